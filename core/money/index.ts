@@ -1,0 +1,2 @@
+export * from './rounding.ts'
+export * from './words.ts'

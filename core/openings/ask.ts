@@ -1,0 +1,156 @@
+import { hoursOf, placeOf, zoneOf } from '../practice/find.ts'
+import type { Block, Hours, Place, Practice, Service, Standing } from '../practice/types.ts'
+import {
+  addMonths,
+  after,
+  type DayNumber,
+  dateAt,
+  dayNumber,
+  type Instant,
+  instantOf,
+  type LocalDate,
+  localDate,
+  MINUTE,
+  minutesOf,
+  weekday,
+  weekStart,
+  type Zone,
+  zone,
+} from '../time/index.ts'
+
+/** Who asks for an opening. What binds clients only does not bind the practitioner. */
+export interface Asker {
+  who: 'client' | 'practitioner'
+  standing: Standing
+  /** Services this person has been invited to. */
+  invited: readonly string[]
+  blocked: boolean
+}
+
+/** A client of whom nothing is known yet. */
+export const newClient: Asker = { who: 'client', standing: 'new', invited: [], blocked: false }
+
+/** One question about openings: for what, where, how long, for whom, and when it is asked. */
+export interface Ask {
+  service: Service
+  place: string
+  /** Length in minutes. */
+  minutes: number
+  asker: Asker
+  now: Instant
+}
+
+/** What follows from an ask for every start alike, worked out once. */
+export interface Frame extends Ask {
+  practice: Practice
+  at: Place | undefined
+  /** The place's zone: blocks, grid, edges of the day. */
+  zone: Zone
+  /** The practice's zone: time away, reach, limits. */
+  home: Zone
+  hours: Hours
+  /** Length in ms. */
+  length: number
+  changed: Map<LocalDate, Block[]>
+  /** The first instant that notice allows, and whether the closing of weeks says so. */
+  noticeFrom: Instant
+  weekClosed: boolean
+  /** The last date of the practice that can be booked. */
+  lastDate: LocalDate
+  away: { id: string; note?: string; from: Instant; to: Instant }[]
+}
+
+/** Works out what an ask means at its moment. */
+export function frame(practice: Practice, ask: Ask): Frame {
+  const at = placeOf(practice, ask.place)
+  const home = zone(practice.profile.zone)
+  const there = zoneOf(practice, at)
+  const hours = hoursOf(practice, at)
+  const closes = practice.weekCloses && weekClosesUntil(practice, ask.now, home)
+  return {
+    ...ask,
+    practice,
+    at,
+    zone: there,
+    home,
+    hours,
+    length: ask.minutes * MINUTE,
+    changed: new Map(hours.changedDays.map((day) => [day.date, day.blocks])),
+    noticeFrom: closes ?? after(ask.now, ask.service.notice, there),
+    weekClosed: closes !== undefined,
+    lastDate: lastDate(practice, ask.service, ask.now, home),
+    away: practice.away
+      .map(({ id, note, from, to }) => ({
+        id,
+        ...(note ? { note } : {}),
+        from: instantOf(home, from),
+        to: instantOf(home, to),
+      }))
+      .sort((a, b) => a.from - b.from),
+  }
+}
+
+/** Where weeks close as a whole: the first instant still open. A week closes when its moment has passed. */
+function weekClosesUntil(practice: Practice, now: Instant, home: Zone): Instant {
+  const { weekCloses, profile } = practice
+  const first = weekStart(home.toWall(now).day, profile.weekStart)
+  const offset = (weekCloses!.weekday - profile.weekStart + 7) % 7
+  const closesAt = home.toInstant((first + offset) as DayNumber, minutesOf(weekCloses!.time))
+  return home.toInstant((first + (now > closesAt ? 14 : 7)) as DayNumber, 0)
+}
+
+/** The blocks of a date: a changed day replaces the weekly hours of its date whole. */
+export const blocksOn = (f: Pick<Frame, 'hours' | 'changed'>, day: DayNumber): Block[] =>
+  f.changed.get(localDate(day)) ?? f.hours.weekly[weekday(day) - 1]!
+
+/** Whether a block allows this ask. Reserved hours bind clients only. */
+export function allows(block: Block, ask: Ask): boolean {
+  const kept = block.reservedFor
+  if (!kept || ask.asker.who === 'practitioner') return true
+  if (kept.services && !kept.services.includes(ask.service.id)) return false
+  if (kept.places && !kept.places.includes(ask.place)) return false
+  return !kept.known || ask.asker.standing === 'known'
+}
+
+/** The last date that can be booked, in the practice's zone. */
+export function lastDate(practice: Practice, service: Service, now: Instant, home: Zone): LocalDate {
+  const today = dateAt(home, now)
+  const { reach } = service
+  switch (reach.kind) {
+    case 'days':
+      return localDate((dayNumber(today) + reach.days) as DayNumber)
+    case 'until':
+      return reach.date
+    case 'working-days':
+      return workingDaysOn(practice, today, reach.days, home)
+    case 'months': {
+      // Month M opens on a day of the month before; a day that month lacks counts as its last.
+      const first = `${today.slice(0, 7)}-01` as LocalDate
+      const endOfNext = addMonths(first, 1)
+      const daysThisMonth = dayNumber(endOfNext) - dayNumber(first)
+      const opened = Number(today.slice(8)) >= Math.min(reach.opensOn, daysThisMonth)
+      return localDate((dayNumber(addMonths(first, opened ? 2 : 1)) - 1) as DayNumber)
+    }
+  }
+}
+
+/** How far ahead working days are looked for before giving up, in days. */
+const HORIZON = 3 * 366
+
+/**
+ * The date `count` working days after `today`, which itself does not count. A working day has hours in the
+ * weekly pattern and is not wholly away.
+ */
+export function workingDaysOn(practice: Practice, today: LocalDate, count: number, home: Zone): LocalDate {
+  const away = practice.away.map(({ from, to }) => [instantOf(home, from), instantOf(home, to)] as const)
+  let day = dayNumber(today)
+  let left = count
+  for (let step = 0; left > 0 && step < HORIZON; step++) {
+    day = (day + 1) as DayNumber
+    const from = home.toInstant(day, 0)
+    const to = home.toInstant((day + 1) as DayNumber, 0)
+    const wholly = away.some(([a, z]) => a <= from && z >= to)
+    if (practice.hours.weekly[weekday(day) - 1]!.length > 0 && !wholly) left--
+  }
+  return localDate(day)
+}

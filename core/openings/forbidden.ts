@@ -1,0 +1,75 @@
+import { MINUTE } from '../time/index.ts'
+import type { Frame } from './ask.ts'
+import type { Diary, Entry } from './diary.ts'
+
+/** The space in ms that a session of this ask needs towards an entry that comes before, or after it. */
+export function spaceNeeded(f: Frame, entry: Entry, entryIs: 'earlier' | 'later'): number {
+  const own = entryIs === 'earlier' ? f.service.clearBefore : f.service.clearAfter
+  if (entry.kind === 'outside') return own * MINUTE
+  const theirs = entryIs === 'earlier' ? entry.clearAfter : entry.clearBefore
+  return (f.practice.space === 'sum' ? own + theirs : Math.max(own, theirs)) * MINUTE
+}
+
+/**
+ * The starts that entries and time away rule out, as disjoint ascending open intervals: `s` is ruled out when
+ * `lows[i] < s < highs[i]` for some i. Between two of them lies exactly the room in which a start may move,
+ * so the same intervals also tell how tidy a start leaves its day.
+ */
+export interface Forbidden {
+  lows: Float64Array
+  highs: Float64Array
+  count: number
+}
+
+/** Gathers the ruled-out starts in linear time; entries come sorted by start, so little is left to sort. */
+export function forbiddenStarts(f: Frame, diary: Diary, from: number, to: number): Forbidden {
+  const { entries } = diary
+  const reach = diary.longest + f.length + 24 * 60 * MINUTE
+  let first = 0
+  let beyond = entries.length
+  while (first < beyond) {
+    const middle = (first + beyond) >> 1
+    if (entries[middle]!.start < from - reach) first = middle + 1
+    else beyond = middle
+  }
+  const most = entries.length - first + f.away.length
+  const lows = new Float64Array(most)
+  const highs = new Float64Array(most)
+  let n = 0
+  let sorted = true
+  const add = (low: number, high: number): void => {
+    if (n > 0 && low < lows[n - 1]!) sorted = false
+    lows[n] = low
+    highs[n] = high
+    n++
+  }
+  for (let i = first; i < entries.length; i++) {
+    const entry = entries[i]!
+    if (entry.start > to + reach) break
+    add(entry.start - f.length - spaceNeeded(f, entry, 'later'), entry.end + spaceNeeded(f, entry, 'earlier'))
+  }
+  for (const away of f.away) add(away.from - f.length, away.to)
+  return merge(lows, highs, n, sorted)
+}
+
+function merge(lows: Float64Array, highs: Float64Array, n: number, sorted: boolean): Forbidden {
+  if (!sorted) {
+    const order = Array.from({ length: n }, (_, i) => i).sort((a, b) => lows[a]! - lows[b]!)
+    const l = Float64Array.from(order, (i) => lows[i]!)
+    const h = Float64Array.from(order, (i) => highs[i]!)
+    lows.set(l)
+    highs.set(h)
+  }
+  let count = 0
+  for (let i = 0; i < n; i++) {
+    // Touching intervals stay apart: the point between them is allowed, a gap that fits exactly.
+    if (count > 0 && lows[i]! < highs[count - 1]!) {
+      if (highs[i]! > highs[count - 1]!) highs[count - 1] = highs[i]!
+    } else {
+      lows[count] = lows[i]!
+      highs[count] = highs[i]!
+      count++
+    }
+  }
+  return { lows, highs, count }
+}

@@ -1,0 +1,6 @@
+export * from './ask.ts'
+export * from './closures.ts'
+export * from './diary.ts'
+export * from './open-starts.ts'
+export * from './why.ts'
+export * from './words.ts'

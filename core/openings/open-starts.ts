@@ -1,0 +1,156 @@
+import type { Practice } from '../practice/types.ts'
+import {
+  DAY,
+  type DayNumber,
+  dayNumber,
+  type Instant,
+  instant,
+  type LocalDate,
+  MINUTE,
+  minutesOf,
+  weekStart,
+} from '../time/index.ts'
+import { type Ask, allows, blocksOn, type Frame, frame } from './ask.ts'
+import type { Diary } from './diary.ts'
+import { type Forbidden, forbiddenStarts } from './forbidden.ts'
+import { closuresIn } from './why.ts'
+
+/**
+ * The open starts of a service on `days` dates from `from` on (dates of the place's zone), ascending.
+ *
+ * It gives exactly the starts for which `why` names no closure, but never looks at a closed start twice: the
+ * diary is turned into ruled-out intervals once, and each block of hours is swept beside them.
+ */
+export function openStarts(
+  practice: Practice,
+  diary: Diary,
+  ask: Ask,
+  from: LocalDate,
+  days: number,
+): Instant[] {
+  const f = frame(practice, ask)
+  if (closedToPerson(f)) return []
+  const first = dayNumber(from)
+  const begin = f.zone.toInstant(first, 0)
+  const end = f.zone.toInstant((first + days) as DayNumber, 0)
+  const found = joinable(f, diary, begin, end)
+  if (!(ask.service.seats > 1 && ask.service.groupAt === 'dates')) {
+    sweep(f, diary, forbiddenStarts(f, diary, begin, end), first, days, found)
+  }
+  return found.length < 2 ? found : [...new Set(found)].sort((a, b) => a - b)
+}
+
+const closedToPerson = (f: Frame): boolean =>
+  f.asker.who === 'client' &&
+  (f.asker.blocked || (f.service.bookableBy === 'invited' && !f.asker.invited.includes(f.service.id)))
+
+/** Starts of group sessions of this service that still have a seat; few, so each is asked by itself. */
+function joinable(f: Frame, diary: Diary, begin: number, end: number): Instant[] {
+  if (f.service.seats < 2) return []
+  return diary.entries
+    .filter((e) => e.service === f.service.id && e.place === f.place && e.start >= begin && e.start < end)
+    .map((e) => e.start)
+    .filter((start) => closuresIn(f, diary, start).length === 0)
+}
+
+/** Which dates of the practice still take a session; undefined when nothing is limited. */
+function limitOpen(f: Frame, diary: Diary): ((day: DayNumber) => boolean) | undefined {
+  const { service, practice } = f
+  const { limits, profile } = practice
+  if (!(service.perDay ?? service.perWeek ?? limits.perDay ?? limits.perWeek)) return undefined
+  const known = new Map<DayNumber, boolean>()
+  const judge = (day: DayNumber): boolean => {
+    if (service.perDay && diary.countOn(day, service.id) >= service.perDay) return false
+    if (limits.perDay && diary.countOn(day) >= limits.perDay) return false
+    if (!service.perWeek && !limits.perWeek) return true
+    const first = weekStart(day, profile.weekStart)
+    let mine = 0
+    let all = 0
+    for (let i = 0; i < 7; i++) {
+      mine += diary.countOn((first + i) as DayNumber, service.id)
+      all += diary.countOn((first + i) as DayNumber)
+    }
+    return !(service.perWeek && mine >= service.perWeek) && !(limits.perWeek && all >= limits.perWeek)
+  }
+  return (day) => {
+    let open = known.get(day)
+    if (open === undefined) {
+      open = judge(day)
+      known.set(day, open)
+    }
+    return open
+  }
+}
+
+function sweep(
+  f: Frame,
+  diary: Diary,
+  forbidden: Forbidden,
+  first: number,
+  days: number,
+  found: Instant[],
+): void {
+  const { service } = f
+  const earliestMinutes = service.earliestStart ? minutesOf(service.earliestStart) : undefined
+  const latestMinutes = service.latestStart ? minutesOf(service.latestStart) : undefined
+  const lower = Math.max(f.now, f.noticeFrom)
+  // Starts are on dates of the practice up to and including the last one.
+  const upper = f.home.toInstant((dayNumber(f.lastDate) + 1) as DayNumber, 0) - 1
+  const insideBefore = service.clearInsideHours ? service.clearBefore * MINUTE : 0
+  const insideAfter = service.clearInsideHours ? service.clearAfter * MINUTE : 0
+  const limit = limitOpen(f, diary)
+  const fixed = service.starts.kind === 'fixed' ? service.starts.times.map(minutesOf) : undefined
+  const step = service.starts.kind === 'every' ? service.starts.minutes * MINUTE : 0
+  const usable = service.tidy ? f.practice.shortestUsable * MINUTE : 0
+  const { lows, highs, count } = forbidden
+  let p = 0
+
+  const lastDay = Math.min(first + days - 1, Math.ceil(upper / DAY) + 1)
+  const firstDay = Math.max(first, Math.floor(lower / DAY) - 1)
+  for (let day = firstDay; day <= lastDay; day++) {
+    for (const block of blocksOn(f, day as DayNumber)) {
+      if (!allows(block, f)) continue
+      const from = f.zone.toInstant(day as DayNumber, minutesOf(block.from))
+      const to = f.zone.toInstant(day as DayNumber, minutesOf(block.to))
+      let low = Math.max(from + insideBefore, lower)
+      let high = Math.min(to - insideAfter - f.length, upper)
+      if (earliestMinutes !== undefined) {
+        low = Math.max(low, f.zone.toInstant(day as DayNumber, earliestMinutes))
+      }
+      if (latestMinutes !== undefined) {
+        high = Math.min(high, f.zone.toInstant(day as DayNumber, latestMinutes))
+      }
+      if (low > high) continue
+      // Blocks that overlap, or a clock set back, can take the sweep a little back.
+      while (p > 0 && highs[p - 1]! > low) p--
+
+      const test = (s: number): number => {
+        while (p < count && highs[p]! <= s) p++
+        if (p < count && lows[p]! < s) return highs[p]!
+        if (limit && !limit(f.home.toWall(instant(s)).day)) return 0
+        if (usable) {
+          const left = s - Math.max(from + insideBefore, p > 0 ? highs[p - 1]! : Number.NEGATIVE_INFINITY)
+          const lastStart = to - insideAfter - f.length
+          const right = Math.min(lastStart, p < count ? lows[p]! : Number.POSITIVE_INFINITY) - s
+          if ((left > 0 && left < usable) || (right > 0 && right < usable)) return 0
+        }
+        found.push(instant(s))
+        return 0
+      }
+      if (fixed) {
+        for (const minutes of fixed) {
+          const s = f.zone.toInstant(day as DayNumber, minutes)
+          if (s >= low && s <= high) {
+            while (p > 0 && highs[p - 1]! > s) p--
+            test(s)
+          }
+        }
+      } else {
+        for (let s = from + Math.ceil((low - from) / step) * step; s <= high; ) {
+          const jump = test(s)
+          s = jump > s ? from + Math.ceil((jump - from) / step) * step : s + step
+        }
+      }
+    }
+  }
+}

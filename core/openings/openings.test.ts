@@ -1,0 +1,420 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { openByTheMinute } from '../oracle/minute.ts'
+import { samplePractice, sampleService } from '../oracle/sample.ts'
+import type { Practice, Service } from '../practice/index.ts'
+import {
+  addDays,
+  type DayNumber,
+  type Duration,
+  date,
+  dateTimeAt,
+  type Instant,
+  instant,
+  instantOf,
+  type LocalDateTime,
+  localDate,
+  MINUTE,
+  parseInstant,
+  timeAt,
+  wallTime,
+  zone,
+} from '../time/index.ts'
+import {
+  type Asker,
+  CLOSURE_RULES,
+  closureWords,
+  type Entry,
+  gatherGroups,
+  lastDate,
+  makeDiary,
+  newClient,
+  openStarts,
+  why,
+  workingDaysOn,
+} from './index.ts'
+
+const lisbon = zone('Europe/Lisbon')
+const at = (text: string): Instant => instantOf(lisbon, text as LocalDateTime)
+const session = (id: string, from: string, minutes: number, change: Partial<Entry> = {}): Entry => ({
+  id,
+  kind: 'session',
+  start: at(from),
+  end: instant(at(from) + minutes * MINUTE),
+  clearBefore: 15,
+  clearAfter: 15,
+  service: 'other',
+  ...change,
+})
+
+function ask(practice: Practice, now: Instant, asker: Asker = newClient, service = practice.services[0]!) {
+  return { service, place: service.places[0]!, minutes: service.minutes, asker, now }
+}
+
+const starts = (practice: Practice, entries: Entry[], now: Instant, from: string, days = 1): string[] =>
+  openStarts(practice, makeDiary(practice, entries), ask(practice, now), date(from), days).map((s) =>
+    timeAt(lisbon, s),
+  )
+
+const rules = (practice: Practice, entries: Entry[], now: Instant, start: string, asker = newClient) =>
+  why(practice, makeDiary(practice, entries), ask(practice, now, asker), at(start)).map((c) => c.rule)
+
+describe('the worked example of the reckoning', () => {
+  const practice = samplePractice()
+  const now = parseInstant('2026-11-24T11:00Z')
+
+  it('opens the 25th at ten starts between two sessions', () => {
+    const entries = [session('a', '2026-11-25T10:00', 50), session('b', '2026-11-25T17:00', 50)]
+    expect(starts(practice, entries, now, '2026-11-25')).toEqual([
+      '11:15',
+      '11:30',
+      '11:45',
+      '14:00',
+      '14:15',
+      '14:30',
+      '14:45',
+      '15:00',
+      '15:15',
+      '15:30',
+    ])
+  })
+
+  it('opens the 26th at fifteen starts after one session', () => {
+    const found = starts(practice, [session('a', '2026-11-26T10:00', 50)], now, '2026-11-26')
+    expect(found).toHaveLength(15)
+    expect(found.slice(0, 4)).toEqual(['11:15', '11:30', '11:45', '14:00'])
+    expect(found.at(-1)).toBe('16:45')
+  })
+
+  it('names all closures of a closed start, in order', () => {
+    const entries = [session('b', '2026-11-25T17:00', 50)]
+    const strict = { ...practice, limits: { ...practice.limits, perDay: 1 } }
+    expect(rules(strict, entries, now, '2026-11-25T16:45')).toEqual(['overlap', 'day-limit'])
+    expect(rules(strict, entries, now, '2026-11-25T15:40')).toEqual(['grid', 'clear', 'day-limit'])
+    expect(rules(practice, entries, now, '2026-11-25T10:00')).toEqual(['notice'])
+    expect(rules(practice, [], now, '2026-11-24T10:00')).toEqual(['past', 'notice'])
+    expect(rules(practice, [], now, '2026-11-28T10:00')).toEqual(['hours'])
+  })
+})
+
+describe('single rules', () => {
+  const now = parseInstant('2026-11-24T11:00Z')
+
+  it('counts seven working days from Tuesday 24 November to Thursday 3 December', () => {
+    expect(workingDaysOn(samplePractice(), date('2026-11-24'), 7, lisbon)).toBe('2026-12-03')
+  })
+
+  it('does not count a working day that is wholly away', () => {
+    const practice = samplePractice({
+      away: [{ id: 'x', from: '2026-11-26T00:00' as LocalDateTime, to: '2026-11-27T00:00' as LocalDateTime }],
+    })
+    expect(workingDaysOn(practice, date('2026-11-24'), 7, lisbon)).toBe('2026-12-04')
+  })
+
+  it('opens a month on a day of the month before, the last day where there is no such day', () => {
+    const service = sampleService({ reach: { kind: 'months', opensOn: 31 } })
+    const last = (day: string) => lastDate(samplePractice(), service, at(`${day}T12:00`), lisbon)
+    expect(last('2026-11-29')).toBe('2026-11-30')
+    expect(last('2026-11-30')).toBe('2026-12-31')
+    expect(last('2027-02-28')).toBe('2027-03-31')
+  })
+
+  it('closes the whole coming week from a named moment on, which itself is still in time', () => {
+    const practice = samplePractice({ weekCloses: { weekday: 4, time: wallTime(720) } })
+    const first = (moment: string) =>
+      dateTimeAt(
+        lisbon,
+        openStarts(practice, makeDiary(practice, []), ask(practice, at(moment)), date('2026-11-23'), 30)[0]!,
+      )
+    expect(first('2026-11-26T12:00')).toBe('2026-11-30T09:00')
+    expect(first('2026-11-26T12:01')).toBe('2026-12-07T09:00')
+  })
+
+  it('takes a block turned inside out by the clock change as empty', () => {
+    const weekly = [[], [], [], [], [], [], [{ from: wallTime(90), to: wallTime(135) }]] as never
+    const practice = samplePractice({
+      hours: { weekly, changedDays: [] },
+      services: [
+        sampleService({ minutes: 15, clearBefore: 0, clearAfter: 0, reach: { kind: 'days', days: 999 } }),
+      ],
+    })
+    expect(starts(practice, [], now, '2027-03-28')).toEqual([])
+    expect(starts(practice, [], now, '2027-03-21')).toEqual(['01:30', '01:45', '02:00'])
+  })
+
+  it('asks for the larger clear time, or the sum when the practice says so', () => {
+    const entries = [session('a', '2026-11-26T09:00', 60)]
+    expect(starts(samplePractice(), entries, now, '2026-11-26')[0]).toBe('10:15')
+    expect(starts(samplePractice({ space: 'sum' }), entries, now, '2026-11-26')[0]).toBe('10:30')
+  })
+
+  it('does not merge touching blocks', () => {
+    const day = [
+      { from: wallTime(540), to: wallTime(600) },
+      { from: wallTime(600), to: wallTime(660) },
+    ]
+    const practice = samplePractice({ hours: { weekly: [day, day, day, day, day, [], []], changedDays: [] } })
+    expect(starts(practice, [], now, '2026-11-26')).toEqual([])
+  })
+
+  it('binds clients, not the practitioner, by reserved hours', () => {
+    const day = [{ from: wallTime(540), to: wallTime(660), reservedFor: { known: true } }]
+    const practice = samplePractice({ hours: { weekly: [day, day, day, day, day, [], []], changedDays: [] } })
+    expect(rules(practice, [], now, '2026-11-26T09:00')).toEqual(['hours'])
+    expect(rules(practice, [], now, '2026-11-26T09:00', { ...newClient, standing: 'known' })).toEqual([])
+    expect(rules(practice, [], now, '2026-11-26T09:00', { ...newClient, who: 'practitioner' })).toEqual([])
+  })
+
+  it('closes invited-only services and blocked people', () => {
+    const practice = samplePractice({ services: [sampleService({ bookableBy: 'invited' })] })
+    expect(rules(practice, [], now, '2026-11-26T09:00')).toEqual(['person'])
+    expect(rules(practice, [], now, '2026-11-26T09:00', { ...newClient, invited: ['s'] })).toEqual([])
+    expect(
+      rules(practice, [], now, '2026-11-26T09:00', { ...newClient, invited: ['s'], blocked: true }),
+    ).toEqual(['person'])
+  })
+})
+
+describe('groups', () => {
+  const now = parseInstant('2026-11-24T11:00Z')
+  const group = sampleService({
+    seats: 2,
+    perDay: 1,
+    groupDates: [{ id: 'g', start: '2026-11-28T11:00' as LocalDateTime, place: 'video' }],
+  })
+  const practice = samplePractice({ services: [group, sampleService({ id: 'solo' })] })
+  const taken = (n: number): Entry[] =>
+    gatherGroups(
+      practice,
+      Array.from({ length: n }, (_, i) =>
+        session(`b${i}`, '2026-11-28T11:00', 75, { service: 's', place: 'video' }),
+      ),
+    )
+
+  it('is open on its date, outside the hours, while a seat is left', () => {
+    for (const n of [0, 1]) {
+      expect(rules(practice, taken(n), now, '2026-11-28T11:00')).toEqual([])
+      expect(starts(practice, taken(n), now, '2026-11-24', 14)).toEqual(['11:00'])
+    }
+    expect(rules(practice, taken(2), now, '2026-11-28T11:00')).toEqual(['day-limit', 'full'])
+    expect(starts(practice, taken(2), now, '2026-11-24', 14)).toEqual([])
+    expect(rules(practice, [], now, '2026-11-27T11:00')).toEqual(['full'])
+  })
+
+  it('keeps its time from other services before anybody has come', () => {
+    const solo = practice.services[1]!
+    const closures = why(
+      practice,
+      makeDiary(practice, []),
+      { ...ask(practice, now), service: solo },
+      at('2026-11-28T11:30'),
+    )
+    expect(closures.map((c) => c.rule)).toContain('overlap')
+  })
+})
+
+describe('words', () => {
+  it('puts every closure into a sentence that names what it refers to', () => {
+    const practice = samplePractice({ limits: { openRequests: 2, perDay: 1 } })
+    const now = parseInstant('2026-11-24T11:00Z')
+    const start = at('2026-11-25T16:45')
+    const closures = why(
+      practice,
+      makeDiary(practice, [session('b', '2026-11-25T17:00', 50)]),
+      ask(practice, now),
+      start,
+    )
+    const words = closures.map((closure) =>
+      closureWords(closure, {
+        practice,
+        start,
+        minutes: 75,
+        zone: lisbon,
+        nameOf: () => 'Coaching with L. Bielak',
+      }),
+    )
+    expect(words).toEqual([
+      'It would run until 18:00, into Coaching with L. Bielak (17:00 – 17:50).',
+      'Your daily limit of 1 is reached.',
+    ])
+  })
+})
+
+/** Random practices of a few days, some of them across a clock change. */
+const changes = [
+  '2026-10-25',
+  '2027-03-28',
+  '2026-11-01',
+  '2027-03-14',
+  '2026-10-04',
+  '2027-04-04',
+  '2026-06-10',
+]
+const zones = Intl.supportedValuesOf('timeZone')
+
+const blocksArb = fc
+  .array(
+    fc.tuple(
+      fc.integer({ min: 0, max: 95 }),
+      fc.integer({ min: 1, max: 40 }),
+      fc.integer({ min: 0, max: 5 }),
+    ),
+    {
+      maxLength: 3,
+    },
+  )
+  .map((list) =>
+    list
+      .filter(([from, length]) => from * 15 + length * 15 <= 1440)
+      .map(([from, length, kept]) => ({
+        from: wallTime(from * 15),
+        to: wallTime((from + length) * 15),
+        ...(kept === 0 ? { reservedFor: { known: true } } : {}),
+      })),
+  )
+
+const quarter = fc.integer({ min: 0, max: 96 }).map((q) => wallTime(q * 15))
+const maybe = <T>(arb: fc.Arbitrary<T>) => fc.option(arb, { nil: undefined, freq: 2 })
+
+const caseArb = fc.record({
+  zone: fc.constantFrom(...zones),
+  placeZone: maybe(fc.constantFrom(...zones)),
+  from: fc.tuple(fc.constantFrom(...changes), fc.integer({ min: -2, max: 1 })),
+  days: fc.integer({ min: 2, max: 3 }),
+  weekly: fc.array(blocksArb, { minLength: 7, maxLength: 7 }),
+  changed: maybe(blocksArb),
+  minutes: fc.constantFrom(15, 20, 45, 50, 75),
+  clear: fc.tuple(fc.constantFrom(0, 10, 15), fc.constantFrom(0, 5, 30)),
+  inside: fc.boolean(),
+  step: fc.constantFrom(5, 15, 20, 60),
+  fixed: maybe(fc.array(quarter, { minLength: 1, maxLength: 4 })),
+  earliest: maybe(quarter),
+  latest: maybe(quarter),
+  notice: fc.constantFrom('PT0S', 'PT5H', 'PT24H', 'P1D'),
+  nowBack: fc.integer({ min: -1500, max: 2000 }),
+  reachDays: fc.integer({ min: 0, max: 6 }),
+  sum: fc.boolean(),
+  tidy: fc.boolean(),
+  limits: fc.record({
+    d: maybe(fc.integer({ min: 1, max: 3 })),
+    w: maybe(fc.integer({ min: 1, max: 5 })),
+    pd: maybe(fc.integer({ min: 1, max: 4 })),
+  }),
+  away: maybe(fc.tuple(fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 1, max: 600 }))),
+  entries: fc.array(
+    fc.record({
+      at: fc.integer({ min: -200, max: 4500 }),
+      length: fc.integer({ min: 0, max: 180 }),
+      kind: fc.constantFrom('session' as const, 'hold' as const, 'outside' as const),
+      clear: fc.tuple(fc.constantFrom(0, 15, 20), fc.constantFrom(0, 10, 45)),
+      mine: fc.boolean(),
+    }),
+    { maxLength: 6 },
+  ),
+  known: fc.boolean(),
+  practitioner: fc.boolean(),
+})
+
+function build(c: typeof caseArb extends fc.Arbitrary<infer T> ? T : never) {
+  const from = addDays(date(c.from[0]), c.from[1])
+  const home = zone(c.zone)
+  const begin = home.toInstant((Date.parse(from) / 86_400_000) as DayNumber, 0)
+  const service: Service = sampleService({
+    minutes: c.minutes,
+    clearBefore: c.clear[0],
+    clearAfter: c.clear[1],
+    clearInsideHours: c.inside,
+    starts: c.fixed ? { kind: 'fixed', times: c.fixed } : { kind: 'every', minutes: c.step },
+    notice: c.notice as Duration,
+    reach: { kind: 'days', days: c.reachDays },
+    tidy: c.tidy,
+    ...(c.earliest ? { earliestStart: c.earliest } : {}),
+    ...(c.latest ? { latestStart: c.latest } : {}),
+    ...(c.limits.d ? { perDay: c.limits.d } : {}),
+    ...(c.limits.w ? { perWeek: c.limits.w } : {}),
+  })
+  const base = samplePractice()
+  const local = (ms: number) => dateTimeAt(home, instant(ms))
+  const practice: Practice = {
+    ...base,
+    profile: { ...base.profile, zone: c.zone },
+    places: [{ ...base.places[0]!, ...(c.placeZone ? { zone: c.placeZone } : {}) }],
+    hours: {
+      weekly: c.weekly as never,
+      changedDays: c.changed ? [{ date: addDays(from, 1), blocks: c.changed }] : [],
+    },
+    space: c.sum ? 'sum' : 'larger',
+    away: c.away
+      ? [
+          {
+            id: 'away',
+            from: local(begin + c.away[0] * MINUTE),
+            to: local(begin + (c.away[0] + c.away[1]) * MINUTE),
+          },
+        ]
+      : [],
+    limits: { openRequests: 2, ...(c.limits.pd ? { perDay: c.limits.pd } : {}) },
+    services: [service],
+  }
+  const entries = c.entries.map(
+    (e, i): Entry => ({
+      id: `e${i}`,
+      kind: e.kind,
+      start: instant(begin + e.at * MINUTE),
+      end: instant(begin + (e.at + e.length) * MINUTE),
+      clearBefore: e.kind === 'outside' ? 0 : e.clear[0],
+      clearAfter: e.kind === 'outside' ? 0 : e.clear[1],
+      service: e.mine ? service.id : 'other',
+    }),
+  )
+  const asker: Asker = {
+    who: c.practitioner ? 'practitioner' : 'client',
+    standing: c.known ? 'known' : 'new',
+    invited: [],
+    blocked: false,
+  }
+  const now = instant(begin - c.nowBack * MINUTE)
+  return { practice, entries, from, days: c.days, ask: ask(practice, now, asker, service) }
+}
+
+describe('against the minute-by-minute oracle', () => {
+  const runs = Number(process.env.ORACLE_RUNS ?? 250)
+
+  it(`agrees on ${runs} random practices in all zones`, { timeout: 3_600_000 }, () => {
+    let opened = 0
+    fc.assert(
+      fc.property(caseArb, (c) => {
+        const { practice, entries, from, days, ask } = build(c)
+        const found = openStarts(practice, makeDiary(practice, entries), ask, from, days)
+        opened += found.length
+        expect(found.map((s) => new Date(s).toISOString())).toEqual(
+          openByTheMinute(practice, entries, ask, from, days).map((s) => new Date(s).toISOString()),
+        )
+      }),
+      { numRuns: runs },
+    )
+    expect(opened).toBeGreaterThan(runs / 4)
+  })
+
+  it('explains exactly the starts that are closed, in the order of the rules', () => {
+    fc.assert(
+      fc.property(caseArb, (c) => {
+        const { practice, entries, from, days, ask } = build(c)
+        const diary = makeDiary(practice, entries)
+        const open = new Set(openStarts(practice, diary, ask, from, days))
+        const there = zone(practice.places[0]!.zone ?? practice.profile.zone)
+        const day = (Date.parse(from) / 86_400_000) as DayNumber
+        const begin = there.toInstant(day, 0)
+        const end = there.toInstant((day + days) as DayNumber, 0)
+        for (let s = begin; s < end; s = instant(s + 5 * MINUTE)) {
+          const closures = why(practice, diary, ask, s)
+          expect(closures.length === 0).toBe(open.has(s))
+          const order = closures.map((closure) => CLOSURE_RULES.indexOf(closure.rule))
+          expect(order).toEqual([...order].sort((a, b) => a - b))
+        }
+        expect(localDate(day)).toBe(from)
+      }),
+      { numRuns: 150 },
+    )
+  })
+})

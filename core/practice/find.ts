@@ -1,0 +1,28 @@
+import type { Questionnaire } from '../questions/types.ts'
+import type { TermsVersion } from '../terms/types.ts'
+import { type Zone, zone } from '../time/index.ts'
+import type { Hours, Place, Practice, Service } from './types.ts'
+
+export const serviceOf = (practice: Practice, id: string): Service | undefined =>
+  practice.services.find((service) => service.id === id)
+
+export const placeOf = (practice: Practice, id: string): Place | undefined =>
+  practice.places.find((place) => place.id === id)
+
+/** The zone a place keeps its hours in. */
+export const zoneOf = (practice: Practice, place: Place | undefined): Zone =>
+  zone(place?.zone ?? practice.profile.zone)
+
+/** The hours that count at a place. */
+export const hoursOf = (practice: Practice, place: Place | undefined): Hours => place?.hours ?? practice.hours
+
+/** The questionnaire a service asks, in the version in force. */
+export const questionnaireOf = (practice: Practice, service: Service): Questionnaire | undefined =>
+  practice.questionnaires.find((one) => one.id === service.questionnaire)
+
+/** The versions of terms in force for a service, in its order. */
+export const termsInForce = (practice: Practice, service: Service): { id: string; version: TermsVersion }[] =>
+  service.terms.flatMap((id) => {
+    const version = practice.terms.find((terms) => terms.id === id)?.versions.at(-1)
+    return version ? [{ id, version }] : []
+  })

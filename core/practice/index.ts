@@ -1,0 +1,3 @@
+export * from './begin.ts'
+export * from './find.ts'
+export * from './types.ts'

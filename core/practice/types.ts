@@ -1,0 +1,180 @@
+import type { Minor } from '../money/index.ts'
+import type { Questionnaire } from '../questions/types.ts'
+import type { Terms } from '../terms/types.ts'
+import type { Duration, LocalDate, LocalDateTime, WallTime, Weekday } from '../time/index.ts'
+
+/** Who is asking, as far as hours and services care. */
+export type Standing = 'new' | 'known'
+
+export interface Profile {
+  /** The last part of the door's address. */
+  slug: string
+  name: string
+  headline: string
+  greeting: string
+  /** Where clients' answers go. */
+  email: string
+  phone?: string
+  /** IANA name. */
+  zone: string
+  /** ISO 4217. */
+  currency: string
+  /** The first day of the practitioner's week. */
+  weekStart: Weekday
+  tax?: { name: string /** basis points: 2300 is 23 % */; rate: number }
+}
+
+export type PlaceKind = 'studio' | 'video' | 'phone' | 'client' | 'other'
+
+export interface Place {
+  id: string
+  kind: PlaceKind
+  /** "the studio in Coimbra": reads on after a length, "75 minutes at …". */
+  name: string
+  /** Street, link or number; told when `told` says. */
+  address?: string
+  told: 'door' | 'confirmation' | 'last-reminder'
+  whoCalls?: 'practitioner' | 'client'
+  /** IANA name; the practice's zone where it is left out. */
+  zone?: string
+  /** The place's own hours; the practice's where they are left out. */
+  hours?: Hours
+}
+
+/** A stretch of one day in which sessions can take place. It ends after it begins, at 24:00 at the latest. */
+export interface Block {
+  from: WallTime
+  to: WallTime
+  /** Kept for certain services, places or known people. Binds clients, never the practitioner. */
+  reservedFor?: { services?: string[]; places?: string[]; known?: boolean }
+}
+
+export interface ChangedDay {
+  date: LocalDate
+  blocks: Block[]
+  note?: string
+}
+
+export interface Hours {
+  /** Blocks of each weekday, Monday first. */
+  weekly: [Block[], Block[], Block[], Block[], Block[], Block[], Block[]]
+  /** Replaces the weekly hours of its date whole. */
+  changedDays: ChangedDay[]
+}
+
+/** Time away, in the practice's zone; a whole day runs from 00:00 to 00:00 of the next. */
+export interface Away {
+  id: string
+  from: LocalDateTime
+  to: LocalDateTime
+  note?: string
+}
+
+export type Price =
+  | { kind: 'free' }
+  | { kind: 'fixed'; amount: Minor; least?: Minor }
+  | { kind: 'hourly'; rate: Minor; least?: Minor }
+
+export type Starts =
+  /** Every so many minutes from the start of a block. */
+  { kind: 'every'; minutes: number } | { kind: 'fixed'; times: WallTime[] }
+
+export type Reach =
+  | { kind: 'days'; days: number }
+  | { kind: 'working-days'; days: number }
+  | { kind: 'until'; date: LocalDate }
+  /** A month opens on this day of the month before. */
+  | { kind: 'months'; opensOn: number }
+
+/** Who waits for the practitioner's word: everybody, only those the rules want looked at, or nobody who fits. */
+export type Approval = 'ask' | 'unsure' | 'straight'
+
+export interface GroupDate {
+  id: string
+  start: LocalDateTime
+  place: string
+}
+
+export interface Service {
+  id: string
+  name: string
+  description: string
+  /** Length in minutes before the answers add to it. */
+  minutes: number
+  /** Never shorter than this, whatever the answers say. */
+  leastMinutes?: number
+  /** The length is rounded up to a multiple of this many minutes. */
+  lengthStep: number
+  places: string[]
+  price: Price
+  /** Minutes before and after in which nothing else may sit. */
+  clearBefore: number
+  clearAfter: number
+  /** Whether kept-clear time must lie inside the hours, too. */
+  clearInsideHours: boolean
+  starts: Starts
+  earliestStart?: WallTime
+  latestStart?: WallTime
+  notice: Duration
+  reach: Reach
+  perDay?: number
+  perWeek?: number
+  /** More than one makes it a group. */
+  seats: number
+  /** Where a group takes place: on the dates given, or at any opening. */
+  groupAt: 'dates' | 'any'
+  groupDates: GroupDate[]
+  /** Offer a start only where what stays free is nothing or still usable. */
+  tidy: boolean
+  bookableBy: 'everyone' | 'invited'
+  approval: Record<Standing, Approval>
+  questionnaire?: string
+  terms: string[]
+  /** Shown at the door and open to requests. */
+  on: boolean
+  colour: 'leaf' | 'tile' | 'clay' | 'sun'
+}
+
+/** What a cancellation costs, in percent of the price, up to a moment before the start. */
+export interface CancelTier {
+  until: Duration
+  share: number
+}
+
+export interface HouseRules {
+  /** In order, the earliest deadline first. */
+  cancel: CancelTier[]
+  /** The share once every tier has passed. */
+  cancelAfter: number
+  move: { until: Duration; times: number }
+  graceMinutes: number
+}
+
+export interface Answering {
+  /** How long a request waits for the practitioner's word, */
+  answerTime: Duration
+  /** but never nearer to the start than this, */
+  wordLead: Duration
+  /** and never shorter than this, unless the start comes first. */
+  leastAnswerTime: Duration
+}
+
+export interface Practice {
+  id: string
+  profile: Profile
+  places: Place[]
+  hours: Hours
+  away: Away[]
+  services: Service[]
+  questionnaires: Questionnaire[]
+  terms: Terms[]
+  houseRules: HouseRules
+  answering: Answering
+  /** The space between two sessions: the larger of what both want, or the sum. */
+  space: 'larger' | 'sum'
+  /** A stretch shorter than this many minutes is of no use. */
+  shortestUsable: number
+  limits: { perDay?: number; perWeek?: number /** open requests one person may have */; openRequests: number }
+  /** From this moment each week, the whole coming week is closed. */
+  weekCloses?: { weekday: Weekday; time: WallTime }
+}

@@ -1,0 +1,4 @@
+export * from './answers.ts'
+export * from './conditions.ts'
+export * from './reading.ts'
+export * from './types.ts'

@@ -1,0 +1,179 @@
+import { type Minor, roundMoney } from '../money/index.ts'
+import type { Service } from '../practice/types.ts'
+import { asked, problemWith } from './answers.ts'
+import { type Asking, holds, questionsIn } from './conditions.ts'
+import type { Answers, Outcome, Question, Questionnaire, Rule } from './types.ts'
+
+export interface QuoteLine {
+  name: string
+  quantity: number
+  amount: Minor
+}
+
+/** Length and price that follow from service and answers. */
+export interface Quote {
+  minutes: number
+  lines: QuoteLine[]
+  price: Minor
+  deposit: Minor
+}
+
+export interface Reason {
+  /** The rule that fired, or what else decided. */
+  rule?: string
+  name: string
+  outcome: Outcome
+  note?: string
+  /** The answered questions the rule looked at. */
+  questions: string[]
+}
+
+/** What the rules make of a set of answers. */
+export interface Reading {
+  outcome: Outcome
+  reasons: Reason[]
+  /** For `closed`: why in general, and what else one can do. */
+  kind?: { message: string; services: string[]; enquiry: boolean }
+  points: number
+  tags: string[]
+  suggested: string[]
+  quote: Quote
+  /** Worth more than is booked without talking first. */
+  enquiryInstead: boolean
+}
+
+export interface AnswerProblem {
+  question: string
+  message: string
+}
+
+const RANK: Record<Outcome, number> = { fits: 0, look: 1, closed: 2 }
+const worse = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
+
+/** The answers that are missing or not valid, in the order of the questions. Empty when all is well. */
+export function problemsIn(questions: readonly Question[], given: Answers, asking: Asking): AnswerProblem[] {
+  const now = asked(questions, given, asking)
+  return now.questions.flatMap((question) => {
+    const message = problemWith(question, now.answers[question.id])
+    return message ? [{ question: question.id, message }] : []
+  })
+}
+
+const looksAt = (rule: Rule, answers: Answers): string[] =>
+  [...new Set(questionsIn(rule.when))].filter((id) => id in answers)
+
+const upTo = (minutes: number, increment: number): number => Math.ceil(minutes / increment) * increment
+
+/**
+ * Reads answers with a service's questionnaire: every rule whose condition holds fires, in order; the outcome
+ * is the worst of what they say. The answers are taken as valid; see `problemsIn`.
+ */
+export function readAnswers(
+  service: Service,
+  questionnaire: Questionnaire | undefined,
+  given: Answers,
+  asking: Asking,
+): Reading {
+  const { answers } = asked(questionnaire?.questions ?? [], given, asking)
+  const reading: Reading = {
+    outcome: 'fits',
+    reasons: [],
+    points: 0,
+    tags: [],
+    suggested: [],
+    quote: { minutes: service.minutes, lines: [], price: 0, deposit: 0 },
+    enquiryInstead: false,
+  }
+  const items: QuoteLine[] = []
+  for (const rule of questionnaire?.rules ?? []) {
+    if (!holds(rule.when, answers, asking)) continue
+    apply(rule, answers, reading, items)
+  }
+  for (const band of questionnaire?.bands ?? []) {
+    if (reading.points < band.from || band.outcome === 'fits') continue
+    reading.outcome = worse(reading.outcome, band.outcome)
+    reading.reasons.push({ name: `${reading.points} points`, outcome: band.outcome, questions: [] })
+  }
+  finishQuote(service, reading, items)
+  weigh(questionnaire, reading)
+  return reading
+}
+
+function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[]): void {
+  const effect = rule.then
+  const say = (outcome: Outcome, note?: string): void => {
+    reading.outcome = worse(reading.outcome, outcome)
+    reading.reasons.push({
+      rule: rule.id,
+      name: rule.name,
+      outcome,
+      ...(note ? { note } : {}),
+      questions: looksAt(rule, answers),
+    })
+  }
+  const times = (question: string | undefined): number => {
+    if (question === undefined) return 1
+    const quantity = answers[question]
+    return typeof quantity === 'number' ? Math.max(0, quantity) : 0
+  }
+  switch (effect.do) {
+    case 'close':
+      reading.kind ??= { message: effect.message, services: effect.services, enquiry: effect.enquiry }
+      say('closed')
+      return
+    case 'look':
+      say('look', effect.note)
+      return
+    case 'points':
+      reading.points += effect.points
+      return
+    case 'minutes':
+      reading.quote.minutes += effect.minutes * times(effect.times)
+      return
+    case 'item': {
+      const quantity = times(effect.times)
+      if (quantity) items.push({ name: effect.name, quantity, amount: roundMoney(effect.price * quantity) })
+      return
+    }
+    case 'tag':
+      reading.tags.push(effect.tag)
+      return
+    case 'deposit':
+      reading.quote.deposit = Math.max(reading.quote.deposit, effect.amount)
+      return
+    case 'suggest':
+      reading.suggested.push(effect.service)
+      return
+  }
+}
+
+function finishQuote(service: Service, reading: Reading, items: QuoteLine[]): void {
+  const { quote } = reading
+  quote.minutes = upTo(Math.max(quote.minutes, service.leastMinutes ?? 0), service.lengthStep)
+  const { price } = service
+  if (price.kind === 'hourly') {
+    quote.lines.push({
+      name: service.name,
+      quantity: 1,
+      amount: roundMoney((price.rate * quote.minutes) / 60),
+    })
+  } else if (price.kind === 'fixed') {
+    quote.lines.push({ name: service.name, quantity: 1, amount: price.amount })
+  }
+  quote.lines.push(...items)
+  quote.price = quote.lines.reduce((sum, line) => sum + line.amount, 0)
+  const least = price.kind === 'free' ? 0 : (price.least ?? 0)
+  if (quote.price < least) {
+    quote.lines.push({ name: 'Least price', quantity: 1, amount: least - quote.price })
+    quote.price = least
+  }
+}
+
+function weigh(questionnaire: Questionnaire | undefined, reading: Reading): void {
+  const { lookAbove, enquiryAbove } = questionnaire ?? {}
+  if (lookAbove !== undefined && reading.quote.price > lookAbove) {
+    reading.outcome = worse(reading.outcome, 'look')
+    reading.reasons.push({ name: 'Worth more than you let through alone', outcome: 'look', questions: [] })
+  }
+  if (enquiryAbove !== undefined && reading.quote.price > enquiryAbove) reading.enquiryInstead = true
+}

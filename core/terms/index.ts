@@ -1,0 +1,3 @@
+export * from './agreement.ts'
+export * from './fingerprint.ts'
+export * from './types.ts'

@@ -1,0 +1,51 @@
+import { addMonths, type DayNumber, dayNumber, localDate } from './date.ts'
+import { type Instant, instant } from './instant.ts'
+import type { Zone } from './zone.ts'
+
+/** An ISO 8601 duration, "PT24H" (exact) or "P1D" (nominal: the same wall time another day). */
+export type Duration = string & { readonly __unit: 'duration' }
+
+interface Parts {
+  months: number
+  days: number
+  ms: number
+}
+
+const SHAPE =
+  /^P(?!$)(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?=\d)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/
+
+function parts(duration: Duration): Parts {
+  const match = SHAPE.exec(duration)
+  if (!match) throw new RangeError(`"${duration}" is not a duration; write it as PT24H or P1D`)
+  const [y, mo, w, d, h, m, s] = match.slice(1).map((part) => Number(part ?? 0)) as number[]
+  return { months: y! * 12 + mo!, days: w! * 7 + d!, ms: ((h! * 60 + m!) * 60 + s!) * 1000 }
+}
+
+/** Checks a text and marks it as a duration. @throws RangeError when it is none. */
+export function duration(text: string): Duration {
+  parts(text as Duration)
+  return text as Duration
+}
+
+/** `PTnM` for a number of whole minutes. */
+export const minutesLong = (minutes: number): Duration => `PT${minutes}M` as Duration
+
+function move(at: Instant, by: Duration, where: Zone, sign: 1 | -1): Instant {
+  const { months, days, ms } = parts(by)
+  let moved = at
+  if (months || days) {
+    const wall = where.toWall(at)
+    const day = dayNumber(addMonths(localDate(wall.day), sign * months)) + sign * days
+    moved = where.toInstant(day as DayNumber, wall.ms / 60_000)
+  }
+  return instant(moved + sign * ms)
+}
+
+/**
+ * The instant a duration after `at`. Years to days are nominal and keep the wall time in `where`; hours to
+ * seconds are exact (RFC 5545 §3.3.6).
+ */
+export const after = (at: Instant, by: Duration, where: Zone): Instant => move(at, by, where, 1)
+
+/** The instant a duration before `at`; see `after`. */
+export const before = (at: Instant, by: Duration, where: Zone): Instant => move(at, by, where, -1)

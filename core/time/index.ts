@@ -1,0 +1,5 @@
+export * from './date.ts'
+export * from './duration.ts'
+export * from './instant.ts'
+export * from './words.ts'
+export * from './zone.ts'

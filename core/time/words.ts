@@ -1,0 +1,69 @@
+import type { DayNumber, LocalDate } from './date.ts'
+import { dayNumber, weekday } from './date.ts'
+import type { Instant } from './instant.ts'
+import { dateAt, timeAt, type Zone } from './zone.ts'
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
+const LONG_DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const LONG_MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
+
+/** "Tue 24 Nov" */
+export function shortDate(on: LocalDate): string {
+  const [, month, day] = on.split('-').map(Number) as [number, number, number]
+  return `${DAYS[weekday(dayNumber(on)) - 1]} ${day} ${MONTHS[month - 1]}`
+}
+
+/** "Tuesday 24 November" */
+export function longDate(on: LocalDate): string {
+  const [, month, day] = on.split('-').map(Number) as [number, number, number]
+  return `${LONG_DAYS[weekday(dayNumber(on)) - 1]} ${day} ${LONG_MONTHS[month - 1]}`
+}
+
+/** "Mon" for weekday 1. */
+export const weekdayName = (day: number): string => DAYS[day - 1] ?? ''
+/** "Monday" for weekday 1. */
+export const longWeekdayName = (day: number): string => LONG_DAYS[day - 1] ?? ''
+/** "Nov" for month 11. */
+export const monthName = (month: number): string => MONTHS[month - 1] ?? ''
+/** "November" for month 11. */
+export const longMonthName = (month: number): string => LONG_MONTHS[month - 1] ?? ''
+
+/** "Wed 25 Nov, 11:30" in the zone given. */
+export const moment = (at: Instant, where: Zone): string =>
+  `${shortDate(dateAt(where, at))}, ${timeAt(where, at)}`
+
+/** "11:30 – 12:45" on one day, with the second date when it ends on another. */
+export function span(from: Instant, to: Instant, where: Zone): string {
+  const same = dateAt(where, from) === dateAt(where, (to - 1) as Instant)
+  return same
+    ? `${timeAt(where, from)} – ${timeAt(where, to)}`
+    : `${timeAt(where, from)} – ${moment(to, where)}`
+}
+
+/** "1 h 15", "50 min", "1 d 3 h": a length of time in the two largest units. Milliseconds in. */
+export function lengthOf(ms: number): string {
+  const minutes = Math.max(0, Math.round(ms / 60_000))
+  if (minutes < 60) return `${minutes} min`
+  if (minutes < 1440)
+    return `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${String(minutes % 60).padStart(2, '0')}` : ''}`
+  const hours = Math.floor(minutes / 60)
+  return `${Math.floor(hours / 24)} d${hours % 24 ? ` ${hours % 24} h` : ''}`
+}
+
+/** The first day of the week that holds `day`, when weeks start on `first` (1 = Monday). */
+export const weekStart = (day: DayNumber, first: number): DayNumber =>
+  (day - ((weekday(day) - first + 7) % 7)) as DayNumber
