@@ -1,6 +1,6 @@
 import { placeOf, serviceOf, zoneOf } from '../practice/find.ts'
 import type { Practice } from '../practice/types.ts'
-import { type DayNumber, type Instant, instantOf, MINUTE, shift, zone } from '../time/index.ts'
+import { type DayNumber, type Instant, instantOf, MINUTE, shift, weekStart, zone } from '../time/index.ts'
 
 /** A stretch of the diary that is taken: a session, a hold, or an event of another calendar. */
 export interface Entry {
@@ -16,6 +16,8 @@ export interface Entry {
   /** For a group: how many there are and how many are taken. */
   seats?: number
   taken?: number
+  /** The request it belongs to: times offered for one request count once for limits. */
+  request?: string
 }
 
 /** Everything taken, sorted and counted once, to be asked about many times. */
@@ -23,8 +25,8 @@ export interface Diary {
   readonly entries: readonly Entry[]
   /** The longest entry in ms, so that a search by start knows how far back to look. */
   readonly longest: number
-  /** Sessions and holds on a date of the practice's zone, of one service or of all. */
-  countOn(day: DayNumber, service?: string): number
+  /** Sessions and holds on a date of the practice's zone, or in its week, of one service or of all. */
+  count(span: 'day' | 'week', day: DayNumber, service?: string): number
 }
 
 /** The entries of a service's group dates to which nobody has come yet; they keep their time all the same. */
@@ -63,17 +65,27 @@ export function makeDiary(practice: Practice, taken: readonly Entry[]): Diary {
   const counted = (): Map<string, number> => {
     if (counts) return counts
     counts = new Map()
+    const requests = new Set<string>()
     for (const entry of entries) {
       if (entry.kind === 'outside') continue
       const { day } = home.toWall(entry.start)
-      for (const key of [`${day}`, `${day} ${entry.service}`]) counts.set(key, (counts.get(key) ?? 0) + 1)
+      const week = weekStart(day, practice.profile.weekStart)
+      const { service, request } = entry
+      for (const key of [`day ${day}`, `week ${week}`, `day ${day} ${service}`, `week ${week} ${service}`]) {
+        if (request && requests.has(`${request} ${key}`)) continue
+        if (request) requests.add(`${request} ${key}`)
+        counts.set(key, (counts.get(key) ?? 0) + 1)
+      }
     }
     return counts
   }
   return {
     entries,
     longest: entries.reduce((most, entry) => Math.max(most, entry.end - entry.start), 0),
-    countOn: (day, service) => counted().get(service === undefined ? `${day}` : `${day} ${service}`) ?? 0,
+    count: (span, day, service) => {
+      const first = span === 'day' ? day : weekStart(day, practice.profile.weekStart)
+      return counted().get(service === undefined ? `${span} ${first}` : `${span} ${first} ${service}`) ?? 0
+    },
   }
 }
 

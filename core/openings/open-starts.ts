@@ -8,7 +8,6 @@ import {
   type LocalDate,
   MINUTE,
   minutesOf,
-  weekStart,
 } from '../time/index.ts'
 import { type Ask, allows, blocksOn, type Frame, frame } from './ask.ts'
 import type { Diary } from './diary.ts'
@@ -56,22 +55,16 @@ function joinable(f: Frame, diary: Diary, begin: number, end: number): Instant[]
 /** Which dates of the practice still take a session; undefined when nothing is limited. */
 function limitOpen(f: Frame, diary: Diary): ((day: DayNumber) => boolean) | undefined {
   const { service, practice } = f
-  const { limits, profile } = practice
+  const { limits } = practice
   if (!(service.perDay ?? service.perWeek ?? limits.perDay ?? limits.perWeek)) return undefined
   const known = new Map<DayNumber, boolean>()
-  const judge = (day: DayNumber): boolean => {
-    if (service.perDay && diary.countOn(day, service.id) >= service.perDay) return false
-    if (limits.perDay && diary.countOn(day) >= limits.perDay) return false
-    if (!service.perWeek && !limits.perWeek) return true
-    const first = weekStart(day, profile.weekStart)
-    let mine = 0
-    let all = 0
-    for (let i = 0; i < 7; i++) {
-      mine += diary.countOn((first + i) as DayNumber, service.id)
-      all += diary.countOn((first + i) as DayNumber)
-    }
-    return !(service.perWeek && mine >= service.perWeek) && !(limits.perWeek && all >= limits.perWeek)
-  }
+  const below = (span: 'day' | 'week', limit: number | undefined, day: DayNumber, of?: string): boolean =>
+    !limit || diary.count(span, day, of) < limit
+  const judge = (day: DayNumber): boolean =>
+    below('day', service.perDay, day, service.id) &&
+    below('day', limits.perDay, day) &&
+    below('week', service.perWeek, day, service.id) &&
+    below('week', limits.perWeek, day)
   return (day) => {
     let open = known.get(day)
     if (open === undefined) {

@@ -1,14 +1,5 @@
 import type { Practice } from '../practice/types.ts'
-import {
-  type DayNumber,
-  dateAt,
-  type Instant,
-  instant,
-  localDate,
-  MINUTE,
-  minutesOf,
-  weekStart,
-} from '../time/index.ts'
+import { type DayNumber, dateAt, type Instant, instant, localDate, MINUTE, minutesOf } from '../time/index.ts'
 import { type Ask, allows, blocksOn, type Frame, frame } from './ask.ts'
 import type { Closure } from './closures.ts'
 import type { Diary, Entry } from './diary.ts'
@@ -152,9 +143,6 @@ function limits(f: Frame, diary: Diary, start: Instant): Closure[] {
   const { service, practice } = f
   const closures: Closure[] = []
   const { day } = f.home.toWall(start)
-  const first = weekStart(day, practice.profile.weekStart)
-  const week = (of?: string): number =>
-    [0, 1, 2, 3, 4, 5, 6].reduce((sum, i) => sum + diary.countOn((first + i) as DayNumber, of), 0)
   const judge = (
     rule: 'day-limit' | 'week-limit',
     of: 'service' | 'practice',
@@ -163,10 +151,10 @@ function limits(f: Frame, diary: Diary, start: Instant): Closure[] {
   ): void => {
     if (limit && count >= limit) closures.push({ rule, of, service: service.id, limit })
   }
-  judge('day-limit', 'service', service.perDay, diary.countOn(day, service.id))
-  judge('day-limit', 'practice', practice.limits.perDay, diary.countOn(day))
-  judge('week-limit', 'service', service.perWeek, week(service.id))
-  judge('week-limit', 'practice', practice.limits.perWeek, week())
+  judge('day-limit', 'service', service.perDay, diary.count('day', day, service.id))
+  judge('day-limit', 'practice', practice.limits.perDay, diary.count('day', day))
+  judge('week-limit', 'service', service.perWeek, diary.count('week', day, service.id))
+  judge('week-limit', 'practice', practice.limits.perWeek, diary.count('week', day))
   return closures
 }
 

@@ -71,11 +71,28 @@ export function openByTheMinute(
       ? DateTime.fromMillis(ask.now, { zone: home }).plus({ days: service.reach.days }).toISODate()!
       : '9999-12-31'
 
+  // Any block that can hold the session lies on one of these dates; the exact date is judged below.
+  const nearby = Array.from({ length: days + 2 }, (_, i) =>
+    blocksOf(
+      Temporal.PlainDate.from(from)
+        .add({ days: i - 1 })
+        .toString(),
+    ),
+  ).flat()
+
   const open: number[] = []
   for (let s = first; s < last; s += 60_000) {
     const e = s + length
     if (s < ask.now || s < notice) continue
+    if (!nearby.some((b) => s >= b.from && e <= b.to)) continue
     if (away.some(([a, z]) => a < e && z > s)) continue
+    const clash = entries.some((entry) => {
+      if (entry.end <= entry.start) return false
+      if (entry.end <= s) return s - entry.end < space(entry, true)
+      if (entry.start >= e) return entry.start - e < space(entry, false)
+      return true
+    })
+    if (clash) continue
     const wall = DateTime.fromMillis(s, { zone })
     const wallHome = DateTime.fromMillis(s, { zone: home })
     if (wallHome.toISODate()! > lastDate) continue
@@ -90,13 +107,6 @@ export function openByTheMinute(
     if (inside.length === 0) continue
     if (service.earliestStart && s < instant(day, service.earliestStart, zone)) continue
     if (service.latestStart && s > instant(day, service.latestStart, zone)) continue
-    const clash = entries.some((entry) => {
-      if (entry.end <= entry.start) return false
-      if (entry.end <= s) return s - entry.end < space(entry, true)
-      if (entry.start >= e) return entry.start - e < space(entry, false)
-      return true
-    })
-    if (clash) continue
     const onDay = counted.filter((entry) => entry.at.toISODate() === wallHome.toISODate())
     const inWeek = counted.filter((entry) => weekOf(entry.at) === weekOf(wallHome))
     const own = (list: typeof counted): number => list.filter((entry) => entry.service === service.id).length

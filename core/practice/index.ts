@@ -1,3 +1,4 @@
 export * from './begin.ts'
+export * from './check.ts'
 export * from './find.ts'
 export * from './types.ts'

@@ -100,7 +100,7 @@ export function readAnswers(
 }
 
 function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[]): void {
-  const effect = rule.then
+  const effect = rule.effect
   const say = (outcome: Outcome, note?: string): void => {
     reading.outcome = worse(reading.outcome, outcome)
     reading.reasons.push({

@@ -62,7 +62,7 @@ export interface Rule {
   id: string
   name: string
   when: Condition
-  then: Effect
+  effect: Effect
 }
 
 /** From this many points on, the outcome is at least this. */

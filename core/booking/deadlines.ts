@@ -1,0 +1,59 @@
+import type { Answering, HouseRules } from '../practice/types.ts'
+import { after, before, type Instant, instant, MINUTE, shift, type Zone } from '../time/index.ts'
+
+/** A moment by which something must be done; an act counts while `now ≤ until`. */
+export interface Deadline {
+  kind: 'cancel' | 'move'
+  until: Instant
+  /** For `cancel`: the share of the price due until then, in percent. */
+  share?: number
+}
+
+export interface Deadlines {
+  /** In order of time. */
+  deadlines: Deadline[]
+  /** The share due once every cancellation deadline has passed. */
+  shareAfter: number
+  /** From here on the practitioner can call the session missed. */
+  missedFrom: Instant
+}
+
+/**
+ * The deadlines of a session by the rules of the day one asked.
+ * @param zone the place's zone, in which nominal offsets count
+ */
+export function deadlinesOf(rules: HouseRules, start: Instant, zone: Zone): Deadlines {
+  const deadlines: Deadline[] = rules.cancel.map((tier) => ({
+    kind: 'cancel',
+    until: before(start, tier.until, zone),
+    share: tier.share,
+  }))
+  deadlines.push({ kind: 'move', until: before(start, rules.move.until, zone) })
+  return {
+    deadlines: deadlines.sort((a, b) => a.until - b.until),
+    shareAfter: rules.cancelAfter,
+    missedFrom: shift(start, rules.graceMinutes * MINUTE),
+  }
+}
+
+/** The share of the price, in percent, that a client's cancellation costs at `now`. */
+export function cancelShare(rules: HouseRules, start: Instant, zone: Zone, now: Instant): number {
+  const tier = rules.cancel.find((one) => now <= before(start, one.until, zone))
+  return tier ? tier.share : rules.cancelAfter
+}
+
+/** The last moment to cancel free of charge; nothing when there is none. */
+export const freeUntil = (rules: HouseRules, start: Instant, zone: Zone): Instant | undefined =>
+  deadlinesOf(rules, start, zone)
+    .deadlines.filter((one) => one.kind === 'cancel' && one.share === 0)
+    .at(-1)?.until
+
+/**
+ * Until when a request is held: the later of `min(asked + answer time, start − word lead)` and
+ * `min(asked + least answer time, start)`.
+ */
+export function holdUntil(answering: Answering, asked: Instant, start: Instant, zone: Zone): Instant {
+  const usual = Math.min(after(asked, answering.answerTime, zone), before(start, answering.wordLead, zone))
+  const least = Math.min(after(asked, answering.leastAnswerTime, zone), start)
+  return instant(Math.max(usual, least))
+}

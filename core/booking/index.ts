@@ -1,0 +1,7 @@
+export * from './apply.ts'
+export * from './approval.ts'
+export * from './deadlines.ts'
+export * from './decide.ts'
+export * from './readiness.ts'
+export * from './record.ts'
+export * from './takes.ts'

@@ -1,0 +1,26 @@
+import type { Booking } from './record.ts'
+
+/** A part of what must be done before a session. */
+export type PartState = 'done' | 'waiting' | 'blocked' | 'none'
+
+/** Which of the parts are done. `none`: not asked of this booking. */
+export interface Readiness {
+  questions: PartState
+  terms: PartState
+  word: PartState
+  deposit: PartState
+  preparation: PartState
+}
+
+/** Reads the readiness of a booking from its record. */
+export function readiness(booking: Booking): Readiness {
+  const { asked, status } = booking
+  const ended = ['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(status)
+  return {
+    questions: asked.questionnaire ? (asked.reading.outcome === 'closed' ? 'blocked' : 'done') : 'none',
+    terms: asked.agreements.length > 0 ? 'done' : 'none',
+    word: ended ? 'blocked' : status === 'requested' ? 'waiting' : 'done',
+    deposit: asked.reading.quote.deposit > 0 ? 'waiting' : 'none',
+    preparation: 'none',
+  }
+}

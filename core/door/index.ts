@@ -1,0 +1,204 @@
+import type {
+  BookingEvent,
+  BookingStatus,
+  Command,
+  Contact,
+  Deadline,
+  Readiness,
+  Start,
+} from '../booking/index.ts'
+import type { Currency } from '../money/index.ts'
+import type { Entry } from '../openings/index.ts'
+import type { KnownPerson } from '../people/index.ts'
+import type { Place, Practice, Price } from '../practice/index.ts'
+import type { Answers, Question, QuoteLine } from '../questions/index.ts'
+import type { Instant, LocalDate } from '../time/index.ts'
+
+/** What the desk publishes to the relay: all it needs to answer clients, and no names. */
+export interface DoorPackage {
+  /** Rises with each publishing; the relay keeps the newest. */
+  revision: number
+  practice: Practice
+  /** Own sessions that are not open bookings of the relay. */
+  sessions: Entry[]
+  people: KnownPerson[]
+  /** With it the hashes of mail addresses are made. */
+  salt: string
+}
+
+/** A service as the door shows it. Rules, limits and points stay with the relay. */
+export interface DoorService {
+  id: string
+  name: string
+  description: string
+  minutes: number
+  price: Price
+  seats: number
+  byDate: boolean
+  places: Pick<Place, 'id' | 'kind' | 'name' | 'address' | 'whoCalls'>[]
+  questionnaire?: { id: string; version: number; questions: Question[] }
+  terms: { id: string; number: number; title: string; text: string; fingerprint: string }[]
+  /** Whether somebody who fits is booked at once. */
+  straight: boolean
+  colour: string
+}
+
+/** What anybody who opens the door may know. */
+export interface DoorView {
+  slug: string
+  practice: { name: string; headline: string; greeting: string; zone: string; phone?: string; tax?: string }
+  currency: Currency
+  services: DoorService[]
+  now: Instant
+}
+
+/** What the reading lets a client know: whether the way goes on, length and price; never which rule said so. */
+export interface DoorReading {
+  open: boolean
+  closed?: { message: string; services: { id: string; name: string }[]; enquiry: boolean }
+  minutes: number
+  lines: QuoteLine[]
+  price: number
+  enquiryInstead: boolean
+}
+
+export interface DoorOpenings {
+  starts: Instant[]
+  /** For groups: seats left at a start. */
+  seats: Record<string, number>
+  minutes: number
+  /** The first date not looked at; absent when nothing lies beyond. */
+  next?: LocalDate
+  now: Instant
+}
+
+/** A start kept for a visit while the client fills in. */
+export interface Kept extends Start {
+  until: Instant
+  /** Whether it can be renewed once more. */
+  renewable: boolean
+  /** What happens when, by the house rules in force. */
+  deadlines: Deadline[]
+  shareAfter: number
+  /** Until when the practitioner answers, if they are asked. */
+  wordUntil?: Instant
+  now: Instant
+}
+
+export interface SendBody {
+  visit: string
+  /** What the page takes for the relay's time. */
+  clock: number
+  service: string
+  place: string
+  start: number
+  answers: Answers
+  person: Contact
+  /** Typed as agreement to the terms. */
+  agreed: { terms: string; number: number; fingerprint: string }[]
+}
+
+export interface EnquireBody {
+  visit: string
+  service?: string
+  name: string
+  email: string
+  message: string
+  answers?: Answers
+}
+
+/** An enquiry on its way to the desk. */
+export interface Enquiry {
+  id: string
+  at: Instant
+  name: string
+  email: string
+  message: string
+  service?: string
+  answers: Answers
+  attempts: { at: Instant; service: string; answers: Answers; outcome: string }[]
+}
+
+/** Where things stand with one booking, for the one who holds its private link. */
+export interface LinkView {
+  slug: string
+  practitioner: string
+  service: string
+  minutes: number
+  place: string
+  /** Told when the place's rule allows it. */
+  address?: string
+  start: Instant
+  status: BookingStatus
+  until: Instant
+  offers: (Start & { placeName: string })[]
+  mailProved: boolean
+  name: string
+  zone: string
+  text: string
+  price: number
+  currency: Currency
+  deadlines: Deadline[]
+  shareAfter: number
+  /** Due when cancelled now, in percent. */
+  shareNow: number
+  cancelledBy?: 'client' | 'practitioner'
+  share: number
+  readiness: Readiness
+  now: Instant
+}
+
+/** One line of the relay's record, as the desk fetches it. */
+export type RecordItem = { n: number; at: Instant } & (
+  | { kind: 'booking'; subject: string; seq: number; body: BookingEvent }
+  | { kind: 'enquiry'; subject: string; seq: number; body: Enquiry }
+  | { kind: 'mail'; subject: string; seq: number; body: MailNews }
+)
+
+/** What became of a message. */
+export interface MailNews {
+  step: string
+  state: 'waiting' | 'sent' | 'failed' | 'taken-back'
+  to: string
+  subject: string
+  due: Instant
+  reason?: string
+}
+
+export interface RecordPage {
+  items: RecordItem[]
+  /** The newest number there is. */
+  last: number
+  /** The oldest number kept; below it the relay has forgotten. */
+  first: number
+  now: Instant
+}
+
+export interface DeskCommand {
+  booking: string
+  command: Extract<Command, { do: 'welcome' | 'decline' | 'offer' | 'take-back' | 'cancel' }>
+}
+
+export interface RelayStatus {
+  now: Instant
+  /** The demo's clock has been moved forward by hand. */
+  moved: boolean
+  /** Whether any desk is paired with it. */
+  paired: boolean
+  revision: number
+  /** Whether it hands out the demo practice. */
+  demo: boolean
+  /** Where the door is reached, with a slash at the end. */
+  doorUrl: string
+}
+
+/** Every refusal of the relay: a code for programs, a sentence for people, and what helps. */
+export interface Problem {
+  code: string
+  message: string
+  /** Field or place in the body that it is about. */
+  where?: string
+  problems?: { question: string; message: string }[]
+  openings?: DoorOpenings
+  now?: Instant
+}

@@ -1,0 +1,22 @@
+import { canonicalJson } from '../terms/fingerprint.ts'
+import type { Backup, PracticeFile } from './files.ts'
+
+const byId = <T extends { id: string }>(list: readonly T[]): T[] =>
+  [...list].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0))
+
+/**
+ * A backup as the text of a file: canonical JSON (RFC 8785) with its lists in the order of their ids, so that
+ * the same data gives the same bytes.
+ */
+export const writeBackup = (backup: Backup): string =>
+  `${canonicalJson({
+    ...backup,
+    people: byId(backup.people),
+    bookings: byId(backup.bookings),
+    enquiries: byId(backup.enquiries),
+    sessions: byId(backup.sessions),
+  })}\n`
+
+/** A practice file as text; see `writeBackup`. */
+export const writePracticeFile = (file: PracticeFile): string =>
+  `${canonicalJson({ ...file, people: byId(file.people), sessions: byId(file.sessions) })}\n`

@@ -1,0 +1,40 @@
+import type { BookingEvent } from '../booking/index.ts'
+import type { Enquiry } from '../door/index.ts'
+import type { Entry } from '../openings/index.ts'
+import type { Person } from '../people/index.ts'
+import type { Practice } from '../practice/index.ts'
+
+/** The version of both file formats that this program writes. */
+export const FILE_VERSION = 1
+
+/** A practice in a file, with the sessions and people the computation may need. */
+export interface PracticeFile {
+  format: 'acolhida-practice'
+  version: typeof FILE_VERSION
+  practice: Practice
+  sessions: Entry[]
+  people: Person[]
+}
+
+/** One booking with everything that happened to it. */
+export interface BookingRecord {
+  id: string
+  events: BookingEvent[]
+}
+
+/** Everything a desk holds, in a file. */
+export interface Backup {
+  format: 'acolhida-backup'
+  version: typeof FILE_VERSION
+  practice: Practice
+  people: Person[]
+  /** Bookings as their records. */
+  bookings: BookingRecord[]
+  enquiries: (Enquiry & { state: 'open' | 'answered' | 'booked' | 'ended' })[]
+  /** Sessions entered by hand. */
+  sessions: Entry[]
+  salt: string
+  revision: number
+  /** How far the relay's record has been fetched. */
+  cursor: number
+}

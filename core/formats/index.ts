@@ -1,0 +1,2 @@
+export * from './backup.ts'
+export * from './files.ts'

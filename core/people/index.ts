@@ -1,0 +1,70 @@
+import type { Booking } from '../booking/index.ts'
+import type { Standing } from '../practice/types.ts'
+import { sha256Hex } from '../terms/fingerprint.ts'
+import type { Instant } from '../time/index.ts'
+
+/** Somebody known by their mail address. */
+export interface Person {
+  id: string
+  name: string
+  /** Normal form first address, the others come from joining. */
+  emails: string[]
+  phone?: string
+  /** Services this person has been invited to. */
+  invited: string[]
+  blocked: boolean
+  note: string
+}
+
+/** What the relay is told of a person: nothing by which it could name them. */
+export interface KnownPerson {
+  id: string
+  mailHashes: string[]
+  standing: Standing
+  invited: string[]
+  blocked: boolean
+}
+
+/** A mail address as it is compared: trimmed, in small letters, in one Unicode form. */
+export const normalMail = (email: string): string => email.trim().normalize('NFC').toLowerCase()
+
+/** What stands for a mail address where the address itself must not. */
+export const mailHash = (email: string, salt: string): string => sha256Hex(`${salt} ${normalMail(email)}`)
+
+/** New until a first session has taken place. */
+export function standingAt(bookings: Iterable<Booking>, now: Instant): Standing {
+  for (const { status, start, asked } of bookings) {
+    const over = status === 'attended' || (status === 'booked' && start + asked.minutes * 60_000 <= now)
+    if (over) return 'known'
+  }
+  return 'new'
+}
+
+/** Joins two people who are one: the first keeps its id and name, and gains the other's addresses. */
+export const joinPeople = (first: Person, second: Person): Person => ({
+  ...first,
+  emails: [...new Set([...first.emails, ...second.emails])],
+  ...(first.phone || !second.phone ? {} : { phone: second.phone }),
+  invited: [...new Set([...first.invited, ...second.invited])].sort(),
+  blocked: first.blocked || second.blocked,
+  note: [first.note, second.note].filter(Boolean).join('\n'),
+})
+
+/** What the relay is told of people: hashes of their addresses, and their standing at `now`. */
+export function knownPeople(
+  people: readonly Person[],
+  bookings: readonly Booking[],
+  salt: string,
+  now: Instant,
+): KnownPerson[] {
+  return people.map(({ id, emails, invited, blocked }) => ({
+    id,
+    mailHashes: emails.map((email) => mailHash(email, salt)),
+    standing: standingAt(
+      bookings.filter((booking) => emails.includes(normalMail(booking.asked.person.email))),
+      now,
+    ),
+    invited,
+    blocked,
+  }))
+}

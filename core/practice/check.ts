@@ -1,0 +1,154 @@
+import { questionsIn } from '../questions/conditions.ts'
+import type { Questionnaire } from '../questions/types.ts'
+import { minutesOf, splitDateTime } from '../time/index.ts'
+import type { Block, Hours, Practice, Service } from './types.ts'
+
+/** What is wrong in a practice beyond the shape of its data. */
+export interface PracticeFault {
+  path: string
+  message: string
+  /** An error can't be published; a warning can, and says what follows from it. */
+  grade: 'error' | 'warning'
+}
+
+const hoursIn = (minutes: number): string =>
+  minutes % 60 ? `${Math.floor(minutes / 60)} h ${minutes % 60}` : `${minutes / 60} h`
+
+/** Blocks that end before they begin or overlap, said beside each. */
+export function checkBlocks(blocks: readonly Block[], path: string): PracticeFault[] {
+  const faults: PracticeFault[] = []
+  blocks.forEach((block, index) => {
+    const from = minutesOf(block.from)
+    const to = minutesOf(block.to)
+    const at = `${path}[${index}]`
+    if (from >= to) {
+      faults.push({
+        path: at,
+        message: `It ends at ${block.to}, not after it begins at ${block.from}.`,
+        grade: 'error',
+      })
+      return
+    }
+    const other = blocks.findIndex(
+      (one, i) => i < index && minutesOf(one.from) < to && from < minutesOf(one.to),
+    )
+    if (other >= 0) {
+      const { from: a, to: z } = blocks[other]!
+      faults.push({ path: at, message: `It overlaps with ${a} – ${z}.`, grade: 'error' })
+    }
+  })
+  return faults
+}
+
+function checkHours(hours: Hours, path: string): PracticeFault[] {
+  return [
+    ...hours.weekly.flatMap((blocks, day) => checkBlocks(blocks, `${path}.weekly[${day}]`)),
+    ...hours.changedDays.flatMap((day, i) => checkBlocks(day.blocks, `${path}.changedDays[${i}].blocks`)),
+  ]
+}
+
+function longestBlock(practice: Practice, service: Service): number {
+  const places = practice.places.filter((place) => service.places.includes(place.id))
+  const blocks = places
+    .map((place) => place.hours ?? practice.hours)
+    .flatMap((hours) => [...hours.weekly.flat(), ...hours.changedDays.flatMap((day) => day.blocks)])
+  return Math.max(0, ...blocks.map((block) => minutesOf(block.to) - minutesOf(block.from)))
+}
+
+function checkService(practice: Practice, service: Service, path: string): PracticeFault[] {
+  const faults: PracticeFault[] = []
+  const known = <T extends { id: string }>(list: T[], id: string): boolean =>
+    list.some((one) => one.id === id)
+  const unknown = (at: string, id: string, what: string): void => {
+    faults.push({ path: `${path}.${at}`, message: `There is no ${what} "${id}".`, grade: 'error' })
+  }
+  service.places.forEach((id, i) => {
+    if (!known(practice.places, id)) unknown(`places[${i}]`, id, 'place')
+  })
+  service.terms.forEach((id, i) => {
+    if (!known(practice.terms, id)) unknown(`terms[${i}]`, id, 'terms')
+  })
+  service.groupDates.forEach((date, i) => {
+    if (!known(practice.places, date.place)) unknown(`groupDates[${i}].place`, date.place, 'place')
+  })
+  if (service.questionnaire && !known(practice.questionnaires, service.questionnaire)) {
+    unknown('questionnaire', service.questionnaire, 'questionnaire')
+  }
+  const longest = longestBlock(practice, service)
+  const needs = service.minutes + (service.clearInsideHours ? service.clearBefore + service.clearAfter : 0)
+  const byDate = service.seats > 1 && service.groupAt === 'dates'
+  if (!byDate && needs > longest) {
+    faults.push({
+      path: `${path}.minutes`,
+      message: `Nobody can ever book this: the longest block of hours is ${hoursIn(longest)}.`,
+      grade: 'warning',
+    })
+  }
+  return faults
+}
+
+function checkQuestionnaire(questionnaire: Questionnaire, practice: Practice, path: string): PracticeFault[] {
+  const faults: PracticeFault[] = []
+  const ids = questionnaire.questions.map((question) => question.id)
+  questionnaire.questions.forEach((question, i) => {
+    for (const id of question.when ? questionsIn(question.when) : []) {
+      const at = ids.indexOf(id)
+      if (at >= 0 && at < i) continue
+      const message =
+        at < 0
+          ? `It looks at a question "${id}" that does not exist.`
+          : `It looks at "${id}", which is asked later.`
+      faults.push({ path: `${path}.questions[${i}].when`, message, grade: 'error' })
+    }
+  })
+  questionnaire.rules.forEach((rule, i) => {
+    const at = `${path}.rules[${i}]`
+    for (const id of questionsIn(rule.when)) {
+      if (!ids.includes(id)) {
+        faults.push({
+          path: `${at}.when`,
+          message: `It looks at a question "${id}" that does not exist.`,
+          grade: 'error',
+        })
+      }
+    }
+    const effect = rule.effect
+    const services = effect.do === 'close' ? effect.services : effect.do === 'suggest' ? [effect.service] : []
+    for (const id of services) {
+      if (!practice.services.some((service) => service.id === id)) {
+        faults.push({ path: `${at}.effect`, message: `There is no service "${id}".`, grade: 'error' })
+      }
+    }
+  })
+  return faults
+}
+
+/** Everything wrong in a practice whose data has the right shape. Empty when all is well. */
+export function checkPractice(practice: Practice): PracticeFault[] {
+  return [
+    ...checkHours(practice.hours, 'hours'),
+    ...practice.places.flatMap((place, i) =>
+      place.hours ? checkHours(place.hours, `places[${i}].hours`) : [],
+    ),
+    ...practice.away.flatMap((away, i): PracticeFault[] => {
+      const from = splitDateTime(away.from)
+      const to = splitDateTime(away.to)
+      return from.day * 1440 + from.minutes < to.day * 1440 + to.minutes
+        ? []
+        : [{ path: `away[${i}]`, message: 'It ends before it begins.', grade: 'error' }]
+    }),
+    ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`)),
+    ...practice.questionnaires.flatMap((one, i) => checkQuestionnaire(one, practice, `questionnaires[${i}]`)),
+    ...practice.terms.flatMap((terms, i): PracticeFault[] =>
+      terms.versions.every((version, n) => n === 0 || version.number > terms.versions[n - 1]!.number)
+        ? []
+        : [
+            {
+              path: `terms[${i}].versions`,
+              message: 'The numbers of the versions must rise.',
+              grade: 'error',
+            },
+          ],
+    ),
+  ]
+}

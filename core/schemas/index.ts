@@ -1,0 +1,5 @@
+export * from './files.ts'
+export * from './plain.ts'
+export { condition, doorPackage, entry, person, practice } from './practice.ts'
+export * from './read.ts'
+export * from './requests.ts'

@@ -1,0 +1,296 @@
+import Joi from 'joi'
+import {
+  count,
+  currency,
+  email,
+  id,
+  isoDuration,
+  line,
+  localDate,
+  localDateTime,
+  maybeLine,
+  minor,
+  minutes,
+  slug,
+  text,
+  wallTime,
+  zoneName,
+} from './plain.ts'
+
+const object = (keys: Joi.SchemaMap): Joi.ObjectSchema => Joi.object(keys)
+const required = <T extends Joi.Schema>(schema: T): T => schema.required() as T
+const all = (keys: Record<string, Joi.Schema>): Record<string, Joi.Schema> =>
+  Object.fromEntries(Object.entries(keys).map(([key, schema]) => [key, required(schema)]))
+const oneOf = (...branches: Joi.Schema[]): Joi.AlternativesSchema =>
+  Joi.alternatives()
+    .try(...branches)
+    .match('any')
+const kind = (value: string): Joi.Schema => Joi.string().valid(value).required()
+const unique = (schema: Joi.Schema, most = 500): Joi.ArraySchema =>
+  Joi.array()
+    .items(schema)
+    .max(most)
+    .unique('id')
+    .messages({ 'array.unique': '{{#label}} has the same id as an earlier one' })
+
+const block = object({
+  ...all({ from: wallTime, to: wallTime }),
+  reservedFor: object({
+    services: Joi.array().items(id),
+    places: Joi.array().items(id),
+    known: Joi.boolean(),
+  }),
+})
+
+const hours = object(
+  all({
+    weekly: Joi.array().items(Joi.array().items(block).max(24)).length(7),
+    changedDays: Joi.array().items(
+      object({ ...all({ date: localDate, blocks: Joi.array().items(block).max(24) }), note: maybeLine() }),
+    ),
+  }),
+)
+
+const place = object({
+  ...all({
+    id,
+    kind: Joi.string().valid('studio', 'video', 'phone', 'client', 'other'),
+    name: line(),
+    told: Joi.string().valid('door', 'confirmation', 'last-reminder'),
+  }),
+  address: maybeLine(500),
+  whoCalls: Joi.string().valid('practitioner', 'client'),
+  zone: zoneName,
+  hours,
+})
+
+const price = oneOf(
+  object({ kind: kind('free') }),
+  object({ kind: kind('fixed'), amount: required(minor), least: minor }),
+  object({ kind: kind('hourly'), rate: required(minor), least: minor }),
+)
+
+const starts = oneOf(
+  object({ kind: kind('every'), minutes: required(minutes.min(1)) }),
+  object({ kind: kind('fixed'), times: required(Joi.array().items(wallTime).min(1).max(96)) }),
+)
+
+const reach = oneOf(
+  object({ kind: kind('days'), days: required(count) }),
+  object({ kind: kind('working-days'), days: required(count) }),
+  object({ kind: kind('until'), date: required(localDate) }),
+  object({ kind: kind('months'), opensOn: required(Joi.number().integer().min(1).max(31)) }),
+)
+
+const approval = Joi.string().valid('ask', 'unsure', 'straight')
+
+const service = object({
+  ...all({
+    id,
+    name: line(),
+    description: text(2_000),
+    minutes: minutes.min(1),
+    lengthStep: minutes.min(1),
+    places: Joi.array().items(id).min(1),
+    price,
+    clearBefore: minutes.max(1_440),
+    clearAfter: minutes.max(1_440),
+    clearInsideHours: Joi.boolean(),
+    starts,
+    notice: isoDuration,
+    reach,
+    seats: count.max(500),
+    groupAt: Joi.string().valid('dates', 'any'),
+    groupDates: unique(object(all({ id, start: localDateTime, place: id })), 1_000),
+    tidy: Joi.boolean(),
+    bookableBy: Joi.string().valid('everyone', 'invited'),
+    approval: object(all({ new: approval, known: approval })),
+    terms: Joi.array().items(id),
+    on: Joi.boolean(),
+    colour: Joi.string().valid('leaf', 'tile', 'clay', 'sun'),
+  }),
+  leastMinutes: minutes,
+  earliestStart: wallTime,
+  latestStart: wallTime,
+  perDay: count,
+  perWeek: count,
+  questionnaire: id,
+})
+
+const conditionLink = Joi.link('#condition')
+export const condition = oneOf(
+  object({ all: required(Joi.array().items(conditionLink)) }),
+  object({ any: required(Joi.array().items(conditionLink)) }),
+  object({ not: required(conditionLink) }),
+  object({ question: required(id), is: kind('answered') }),
+  object({
+    question: required(id),
+    is: required(Joi.string().valid('=', '≠', '<', '≤', '>', '≥', 'includes')),
+    value: required(Joi.alternatives().try(Joi.string().allow('').max(500), Joi.number(), Joi.boolean())),
+  }),
+  object({ person: required(Joi.string().valid('new', 'known', 'invited')) }),
+  object({ tag: required(line(60)) }),
+  object({ attempts: required(count) }),
+).id('condition')
+
+const choices = required(unique(object(all({ id, text: line(300) })), 100).min(1))
+const question = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema =>
+  object({
+    ...all({ id, text: line(1_000), required: Joi.boolean() }),
+    help: maybeLine(1_000),
+    when: condition,
+    private: Joi.boolean(),
+    kind: kind(name),
+    ...more,
+  })
+
+const bound = Joi.number()
+const questions = unique(
+  oneOf(
+    question('short'),
+    question('long', { leastWords: count, mostWords: count }),
+    question('one', { choices }),
+    question('several', { choices, least: count, most: count }),
+    question('yesno'),
+    question('number', { least: bound, most: bound, unit: maybeLine(30), whole: Joi.boolean() }),
+    question('scale', {
+      least: required(bound.integer()),
+      most: required(bound.integer()),
+      leastName: required(maybeLine(60)),
+      mostName: required(maybeLine(60)),
+    }),
+    question('date'),
+    question('url'),
+  ),
+)
+
+const does = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema => object({ do: kind(name), ...more })
+const effectShape = oneOf(
+  does('close', all({ message: text(2_000), services: Joi.array().items(id), enquiry: Joi.boolean() })),
+  does('look', all({ note: maybeLine(500) })),
+  does('points', all({ points: Joi.number().integer() })),
+  does('minutes', { minutes: required(Joi.number().integer()), times: id }),
+  does('item', { ...all({ name: line(), price: minor }), times: id }),
+  does('tag', all({ tag: line(60) })),
+  does('deposit', all({ amount: minor })),
+  does('suggest', all({ service: id })),
+)
+
+const outcome = Joi.string().valid('fits', 'look', 'closed')
+const questionnaire = object({
+  ...all({
+    id,
+    name: line(),
+    version: count,
+    questions,
+    rules: unique(object(all({ id, name: line(), when: condition, effect: effectShape }))),
+    bands: Joi.array().items(object(all({ from: Joi.number().integer(), outcome }))),
+  }),
+  lookAbove: minor,
+  enquiryAbove: minor,
+})
+
+const terms = object(
+  all({
+    id,
+    versions: Joi.array()
+      .items(object(all({ number: count, title: line(), text: text(100_000) })))
+      .min(1),
+  }),
+)
+
+const share = Joi.number().min(0).max(100)
+
+/** A practice as it stands in a file, in Dexie and in the door package. */
+export const practice = object({
+  ...all({
+    id,
+    profile: object({
+      ...all({
+        slug,
+        name: line(),
+        headline: maybeLine(),
+        greeting: text(2_000),
+        email,
+        zone: zoneName,
+        currency,
+        weekStart: Joi.number().integer().min(1).max(7),
+      }),
+      phone: maybeLine(40),
+      tax: object(all({ name: line(40), rate: Joi.number().integer().min(0).max(10_000) })),
+    }),
+    places: unique(place).min(1),
+    hours,
+    away: unique(
+      object({ ...all({ id, from: localDateTime, to: localDateTime }), note: maybeLine() }),
+      2_000,
+    ),
+    services: unique(service),
+    questionnaires: unique(questionnaire),
+    terms: unique(terms),
+    houseRules: object(
+      all({
+        cancel: Joi.array().items(object(all({ until: isoDuration, share }))),
+        cancelAfter: share,
+        move: object(all({ until: isoDuration, times: Joi.number().integer().min(0) })),
+        graceMinutes: minutes,
+      }),
+    ),
+    answering: object(all({ answerTime: isoDuration, wordLead: isoDuration, leastAnswerTime: isoDuration })),
+    space: Joi.string().valid('larger', 'sum'),
+    shortestUsable: minutes,
+    limits: object({ perDay: count, perWeek: count, openRequests: required(count) }),
+  }),
+  weekCloses: object(all({ weekday: Joi.number().integer().min(1).max(7), time: wallTime })),
+})
+
+/** A time taken in the diary, as files and door packages carry it. */
+export const entry = object({
+  ...all({
+    id: Joi.string().max(80),
+    kind: Joi.string().valid('session', 'hold', 'outside'),
+    start: Joi.number().integer(),
+    end: Joi.number().integer(),
+    clearBefore: minutes,
+    clearAfter: minutes,
+  }),
+  service: id,
+  place: id,
+  seats: count,
+  taken: Joi.number().integer().min(0),
+  request: Joi.string().max(80),
+})
+
+const people = (addresses: Record<string, Joi.Schema>, more: Record<string, Joi.Schema>): Joi.ArraySchema =>
+  unique(
+    object({ ...all({ id, invited: Joi.array().items(id), blocked: Joi.boolean(), ...addresses, ...more }) }),
+    50_000,
+  )
+
+/** People as the desk keeps them. */
+export const person = object({
+  ...all({
+    id,
+    name: line(),
+    emails: Joi.array().items(email).min(1),
+    invited: Joi.array().items(id),
+    blocked: Joi.boolean(),
+    note: text(),
+  }),
+  phone: maybeLine(40),
+})
+export const persons = unique(person, 50_000)
+
+/** What the desk publishes: the practice, its own sessions, and people as hashes. */
+export const doorPackage = object(
+  all({
+    revision: Joi.number().integer().min(0),
+    practice,
+    sessions: Joi.array().items(entry).max(20_000),
+    people: people(
+      { mailHashes: Joi.array().items(Joi.string().hex().length(64)).min(1) },
+      { standing: Joi.string().valid('new', 'known') },
+    ),
+    salt: Joi.string().min(8).max(100),
+  }),
+)

@@ -1,0 +1,115 @@
+import Joi from 'joi'
+import { email, epochMs, fingerprint, id, line, maybeLine, text, zoneName } from './plain.ts'
+
+const visit = Joi.string()
+  .pattern(/^[A-Za-z0-9_-]{16,64}$/)
+  .required()
+const answers = Joi.object()
+  .pattern(
+    id,
+    Joi.alternatives().try(
+      Joi.string().allow('').max(20_000),
+      Joi.number(),
+      Joi.boolean(),
+      Joi.array().items(Joi.string().max(200)).max(100),
+    ),
+  )
+  .max(500)
+
+/** One line without control characters: it goes into mail headers and lists. */
+const name = line(120)
+  .pattern(/^[^\p{Cc}]*$/u)
+  .messages({ 'string.pattern.base': '{{#label}} must be one line of plain text' })
+const phone = Joi.string()
+  .trim()
+  .allow('')
+  .max(40)
+  .pattern(/^[0-9+()\-.\s/]*$/)
+  .messages({ 'string.pattern.base': '{{#label}} is not a phone number; write it as +351 239 555 0100' })
+
+const contact = Joi.object({
+  name: name.required(),
+  email: email.required(),
+  phone,
+  zone: zoneName.required(),
+})
+const start = epochMs.required()
+const place = id.required()
+const service = id.required()
+
+/** What the door may ask of the relay. */
+export const readBody = Joi.object({ visit, service, answers: answers.required() })
+export const openingsBody = Joi.object({
+  visit,
+  service,
+  place,
+  answers: answers.required(),
+  from: Joi.string().pattern(/^\d{4}-\d\d-\d\d$/),
+  days: Joi.number().integer().min(1).max(62).default(21),
+})
+export const keepBody = Joi.object({ visit, service, place, start, answers: answers.required() })
+export const visitBody = Joi.object({ visit })
+export const sendBody = Joi.object({
+  visit,
+  clock: epochMs.required(),
+  service,
+  place,
+  start,
+  answers: answers.required(),
+  person: contact.required(),
+  agreed: Joi.array()
+    .items(
+      Joi.object({
+        terms: id.required(),
+        number: Joi.number().integer().required(),
+        fingerprint: fingerprint.required(),
+      }),
+    )
+    .max(20)
+    .required(),
+})
+export const enquireBody = Joi.object({
+  visit,
+  service: id,
+  name: name.required(),
+  email: email.required(),
+  message: text(10_000).trim().min(1).disallow('').required(),
+  answers,
+})
+export const acceptBody = Joi.object({ start, place })
+export const noteBody = Joi.object({ text: maybeLine(2_000).default('') })
+
+/** What the desk may ask of the relay. */
+export const pairBody = Joi.object({
+  code: Joi.string().max(40).required(),
+  replace: Joi.boolean().default(false),
+})
+const booking = Joi.string()
+  .pattern(/^[A-Za-z0-9_-]{8,64}$/)
+  .required()
+const command = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema =>
+  Joi.object({ do: Joi.string().valid(name).required(), ...more })
+const words = text(5_000).default('')
+export const commandBody = Joi.object({
+  booking,
+  command: Joi.alternatives()
+    .try(
+      command('welcome'),
+      command('decline', { text: words }),
+      command('offer', {
+        text: words,
+        starts: Joi.array().items(Joi.object({ start, place })).min(1).max(3).required(),
+      }),
+      command('take-back', { of: Joi.number().integer().min(1).required() }),
+      command('cancel', { by: Joi.string().valid('practitioner').required(), text: words }),
+    )
+    .required(),
+})
+export const recordQuery = Joi.object({ after: Joi.number().integer().min(0).default(0) })
+export const clockBody = Joi.object({
+  forward: Joi.number()
+    .integer()
+    .min(0)
+    .max(90 * 86_400_000)
+    .required(),
+})

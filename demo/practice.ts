@@ -1,0 +1,439 @@
+import type { HouseRules, Practice, Service } from '@acolhida/core/practice'
+import type { Questionnaire } from '@acolhida/core/questions'
+import {
+  addDays,
+  at,
+  type DayNumber,
+  type Duration,
+  dateAt,
+  dayNumber,
+  duration,
+  type Instant,
+  localDate,
+  time,
+  weekday,
+  zone,
+} from '@acolhida/core/time'
+
+const block = (from: string, to: string) => ({ from: time(from), to: time(to) })
+
+const houseRules: HouseRules = {
+  cancel: [
+    { until: duration('PT24H'), share: 0 },
+    { until: duration('PT4H'), share: 50 },
+  ],
+  cancelAfter: 100,
+  move: { until: duration('PT24H'), times: 2 },
+  graceMinutes: 15,
+}
+
+const shared = {
+  lengthStep: 5,
+  clearBefore: 15,
+  clearAfter: 15,
+  clearInsideHours: false,
+  seats: 1,
+  groupAt: 'dates',
+  groupDates: [],
+  tidy: false,
+  bookableBy: 'everyone',
+  terms: ['studio-terms'],
+  on: true,
+} satisfies Partial<Service>
+
+/** The Saturdays on which the group reads, four from the next one on. */
+export function groupSaturdays(now: Instant): string[] {
+  const today = dayNumber(dateAt(zone('Europe/Lisbon'), now))
+  const toSaturday = (6 - weekday(today) + 7) % 7 || 7
+  return [0, 14, 28, 42].map((later) => localDate((today + toSaturday + later) as DayNumber))
+}
+
+function services(now: Instant): Service[] {
+  return [
+    {
+      ...shared,
+      id: 'first-conversation',
+      name: 'First conversation',
+      description:
+        'Twenty minutes by video, free of charge. You tell me what you are looking for, and I tell you honestly whether I can help.',
+      minutes: 20,
+      places: ['video'],
+      price: { kind: 'free' },
+      clearBefore: 10,
+      clearAfter: 10,
+      starts: { kind: 'every', minutes: 30 },
+      notice: duration('PT12H'),
+      reach: { kind: 'working-days', days: 10 },
+      approval: { new: 'unsure', known: 'straight' },
+      questionnaire: 'first-questions',
+      colour: 'leaf',
+    },
+    {
+      ...shared,
+      id: 'voice-assessment',
+      name: 'Voice assessment',
+      description:
+        'We listen to your voice closely, in speaking and reading, and you go home with a plan for the next weeks.',
+      minutes: 75,
+      places: ['studio'],
+      price: { kind: 'fixed', amount: 9_500 },
+      starts: { kind: 'every', minutes: 15 },
+      notice: duration('PT24H'),
+      reach: { kind: 'days', days: 45 },
+      perDay: 2,
+      approval: { new: 'ask', known: 'unsure' },
+      questionnaire: 'voice-questions',
+      colour: 'leaf',
+    },
+    {
+      ...shared,
+      id: 'reading-aloud',
+      name: 'Reading aloud',
+      description:
+        'A small group for people who read to others. Six seats, one text, ninety minutes on a Saturday morning.',
+      minutes: 90,
+      places: ['studio'],
+      price: { kind: 'fixed', amount: 1_800 },
+      starts: { kind: 'fixed', times: [time('11:00')] },
+      notice: duration('PT24H'),
+      reach: { kind: 'days', days: 60 },
+      seats: 6,
+      groupDates: groupSaturdays(now).map((day, i) => ({
+        id: `reading-${i + 1}`,
+        start: at(day as never, time('11:00')),
+        place: 'studio',
+      })),
+      approval: { new: 'unsure', known: 'straight' },
+      questionnaire: 'reading-questions',
+      colour: 'tile',
+    },
+    {
+      ...shared,
+      id: 'coaching',
+      name: 'Coaching session',
+      description: 'Fifty minutes for people I already work with.',
+      minutes: 50,
+      places: ['video', 'studio'],
+      price: { kind: 'fixed', amount: 6_800 },
+      starts: { kind: 'every', minutes: 30 },
+      notice: duration('PT12H'),
+      reach: { kind: 'days', days: 90 },
+      bookableBy: 'invited',
+      approval: { new: 'ask', known: 'straight' },
+      colour: 'leaf',
+    },
+  ]
+}
+
+const firstQuestions: Questionnaire = {
+  id: 'first-questions',
+  name: 'First conversation',
+  version: 2,
+  bands: [],
+  questions: [
+    {
+      id: 'brings',
+      kind: 'long',
+      text: 'What brings you here?',
+      help: 'A few words are enough.',
+      required: true,
+      leastWords: 4,
+    },
+    {
+      id: 'for-whom',
+      kind: 'one',
+      text: 'Whose voice is it about?',
+      required: true,
+      choices: [
+        { id: 'mine', text: 'My own' },
+        { id: 'child', text: 'My child’s' },
+        { id: 'team', text: 'A team’s or a class’s' },
+      ],
+    },
+    {
+      id: 'age',
+      kind: 'number',
+      text: 'How old is your child?',
+      required: true,
+      least: 1,
+      most: 17,
+      unit: 'years',
+      whole: true,
+      when: { question: 'for-whom', is: '=', value: 'child' },
+    },
+    { id: 'occasion', kind: 'date', text: 'Is there a date you are working towards?', required: false },
+    { id: 'page', kind: 'url', text: 'Is there a page where I can see or hear you?', required: false },
+  ],
+  rules: [
+    {
+      id: 'young-child',
+      name: 'Children under ten',
+      when: { question: 'age', is: '<', value: 10 },
+      effect: {
+        do: 'close',
+        message:
+          'Young voices grow so fast that they belong with somebody who works with children every day. I would not do yours justice.',
+        services: [],
+        enquiry: true,
+      },
+    },
+    {
+      id: 'whole-team',
+      name: 'A whole team',
+      when: { question: 'for-whom', is: '=', value: 'team' },
+      effect: { do: 'look', note: 'Teams need another kind of offer.' },
+    },
+  ],
+}
+
+const voiceQuestions: Questionnaire = {
+  id: 'voice-questions',
+  name: 'Before an assessment',
+  version: 4,
+  bands: [],
+  questions: [
+    {
+      id: 'brings',
+      kind: 'long',
+      text: 'What brings you here?',
+      help: 'In your own words; one or two sentences.',
+      required: true,
+      leastWords: 5,
+    },
+    {
+      id: 'uses',
+      kind: 'several',
+      text: 'Where do you need your voice?',
+      required: true,
+      least: 1,
+      choices: [
+        { id: 'teaching', text: 'Teaching' },
+        { id: 'stage', text: 'On a stage' },
+        { id: 'calls', text: 'On calls' },
+        { id: 'singing', text: 'Singing' },
+        { id: 'elsewhere', text: 'Elsewhere' },
+      ],
+    },
+    {
+      id: 'hoarse',
+      kind: 'one',
+      text: 'How long have you been hoarse?',
+      required: true,
+      choices: [
+        { id: 'not', text: 'I am not hoarse' },
+        { id: 'short', text: 'Up to 3 weeks' },
+        { id: 'long', text: 'More than 3 weeks' },
+      ],
+    },
+    {
+      id: 'doctor',
+      kind: 'yesno',
+      text: 'Has a doctor looked at your throat?',
+      required: true,
+      when: { question: 'hoarse', is: '=', value: 'long' },
+    },
+    {
+      id: 'strain',
+      kind: 'scale',
+      text: 'How tired is your voice in the evening?',
+      required: true,
+      least: 0,
+      most: 10,
+      leastName: 'not at all',
+      mostName: 'it gives out',
+    },
+    {
+      id: 'price',
+      kind: 'one',
+      text: '€95 for an assessment:',
+      required: true,
+      choices: [
+        { id: 'fine', text: 'That is all right' },
+        { id: 'parts', text: 'In two parts, please' },
+        { id: 'too-much', text: 'That is more than I can pay' },
+      ],
+    },
+    {
+      id: 'summary',
+      kind: 'yesno',
+      text: 'Would you like a written summary afterwards, for €18?',
+      required: false,
+    },
+    { id: 'came', kind: 'short', text: 'How did you come to me?', required: false },
+  ],
+  rules: [
+    {
+      id: 'doctor-first',
+      name: 'See a doctor first',
+      when: {
+        all: [
+          { question: 'hoarse', is: '=', value: 'long' },
+          { question: 'doctor', is: '=', value: false },
+        ],
+      },
+      effect: { do: 'look', note: 'Hoarse for more than 3 weeks, and no doctor yet.' },
+    },
+    {
+      id: 'two-parts',
+      name: 'Pays in two parts',
+      when: { question: 'price', is: '=', value: 'parts' },
+      effect: { do: 'look', note: 'Wants to pay in two parts.' },
+    },
+    {
+      id: 'price-too-high',
+      name: 'The price is too high',
+      when: { question: 'price', is: '=', value: 'too-much' },
+      effect: {
+        do: 'close',
+        message:
+          'An assessment would not be the right beginning then. The reading group costs much less and helps more people than one would think; the first conversation is free.',
+        services: ['reading-aloud', 'first-conversation'],
+        enquiry: true,
+      },
+    },
+    {
+      id: 'written-summary',
+      name: 'Written summary',
+      when: { question: 'summary', is: '=', value: true },
+      effect: { do: 'item', name: 'Written summary', price: 1_800 },
+    },
+    {
+      id: 'singers',
+      name: 'Singers take longer',
+      when: { question: 'uses', is: 'includes', value: 'singing' },
+      effect: { do: 'minutes', minutes: 15 },
+    },
+  ],
+}
+
+const readingQuestions: Questionnaire = {
+  id: 'reading-questions',
+  name: 'Before the group',
+  version: 1,
+  bands: [],
+  questions: [
+    {
+      id: 'to-whom',
+      kind: 'one',
+      text: 'To whom do you read?',
+      required: true,
+      choices: [
+        { id: 'children', text: 'Children' },
+        { id: 'grown', text: 'Grown-ups' },
+        { id: 'nobody', text: 'Nobody yet' },
+      ],
+    },
+    {
+      id: 'ages',
+      kind: 'short',
+      text: 'How old are they?',
+      required: false,
+      when: { question: 'to-whom', is: '=', value: 'children' },
+    },
+    {
+      id: 'ease',
+      kind: 'scale',
+      text: 'How much at ease are you when others listen?',
+      required: true,
+      least: 1,
+      most: 7,
+      leastName: 'I dread it',
+      mostName: 'I love it',
+    },
+    { id: 'text', kind: 'short', text: 'A text you would like to read', required: false },
+  ],
+  rules: [
+    {
+      id: 'dread',
+      name: 'Dreads being heard',
+      when: { question: 'ease', is: '≤', value: 1 },
+      effect: { do: 'look', note: 'May need a conversation before the group.' },
+    },
+  ],
+}
+
+/** The invented practice of Iria Montalvar, with group dates set around `now`. */
+export function demoPractice(now: Instant): Practice {
+  const usual = [block('09:00', '13:00'), block('14:00', '18:00')]
+  const today = dateAt(zone('Europe/Lisbon'), now)
+  return {
+    id: 'iria-montalvar',
+    profile: {
+      slug: 'iria-montalvar',
+      name: 'Iria Montalvar',
+      headline: 'Voice and speaking coach · Coimbra and online',
+      greeting:
+        'Welcome. Choose what you have come for; a few questions first, so that the time we spend is the right one.',
+      email: 'iria@montalvar.example.org',
+      phone: '+44 7700 900142',
+      zone: 'Europe/Lisbon',
+      currency: 'EUR',
+      weekStart: 1,
+      tax: { name: 'VAT', rate: 2_300 },
+    },
+    places: [
+      {
+        id: 'studio',
+        kind: 'studio',
+        name: 'at the studio in Coimbra',
+        address: 'Rua dos Oleiros Azuis 12',
+        told: 'confirmation',
+      },
+      {
+        id: 'video',
+        kind: 'video',
+        name: 'by video',
+        address: 'https://video.example.org/iria',
+        told: 'confirmation',
+      },
+    ],
+    hours: {
+      weekly: [
+        usual,
+        usual,
+        [block('10:00', '13:00'), block('14:00', '19:00')],
+        usual,
+        [block('09:00', '12:30')],
+        [],
+        [],
+      ],
+      changedDays: [],
+    },
+    away: [
+      {
+        id: 'choir-week',
+        from: at(addDays(today, 20), time('00:00')),
+        to: at(addDays(today, 23), time('00:00')),
+        note: 'choir week in Braga',
+      },
+    ],
+    services: services(now),
+    questionnaires: [firstQuestions, voiceQuestions, readingQuestions],
+    terms: [
+      {
+        id: 'studio-terms',
+        versions: [
+          {
+            number: 3,
+            title: 'Studio terms',
+            text: [
+              'Your time with {practitioner} is yours alone. It is kept once it has been confirmed.',
+              'You can move or cancel it free of charge until the moment shown with your booking. After that half of the price is due, and in the last hours all of it.',
+              'If you are more than fifteen minutes late, the session counts as missed.',
+              'What you tell me stays between us. Voice work does not replace a doctor.',
+            ].join('\n\n'),
+          },
+        ],
+      },
+    ],
+    houseRules,
+    answering: {
+      answerTime: 'PT24H' as Duration,
+      wordLead: 'PT2H' as Duration,
+      leastAnswerTime: 'PT30M' as Duration,
+    },
+    space: 'larger',
+    shortestUsable: 30,
+    limits: { perDay: 6, openRequests: 2 },
+  }
+}

@@ -1,0 +1,103 @@
+import {
+  type Booking,
+  bookingEntries,
+  type Circumstances,
+  holdUntil,
+  type Start,
+} from '@acolhida/core/booking'
+import type { DoorPackage } from '@acolhida/core/door'
+import {
+  type Asker,
+  type Diary,
+  entryFor,
+  gatherGroups,
+  makeDiary,
+  newClient,
+  why,
+} from '@acolhida/core/openings'
+import { type KnownPerson, mailHash } from '@acolhida/core/people'
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { type Asking, newcomer } from '@acolhida/core/questions'
+import { DAY, type Instant, instant, MINUTE } from '@acolhida/core/time'
+import { Refused } from '../refused.ts'
+import type { Store } from '../store/store.ts'
+
+/** The published practice. @throws Refused before the desk has published anything */
+export function published(store: Store): DoorPackage {
+  const found = store.package
+  if (!found) throw new Refused(404, 'no-door', 'There is no door here yet.')
+  return found
+}
+
+/**
+ * Everything that is taken at `now`, as the relay knows it.
+ * @param but the visit or the booking whose own times are left out
+ */
+export function diaryAt(store: Store, now: Instant, but: { visit?: string; booking?: string } = {}): Diary {
+  const { practice, sessions } = published(store)
+  // Limits count by weeks; nothing older than that can bear on a start.
+  const recent: Booking[] = []
+  for (const booking of store.bookings()) {
+    if (booking.id !== but.booking && booking.start > now - 15 * DAY) recent.push(booking)
+  }
+  const keeps = store
+    .keepsAt(now)
+    .filter((keep) => keep.visit !== but.visit)
+    .map((keep) => entryFor(practice, { ...keep, id: `keep-${keep.visit}`, kind: 'hold' }))
+  return makeDiary(
+    practice,
+    gatherGroups(practice, [...sessions, ...bookingEntries(practice, recent, now), ...keeps]),
+  )
+}
+
+/** The person behind a mail address, as far as the relay has been told. */
+export function knownBy(store: Store, email: string): KnownPerson | undefined {
+  const { people, salt } = published(store)
+  const hash = mailHash(email, salt)
+  return people.find((person) => person.mailHashes.includes(hash))
+}
+
+export const askerOf = (person: KnownPerson | undefined): Asker =>
+  person
+    ? { who: 'client', standing: person.standing, invited: person.invited, blocked: person.blocked }
+    : newClient
+
+export const askingOf = (person: KnownPerson | undefined, service: string, attempts: number): Asking => ({
+  ...newcomer,
+  ...(person ? { standing: person.standing, invited: person.invited.includes(service) } : {}),
+  attempts,
+})
+
+/** What `decide` may look at for a booking, as the relay sees it. */
+export function circumstances(store: Store, booking: Booking, now: Instant): Circumstances {
+  const { practice } = published(store)
+  const service = serviceOf(practice, booking.asked.service)
+  let diary: Diary | undefined
+  return {
+    now,
+    zone: zoneOf(practice, placeOf(practice, booking.place)),
+    closuresOf: ({ start, place }: Start) => {
+      diary ??= diaryAt(store, now, { booking: booking.id })
+      if (!service) return [{ rule: 'person', because: 'blocked' }]
+      const ask = {
+        service,
+        place,
+        minutes: booking.asked.minutes,
+        asker: { ...newClient, who: 'practitioner' as const },
+        now,
+      }
+      return why(practice, diary, ask, start)
+    },
+    offersUntil: (starts) => {
+      const first = starts.reduce((a, b) => (a.start <= b.start ? a : b))
+      const zone = zoneOf(practice, placeOf(practice, first.place))
+      return holdUntil(practice.answering, now, first.start, zone)
+    },
+  }
+}
+
+/** How long a picked start is kept, in ms; renewed once. */
+export const KEEP = 10 * MINUTE
+
+/** A start that the relay was sent, as an instant. */
+export const startOf = (value: number): Instant => instant(value)

@@ -1,0 +1,352 @@
+import { type Asked, type BookingEvent, deadlinesOf, holdUntil, wordNeeded } from '@acolhida/core/booking'
+import type { DoorOpenings, DoorReading, EnquireBody, Enquiry, Kept, SendBody } from '@acolhida/core/door'
+import { openStarts, why } from '@acolhida/core/openings'
+import { type KnownPerson, normalMail } from '@acolhida/core/people'
+import {
+  type Practice,
+  placeOf,
+  questionnaireOf,
+  type Service,
+  serviceOf,
+  termsInForce,
+  zoneOf,
+} from '@acolhida/core/practice'
+import { type Answers, asked, problemsIn, type Reading, readAnswers } from '@acolhida/core/questions'
+import { agree, canonicalJson, chainHead, versionFingerprint } from '@acolhida/core/terms'
+import { addDays, dateAt, type Instant, type LocalDate, MINUTE, shift, zone } from '@acolhida/core/time'
+import { type DoorAddress, happen } from '../happen.ts'
+import { Refused } from '../refused.ts'
+import { type Store, token } from '../store/store.ts'
+import { askerOf, askingOf, diaryAt, KEEP, knownBy, published, startOf } from './circumstances.ts'
+import { shownTerms } from './view.ts'
+
+interface Wanted {
+  service: string
+  answers: Answers
+  visit: string
+}
+
+interface Understood {
+  practice: Practice
+  service: Service
+  /** The answers that count: of the questions that were asked. */
+  answers: Answers
+  reading: Reading
+  /** Earlier attempts of the visit whose answers differ from these. */
+  earlier: ReturnType<Store['attempts']>
+}
+
+/** Reads what a visit wants, by the rules in force. @throws Refused when it can't be wanted, or lacks answers */
+function understand(store: Store, wanted: Wanted, person?: KnownPerson): Understood {
+  const { practice } = published(store)
+  const service = serviceOf(practice, wanted.service)
+  if (!service)
+    throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
+  if (!service.on) {
+    throw new Refused(
+      409,
+      'service-off',
+      `${service.name} is not offered at the moment. Please choose another one.`,
+      { where: 'service' },
+    )
+  }
+  const questionnaire = questionnaireOf(practice, service)
+  const questions = questionnaire?.questions ?? []
+  const all = store.attempts(wanted.visit).filter((one) => one.service === service.id)
+  const asking = askingOf(person, service.id, 0)
+  const { answers } = asked(questions, wanted.answers, asking)
+  const same = canonicalJson(answers)
+  const earlier = all.filter((one) => canonicalJson(one.answers) !== same)
+  const now = { ...asking, attempts: earlier.length }
+  const problems = problemsIn(questions, wanted.answers, now)
+  if (problems.length > 0) {
+    throw new Refused(422, 'answers', 'Some answers are missing or not as expected.', {
+      where: 'answers',
+      problems,
+    })
+  }
+  return { practice, service, answers, reading: readAnswers(service, questionnaire, answers, now), earlier }
+}
+
+function understandOpen(store: Store, wanted: Wanted, person?: KnownPerson): Understood {
+  const understood = understand(store, wanted, person)
+  if (understood.reading.outcome === 'closed') {
+    throw new Refused(
+      409,
+      'closed',
+      understood.reading.kind?.message || 'With these answers I can not offer you a time.',
+    )
+  }
+  if (understood.reading.enquiryInstead) {
+    throw new Refused(
+      409,
+      'enquiry-instead',
+      'This is more than I book without talking first. Please write me a message.',
+    )
+  }
+  return understood
+}
+
+/** Reads the answers of a visit and remembers the attempt. */
+export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
+  const { practice, service, answers, reading } = understand(store, wanted)
+  const { outcome, kind, quote, enquiryInstead } = reading
+  store.act(() => store.addAttempt(wanted.visit, { at: now, service: service.id, answers, outcome }))
+  return {
+    open: outcome !== 'closed' && !enquiryInstead,
+    ...(outcome === 'closed'
+      ? {
+          closed: {
+            message: kind?.message || 'With these answers I can not offer you a time.',
+            services: (kind?.services ?? []).flatMap((id) => {
+              const other = serviceOf(practice, id)
+              return other?.on ? [{ id, name: other.name }] : []
+            }),
+            enquiry: kind?.enquiry ?? true,
+          },
+        }
+      : {}),
+    minutes: quote.minutes,
+    lines: quote.lines,
+    price: quote.price,
+    enquiryInstead,
+  }
+}
+
+/** The open starts for a visit from a date on. */
+export function openingsFor(
+  store: Store,
+  wanted: Wanted & { place: string; from?: string; days: number },
+  now: Instant,
+): DoorOpenings {
+  const { practice, service, reading } = understandOpen(store, wanted)
+  checkPlace(service, wanted.place)
+  const there = zoneOf(practice, placeOf(practice, wanted.place))
+  const from = (wanted.from ?? dateAt(there, now)) as LocalDate
+  const diary = diaryAt(store, now, { visit: wanted.visit })
+  const ask = { service, place: wanted.place, minutes: reading.quote.minutes, asker: askerOf(undefined), now }
+  const starts = openStarts(practice, diary, ask, from, wanted.days)
+  const next = addDays(from, wanted.days)
+  const more = openStarts(practice, diary, ask, next, 92).length > 0
+  const seats: Record<string, number> = {}
+  if (service.seats > 1) {
+    for (const start of starts) {
+      const there = diary.entries.find((e) => e.service === service.id && e.start === start && e.seats)
+      seats[start] = service.seats - (there?.taken ?? 0)
+    }
+  }
+  return { starts, seats, minutes: reading.quote.minutes, ...(more ? { next } : {}), now }
+}
+
+function checkPlace(service: Service, place: string): void {
+  if (!service.places.includes(place)) {
+    throw new Refused(422, 'unknown-place', `${service.name} does not take place there.`, { where: 'place' })
+  }
+}
+
+/** Makes sure that a start is open, or tells which are. */
+function checkOpen(
+  store: Store,
+  understood: Understood,
+  wanted: Wanted & { place: string; start: number },
+  person: KnownPerson | undefined,
+  now: Instant,
+): Instant {
+  const { practice, service, reading } = understood
+  checkPlace(service, wanted.place)
+  const start = startOf(wanted.start)
+  const diary = diaryAt(store, now, { visit: wanted.visit })
+  const ask = { service, place: wanted.place, minutes: reading.quote.minutes, asker: askerOf(person), now }
+  const closures = why(practice, diary, ask, start)
+  if (closures.length === 0) return start
+  if (closures.some((closure) => closure.rule === 'person')) {
+    throw new Refused(
+      409,
+      'not-online',
+      'Please write to me instead: this can not be booked online with this address.',
+    )
+  }
+  throw new Refused(409, 'not-open', 'This time is no longer free. Here are the times that are left.', {
+    where: 'start',
+    openings: openingsFor(store, { ...wanted, days: 21 }, now),
+  })
+}
+
+/** Keeps a start for a visit while the client fills in; a new pick replaces the one before. */
+export function keep(store: Store, wanted: Wanted & { place: string; start: number }, now: Instant): Kept {
+  return store.act(() => {
+    const understood = understandOpen(store, wanted)
+    const start = checkOpen(store, understood, wanted, undefined, now)
+    const until = shift(now, KEEP)
+    store.keep({
+      visit: wanted.visit,
+      service: wanted.service,
+      place: wanted.place,
+      start,
+      minutes: understood.reading.quote.minutes,
+      until,
+      renewed: false,
+    })
+    return keptView(understood, wanted.place, start, until, true, now)
+  })
+}
+
+/** Keeps the picked start for another ten minutes, once. */
+export function renew(store: Store, visit: string, now: Instant): { until: Instant; renewable: boolean } {
+  return store.act(() => {
+    const kept = store.keepOf(visit)
+    if (!kept || kept.until < now)
+      throw new Refused(409, 'not-kept', 'This time is no longer kept. Please choose again.')
+    if (kept.renewed) throw new Refused(409, 'renewed-already', 'It can be kept longer only once.')
+    const until = shift(now, KEEP)
+    store.keep({ ...kept, until, renewed: true })
+    return { until, renewable: false }
+  })
+}
+
+function keptView(
+  u: Understood,
+  place: string,
+  start: Instant,
+  until: Instant,
+  renewable: boolean,
+  now: Instant,
+): Kept {
+  const there = zoneOf(u.practice, placeOf(u.practice, place))
+  const { deadlines, shareAfter } = deadlinesOf(u.practice.houseRules, start, there)
+  const asksFirst = wordNeeded(u.service, 'new', u.reading) !== undefined
+  return {
+    start,
+    place,
+    until,
+    renewable,
+    deadlines,
+    shareAfter,
+    ...(asksFirst ? { wordUntil: holdUntil(u.practice.answering, now, start, there) } : {}),
+    now,
+  }
+}
+
+/** How far a page's idea of the time may be from the relay's, in ms. */
+const CLOCK_TOLERANCE = MINUTE
+
+function checkClock(clock: number, now: Instant): void {
+  if (Math.abs(clock - now) <= CLOCK_TOLERANCE) return
+  throw new Refused(
+    409,
+    'clock-differs',
+    'The clock of this page is not the clock here. The times shown have been set right; please look at them once more and send again.',
+    { where: 'clock', now },
+  )
+}
+
+function checkTerms(understood: Understood, agreed: SendBody['agreed']): void {
+  const { practice, service } = understood
+  for (const { id, version } of termsInForce(practice, service)) {
+    const given = agreed.find((one) => one.terms === id)
+    if (!given)
+      throw new Refused(422, 'not-agreed', `Please agree to “${version.title}” first.`, { where: 'agreed' })
+    if (given.number !== version.number || given.fingerprint !== versionFingerprint(id, version)) {
+      throw new Refused(
+        409,
+        'terms-changed',
+        `“${version.title}” has changed meanwhile. Please read it once more.`,
+        {
+          where: 'agreed',
+        },
+      )
+    }
+  }
+}
+
+function checkOpenRequests(store: Store, practice: Practice, email: string, now: Instant): void {
+  const mail = normalMail(email)
+  let open = 0
+  for (const booking of store.bookings()) {
+    const waits = booking.status === 'requested' && booking.until >= now
+    if (waits && normalMail(booking.asked.person.email) === mail) open++
+  }
+  if (open >= practice.limits.openRequests) {
+    throw new Refused(
+      409,
+      'too-many-open',
+      `You have ${open} requests waiting already. Please wait for an answer, or withdraw one of them.`,
+      {
+        where: 'person.email',
+      },
+    )
+  }
+}
+
+/**
+ * Takes a request: reads the answers again, checks that the start is still open, holds it and begins its
+ * record. Runs inside `store.act`, so either all of it is there or nothing.
+ */
+export function send(store: Store, address: DoorAddress, body: SendBody, now: Instant): { link: string } {
+  const person = knownBy(store, body.person.email)
+  checkClock(body.clock, now)
+  const understood = understandOpen(store, body, person)
+  const { practice, service, answers, reading } = understood
+  checkTerms(understood, body.agreed)
+  checkOpenRequests(store, practice, body.person.email, now)
+  const start = checkOpen(store, understood, body, person, now)
+  const there = zoneOf(practice, placeOf(practice, body.place))
+  const standing = person?.standing ?? 'new'
+  const questionnaire = questionnaireOf(practice, service)
+  const { phone, ...contact } = body.person
+  const event: Asked = {
+    type: 'asked',
+    at: now,
+    service: service.id,
+    place: body.place,
+    start,
+    minutes: reading.quote.minutes,
+    person: { ...contact, zone: zone(body.person.zone).name, ...(phone ? { phone } : {}) },
+    standing,
+    answers,
+    ...(questionnaire ? { questionnaire: { id: questionnaire.id, version: questionnaire.version } } : {}),
+    reading,
+    attempts: understood.earlier,
+    agreements: agreements(store, practice, service, body.person.name, now),
+    houseRules: practice.houseRules,
+    currency: practice.profile.currency,
+    until: holdUntil(practice.answering, now, start, there),
+  }
+  const events: BookingEvent[] = [event]
+  const straight = wordNeeded(service, standing, reading) === undefined
+  if (straight) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
+  store.unkeep(body.visit)
+  const id = token()
+  happen(store, practice, address, id, events, now)
+  return { link: store.addLink(id, false) }
+}
+
+function agreements(
+  store: Store,
+  practice: Practice,
+  service: Service,
+  name: string,
+  now: Instant,
+): Asked['agreements'] {
+  let head = store.setting('chain-head') ?? ''
+  const chain = termsInForce(practice, service).map((terms) => {
+    const shown = shownTerms(practice, service, terms.version.text)
+    const agreement = agree(terms, { name, service: service.id, at: now, shown }, head)
+    head = chainHead(agreement)
+    return agreement
+  })
+  store.set('chain-head', head)
+  return chain
+}
+
+/** Takes a message instead of a booking. Runs inside `store.act`. */
+export function enquire(store: Store, body: EnquireBody, now: Instant): { received: true } {
+  const { practice } = published(store)
+  const { visit, ...rest } = body
+  if (body.service && !serviceOf(practice, body.service)) {
+    throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
+  }
+  const enquiry: Enquiry = { id: token(), at: now, answers: {}, ...rest, attempts: store.attempts(visit) }
+  store.appendEnquiry(enquiry)
+  return { received: true }
+}

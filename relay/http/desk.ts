@@ -1,0 +1,70 @@
+import type { DeskCommand, DoorPackage, RelayStatus } from '@acolhida/core/door'
+import { commandBody, doorPackage, pairBody, recordQuery } from '@acolhida/core/schemas'
+import type { Express, RequestHandler } from 'express'
+import { command, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
+import { Refused } from '../refused.ts'
+import type { Relay } from '../relay.ts'
+import { servePages } from './pages.ts'
+import { bodyOf, failures, guarded, LARGEST, limited, once } from './security.ts'
+
+/** The practitioner's side: answers nothing that does not carry the desk's key, but pairing. */
+export function deskApp(relay: Relay): Express {
+  const { store, clock, address } = relay
+  const app = guarded(clock, LARGEST.desk)
+  const key: RequestHandler = (req, _res, next) => {
+    const match = /^Bearer ([A-Za-z0-9_-]{20,100})$/.exec(req.get('authorization') ?? '')
+    if (!match || !isDesk(store, match[1]!)) {
+      throw new Refused(
+        401,
+        'not-paired',
+        'This desk is not paired with the relay, or another one has taken its place.',
+      )
+    }
+    next()
+  }
+
+  // Guessing at pairing codes is slowed down beyond any use.
+  app.post('/api/pair', limited(Math.min(20, relay.settings.requestsPerMinute)), (req, res) => {
+    const { code, replace } = bodyOf<{ code: string; replace: boolean }>(pairBody, req.body)
+    res.json(pair(store, code, replace))
+  })
+  app.get('/api/demo', (_req, res) => {
+    const { demo } = relay.settings
+    if (!demo) throw new Refused(404, 'unknown', 'There is no demo here.')
+    res.json({ backup: demo(), code: newPairingCode(store) })
+  })
+
+  app.get('/api/status', (_req, res) => {
+    const status: RelayStatus = {
+      now: clock.now(),
+      moved: clock.moved,
+      paired: store.setting('desk-key') !== undefined,
+      revision: store.package?.revision ?? 0,
+      demo: relay.settings.demo !== undefined,
+      doorUrl: address('/'),
+    }
+    res.json(status)
+  })
+  app.put('/api/package', key, (req, res) => {
+    const body = bodyOf<DoorPackage>(doorPackage, req.body)
+    res.json(once(store, clock, req.get('idempotency-key'), 'package', body, () => publish(store, body)))
+    relay.doorStream.tell('practice')
+  })
+  app.get('/api/record', key, (req, res) => {
+    const { after } = bodyOf<{ after: number }>(recordQuery, req.query)
+    res.json(recordPage(store, after, clock.now()))
+  })
+  app.get('/api/record/stream', key, (req, res) => relay.deskStream.listen(req, res))
+  app.post('/api/command', key, (req, res) => {
+    const body = bodyOf<DeskCommand>(commandBody, req.body)
+    res.json(
+      once(store, clock, req.get('idempotency-key'), 'command', body, () =>
+        command(store, address, body, clock.now()),
+      ),
+    )
+  })
+
+  servePages(app, relay.settings.deskPages)
+  app.use(failures)
+  return app
+}

@@ -1,0 +1,53 @@
+import type { Booking } from '@acolhida/core/booking'
+import { type Practice, placeOf, serviceOf } from '@acolhida/core/practice'
+import { type Instant, MINUTE } from '@acolhida/core/time'
+import ical, {
+  ICalAttendeeRole,
+  ICalAttendeeStatus,
+  ICalCalendarMethod,
+  ICalEventStatus,
+} from 'ical-generator'
+
+/**
+ * The calendar entry that goes with a confirmation or a cancellation (RFC 5545, RFC 5546). Its UID stays the
+ * same for the life of a booking; SEQUENCE rises with each revision.
+ */
+export function invitation(
+  practice: Practice,
+  booking: Booking,
+  method: 'REQUEST' | 'CANCEL',
+  now: Instant,
+): string {
+  const { profile } = practice
+  const { person, minutes } = booking.asked
+  const place = placeOf(practice, booking.place)
+  const told =
+    place?.told !== 'last-reminder' && place?.address
+      ? `${place.name}, ${place.address}`
+      : (place?.name ?? '')
+  const calendar = ical({
+    prodId: { company: 'acolhida', product: 'acolhida', language: 'EN' },
+    method: method === 'REQUEST' ? ICalCalendarMethod.REQUEST : ICalCalendarMethod.CANCEL,
+  })
+  calendar.createEvent({
+    id: `${booking.id}@${profile.slug}.acolhida`,
+    sequence: booking.sequence,
+    stamp: new Date(now),
+    start: new Date(booking.start),
+    end: new Date(booking.start + minutes * MINUTE),
+    summary: `${serviceOf(practice, booking.asked.service)?.name ?? 'Session'} with ${profile.name}`,
+    location: told,
+    status: method === 'REQUEST' ? ICalEventStatus.CONFIRMED : ICalEventStatus.CANCELLED,
+    organizer: { name: profile.name, email: profile.email },
+    attendees: [
+      {
+        name: person.name,
+        email: person.email,
+        role: ICalAttendeeRole.REQ,
+        status: ICalAttendeeStatus.ACCEPTED,
+        rsvp: false,
+      },
+    ],
+  })
+  return calendar.toString()
+}

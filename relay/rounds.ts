@@ -1,0 +1,62 @@
+import { decide } from '@acolhida/core/booking'
+import { shift } from '@acolhida/core/time'
+import type { Clock } from './clock.ts'
+import { circumstances } from './door/circumstances.ts'
+import { type DoorAddress, happen } from './happen.ts'
+import { MEMORY, type Post } from './mail/post.ts'
+import type { Store } from './store/store.ts'
+
+/** Lets holds lapse whose time has run out. Each is an act of its own, stamped with the moment it was due. */
+export function lapseDue(store: Store, clock: Clock, address: DoorAddress): void {
+  const now = clock.now()
+  if (!store.package) return
+  const due = [...store.bookings()].filter((one) => one.status === 'requested' && one.until < now)
+  for (const booking of due) {
+    store.act(() => {
+      const decision = decide(booking, { do: 'lapse' }, circumstances(store, booking, now))
+      if ('events' in decision && decision.events.length > 0) {
+        happen(store, store.package!.practice, address, booking.id, decision.events, now)
+      }
+    })
+  }
+}
+
+/** What the relay does by itself: lapses, mail, forgetting. Comes round every second. */
+export class Rounds {
+  #timer: NodeJS.Timeout | undefined
+  #turns = 0
+  readonly #store: Store
+  readonly #clock: Clock
+  readonly #address: DoorAddress
+  readonly #post: Post
+
+  constructor(store: Store, clock: Clock, address: DoorAddress, post: Post) {
+    this.#store = store
+    this.#clock = clock
+    this.#address = address
+    this.#post = post
+  }
+
+  start(): void {
+    this.#timer = setInterval(() => this.turn(), 1_000)
+    this.#timer.unref()
+    this.turn()
+  }
+
+  /** One round, at once: also after the clock has been moved. */
+  turn(): void {
+    try {
+      lapseDue(this.#store, this.#clock, this.#address)
+      if (this.#turns++ % 3_600 === 0) {
+        this.#store.act(() => this.#store.forget(shift(this.#clock.now(), -MEMORY)))
+      }
+    } catch (error) {
+      console.error('A round of the relay failed:', error)
+    }
+    this.#post.round().catch((error) => console.error('Sending mail failed:', error))
+  }
+
+  stop(): void {
+    clearInterval(this.#timer)
+  }
+}

@@ -1,0 +1,81 @@
+import Database from 'libsql'
+
+export type Db = Database.Database
+
+/** Each step takes the file one version up; a step, once released, never changes. */
+const STEPS = [
+  `
+  CREATE TABLE settings (name TEXT PRIMARY KEY, value TEXT NOT NULL) STRICT;
+  CREATE TABLE record (
+    n INTEGER PRIMARY KEY AUTOINCREMENT,
+    at INTEGER NOT NULL,
+    kind TEXT NOT NULL,
+    subject TEXT NOT NULL,
+    seq INTEGER NOT NULL,
+    body TEXT NOT NULL,
+    UNIQUE (kind, subject, seq)
+  ) STRICT;
+  CREATE TABLE links (
+    hash TEXT PRIMARY KEY,
+    booking TEXT NOT NULL,
+    proves INTEGER NOT NULL
+  ) STRICT;
+  CREATE TABLE attempts (
+    visit TEXT NOT NULL,
+    at INTEGER NOT NULL,
+    service TEXT NOT NULL,
+    answers TEXT NOT NULL,
+    outcome TEXT NOT NULL,
+    PRIMARY KEY (visit, service, answers)
+  ) STRICT;
+  CREATE TABLE keeps (
+    visit TEXT PRIMARY KEY,
+    service TEXT NOT NULL,
+    place TEXT NOT NULL,
+    start INTEGER NOT NULL,
+    minutes INTEGER NOT NULL,
+    until INTEGER NOT NULL,
+    renewed INTEGER NOT NULL
+  ) STRICT;
+  CREATE TABLE done (
+    key TEXT PRIMARY KEY,
+    print TEXT NOT NULL,
+    answer TEXT NOT NULL,
+    at INTEGER NOT NULL
+  ) STRICT;
+  CREATE TABLE outbox (
+    key TEXT PRIMARY KEY,
+    booking TEXT NOT NULL,
+    seq INTEGER NOT NULL,
+    step TEXT NOT NULL,
+    due INTEGER NOT NULL,
+    state TEXT NOT NULL,
+    tries INTEGER NOT NULL DEFAULT 0,
+    recipient TEXT NOT NULL,
+    subject TEXT NOT NULL,
+    body TEXT NOT NULL,
+    calendar TEXT NOT NULL
+  ) STRICT;
+  CREATE INDEX outbox_due ON outbox (state, due);
+  `,
+]
+
+/**
+ * Opens the relay's file, makes or upgrades its tables, and makes each answer durable: write-ahead log with a
+ * full sync before a transaction counts.
+ * @throws Error when the file comes from a newer relay
+ */
+export function openDatabase(path: string): Db {
+  const db = new Database(path)
+  db.pragma('journal_mode = WAL')
+  db.pragma('synchronous = FULL')
+  const { user_version: from } = db.prepare('PRAGMA user_version').get() as { user_version: number }
+  if (from > STEPS.length) throw new Error(`${path} was written by a newer relay (version ${from}).`)
+  STEPS.slice(from).forEach((step, i) => {
+    db.transaction(() => {
+      db.exec(step)
+      db.exec(`PRAGMA user_version = ${from + i + 1}`)
+    })()
+  })
+  return db
+}

@@ -1,0 +1,322 @@
+import { randomBytes } from 'node:crypto'
+import { type Attempt, apply, type Booking, type BookingEvent, begin, replay } from '@acolhida/core/booking'
+import type { DoorPackage, Enquiry, MailNews, RecordItem } from '@acolhida/core/door'
+import { sha256Hex } from '@acolhida/core/terms'
+import { type Instant, instant } from '@acolhida/core/time'
+import { type Db, openDatabase } from './database.ts'
+
+export interface Keep {
+  visit: string
+  service: string
+  place: string
+  start: Instant
+  minutes: number
+  until: Instant
+  renewed: boolean
+}
+
+export interface OutboxRow {
+  key: string
+  booking: string
+  seq: number
+  step: string
+  due: Instant
+  state: 'waiting' | 'asleep' | 'sent' | 'failed' | 'taken-back'
+  tries: number
+  recipient: string
+  subject: string
+  body: string
+  calendar: string
+}
+
+/** 128 bits of randomness, fit for an address. */
+export const token = (): string => randomBytes(16).toString('base64url')
+
+/**
+ * The relay's memory: one file, and beside it the bookings as their records tell them. Whatever changes
+ * something runs inside `act`, which is one transaction; the copy in memory follows only when it has been
+ * written.
+ */
+export class Store {
+  readonly db: Db
+  readonly #bookings = new Map<string, Booking>()
+  #pending: Booking[] = []
+  #package: DoorPackage | undefined
+  #appended = false
+  #packageChanged: DoorPackage | undefined
+  /** Told after a transaction that added to the record or changed what the door shows. */
+  onChange: () => void = () => {}
+
+  constructor(path: string) {
+    this.db = openDatabase(path)
+    const rows = this.db
+      .prepare(`SELECT subject, body FROM record WHERE kind = 'booking' ORDER BY subject, seq`)
+      .all() as { subject: string; body: string }[]
+    const records = new Map<string, BookingEvent[]>()
+    for (const { subject, body } of rows) {
+      const record = records.get(subject) ?? []
+      record.push(JSON.parse(body) as BookingEvent)
+      records.set(subject, record)
+    }
+    for (const [id, record] of records) this.#bookings.set(id, replay(id, record))
+    const stored = this.setting('package')
+    this.#package = stored ? (JSON.parse(stored) as DoorPackage) : undefined
+  }
+
+  close(): void {
+    this.db.close()
+  }
+
+  /** Runs one act in one transaction. When it throws, nothing of it remains. */
+  act<T>(work: () => T): T {
+    this.#pending = []
+    this.#appended = false
+    this.#packageChanged = undefined
+    try {
+      const result = this.db.transaction(work)()
+      for (const booking of this.#pending) this.#bookings.set(booking.id, booking)
+      if (this.#packageChanged) this.#package = this.#packageChanged
+      if (this.#appended || this.#packageChanged) this.onChange()
+      return result
+    } finally {
+      this.#pending = []
+    }
+  }
+
+  setting(name: string): string | undefined {
+    const row = this.db.prepare('SELECT value FROM settings WHERE name = ?').get(name) as
+      | { value: string }
+      | undefined
+    return row?.value
+  }
+
+  set(name: string, value: string): void {
+    this.db
+      .prepare(
+        'INSERT INTO settings (name, value) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value',
+      )
+      .run(name, value)
+  }
+
+  unset(name: string): void {
+    this.db.prepare('DELETE FROM settings WHERE name = ?').run(name)
+  }
+
+  get package(): DoorPackage | undefined {
+    return this.#package
+  }
+
+  savePackage(next: DoorPackage): void {
+    this.set('package', JSON.stringify(next))
+    this.#packageChanged = next
+  }
+
+  booking(id: string): Booking | undefined {
+    return this.#pending.findLast((one) => one.id === id) ?? this.#bookings.get(id)
+  }
+
+  bookings(): Iterable<Booking> {
+    return this.#bookings.values()
+  }
+
+  #append(at: Instant, kind: string, subject: string, seq: number, body: unknown): void {
+    this.db
+      .prepare('INSERT INTO record (at, kind, subject, seq, body) VALUES (?, ?, ?, ?, ?)')
+      .run(at, kind, subject, seq, JSON.stringify(body))
+    this.#appended = true
+  }
+
+  /** Appends one event to a booking's record and gives the booking after it. */
+  appendEvent(id: string, event: BookingEvent): Booking {
+    const before = this.booking(id)
+    const after = event.type === 'asked' ? begin(id, event) : apply(before ?? missing(id), event)
+    this.#append(event.at, 'booking', id, after.seq, event)
+    this.#pending.push(after)
+    return after
+  }
+
+  appendEnquiry(enquiry: Enquiry): void {
+    this.#append(enquiry.at, 'enquiry', enquiry.id, 1, enquiry)
+  }
+
+  appendMail(at: Instant, row: Pick<OutboxRow, 'key' | 'booking'>, news: MailNews): void {
+    const { n } = this.db
+      .prepare(`SELECT count(*) AS n FROM record WHERE kind = 'mail' AND subject = ?`)
+      .get(row.booking) as { n: number }
+    this.#append(at, 'mail', row.booking, n + 1, news)
+  }
+
+  recordAfter(after: number, most: number): RecordItem[] {
+    const rows = this.db
+      .prepare('SELECT n, at, kind, subject, seq, body FROM record WHERE n > ? ORDER BY n LIMIT ?')
+      .all(after, most) as {
+      n: number
+      at: number
+      kind: string
+      subject: string
+      seq: number
+      body: string
+    }[]
+    return rows.map((row) => ({ ...row, at: instant(row.at), body: JSON.parse(row.body) }) as RecordItem)
+  }
+
+  recordEnds(): { first: number; last: number } {
+    const row = this.db.prepare('SELECT min(n) AS first, max(n) AS last FROM record').get() as {
+      first: number | null
+      last: number | null
+    }
+    return { first: row.first ?? 0, last: row.last ?? 0 }
+  }
+
+  addLink(booking: string, proves: boolean): string {
+    const secret = token()
+    this.db
+      .prepare('INSERT INTO links (hash, booking, proves) VALUES (?, ?, ?)')
+      .run(sha256Hex(secret), booking, proves ? 1 : 0)
+    return secret
+  }
+
+  link(secret: string): { booking: string; proves: boolean } | undefined {
+    const row = this.db.prepare('SELECT booking, proves FROM links WHERE hash = ?').get(sha256Hex(secret)) as
+      | { booking: string; proves: number }
+      | undefined
+    return row && { booking: row.booking, proves: row.proves === 1 }
+  }
+
+  addAttempt(visit: string, attempt: Attempt): void {
+    this.db
+      .prepare(
+        `INSERT INTO attempts (visit, at, service, answers, outcome) VALUES (?, ?, ?, ?, ?)
+         ON CONFLICT DO UPDATE SET at = excluded.at, outcome = excluded.outcome`,
+      )
+      .run(visit, attempt.at, attempt.service, JSON.stringify(attempt.answers), attempt.outcome)
+  }
+
+  attempts(visit: string): Attempt[] {
+    const rows = this.db
+      .prepare('SELECT at, service, answers, outcome FROM attempts WHERE visit = ? ORDER BY at, rowid')
+      .all(visit) as { at: number; service: string; answers: string; outcome: string }[]
+    return rows.map((row) => ({ ...row, answers: JSON.parse(row.answers) }) as Attempt)
+  }
+
+  keepOf(visit: string): Keep | undefined {
+    return this.#keeps('visit = ?', visit)[0]
+  }
+
+  keepsAt(now: Instant): Keep[] {
+    return this.#keeps('until >= ?', now)
+  }
+
+  #keeps(where: string, value: string | number): Keep[] {
+    const rows = this.db.prepare(`SELECT * FROM keeps WHERE ${where}`).all(value) as (Omit<
+      Keep,
+      'renewed'
+    > & {
+      renewed: number
+    })[]
+    return rows.map(({ visit, service, place, start, minutes, until, renewed }) => ({
+      visit,
+      service,
+      place,
+      start,
+      minutes,
+      until,
+      renewed: renewed === 1,
+    }))
+  }
+
+  keep(keep: Keep): void {
+    this.db
+      .prepare(
+        `INSERT OR REPLACE INTO keeps (visit, service, place, start, minutes, until, renewed)
+         VALUES (?, ?, ?, ?, ?, ?, ?)`,
+      )
+      .run(keep.visit, keep.service, keep.place, keep.start, keep.minutes, keep.until, keep.renewed ? 1 : 0)
+    this.#appended = true
+  }
+
+  unkeep(visit: string): void {
+    const { changes } = this.db.prepare('DELETE FROM keeps WHERE visit = ?').run(visit)
+    if (changes > 0) this.#appended = true
+  }
+
+  done(key: string): { print: string; answer: unknown } | undefined {
+    const row = this.db.prepare('SELECT print, answer FROM done WHERE key = ?').get(key) as
+      | { print: string; answer: string }
+      | undefined
+    return row && { print: row.print, answer: JSON.parse(row.answer) }
+  }
+
+  markDone(key: string, print: string, answer: unknown, at: Instant): void {
+    this.db
+      .prepare('INSERT INTO done (key, print, answer, at) VALUES (?, ?, ?, ?)')
+      .run(key, print, JSON.stringify(answer), at)
+  }
+
+  post(row: Omit<OutboxRow, 'state' | 'tries'>): void {
+    this.db
+      .prepare(
+        `INSERT INTO outbox (key, booking, seq, step, due, state, recipient, subject, body, calendar)
+         VALUES (?, ?, ?, ?, ?, 'waiting', ?, ?, ?, ?) ON CONFLICT DO NOTHING`,
+      )
+      .run(
+        row.key,
+        row.booking,
+        row.seq,
+        row.step,
+        row.due,
+        row.recipient,
+        row.subject,
+        row.body,
+        row.calendar,
+      )
+  }
+
+  outboxDue(now: Instant, most: number): OutboxRow[] {
+    return this.db
+      .prepare(`SELECT * FROM outbox WHERE state = 'waiting' AND due <= ? ORDER BY due, key LIMIT ?`)
+      .all(now, most) as OutboxRow[]
+  }
+
+  waitingLetters(booking: string): OutboxRow[] {
+    return this.db
+      .prepare(`SELECT * FROM outbox WHERE state = 'waiting' AND booking = ?`)
+      .all(booking) as OutboxRow[]
+  }
+
+  /** What has gone, or will not go, is kept without its text. */
+  settleLetter(key: string, state: 'sent' | 'failed' | 'taken-back'): void {
+    this.db.prepare(`UPDATE outbox SET state = ?, body = '', calendar = '' WHERE key = ?`).run(state, key)
+  }
+
+  /** Sets the reminder of the word aside while a decision stands; it wakes when that is taken back. */
+  sleepReminder(key: string): void {
+    this.db.prepare(`UPDATE outbox SET state = 'asleep' WHERE key = ?`).run(key)
+  }
+
+  wakeReminder(key: string): void {
+    this.db.prepare(`UPDATE outbox SET state = 'waiting' WHERE key = ? AND state = 'asleep'`).run(key)
+  }
+
+  sleepingReminder(booking: string): OutboxRow | undefined {
+    return this.db.prepare(`SELECT * FROM outbox WHERE state = 'asleep' AND booking = ?`).get(booking) as
+      | OutboxRow
+      | undefined
+  }
+
+  retryLetter(key: string, due: Instant): void {
+    this.db.prepare('UPDATE outbox SET tries = tries + 1, due = ? WHERE key = ?').run(due, key)
+  }
+
+  /** Forgets what is older than `before`: what is only needed for a while. */
+  forget(before: Instant): void {
+    this.db.prepare('DELETE FROM attempts WHERE at < ?').run(before)
+    this.db.prepare('DELETE FROM done WHERE at < ?').run(before)
+    this.db.prepare('DELETE FROM keeps WHERE until < ?').run(before)
+    this.db.prepare(`DELETE FROM outbox WHERE state <> 'waiting' AND due < ?`).run(before)
+  }
+}
+
+function missing(id: string): never {
+  throw new Error(`There is no booking ${id}.`)
+}
