@@ -1,0 +1,44 @@
+import { Link, Outlet } from 'react-router'
+import { TileFrieze } from '../../drawings/tile.tsx'
+import { RelayError } from '../../relay-client/client.ts'
+import { useClockNote } from '../../relay-client/clock.ts'
+import { Notice } from '../parts/notice.tsx'
+import { useDoorQuery, useFollowing, useSlug } from '../visit/follow.ts'
+import { Nowhere } from './nowhere.tsx'
+
+/** The frame of the door: who it belongs to, and the page one is on. */
+export function Door() {
+  const slug = useSlug()
+  const door = useDoorQuery(slug)
+  const clockNote = useClockNote()
+  useFollowing(slug)
+  if (door.error && !door.data) {
+    if (door.error instanceof RelayError && door.error.status === 404)
+      return <Nowhere message={door.error.message} />
+    return <Nowhere message={door.error.message} again={() => door.refetch()} />
+  }
+  if (!door.data) return <div className="p-10 text-soft">One moment …</div>
+  const { practice } = door.data
+  return (
+    <div className="door min-h-dvh pb-24">
+      <title>{practice.name}</title>
+      <header className="relative overflow-hidden bg-rail text-white">
+        <TileFrieze count={16} className="absolute right-0 bottom-0 h-7 opacity-50 sm:h-10" />
+        <div className="mx-auto max-w-[1080px] px-5 pt-6 pb-12 sm:pt-7 sm:pb-14">
+          <Link to={`/${slug}`} className="serif text-[26px] sm:text-[30px]">
+            {practice.name}
+          </Link>
+          {practice.headline && <p className="mt-0.5">{practice.headline}</p>}
+        </div>
+      </header>
+      <main className="mx-auto max-w-[1080px] px-5 pt-6">
+        {clockNote && (
+          <div className="mb-4">
+            <Notice tone="info">{clockNote}</Notice>
+          </div>
+        )}
+        <Outlet context={door.data} />
+      </main>
+    </div>
+  )
+}

@@ -1,0 +1,103 @@
+import type { DoorService } from '@acolhida/core/door'
+import { Check } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
+import { useDoor } from '../visit/follow.ts'
+import { draftOf, useVisit } from '../visit/visit.ts'
+import { Questions } from './questions.tsx'
+import { Summary } from './summary.tsx'
+import { Terms } from './terms.tsx'
+import { Time } from './time.tsx'
+
+export type Step = 'questions' | 'time' | 'terms'
+const NAMES: Record<Step, string> = { questions: 'Questions', time: 'Time', terms: 'Terms' }
+
+/** From a service to a request: questions, a time, terms. */
+export function Flow() {
+  const { slug, services } = useDoor()
+  const { service: id } = useParams()
+  const service = services.find((one) => one.id === id)
+  if (!service) {
+    return (
+      <div className="max-w-[640px]">
+        <h1>This is not offered at the moment</h1>
+        <p className="mt-3">
+          <Link className="way" to={`/${slug}`}>
+            See what is
+          </Link>
+        </p>
+      </div>
+    )
+  }
+  return <ServiceFlow key={service.id} service={service} />
+}
+
+function ServiceFlow({ service }: { service: DoorService }) {
+  const visit = useVisit()
+  const draft = draftOf(visit, service.id)
+  const [search, setSearch] = useSearchParams()
+  const [told, setTold] = useState<string>()
+  const asked = search.get('step') as Step | null
+  const open: Step[] = ['questions']
+  if (draft.reading?.open) open.push('time')
+  if (draft.reading?.open && draft.kept) open.push('terms')
+  const step = asked && open.includes(asked) ? asked : 'questions'
+  const top = useRef<HTMLDivElement>(null)
+  const first = useRef(true)
+
+  const go = (next: Step, message?: string): void => {
+    setTold(message)
+    setSearch({ step: next })
+  }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: moves the reader along when the step changes
+  useEffect(() => {
+    if (first.current) first.current = false
+    else top.current?.focus()
+    window.scrollTo({ top: 0 })
+  }, [step])
+
+  const steps = Object.keys(NAMES) as Step[]
+  return (
+    <div className="lg:grid lg:grid-cols-[1fr_340px] lg:gap-9">
+      <div>
+        <nav aria-label="Steps">
+          <ol className="mb-5 flex flex-wrap gap-2">
+            <li className="tag tag-fits flex items-center gap-1 rounded-full px-3.5 py-1.5">
+              <Check size={14} aria-hidden="true" /> Service
+            </li>
+            {steps.map((one) => {
+              const current = one === step
+              const done = steps.indexOf(one) < steps.indexOf(step)
+              const look = current ? 'bg-leaf text-primary-content' : done ? 'tag-fits' : 'bg-shade text-soft'
+              return (
+                <li
+                  key={one}
+                  className={`tag rounded-full ${look} p-0`}
+                  aria-current={current ? 'step' : undefined}
+                >
+                  {done ? (
+                    <button
+                      type="button"
+                      className="flex cursor-pointer items-center gap-1 px-3.5 py-1.5"
+                      onClick={() => go(one)}
+                    >
+                      <Check size={14} aria-hidden="true" /> {NAMES[one]}
+                    </button>
+                  ) : (
+                    <span className="block px-3.5 py-1.5">{NAMES[one]}</span>
+                  )}
+                </li>
+              )
+            })}
+          </ol>
+        </nav>
+        <div ref={top} tabIndex={-1} className="outline-none">
+          {step === 'questions' && <Questions service={service} go={go} />}
+          {step === 'time' && <Time service={service} go={go} told={told} />}
+          {step === 'terms' && <Terms service={service} go={go} told={told} />}
+        </div>
+      </div>
+      <Summary service={service} step={step} go={go} />
+    </div>
+  )
+}

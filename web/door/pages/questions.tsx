@@ -1,0 +1,137 @@
+import type { DoorService } from '@acolhida/core/door'
+import { type AnswerProblem, type AnswerValue, asked, newcomer, problemsIn } from '@acolhida/core/questions'
+import { useMutation } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { RelayError } from '../../relay-client/client.ts'
+import { Notice } from '../parts/notice.tsx'
+import { QuestionField } from '../parts/question-field.tsx'
+import { useSlug } from '../visit/follow.ts'
+import { relay } from '../visit/relay.ts'
+import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import type { Step } from './flow.tsx'
+
+/** What must be known first. Which question comes next is decided here, at once; what follows from the answers, by the relay. */
+export function Questions({ service, go }: { service: DoorService; go: (step: Step) => void }) {
+  const slug = useSlug()
+  const visit = useVisit()
+  const draft = draftOf(visit, service.id)
+  const questions = service.questionnaire?.questions ?? []
+  const { questions: shown } = asked(questions, draft.answers, newcomer)
+  const [problems, setProblems] = useState<AnswerProblem[]>([])
+
+  const reading = useMutation({
+    mutationFn: () => relay.read(slug, { visit: visit.id, service: service.id, answers: draft.answers }),
+    onSuccess: (read) => {
+      changeDraft(service.id, { reading: read })
+      if (read.open) go('time')
+    },
+    onError: (error) => {
+      if (error instanceof RelayError) setProblems(error.problem.problems ?? [])
+    },
+  })
+
+  const answer = (id: string, value: AnswerValue | undefined): void => {
+    changeDraft(service.id, ({ answers }) => {
+      const { [id]: _, ...rest } = answers
+      return { answers: value === undefined ? rest : { ...rest, [id]: value }, reading: undefined as never }
+    })
+    setProblems((before) => before.filter((problem) => problem.question !== id))
+  }
+
+  const goOn = (): void => {
+    const found = problemsIn(questions, draft.answers, newcomer)
+    setProblems(found)
+    const [first] = found
+    if (first)
+      document
+        .getElementById(`question-${first.question}`)
+        ?.querySelector<HTMLElement>('input, textarea')
+        ?.focus()
+    else reading.mutate()
+  }
+
+  if (draft.reading && !draft.reading.open) {
+    return (
+      <NotAMatch service={service} back={() => changeDraft(service.id, { reading: undefined as never })} />
+    )
+  }
+  return (
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault()
+        goOn()
+      }}
+    >
+      <h1>First, a few questions</h1>
+      <p className="mt-2 mb-5 text-soft">
+        {questions.length > 0
+          ? 'Your answers are kept on this device until you send them.'
+          : 'There is nothing to answer for this one.'}
+      </p>
+      <div className="grid gap-3">
+        {shown.map((question) => (
+          <QuestionField
+            key={question.id}
+            question={question}
+            value={draft.answers[question.id]}
+            problem={problems.find((one) => one.question === question.id)?.message}
+            onAnswer={(value) => answer(question.id, value)}
+          />
+        ))}
+      </div>
+      {reading.error && problems.length === 0 && (
+        <div className="mt-4">
+          <Notice>{reading.error.message}</Notice>
+        </div>
+      )}
+      {problems.length > 0 && (
+        <p className="mt-4 font-semibold text-clay" role="status">
+          {problems.length === 1 ? 'One answer needs' : `${problems.length} answers need`} another look.
+        </p>
+      )}
+      <button type="submit" className="press press-go mt-5 w-full sm:w-auto" disabled={reading.isPending}>
+        {reading.isPending ? 'One moment …' : 'Go on to the times'}
+      </button>
+    </form>
+  )
+}
+
+/** A kind no: why in general, and what else one can do. */
+function NotAMatch({ service, back }: { service: DoorService; back: () => void }) {
+  const slug = useSlug()
+  const draft = draftOf(useVisit(), service.id)
+  const closed = draft.reading?.closed
+  return (
+    <section aria-live="polite">
+      <h1>{closed ? `${service.name} is not the right thing just now` : 'Let us talk first'}</h1>
+      <p className="sheet mt-4 p-5 text-[16px] whitespace-pre-line">
+        {closed?.message ??
+          'This is more than I book without talking first. Please write me a message; I answer soon.'}
+      </p>
+      <h2 className="mt-6 mb-2">What you can do instead</h2>
+      <ul className="grid gap-2">
+        {closed?.services.map((other) => (
+          <li key={other.id}>
+            <Link className="press w-full sm:w-auto" to={`/${slug}/${other.id}`}>
+              See {other.name}
+            </Link>
+          </li>
+        ))}
+        {(closed?.enquiry ?? true) && (
+          <li>
+            <Link className="press w-full sm:w-auto" to={`/${slug}/write?about=${service.id}`}>
+              Write a message
+            </Link>
+          </li>
+        )}
+        <li>
+          <button type="button" className="way mt-2 min-h-[44px]" onClick={back}>
+            I would like to answer differently
+          </button>
+        </li>
+      </ul>
+    </section>
+  )
+}

@@ -1,0 +1,136 @@
+import type { DoorService } from '@acolhida/core/door'
+import { money } from '@acolhida/core/money'
+import {
+  dateAt,
+  type Instant,
+  MINUTE,
+  moment,
+  shift,
+  shortDate,
+  span,
+  timeAt,
+  zone,
+} from '@acolhida/core/time'
+import { useMutation } from '@tanstack/react-query'
+import { useNow } from '../../relay-client/clock.ts'
+import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
+import { useDoor, useSlug } from '../visit/follow.ts'
+import { relay } from '../visit/relay.ts'
+import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import type { Step } from './flow.tsx'
+
+/** The running summary: what, how long, when, for how much, and what happens when. */
+export function Summary({
+  service,
+  step,
+  go,
+}: {
+  service: DoorService
+  step: Step
+  go: (step: Step) => void
+}) {
+  const { currency, practice } = useDoor()
+  const visit = useVisit()
+  const now = useNow()
+  const draft = draftOf(visit, service.id)
+  const { reading, kept } = draft
+  const where = zone(visit.zone)
+  const place = service.places.find((one) => one.id === (kept?.place ?? draft.place)) ?? service.places[0]
+  const minutes = reading?.minutes ?? service.minutes
+  const start = reading?.open ? kept?.start : undefined
+  return (
+    <aside className="sheet mt-8 h-fit p-5 lg:mt-0" aria-label="Summary">
+      <h2>{service.name}</h2>
+      <p className="mt-0.5 text-[14px] text-soft">{lengthAndPlace(minutes, place?.name)}</p>
+      {place?.address && <p className="text-[14px] text-soft">{place.address}</p>}
+      <hr className="my-3.5 border-line" />
+      {start !== undefined && (
+        <p className="mb-3 font-bold">
+          {shortDate(dateAt(where, start))}, {span(start, shift(start, minutes * MINUTE), where)}
+        </p>
+      )}
+      {reading?.open ? (
+        <div className="figures grid gap-1.5">
+          {reading.lines.map((line) => (
+            <div key={line.name} className="flex justify-between gap-4">
+              <span>
+                {line.quantity > 1 ? `${line.quantity} × ` : ''}
+                {line.name}
+              </span>
+              <span>{money(line.amount, currency)}</span>
+            </div>
+          ))}
+          <div
+            className={`flex justify-between gap-4 font-bold ${reading.lines.length > 0 ? 'border-t border-line pt-2' : ''}`}
+          >
+            <span>Total{practice.tax && reading.price > 0 ? `, ${practice.tax} included` : ''}</span>
+            <span>{reading.price === 0 ? 'Free of charge' : money(reading.price, currency)}</span>
+          </div>
+        </div>
+      ) : (
+        <p className="font-bold">{priceWords(service, currency)}</p>
+      )}
+      {start !== undefined && kept && (
+        <>
+          <div className="note mt-4 bg-sun-soft text-sun-ink">
+            {whatHappensWhen(kept, reading?.price ?? 0, where, now).map((line) => (
+              <p key={line}>{line}</p>
+            ))}
+          </div>
+          {kept.wordUntil !== undefined && (
+            <p className="mt-3 text-[14px] text-soft">
+              {practice.name.split(' ')[0]} reads your request and answers by{' '}
+              <strong className="text-ink">{moment(kept.wordUntil, where)}</strong>. Once you have sent it,
+              the time is kept for you until then.
+            </p>
+          )}
+          <KeptLine service={service} until={kept.until} renewable={kept.renewable} now={now} />
+        </>
+      )}
+      {step === 'time' && start !== undefined && (
+        <button type="button" className="press press-go mt-4 w-full" onClick={() => go('terms')}>
+          Go on with {shortDate(dateAt(where, start))}, {timeAt(where, start)}
+        </button>
+      )}
+    </aside>
+  )
+}
+
+/** Until when the picked time is kept, as a moment; longer once, on request. */
+function KeptLine({
+  service,
+  until,
+  renewable,
+  now,
+}: {
+  service: DoorService
+  until: Instant
+  renewable: boolean
+  now: Instant
+}) {
+  const slug = useSlug()
+  const visit = useVisit()
+  const renewing = useMutation({
+    mutationFn: () => relay.renew(slug, visit.id),
+    onSuccess: (more) => changeDraft(service.id, ({ kept }) => (kept ? { kept: { ...kept, ...more } } : {})),
+  })
+  const left = until - now
+  if (left < 0) {
+    return (
+      <p className="mt-3 text-[14px] font-semibold text-clay">
+        This time is no longer kept for you; it may still be free.
+      </p>
+    )
+  }
+  return (
+    <p className="mt-3 text-[14px] text-soft">
+      Kept while you fill in, until{' '}
+      <strong className="figures text-ink">{timeAt(zone(visit.zone), until)}</strong>.{' '}
+      {renewable && left < 4 * MINUTE && (
+        <button type="button" className="way" onClick={() => renewing.mutate()} disabled={renewing.isPending}>
+          Keep it ten minutes longer
+        </button>
+      )}
+    </p>
+  )
+}

@@ -1,0 +1,125 @@
+import type { DoorOpenings, DoorService } from '@acolhida/core/door'
+import type { Instant } from '@acolhida/core/time'
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { RelayError } from '../../relay-client/client.ts'
+import { Notice } from '../parts/notice.tsx'
+import { Openings } from '../parts/openings.tsx'
+import { ZoneChoice } from '../parts/zone-choice.tsx'
+import { useDoor, useSlug } from '../visit/follow.ts'
+import { relay } from '../visit/relay.ts'
+import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import type { Step } from './flow.tsx'
+
+/** When: the openings the relay computes for these answers. Picking one keeps it for ten minutes. */
+export function Time({
+  service,
+  go,
+  told,
+}: {
+  service: DoorService
+  go: (step: Step) => void
+  told?: string | undefined
+}) {
+  const slug = useSlug()
+  const { practice } = useDoor()
+  const visit = useVisit()
+  const queries = useQueryClient()
+  const draft = draftOf(visit, service.id)
+  const place = service.places.some((one) => one.id === draft.place) ? draft.place! : service.places[0]!.id
+  const wanted = { visit: visit.id, service: service.id, place, answers: draft.answers }
+
+  const openings = useInfiniteQuery({
+    queryKey: ['openings', slug, service.id, place, draft.answers],
+    queryFn: ({ pageParam, signal }) =>
+      relay.openings(slug, { ...wanted, ...(pageParam ? { from: pageParam } : {}), days: 14 }, signal),
+    initialPageParam: '',
+    getNextPageParam: (last: DoorOpenings) => last.next,
+  })
+  const keeping = useMutation({
+    mutationFn: (start: Instant) => relay.keep(slug, { ...wanted, start }),
+    onSuccess: (kept) => changeDraft(service.id, { kept, place }),
+    onError: (error) => {
+      if (error instanceof RelayError && error.code === 'closed') {
+        changeDraft(service.id, { reading: undefined as never })
+        go('questions')
+      }
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: ['openings'] }),
+  })
+
+  const pages = openings.data?.pages ?? []
+  const starts = pages.flatMap((page) => page.starts)
+  const seats = Object.assign({}, ...pages.map((page) => page.seats)) as Record<string, number>
+  const chosen = draft.kept?.place === place ? draft.kept.start : undefined
+  const shown = chosen && !starts.includes(chosen) ? [...starts, chosen].sort((a, b) => a - b) : starts
+  return (
+    <section>
+      <h1>When suits you?</h1>
+      <ZoneChoice home={practice.zone} />
+      {service.places.length > 1 && (
+        <fieldset className="mb-4">
+          <legend className="label mb-1">Where</legend>
+          <div className="flex flex-wrap gap-4">
+            {service.places.map((one) => (
+              <label key={one.id} className="flex min-h-[44px] cursor-pointer items-center gap-2">
+                <input
+                  type="radio"
+                  className="radio radio-primary"
+                  name="place"
+                  checked={one.id === place}
+                  onChange={() => changeDraft(service.id, { place: one.id })}
+                />
+                {one.name}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+      )}
+      {(told || keeping.error) && (
+        <div className="mb-4">
+          <Notice>{keeping.error?.message ?? told}</Notice>
+        </div>
+      )}
+      {openings.error && (
+        <Notice>
+          {openings.error.message}{' '}
+          <button type="button" className="way" onClick={() => openings.refetch()}>
+            Try again
+          </button>
+        </Notice>
+      )}
+      {openings.isPending && <p className="text-soft">Looking for openings …</p>}
+      <Openings
+        starts={shown}
+        seats={seats}
+        zoneName={visit.zone}
+        chosen={chosen}
+        busy={keeping.isPending}
+        onPick={(start) => keeping.mutate(start)}
+      />
+      {openings.data && starts.length === 0 && !openings.hasNextPage && (
+        <p className="sheet p-5">
+          No time is open at the moment. You are welcome to write, and you will hear when one is.
+        </p>
+      )}
+      <div className="mt-4 flex flex-wrap justify-between gap-4">
+        {openings.hasNextPage ? (
+          <button
+            type="button"
+            className="way min-h-[44px]"
+            onClick={() => openings.fetchNextPage()}
+            disabled={openings.isFetchingNextPage}
+          >
+            Later days
+          </button>
+        ) : (
+          <span />
+        )}
+        <Link className="way inline-flex min-h-[44px] items-center" to={`/${slug}/write?about=${service.id}`}>
+          None of these work: write a message
+        </Link>
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,139 @@
+import { useMutation } from '@tanstack/react-query'
+import { useId, useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { newKey } from '../../relay-client/client.ts'
+import { Notice } from '../parts/notice.tsx'
+import { useDoor } from '../visit/follow.ts'
+import { relay } from '../visit/relay.ts'
+import { draftOf, useVisit } from '../visit/visit.ts'
+
+const NAME = 'acolhida-message'
+const stored = (): { name: string; email: string; message: string } => {
+  const empty = { name: '', email: '', message: '' }
+  try {
+    return { ...empty, ...(JSON.parse(localStorage.getItem(NAME) ?? '{}') as object) }
+  } catch {
+    return empty
+  }
+}
+
+/** A message instead of a booking. */
+export function Write() {
+  const { slug, practice, services } = useDoor()
+  const visit = useVisit()
+  const [search] = useSearchParams()
+  const about = services.find((service) => service.id === search.get('about'))
+  const [message, setMessage] = useState(stored)
+  const [key] = useState(newKey)
+  const [wrong, setWrong] = useState<string>()
+  const id = useId()
+
+  const sending = useMutation({
+    mutationFn: () =>
+      relay.enquire(
+        slug,
+        {
+          visit: visit.id,
+          ...message,
+          ...(about ? { service: about.id, answers: draftOf(visit, about.id).answers } : {}),
+        },
+        key,
+      ),
+    onSuccess: () => localStorage.removeItem(NAME),
+  })
+  const change = (part: Partial<typeof message>): void => {
+    const next = { ...message, ...part }
+    setMessage(next)
+    setWrong(undefined)
+    try {
+      localStorage.setItem(NAME, JSON.stringify(next))
+    } catch {
+      // Without storage it lives as long as the page.
+    }
+  }
+  const send = (): void => {
+    if (!message.name.trim()) setWrong('Please write your name.')
+    else if (!/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(message.email.trim()))
+      setWrong('Please write your mail address as name@example.org.')
+    else if (!message.message.trim()) setWrong('Please write a message.')
+    else sending.mutate()
+  }
+
+  if (sending.isSuccess) {
+    return (
+      <section className="max-w-[640px]" aria-live="polite">
+        <h1>Thank you for writing</h1>
+        <p className="sheet mt-4 p-5">
+          Your message has arrived. {practice.name} answers to {message.email}.
+        </p>
+        <p className="mt-4">
+          <Link className="way" to={`/${slug}`}>
+            Back to what is offered
+          </Link>
+        </p>
+      </section>
+    )
+  }
+  return (
+    <form
+      noValidate
+      className="max-w-[640px]"
+      onSubmit={(event) => {
+        event.preventDefault()
+        send()
+      }}
+    >
+      <h1>Write to {practice.name}</h1>
+      {about && <p className="mt-1 text-soft">About: {about.name}</p>}
+      <div className="sheet mt-4 grid gap-4 p-4">
+        <div>
+          <label className="label" htmlFor={`${id}-message`}>
+            Your message
+          </label>
+          <textarea
+            id={`${id}-message`}
+            className="field mt-1 min-h-36"
+            maxLength={10_000}
+            value={message.message}
+            onChange={(e) => change({ message: e.target.value })}
+          />
+        </div>
+        <div className="grid gap-4 sm:grid-cols-2">
+          <div>
+            <label className="label" htmlFor={`${id}-name`}>
+              Your name
+            </label>
+            <input
+              id={`${id}-name`}
+              className="field mt-1"
+              autoComplete="name"
+              value={message.name}
+              onChange={(e) => change({ name: e.target.value })}
+            />
+          </div>
+          <div>
+            <label className="label" htmlFor={`${id}-email`}>
+              Your mail address
+            </label>
+            <input
+              id={`${id}-email`}
+              className="field mt-1"
+              type="email"
+              autoComplete="email"
+              value={message.email}
+              onChange={(e) => change({ email: e.target.value })}
+            />
+          </div>
+        </div>
+      </div>
+      {(wrong || sending.error) && (
+        <div className="mt-4">
+          <Notice>{wrong ?? sending.error?.message}</Notice>
+        </div>
+      )}
+      <button type="submit" className="press press-go mt-4" disabled={sending.isPending}>
+        {sending.isPending ? 'Sending …' : 'Send the message'}
+      </button>
+    </form>
+  )
+}

@@ -1,0 +1,27 @@
+import type { DoorView } from '@acolhida/core/door'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import { useOutletContext, useParams } from 'react-router'
+import { relay } from './relay.ts'
+
+export const useDoorQuery = (slug: string) =>
+  useQuery({ queryKey: ['door', slug], queryFn: () => relay.view(slug) })
+
+/** The practice behind the door, for pages inside it. */
+export const useDoor = (): DoorView => useOutletContext<DoorView>()
+
+export const useSlug = (): string => useParams().slug ?? ''
+
+/** Follows what changes behind the door: the practice at once, the openings when somebody takes one. */
+export function useFollowing(slug: string): void {
+  const queries = useQueryClient()
+  useEffect(() => {
+    const source = new EventSource(`/api/door/${encodeURIComponent(slug)}/changes`)
+    source.addEventListener('practice', () => queries.invalidateQueries())
+    source.addEventListener('openings', () => {
+      queries.invalidateQueries({ queryKey: ['openings'] })
+      queries.invalidateQueries({ queryKey: ['my'] })
+    })
+    return () => source.close()
+  }, [slug, queries])
+}

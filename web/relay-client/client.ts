@@ -1,0 +1,80 @@
+import type { Problem } from '@acolhida/core/door'
+import { noteRelayTime } from './clock.ts'
+
+/** What the relay answered instead of doing it; or that it could not be reached. */
+export class RelayError extends Error {
+  /** HTTP status; 0 when nothing answered. */
+  readonly status: number
+  readonly problem: Problem
+
+  constructor(status: number, problem: Problem) {
+    super(problem.message)
+    this.name = 'RelayError'
+    this.status = status
+    this.problem = problem
+  }
+
+  get code(): string {
+    return this.problem.code
+  }
+
+  /** Nothing answered: it may be tried again as it is. */
+  get unreachable(): boolean {
+    return this.status === 0 || this.status >= 502
+  }
+}
+
+export interface Call {
+  method?: 'GET' | 'POST' | 'PUT'
+  body?: unknown
+  /** Says the same thing once, however often it is sent. */
+  key?: string
+  /** The desk's key. */
+  bearer?: string
+  signal?: AbortSignal
+}
+
+/**
+ * Calls the relay and gives its answer.
+ * @throws RelayError for a refusal, and when it can't be reached
+ */
+export async function call<T>(path: string, { method, body, key, bearer, signal }: Call = {}): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(path, {
+      method: method ?? (body === undefined ? 'GET' : 'POST'),
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(key ? { 'idempotency-key': key } : {}),
+        ...(bearer ? { authorization: `Bearer ${bearer}` } : {}),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(signal ? { signal } : {}),
+    })
+  } catch (error) {
+    if (signal?.aborted) throw error
+    throw new RelayError(0, {
+      code: 'unreachable',
+      message: 'No connection just now. Nothing is lost; please try again.',
+    })
+  }
+  noteRelayTime(response.headers.get('x-relay-now'), response.headers.get('x-relay-moved') === '1')
+  const answer: unknown = await response.json().catch(() => undefined)
+  if (response.ok) return answer as T
+  const problem = answer as Problem | undefined
+  throw new RelayError(
+    response.status,
+    problem?.code
+      ? problem
+      : { code: 'failed', message: 'Something went wrong. Nothing is lost; please try again.' },
+  )
+}
+
+/** A key for one thing to be done once. */
+export const newKey = (): string => {
+  const bytes = crypto.getRandomValues(new Uint8Array(16))
+  return btoa(String.fromCharCode(...bytes))
+    .replaceAll('+', '-')
+    .replaceAll('/', '_')
+    .replaceAll('=', '')
+}

@@ -1,0 +1,53 @@
+import { type Instant, instant, MINUTE } from '@acolhida/core/time'
+import { useSyncExternalStore } from 'react'
+
+/** How far the relay's clock is ahead of this browser's, in ms; the relay's decides. */
+let ahead = 0
+let moved = false
+let told = false
+const listeners = new Set<() => void>()
+let ticker: ReturnType<typeof setInterval> | undefined
+
+const tell = (): void => {
+  for (const listener of listeners) listener()
+}
+
+/** Notes the time an answer of the relay carries. Small differences are the network's and left alone. */
+export function noteRelayTime(header: string | null, isMoved: boolean): void {
+  if (!header) return
+  const difference = Number(header) - Date.now()
+  const next = Math.abs(difference) < 2_000 ? 0 : difference
+  const changed = Math.abs(next - ahead) > 1_500 || moved !== isMoved || !told
+  ahead = next
+  moved = isMoved
+  told = true
+  if (changed) tell()
+}
+
+/** The relay's time, as well as this browser knows it. */
+export const relayNow = (): Instant => instant(Date.now() + ahead)
+
+const subscribe = (listener: () => void): (() => void) => {
+  listeners.add(listener)
+  ticker ??= setInterval(tell, 1_000)
+  return () => {
+    listeners.delete(listener)
+    if (listeners.size === 0) {
+      clearInterval(ticker)
+      ticker = undefined
+    }
+  }
+}
+
+/** The relay's time, cut to the second, kept up to date. */
+export const useNow = (): Instant =>
+  useSyncExternalStore(subscribe, () => instant(Math.floor(relayNow() / 1_000) * 1_000))
+
+/** What to tell somebody whose clock is not the relay's; nothing when they agree to a minute. */
+export const useClockNote = (): string | undefined =>
+  useSyncExternalStore(subscribe, () => {
+    if (Math.abs(ahead) <= MINUTE) return undefined
+    if (moved) return 'The clock of this demo has been moved; times here follow it.'
+    const minutes = Math.round(Math.abs(ahead) / MINUTE)
+    return `Your device's clock is ${minutes} min ${ahead > 0 ? 'slow' : 'fast'}; times here follow the practice's.`
+  })

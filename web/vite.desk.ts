@@ -1,0 +1,3 @@
+import { application } from './vite.shared.ts'
+
+export default application('desk', 4191, 4181)

@@ -1,0 +1,3 @@
+import { application } from './vite.shared.ts'
+
+export default application('door', 4190, 4180)

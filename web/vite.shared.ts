@@ -1,0 +1,20 @@
+import { resolve } from 'node:path'
+import tailwindcss from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig, type UserConfig } from 'vite'
+
+/** Desk and door are two applications on two origins; only how they are built is the same. */
+export const application = (name: 'door' | 'desk', devPort: number, relayPort: number): UserConfig =>
+  defineConfig({
+    root: resolve(import.meta.dirname, name),
+    plugins: [react(), tailwindcss()],
+    build: {
+      outDir: resolve(import.meta.dirname, 'dist', name),
+      emptyOutDir: true,
+      // Fonts and pictures as files of their own: the Content-Security-Policy allows no others.
+      assetsInlineLimit: 0,
+      chunkSizeWarningLimit: 900,
+      modulePreload: { polyfill: false },
+    },
+    server: { port: devPort, strictPort: true, proxy: { '/api': `http://localhost:${relayPort}` } },
+  })
