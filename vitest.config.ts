@@ -2,7 +2,14 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
-    include: ['core/**/*.test.ts', 'relay/**/*.test.ts', 'web/**/*.test.ts', 'demo/**/*.test.ts', 'terminal/**/*.test.ts', 'scripts/**/*.test.ts'],
+    include: [
+      'core/**/*.test.ts',
+      'relay/**/*.test.ts',
+      'web/**/*.test.ts',
+      'demo/**/*.test.ts',
+      'terminal/**/*.test.ts',
+      'scripts/**/*.test.ts',
+    ],
     testTimeout: 60_000,
     reporters: process.env.CI ? ['default'] : ['default'],
   },

@@ -371,6 +371,7 @@ export function demoBackup(now: Instant): Backup {
     people: peopleOf(told),
     bookings,
     enquiries: [enquiry],
+    mails: [],
     sessions: [],
     salt: 'demo-practice-of-iria',
     revision: 1,

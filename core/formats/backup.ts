@@ -15,6 +15,7 @@ export const writeBackup = (backup: Backup): string =>
     bookings: byId(backup.bookings),
     enquiries: byId(backup.enquiries),
     sessions: byId(backup.sessions),
+    mails: [...backup.mails].sort((a, b) => a.n - b.n),
   })}\n`
 
 /** A practice file as text; see `writeBackup`. */

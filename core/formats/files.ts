@@ -1,8 +1,9 @@
 import type { BookingEvent } from '../booking/index.ts'
-import type { Enquiry } from '../door/index.ts'
+import type { Enquiry, MailNews } from '../door/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { Person } from '../people/index.ts'
 import type { Practice } from '../practice/index.ts'
+import type { Instant } from '../time/index.ts'
 
 /** The version of both file formats that this program writes. */
 export const FILE_VERSION = 1
@@ -22,6 +23,12 @@ export interface BookingRecord {
   events: BookingEvent[]
 }
 
+/** An enquiry with what the practitioner has made of it. */
+export type DeskEnquiry = Enquiry & { state: 'open' | 'answered' | 'booked' | 'ended' }
+
+/** What the relay told of one message. `n` is its place in the relay's record. */
+export type SentMail = MailNews & { n: number; at: Instant; booking: string }
+
 /** Everything a desk holds, in a file. */
 export interface Backup {
   format: 'acolhida-backup'
@@ -30,7 +37,9 @@ export interface Backup {
   people: Person[]
   /** Bookings as their records. */
   bookings: BookingRecord[]
-  enquiries: (Enquiry & { state: 'open' | 'answered' | 'booked' | 'ended' })[]
+  enquiries: DeskEnquiry[]
+  /** What became of the messages about bookings. */
+  mails: SentMail[]
   /** Sessions entered by hand. */
   sessions: Entry[]
   salt: string

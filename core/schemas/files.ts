@@ -44,6 +44,21 @@ export const backupFile = Joi.object({
     )
     .unique('id')
     .required(),
+  mails: Joi.array()
+    .items(
+      Joi.object({
+        n: Joi.number().integer().required(),
+        at: epochMs.required(),
+        due: epochMs.required(),
+        booking: Joi.string().max(80).required(),
+        step: Joi.string().max(40).required(),
+        state: Joi.string().valid('waiting', 'sent', 'failed', 'taken-back').required(),
+        to: Joi.string().max(254).required(),
+        subject: text(500).required(),
+        reason: text(1_000),
+      }),
+    )
+    .required(),
   sessions: Joi.array().items(entry).required(),
   salt: Joi.string().required(),
   revision: Joi.number().integer().min(0).required(),

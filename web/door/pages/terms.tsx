@@ -220,7 +220,7 @@ function TextField({
   const id = useId()
   return (
     <div>
-      <label className="label" htmlFor={`field-${field}`}>
+      <label className="ask" htmlFor={`field-${field}`}>
         {label}
         {optional && <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>}
       </label>

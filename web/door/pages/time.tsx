@@ -59,7 +59,7 @@ export function Time({
       <ZoneChoice home={practice.zone} />
       {service.places.length > 1 && (
         <fieldset className="mb-4">
-          <legend className="label mb-1">Where</legend>
+          <legend className="ask mb-1">Where</legend>
           <div className="flex flex-wrap gap-4">
             {service.places.map((one) => (
               <label key={one.id} className="flex min-h-[44px] cursor-pointer items-center gap-2">

@@ -87,7 +87,7 @@ export function Write() {
       {about && <p className="mt-1 text-soft">About: {about.name}</p>}
       <div className="sheet mt-4 grid gap-4 p-4">
         <div>
-          <label className="label" htmlFor={`${id}-message`}>
+          <label className="ask" htmlFor={`${id}-message`}>
             Your message
           </label>
           <textarea
@@ -100,7 +100,7 @@ export function Write() {
         </div>
         <div className="grid gap-4 sm:grid-cols-2">
           <div>
-            <label className="label" htmlFor={`${id}-name`}>
+            <label className="ask" htmlFor={`${id}-name`}>
               Your name
             </label>
             <input
@@ -112,7 +112,7 @@ export function Write() {
             />
           </div>
           <div>
-            <label className="label" htmlFor={`${id}-email`}>
+            <label className="ask" htmlFor={`${id}-email`}>
               Your mail address
             </label>
             <input

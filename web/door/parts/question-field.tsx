@@ -41,12 +41,12 @@ export function QuestionField(asked: Asked) {
   )
   return several ? (
     <fieldset id={id} className={`sheet p-4 ${problem ? 'border-clay' : ''}`} aria-describedby={describedBy}>
-      <legend className="label float-left w-full">{head}</legend>
+      <legend className="ask float-left w-full">{head}</legend>
       <div className="clear-both">{rest}</div>
     </fieldset>
   ) : (
     <div id={id} className={`sheet p-4 ${problem ? 'border-clay' : ''}`}>
-      <label className="label" htmlFor={`${id}-field`}>
+      <label className="ask" htmlFor={`${id}-field`}>
         {head}
       </label>
       {rest}

@@ -1,0 +1,44 @@
+import type { Page } from 'playwright-core'
+import type { House } from './house.ts'
+
+/** Answers the questions before a voice assessment. */
+export async function answerAssessment(page: Page, price = 'That is all right'): Promise<void> {
+  await page.getByLabel('What brings you here?').fill('My voice gives out by the end of the day.')
+  await page.getByLabel('Teaching', { exact: true }).check()
+  await page.getByLabel('I am not hoarse').check()
+  await page
+    .getByRole('group', { name: /How tired/ })
+    .getByText('7', { exact: true })
+    .click()
+  await page.getByLabel(price).check()
+}
+
+/** Opens the door, chooses the assessment and goes on to the times. */
+export async function toTheTimes(page: Page, house: House): Promise<void> {
+  await page.goto(`${house.door}/${house.slug}`)
+  await page.getByRole('link', { name: /Voice assessment/ }).click()
+  await answerAssessment(page)
+  await page.getByRole('button', { name: 'Go on to the times' }).click()
+  await page.getByRole('heading', { name: 'When suits you?' }).waitFor()
+}
+
+/** Picks the nth opening shown and goes on to the terms. */
+export async function pick(page: Page, nth: number): Promise<string> {
+  const start = page.locator('main button[aria-pressed]').nth(nth)
+  await start.waitFor()
+  await start.click()
+  const on = page.getByRole('button', { name: /^Go on with/ })
+  const name = (await on.textContent()) ?? ''
+  await on.click()
+  await page.getByRole('heading', { name: 'What we agree' }).waitFor()
+  return name.replace('Go on with ', '')
+}
+
+/** Agrees, says who comes, and sends. */
+export async function fillIn(page: Page, name: string, email: string): Promise<void> {
+  await page.getByLabel('I agree to Studio terms').check()
+  await page.getByLabel('Your name').fill(name)
+  await page.getByLabel('Your mail address').fill(email)
+}
+
+export const sendButton = (page: Page) => page.getByRole('button', { name: /^(Ask for|Book) / })

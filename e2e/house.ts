@@ -1,0 +1,131 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { demoBackup } from '@acolhida/demo'
+import { MovableClock } from '@acolhida/relay/clock'
+import { furnish } from '@acolhida/relay/demo'
+import { newPairingCode } from '@acolhida/relay/desk/desk'
+import { Relay } from '@acolhida/relay/relay'
+import { startLetterbox } from '@acolhida/relay/standins/letterbox'
+import { Mailbox } from '@acolhida/relay/standins/mailbox'
+import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
+
+/** The whole house for one test file: relay, stand-ins, and a browser. */
+export interface House {
+  relay: Relay
+  mailbox: Mailbox
+  clock: MovableClock
+  door: string
+  desk: string
+  letterbox: string
+  slug: string
+  browser: Browser
+  /** A page in a browser profile of its own: a client, or a practitioner. */
+  visitor(options?: Parameters<Browser['newContext']>[0]): Promise<Page>
+  /** A desk that looks round the demo. */
+  openDesk(): Promise<Page>
+  close(): Promise<void>
+}
+
+const DIST = resolve(import.meta.dirname, '..', 'web', 'dist')
+
+export const launch = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  })
+
+/** Builds a house with the demo practice in it. Errors in a page's console fail the test that caused them. */
+export async function openHouse(settings: { requestsPerMinute?: number } = {}): Promise<House> {
+  const folder = mkdtempSync(join(tmpdir(), 'acolhida-e2e-'))
+  const mailbox = new Mailbox()
+  const smtp = await mailbox.start()
+  const clock = new MovableClock()
+  const relay = new Relay(
+    {
+      file: join(folder, 'relay.sqlite'),
+      smtp,
+      doorPages: join(DIST, 'door'),
+      deskPages: join(DIST, 'desk'),
+      requestsPerMinute: settings.requestsPerMinute ?? 100_000,
+      demo: () => demoBackup(clock.now()),
+    },
+    clock,
+  )
+  const backup = demoBackup(clock.now())
+  furnish(relay.store, backup, clock.now())
+  const { door, desk } = await relay.start({ door: 0, desk: 0 })
+  newPairingCode(relay.store)
+  const letterbox = await startLetterbox(mailbox, clock, () => {
+    relay.deskStream.tell('clock')
+    relay.rounds.turn()
+  })
+  const browser = await launch()
+  const contexts: BrowserContext[] = []
+  const errors: string[] = []
+  const visitor: House['visitor'] = async (options = {}) => {
+    const context = await browser.newContext({
+      timezoneId: 'Europe/Lisbon',
+      locale: 'en-GB',
+      viewport: { width: 1280, height: 800 },
+      ...options,
+    })
+    context.setDefaultTimeout(15_000)
+    contexts.push(context)
+    const page = await context.newPage()
+    page.on('pageerror', (error) => errors.push(error.message))
+    return page
+  }
+  return {
+    relay,
+    mailbox,
+    clock,
+    door,
+    desk,
+    letterbox: letterbox.url,
+    slug: backup.practice.profile.slug,
+    browser,
+    visitor,
+    openDesk: async () => {
+      const page = await visitor()
+      await page.goto(desk)
+      await page.getByRole('button', { name: 'Look round' }).click()
+      await page.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+      await page.getByText('Your door is open').waitFor()
+      return page
+    },
+    close: async () => {
+      await Promise.all(contexts.map((context) => context.close()))
+      await browser.close()
+      letterbox.server.close()
+      letterbox.server.closeAllConnections()
+      await relay.stop()
+      await mailbox.stop()
+      rmSync(folder, { recursive: true, force: true })
+      if (errors.length > 0) throw new Error(`Pages failed: ${errors.join('; ')}`)
+    },
+  }
+}
+
+/** Waits until something holds, asking every 50 ms. @throws Error when it never does */
+export async function eventually<T>(
+  what: string,
+  ask: () => T | undefined | Promise<T | undefined>,
+  ms = 8_000,
+): Promise<T> {
+  const until = Date.now() + ms
+  for (;;) {
+    const found = await ask()
+    if (found) return found
+    if (Date.now() > until) throw new Error(`It never happened: ${what}`)
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+}

@@ -1,0 +1,197 @@
+import ICAL from 'ical.js'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { answerAssessment, fillIn, pick, sendButton, toTheTimes } from './client.ts'
+import { eventually, type House, openHouse } from './house.ts'
+
+let house: House
+let desk: Page
+
+beforeAll(async () => {
+  house = await openHouse()
+  desk = await house.openDesk()
+})
+afterAll(() => house.close())
+
+const mailTo = (address: string, subject: RegExp) =>
+  eventually(
+    `a mail to ${address} about ${subject}`,
+    () => house.mailbox.received.find((mail) => mail.to.includes(address) && subject.test(mail.subject)),
+    15_000,
+  )
+const linkIn = (text: string): string => /http:\/\/\S+/.exec(text)![0]
+
+it('goes from a link to a yes', async () => {
+  const client = await house.visitor({ timezoneId: 'America/Sao_Paulo' })
+  await toTheTimes(client, house)
+  await client.getByText('Times are yours, in Sao Paulo').waitFor()
+  const when = await pick(client, 3)
+  await client.getByText(/Move or cancel free of charge until/).waitFor()
+  await sendButton(client).click()
+  await client.getByText('Please agree to “Studio terms” first.').waitFor()
+  await fillIn(client, 'Elske <b>Vos</b>', 'elske.vos@example.org')
+  await sendButton(client).click()
+  await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+
+  // The desk is open in another browser and shows it within a second.
+  const asked = Date.now()
+  await desk.getByRole('link', { name: 'Elske <b>Vos</b>' }).waitFor({ timeout: 1_000 })
+  expect(Date.now() - asked).toBeLessThan(1_000)
+  await desk.getByRole('link', { name: 'Elske <b>Vos</b>' }).click()
+  await desk.getByText('mail address not proved yet').waitFor()
+  await desk.getByText('You look at every newcomer to this service.').waitFor()
+  await desk.getByText(/typed “Elske <b>Vos<\/b>”/).waitFor()
+
+  // Following the link in the mail proves the address; the link the page got does not.
+  const receipt = await mailTo('elske.vos@example.org', /^Your request/)
+  const inbox = await house.visitor({ timezoneId: 'America/Sao_Paulo' })
+  await inbox.goto(linkIn(receipt.text))
+  await inbox.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+  await desk.getByText('mail address proved').waitFor()
+
+  // Welcome, a few seconds to undo, and again.
+  await desk.getByRole('button', { name: /^Welcome Elske/ }).click()
+  await desk.getByRole('button', { name: /^Undo \(\d s\)/ }).click()
+  await desk.getByRole('button', { name: /^Welcome Elske/ }).click()
+  await desk.getByText('Booked.').waitFor()
+  const confirmation = await mailTo('elske.vos@example.org', /^Confirmed/)
+  expect(
+    house.mailbox.received.filter((mail) => /^Confirmed/.test(mail.subject) && mail.to.includes('elske')),
+  ).toHaveLength(1)
+  expect(confirmation.subject).toContain(when)
+  expect(confirmation.text).toContain('Rua dos Oleiros Azuis 12')
+
+  // The invitation, read by another library (RFC 5545, RFC 5546).
+  const calendar = new ICAL.Component(ICAL.parse(confirmation.calendar!))
+  const event = new ICAL.Event(calendar.getFirstSubcomponent('vevent')!)
+  expect(calendar.getFirstPropertyValue('method')).toBe('REQUEST')
+  expect(event.sequence).toBe(0)
+  expect(event.duration.toSeconds()).toBe(75 * 60)
+
+  await inbox.reload()
+  await inbox.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
+  await inbox.getByRole('button', { name: 'Cancel this session' }).click()
+  await inbox.getByText('Nothing is owed.').waitFor()
+  await inbox.getByRole('button', { name: 'Yes, cancel it' }).click()
+  await inbox.getByRole('heading', { name: 'This session is cancelled' }).waitFor()
+  const cancelled = await mailTo('elske.vos@example.org', /^Cancelled/)
+  const withdrawn = new ICAL.Component(ICAL.parse(cancelled.calendar!))
+  const gone = new ICAL.Event(withdrawn.getFirstSubcomponent('vevent')!)
+  expect(withdrawn.getFirstPropertyValue('method')).toBe('CANCEL')
+  expect(gone.uid).toBe(event.uid)
+  expect(gone.sequence).toBe(1)
+})
+
+it('closes the way kindly, lets people answer differently, and shows both attempts', async () => {
+  const client = await house.visitor()
+  await client.goto(`${house.door}/${house.slug}/voice-assessment`)
+  await client.getByRole('button', { name: 'Go on to the times' }).click()
+  await client.getByText('5 answers need another look.').waitFor()
+  await client.getByLabel('More than 3 weeks').check()
+  await client.getByRole('group', { name: 'Has a doctor looked at your throat?' }).waitFor()
+  await answerAssessment(client, 'That is more than I can pay')
+  expect(await client.getByRole('group', { name: 'Has a doctor looked at your throat?' }).count()).toBe(0)
+  await client.getByRole('button', { name: 'Go on to the times' }).click()
+  await client.getByRole('heading', { name: /not the right thing just now/ }).waitFor()
+  await client.getByRole('link', { name: 'See Reading aloud' }).waitFor()
+  expect(await client.locator('main button[aria-pressed]').count()).toBe(0)
+
+  await client.getByRole('link', { name: 'Write a message' }).click()
+  await client.getByLabel('Your message').fill('<script>alert(1)</script> Is there another way?')
+  await client.getByLabel('Your name').fill('Ruta Kalnina')
+  await client.getByLabel('Your mail address').fill('ruta.kalnina@example.org')
+  await client.getByRole('button', { name: 'Send the message' }).click()
+  await client.getByRole('heading', { name: 'Thank you for writing' }).waitFor()
+  await desk.getByRole('link', { name: /^Arrivals/ }).click()
+  await desk.getByText('<script>alert(1)</script> Is there another way?').waitFor()
+
+  await client.goto(`${house.door}/${house.slug}/voice-assessment`)
+  await client.getByRole('button', { name: 'I would like to answer differently' }).click()
+  await client.getByLabel('In two parts, please').check()
+  await client.getByRole('button', { name: 'Go on to the times' }).click()
+  await pick(client, 6)
+  await fillIn(client, 'Ruta Kalnina', 'ruta.kalnina@example.org')
+  await sendButton(client).click()
+  await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+  await desk.getByRole('link', { name: /Ruta Kalnina/ }).click()
+  const earlier = desk.locator('section.note', { hasText: 'Before that' })
+  await earlier.getByText('That is more than I can pay').waitFor()
+  expect(await earlier.textContent()).toContain('not a match')
+})
+
+it('turns down with kind words and frees the time', async () => {
+  await desk.getByRole('link', { name: /^Today/ }).click()
+  await desk.getByRole('button', { name: 'Turn Wanda Okoro down' }).click()
+  await desk
+    .getByLabel('What Wanda Okoro will read')
+    .fill('Teams are not my field; I wish you a full last row.')
+  await desk.getByRole('button', { name: 'Turn down and send this' }).click()
+  await desk.getByText('Turned down Wanda Okoro').waitFor()
+  const mail = await mailTo('wanda.okoro@example.org', /^About your request/)
+  expect(mail.text).toContain('I wish you a full last row.')
+  expect([...house.relay.store.bookings()].find((one) => one.id === 'asks-wanda')?.status).toBe('declined')
+})
+
+it('offers other times, of which the client takes one', async () => {
+  await desk.getByRole('link', { name: /^Today/ }).click()
+  await desk.getByRole('button', { name: 'Offer Lucjan Bielak other times' }).click()
+  const times = desk.locator('dialog button[aria-pressed]')
+  await times.nth(2).click()
+  await times.nth(12).click()
+  await desk.getByLabel(/A word with it/).fill('One of these, perhaps?')
+  await desk.getByRole('button', { name: 'Offer these 2 times' }).click()
+  const mail = await mailTo('lucjan.bielak@example.org', /^Other times for you/)
+  expect(mail.text).toContain('One of these, perhaps?')
+  const client = await house.visitor({ timezoneId: 'Europe/Warsaw' })
+  await client.goto(linkIn(mail.text))
+  await client
+    .getByRole('button', { name: /^Take / })
+    .nth(1)
+    .click()
+  await client.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
+  await mailTo('lucjan.bielak@example.org', /^Confirmed/)
+  await desk.getByRole('link', { name: /^Arrivals/ }).click()
+  await desk.getByRole('link', { name: /Lucjan Bielak.*Booked/ }).waitFor()
+})
+
+it('tells the second of two at once, with nothing typed lost', async () => {
+  const first = await house.visitor()
+  const second = await house.visitor()
+  await toTheTimes(first, house)
+  await toTheTimes(second, house)
+  await first.locator('main button[aria-pressed]').nth(8).waitFor()
+  const name = await first.locator('main button[aria-pressed]').nth(8).textContent()
+  await pick(second, 8)
+  await fillIn(second, 'Second Comer', 'second@example.org')
+  // The second one's ten minutes pass; the first takes the time, which is free again.
+  await house.relay.store.act(() => house.relay.store.db.exec('DELETE FROM keeps'))
+  await first.reload()
+  await pick(first, 8)
+  await fillIn(first, 'First Comer', 'first@example.org')
+  await sendButton(first).click()
+  await first.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+
+  await sendButton(second).click()
+  await second.getByText('This time is no longer free. Here are the times that are left.').waitFor()
+  await second.locator('main button[aria-pressed]').nth(10).click()
+  await second.getByRole('button', { name: /^Go on with/ }).click()
+  expect(await second.getByLabel('Your name').inputValue()).toBe('Second Comer')
+  expect(await second.getByLabel('I agree to Studio terms').isChecked()).toBe(true)
+  await sendButton(second).click()
+  await second.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+  expect(name).toMatch(/\d\d:\d\d/)
+})
+
+it('lets a hold lapse by itself, also while the desk is closed', async () => {
+  await desk.context().close()
+  const box = await house.visitor()
+  await box.goto(house.letterbox)
+  await box.getByRole('button', { name: 'Forward 1 day' }).click()
+  const mail = await mailTo('tome.arrais@example.org', /^Your request has run out/)
+  const tome = [...house.relay.store.bookings()].find((one) => one.id === 'asks-tome')!
+  expect(tome.status).toBe('lapsed')
+  const client = await house.visitor()
+  await client.goto(linkIn(mail.text))
+  await client.getByRole('heading', { name: 'This request has run out' }).waitFor()
+  await client.getByText('The clock of this demo has been moved').waitFor()
+})

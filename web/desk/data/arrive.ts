@@ -1,0 +1,56 @@
+import { type Booking, replay } from '@acolhida/core/booking'
+import type { RecordPage } from '@acolhida/core/door'
+import { normalMail, type Person } from '@acolhida/core/people'
+import { type DeskDatabase, linkRow } from './database.ts'
+
+/**
+ * Takes in a page of the relay's record: events, messages, people and the cursor, in one transaction, so that
+ * a page is there whole or not at all. What is there already stays as it is.
+ */
+export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> {
+  await db.transaction('rw', db.tables, async () => {
+    const touched = new Set<string>()
+    for (const item of page.items) {
+      if (item.kind === 'booking') {
+        await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
+        touched.add(item.subject)
+      } else if (item.kind === 'enquiry') {
+        const known = await db.enquiries.get(item.subject)
+        if (!known) await db.enquiries.put({ ...item.body, state: 'open' })
+      } else {
+        await db.mails.put({ ...item.body, n: item.n, at: item.at, booking: item.subject })
+      }
+    }
+    for (const id of touched) {
+      const rows = await db.events
+        .where('[booking+seq]')
+        .between([id, 0], [id, Number.MAX_SAFE_INTEGER])
+        .sortBy('seq')
+      const booking = replay(
+        id,
+        rows.map((row) => row.event),
+      )
+      await db.bookings.put(booking)
+      await meet(db, booking)
+    }
+    const last = page.items.at(-1)
+    if (last) await db.link.put({ ...(await linkRow(db)), cursor: last.n })
+  })
+}
+
+/** Somebody is known by their mail address from their first request on. */
+async function meet(db: DeskDatabase, booking: Booking): Promise<void> {
+  const { name, email, phone } = booking.asked.person
+  const mail = normalMail(email)
+  if ((await db.people.where('emails').equals(mail).count()) > 0) return
+  const person: Person = {
+    id: `person-${booking.id}`,
+    name,
+    emails: [mail],
+    invited: [],
+    blocked: false,
+    note: '',
+    ...(phone ? { phone } : {}),
+  }
+  await db.people.put(person)
+}

@@ -1,0 +1,58 @@
+import { joinPeople, type Person } from '@acolhida/core/people'
+import { checkPractice, type Practice, type PracticeFault } from '@acolhida/core/practice'
+import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
+import { instant } from '@acolhida/core/time'
+import type { DeskDatabase } from './database.ts'
+
+/** How many changes of the practice can be undone. */
+const REMEMBERED = 60
+
+/**
+ * Changes the practice: what is typed is let in through its schema, kept, and the practice before it is
+ * remembered for undo. One transaction.
+ * @throws BadData with the place and the reason; nothing is changed then
+ */
+export async function changePractice(
+  db: DeskDatabase,
+  what: string,
+  change: (practice: Practice) => Practice,
+): Promise<void> {
+  await db.transaction('rw', db.practice, db.changes, async () => {
+    const row = await db.practice.get('practice')
+    if (!row) throw new Error('There is no practice to change.')
+    const next = letIn<Practice>(practiceSchema, change(row.practice), 'The practice')
+    refuseNewFaults(checkPractice(row.practice), checkPractice(next))
+    await db.practice.put({ ...row, practice: next })
+    await db.changes.add({ what, at: instant(Date.now()), before: row.practice } as never)
+    const old = (await db.changes.count()) - REMEMBERED
+    if (old > 0) await db.changes.orderBy('order').limit(old).delete()
+  })
+}
+
+function refuseNewFaults(before: PracticeFault[], after: PracticeFault[]): void {
+  const known = new Set(before.map((fault) => `${fault.path} ${fault.message}`))
+  const fresh = after.filter(
+    (fault) => fault.grade === 'error' && !known.has(`${fault.path} ${fault.message}`),
+  )
+  if (fresh.length > 0) throw new BadData('The practice', fresh)
+}
+
+/** Takes the last change of the practice back and says what it was; nothing when there is none. */
+export async function undoChange(db: DeskDatabase): Promise<string | undefined> {
+  return db.transaction('rw', db.practice, db.changes, async () => {
+    const last = await db.changes.orderBy('order').last()
+    const row = await db.practice.get('practice')
+    if (!last || !row) return undefined
+    await db.practice.put({ ...row, practice: last.before })
+    await db.changes.delete(last.order)
+    return last.what
+  })
+}
+
+/** Joins two people who are one; the second's requests follow by their addresses. One transaction. */
+export async function join(db: DeskDatabase, first: Person, second: Person): Promise<void> {
+  await db.transaction('rw', db.people, async () => {
+    await db.people.put(joinPeople(first, second))
+    await db.people.delete(second.id)
+  })
+}

@@ -1,0 +1,91 @@
+import type { Booking, BookingEvent, Command } from '@acolhida/core/booking'
+import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
+import type { Entry } from '@acolhida/core/openings'
+import type { Person } from '@acolhida/core/people'
+import type { Practice } from '@acolhida/core/practice'
+import type { Instant } from '@acolhida/core/time'
+import Dexie, { type EntityTable, type Table } from 'dexie'
+
+/** The practice, and what belongs to it as a whole. There is one row. */
+export interface PracticeRow {
+  id: 'practice'
+  practice: Practice
+  salt: string
+}
+
+/** How this desk and the relay stand to each other. There is one row. */
+export interface LinkRow {
+  id: 'link'
+  /** The desk's key; absent while it is not paired. */
+  key?: string
+  /** How far the relay's record has been fetched. */
+  cursor: number
+  /** The revision last published. */
+  revision: number
+  /** The fingerprint of what was last published. */
+  published: string
+  /** The relay no longer has, or never had, what this desk knew of it. */
+  gap?: boolean
+}
+
+export interface EventRow {
+  booking: string
+  seq: number
+  event: BookingEvent
+}
+
+/** Something the practitioner has decided that has not reached the relay, or was refused there. */
+export interface Intention {
+  order: number
+  /** Says the same thing to the relay once. */
+  key: string
+  booking: string
+  command: Command
+  at: Instant
+  refused?: { code: string; message: string }
+}
+
+/** The practice as it was before a change, to go back to. */
+export interface Change {
+  order: number
+  /** What was changed, in words. */
+  what: string
+  at: Instant
+  before: Practice
+}
+
+/** The desk's own data: the truth of the practice lives here. */
+export class DeskDatabase extends Dexie {
+  declare practice: EntityTable<PracticeRow, 'id'>
+  declare link: EntityTable<LinkRow, 'id'>
+  declare events: Table<EventRow, [string, number]>
+  declare bookings: EntityTable<Booking, 'id'>
+  declare enquiries: EntityTable<DeskEnquiry, 'id'>
+  declare people: EntityTable<Person, 'id'>
+  declare sessions: EntityTable<Entry, 'id'>
+  declare mails: EntityTable<SentMail, 'n'>
+  declare intentions: EntityTable<Intention, 'order'>
+  declare changes: EntityTable<Change, 'order'>
+
+  constructor(name = 'acolhida-desk') {
+    super(name)
+    // A released version never changes; the next one adds `this.version(2)` with its upgrade and its test.
+    this.version(1).stores({
+      practice: 'id',
+      link: 'id',
+      events: '[booking+seq]',
+      bookings: 'id, status, start',
+      enquiries: 'id, state, at',
+      people: 'id, *emails',
+      sessions: 'id, start',
+      mails: 'n, booking',
+      intentions: '++order, booking',
+      changes: '++order',
+    })
+  }
+}
+
+export const db = new DeskDatabase()
+
+export const linkRow = async (from: DeskDatabase = db): Promise<LinkRow> =>
+  (await from.link.get('link')) ?? { id: 'link', cursor: 0, revision: 0, published: '' }

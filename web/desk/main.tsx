@@ -1,0 +1,41 @@
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { BrowserRouter, Route, Routes } from 'react-router'
+import '../theme/theme.css'
+import { Arrivals } from './pages/arrivals.tsx'
+import { Diary } from './pages/diary.tsx'
+import { Frame } from './pages/frame.tsx'
+import { HoursPage } from './pages/hours.tsx'
+import { People } from './pages/people.tsx'
+import { Profile } from './pages/profile.tsx'
+import { RequestPage } from './pages/request.tsx'
+import { ServicePage, Services } from './pages/services.tsx'
+import { TermsPage } from './pages/terms.tsx'
+import { ThisDesk } from './pages/this-desk.tsx'
+import { Today } from './pages/today.tsx'
+import { startSync } from './sync/sync.ts'
+
+startSync()
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <BrowserRouter>
+      <Routes>
+        <Route element={<Frame />}>
+          <Route index element={<Today />} />
+          <Route path="arrivals" element={<Arrivals />} />
+          <Route path="arrivals/:id" element={<RequestPage />} />
+          <Route path="diary" element={<Diary />} />
+          <Route path="people" element={<People />} />
+          <Route path="profile" element={<Profile />} />
+          <Route path="hours" element={<HoursPage />} />
+          <Route path="services" element={<Services />} />
+          <Route path="services/:id" element={<ServicePage />} />
+          <Route path="terms" element={<TermsPage />} />
+          <Route path="desk" element={<ThisDesk />} />
+          <Route path="*" element={<Today />} />
+        </Route>
+      </Routes>
+    </BrowserRouter>
+  </StrictMode>,
+)

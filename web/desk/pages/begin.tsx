@@ -1,0 +1,194 @@
+import { decimals } from '@acolhida/core/money/currency'
+import { beginPractice } from '@acolhida/core/practice'
+import { BadData, letIn, practice as practiceSchema, readBackup } from '@acolhida/core/schemas'
+import { type FormEvent, type ReactNode, useCallback, useEffect, useState } from 'react'
+import { newKey } from '../../relay-client/client.ts'
+import { Mark } from '../../theme/mark.tsx'
+import { importBackup } from '../data/backup.ts'
+import { db } from '../data/database.ts'
+import { arriveByCode, lookRound, pairWith } from '../sync/acts.ts'
+import { relay } from '../sync/relay.ts'
+
+/** An empty desk: begin a practice, open a backup, or look round the demo. */
+export function Begin({ code }: { code: string | undefined }) {
+  const [demo, setDemo] = useState(false)
+  const [taken, setTaken] = useState(false)
+  const [problem, setProblem] = useState<string>()
+  const [busy, setBusy] = useState(false)
+  const [beginning, setBeginning] = useState(false)
+
+  const run = useCallback((work: () => Promise<unknown>): void => {
+    setProblem(undefined)
+    setBusy(true)
+    work()
+      .catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)))
+      .finally(() => setBusy(false))
+  }, [])
+  useEffect(() => {
+    relay
+      .status()
+      .then((status) => {
+        setDemo(status.demo)
+        setTaken(status.paired)
+      })
+      .catch(() => setDemo(false))
+  }, [])
+  useEffect(() => {
+    // The address printed at start pairs this browser, and in the demo brings its practice along.
+    if (code && demo) run(() => arriveByCode(code))
+  }, [code, demo, run])
+
+  return (
+    <main className="mx-auto min-h-dvh max-w-[860px] px-6 py-12">
+      <title>Acolhida</title>
+      <div className="flex items-center gap-3">
+        <Mark size={44} />
+        <h1>Acolhida</h1>
+      </div>
+      <p className="mt-3 max-w-[600px] text-[17px]">
+        This desk is empty. Everything you put into it stays in this browser and in files you keep; only what
+        your clients need goes out to your door.
+      </p>
+      {problem && (
+        <p role="alert" className="note mt-4 bg-clay-soft whitespace-pre-line text-clay-ink">
+          {problem}
+        </p>
+      )}
+      {beginning ? (
+        <BeginPractice code={code} run={run} busy={busy} />
+      ) : (
+        <div className="mt-7 grid gap-4 md:grid-cols-3">
+          <Offer
+            title="Begin a practice"
+            text="Your name, your zone, your currency; ordinary hours and a first service are there to be changed."
+          >
+            <button
+              type="button"
+              className="press press-go"
+              disabled={busy}
+              onClick={() => setBeginning(true)}
+            >
+              Begin
+            </button>
+          </Offer>
+          <Offer title="Open a backup" text="A file you have kept brings everything back as it was.">
+            <label className="press has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+              Choose a file
+              <input
+                type="file"
+                accept=".json,application/json"
+                className="sr-only"
+                onChange={(event) => {
+                  const file = event.target.files?.[0]
+                  if (file)
+                    run(async () =>
+                      importBackup(db, readBackup(await file.text(), `The file “${file.name}”`)),
+                    )
+                }}
+              />
+            </label>
+          </Offer>
+          {demo && (
+            <Offer
+              title="Look round the demo"
+              text={`The practice of Iria Montalvar, a voice coach in Coimbra. She and her clients are invented.${taken ? ' Another desk is paired with its relay; looking round here cuts that one off.' : ''}`}
+            >
+              <button type="button" className="press" disabled={busy} onClick={() => run(lookRound)}>
+                Look round
+              </button>
+            </Offer>
+          )}
+        </div>
+      )}
+    </main>
+  )
+}
+
+const Offer = ({ title, text, children }: { title: string; text: string; children: ReactNode }) => (
+  <section className="sheet flex flex-col gap-3 p-5">
+    <h2>{title}</h2>
+    <p className="grow">{text}</p>
+    <div>{children}</div>
+  </section>
+)
+
+function BeginPractice({
+  code,
+  run,
+  busy,
+}: {
+  code: string | undefined
+  run: (work: () => Promise<unknown>) => void
+  busy: boolean
+}) {
+  const [about, setAbout] = useState({
+    name: '',
+    email: '',
+    zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
+    currency: 'EUR',
+  })
+  const begin = (event: FormEvent): void => {
+    event.preventDefault()
+    run(async () => {
+      const slug = slugOf(about.name)
+      const practice = beginPractice({ id: newKey().replaceAll(/[_-]/g, 'x'), slug, ...about })
+      try {
+        letIn(practiceSchema, practice, 'The practice')
+      } catch (error) {
+        if (error instanceof BadData) throw new Error(error.faults.map((fault) => fault.message).join('\n'))
+        throw error
+      }
+      decimals(about.currency)
+      await importBackup(db, {
+        format: 'acolhida-backup',
+        version: 1,
+        practice,
+        people: [],
+        bookings: [],
+        enquiries: [],
+        mails: [],
+        sessions: [],
+        salt: newKey(),
+        revision: 0,
+        cursor: 0,
+      })
+      if (code) await pairWith(code, false)
+    })
+  }
+  const field = (name: keyof typeof about, label: string, type = 'text') => (
+    <div>
+      <label className="ask" htmlFor={`begin-${name}`}>
+        {label}
+      </label>
+      <input
+        id={`begin-${name}`}
+        type={type}
+        required
+        className="field mt-1"
+        value={about[name]}
+        onChange={(event) => setAbout({ ...about, [name]: event.target.value })}
+      />
+    </div>
+  )
+  return (
+    <form className="sheet mt-6 grid max-w-[600px] gap-4 p-5 sm:grid-cols-2" onSubmit={begin}>
+      {field('name', 'Your name')}
+      {field('email', 'Where clients’ answers go', 'email')}
+      {field('zone', 'Your time zone')}
+      {field('currency', 'Your currency')}
+      <button type="submit" className="press press-go sm:col-span-2" disabled={busy}>
+        Begin the practice
+      </button>
+    </form>
+  )
+}
+
+/** A name as the last part of an address: small letters, digits and dashes. */
+const slugOf = (name: string): string =>
+  name
+    .normalize('NFD')
+    .replaceAll(/[\u0300-\u036f]/g, '')
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .replaceAll(/^-+|-+$/g, '')
+    .slice(0, 60) || 'practice'

@@ -1,0 +1,133 @@
+import { useEffect, useState } from 'react'
+import { NavLink, Outlet, useNavigate } from 'react-router'
+import { useClockNote, useNow } from '../../relay-client/clock.ts'
+import { Mark } from '../../theme/mark.tsx'
+import { awaitingWord, type Desk, useDeskData } from '../data/live.ts'
+import { Keys } from '../parts/keys.tsx'
+import { UndoBar } from '../parts/undo-bar.tsx'
+import { usePublishProblem, useStanding, useUnpublished } from '../sync/sync.ts'
+import { Begin } from './begin.tsx'
+
+const RAIL = [
+  { to: '/', name: 'Today', key: 't' },
+  { to: '/arrivals', name: 'Arrivals', key: 'a' },
+  { to: '/diary', name: 'Diary', key: 'd' },
+  { to: '/people', name: 'People', key: 'p' },
+  { group: 'What I offer' },
+  { to: '/profile', name: 'Who I am', key: 'w' },
+  { to: '/hours', name: 'Hours', key: 'h' },
+  { to: '/services', name: 'Services', key: 's' },
+  { to: '/terms', name: 'Terms', key: 'm' },
+  { group: 'Behind it' },
+  { to: '/desk', name: 'This desk', key: 'b' },
+] as const
+
+/** The frame of the desk: the rail, the page one is on, and what can still be undone. */
+export function Frame() {
+  const desk = useDeskData()
+  const pairing = new URLSearchParams(location.hash.slice(1)).get('pair')
+  if (desk === undefined) return <div className="p-10 text-soft">One moment …</div>
+  if (desk === null) return <Begin code={pairing ?? undefined} />
+  return <Furnished desk={desk} />
+}
+
+function Furnished({ desk }: { desk: Desk }) {
+  const now = useNow()
+  const navigate = useNavigate()
+  const [keys, setKeys] = useState(false)
+  const waiting = awaitingWord(desk, now).length
+  const numbers: Record<string, number> = { '/': waiting, '/arrivals': waiting + desk.openEnquiries }
+  const clockNote = useClockNote()
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      const { target } = event
+      const typing = target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]'))
+        return
+      if (event.key === '?') setKeys(true)
+      const go = RAIL.find((one) => 'key' in one && one.key === event.key)
+      if (go && 'to' in go) navigate(go.to)
+    }
+    document.addEventListener('keydown', press)
+    return () => document.removeEventListener('keydown', press)
+  }, [navigate])
+
+  return (
+    <div className="min-h-dvh md:grid md:grid-cols-[196px_1fr]">
+      <nav
+        aria-label="Desk"
+        className="bg-rail px-3.5 py-5 text-rail-ink md:sticky md:top-0 md:flex md:h-dvh md:flex-col md:gap-[3px]"
+      >
+        <div className="serif flex items-center gap-2.5 px-2 pb-4 text-[22px] font-semibold">
+          <Mark /> Acolhida
+        </div>
+        <div className="flex gap-1 overflow-x-auto md:contents">
+          {RAIL.map((one) =>
+            'group' in one ? (
+              <div key={one.group} className="hidden px-2.5 pt-3.5 pb-1 text-[12px] opacity-80 md:block">
+                {one.group}
+              </div>
+            ) : (
+              <NavLink
+                key={one.to}
+                to={one.to}
+                end={one.to === '/'}
+                className={({ isActive }) =>
+                  `flex min-h-[38px] shrink-0 items-center justify-between gap-3 rounded-lg px-2.5 ${isActive ? 'bg-card font-semibold text-ink' : 'hover:bg-white/10'}`
+                }
+              >
+                {one.name}
+                {(numbers[one.to] ?? 0) > 0 && (
+                  <b className="figures rounded-[9px] bg-sun px-1.5 text-[13px] text-accent-content">
+                    {numbers[one.to]}
+                  </b>
+                )}
+              </NavLink>
+            ),
+          )}
+        </div>
+        <Foot desk={desk} />
+      </nav>
+      <main className="min-w-0 px-5 pt-6 pb-24 md:px-[30px]">
+        {clockNote && <p className="note mb-4 bg-tile-soft text-tile-ink">{clockNote}</p>}
+        <Outlet context={desk} />
+      </main>
+      <UndoBar desk={desk} />
+      {keys && (
+        <Keys rail={RAIL.flatMap((one) => ('key' in one ? [one] : []))} close={() => setKeys(false)} />
+      )}
+    </div>
+  )
+}
+
+/** How the door stands, and what has not gone out yet. */
+function Foot({ desk }: { desk: Desk }) {
+  const standing = useStanding()
+  const unpublished = useUnpublished()
+  const problem = usePublishProblem()
+  const held = desk.intentions.filter((one) => !one.refused).length
+  const WORDS = {
+    alone: 'No relay yet',
+    connecting: 'Looking for the relay …',
+    connected: 'Your door is open',
+    unreachable: 'The relay can’t be reached',
+    'cut-off': 'No longer paired',
+  }
+  const outstanding = [
+    held > 0 ? `${held} ${held === 1 ? 'decision' : 'decisions'}` : '',
+    unpublished && standing !== 'alone' ? 'changes to the door' : '',
+  ].filter(Boolean)
+  return (
+    <div className="mt-auto px-2.5 pt-4 text-[13px]" role="status">
+      <NavLink to="/desk" className="underline-offset-2 hover:underline">
+        {WORDS[standing]}
+      </NavLink>
+      <div className="opacity-85">{desk.practice.profile.slug}</div>
+      {outstanding.length > 0 && (
+        <div className="mt-1 font-semibold">Not gone out yet: {outstanding.join(' and ')}</div>
+      )}
+      {problem && <div className="mt-1 font-semibold">Not published: {problem}</div>}
+    </div>
+  )
+}

@@ -1,0 +1,215 @@
+import { readBackup } from '@acolhida/core/schemas'
+import { type ReactNode, useEffect, useState } from 'react'
+import { exportBackup, importBackup } from '../data/backup.ts'
+import { db } from '../data/database.ts'
+import { useDesk } from '../data/live.ts'
+import { lookRound, pairWith } from '../sync/acts.ts'
+import { relay } from '../sync/relay.ts'
+import { useStanding } from '../sync/sync.ts'
+
+/** The desk itself: how it stands to the relay, and the files it is kept in. */
+export function ThisDesk() {
+  const { practice, link } = useDesk()
+  const standing = useStanding()
+  const [message, setMessage] = useState<string>()
+  const [demo, setDemo] = useState(false)
+  const [restoring, setRestoring] = useState<{ name: string; text: string }>()
+  useEffect(() => {
+    relay
+      .status()
+      .then((status) => setDemo(status.demo))
+      .catch(() => setDemo(false))
+  }, [])
+  const run = (work: () => Promise<string>): void => {
+    setMessage(undefined)
+    work()
+      .then(setMessage)
+      .catch((error: Error) => setMessage(error.message))
+  }
+  return (
+    <>
+      <title>This desk · Acolhida</title>
+      <h1>This desk</h1>
+      <p className="mt-1 text-[14px] text-soft">
+        Everything here is in this browser, and in the files you keep
+      </p>
+      <p
+        role="status"
+        className={message ? 'note mt-4 bg-tile-soft whitespace-pre-line text-tile-ink' : 'sr-only'}
+      >
+        {message}
+      </p>
+      <div className="mt-5 grid max-w-[980px] gap-5 lg:grid-cols-2">
+        <Card title="The relay">
+          <p>
+            {standing === 'connected' && 'This desk and the relay are in step.'}
+            {standing === 'connecting' && 'Looking for the relay …'}
+            {standing === 'alone' &&
+              'This desk is not paired with a relay yet, so there is no door. Everything else works.'}
+            {standing === 'unreachable' &&
+              'The relay can’t be reached. What you decide is kept here and passed on as soon as it answers.'}
+            {standing === 'cut-off' &&
+              'The relay no longer takes this desk: another one has been paired since, or it has been started anew.'}
+          </p>
+          {link?.gap && (
+            <p className="note mt-3 bg-sun-soft text-sun-ink">
+              The relay no longer has everything that happened since this desk last heard from it. What it
+              still had is here.
+            </p>
+          )}
+          {(standing === 'alone' || standing === 'cut-off') && (
+            <Pairing onDone={(text) => setMessage(text)} />
+          )}
+        </Card>
+        <Card title="Backup">
+          <p>
+            One file with everything: practice, people, requests with their records, messages. The key to the
+            relay is not in it.
+          </p>
+          <button
+            type="button"
+            className="press press-go mt-3"
+            onClick={() =>
+              run(async () => {
+                save(`${practice.profile.slug}-backup.json`, await exportBackup(db))
+                return 'The backup has been saved as a file.'
+              })
+            }
+          >
+            Save a backup
+          </button>
+        </Card>
+        <Card title="Restore">
+          <p>Puts a backup in place of everything in this browser.</p>
+          {restoring ? (
+            <div className="note mt-3 bg-clay-soft text-clay-ink">
+              <p className="font-semibold">
+                “{restoring.name}” replaces all that is here. Save a backup first if you may want it back.
+              </p>
+              <div className="mt-2 flex gap-2">
+                <button
+                  type="button"
+                  className="press"
+                  onClick={() => {
+                    run(async () => {
+                      await importBackup(db, readBackup(restoring.text, `The file “${restoring.name}”`))
+                      return 'Everything is as it was in the file. Pair this desk again to open the door.'
+                    })
+                    setRestoring(undefined)
+                  }}
+                >
+                  Replace it
+                </button>
+                <button type="button" className="press press-quiet" onClick={() => setRestoring(undefined)}>
+                  Leave it
+                </button>
+              </div>
+            </div>
+          ) : (
+            <label className="press mt-3 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+              Open a backup
+              <input
+                type="file"
+                accept=".json,application/json"
+                className="sr-only"
+                onChange={async (event) => {
+                  const file = event.target.files?.[0]
+                  event.target.value = ''
+                  if (!file) return
+                  const name = file.name
+                  const text = await file.text()
+                  run(async () => {
+                    readBackup(text, `The file “${name}”`)
+                    setRestoring({ name, text })
+                    return ''
+                  })
+                }}
+              />
+            </label>
+          )}
+        </Card>
+        {demo && (
+          <Card title="The demo">
+            <p>Brings the practice of Iria Montalvar here afresh, in place of what is here.</p>
+            <button
+              type="button"
+              className="press mt-3"
+              onClick={() =>
+                run(async () => {
+                  await lookRound()
+                  return 'This is the demo, as it was at the start.'
+                })
+              }
+            >
+              Begin the demo afresh
+            </button>
+          </Card>
+        )}
+      </div>
+    </>
+  )
+}
+
+const Card = ({ title, children }: { title: string; children: ReactNode }) => (
+  <section className="sheet h-fit p-5">
+    <h2 className="mb-2">{title}</h2>
+    {children}
+  </section>
+)
+
+function Pairing({ onDone }: { onDone: (text: string) => void }) {
+  const [code, setCode] = useState('')
+  const [replace, setReplace] = useState(false)
+  const [problem, setProblem] = useState<string>()
+  const pair = (): void => {
+    setProblem(undefined)
+    pairWith(code, replace)
+      .then((result) => {
+        if (result === 'paired') onDone('This desk is paired, and the door is open.')
+        else setReplace(true)
+      })
+      .catch((error: Error) => setProblem(error.message))
+  }
+  return (
+    <form
+      className="mt-3 grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        pair()
+      }}
+    >
+      <label className="ask" htmlFor="pair-code">
+        The code the relay printed at its start
+      </label>
+      <input
+        id="pair-code"
+        className="field figures max-w-60 uppercase"
+        autoComplete="off"
+        value={code}
+        onChange={(event) => setCode(event.target.value)}
+      />
+      {replace && (
+        <p role="alert" className="note bg-sun-soft text-sun-ink">
+          Another desk is paired with this relay. Pairing this one cuts that one off.
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="font-semibold text-clay">
+          {problem}
+        </p>
+      )}
+      <button type="submit" className="press press-go justify-self-start" disabled={code.trim() === ''}>
+        {replace ? 'Pair this desk and cut the other off' : 'Pair this desk'}
+      </button>
+    </form>
+  )
+}
+
+function save(name: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }))
+  const anchor = document.createElement('a')
+  anchor.href = url
+  anchor.download = name
+  anchor.click()
+  URL.revokeObjectURL(url)
+}

@@ -1,0 +1,200 @@
+import { type Booking, holdUntil, MOST_OFFERS, type Start } from '@acolhida/core/booking'
+import { makeDiary, newClient, openStarts } from '@acolhida/core/openings'
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { dateAt, type Instant, longDate, moment, shortDate, timeAt } from '@acolhida/core/time'
+import { useMemo, useState } from 'react'
+import { useNow } from '../../relay-client/clock.ts'
+import { type Desk, entriesOf } from '../data/live.ts'
+import { decideFor } from '../sync/acts.ts'
+import { Dialog } from './dialog.tsx'
+import { serviceName, when } from './words.ts'
+
+/** Welcome, offer other times, turn down: what can be said to a request. */
+export function Decide({ desk, booking, full = false }: { desk: Desk; booking: Booking; full?: boolean }) {
+  const [open, setOpen] = useState<'offer' | 'decline'>()
+  const now = useNow()
+  const name = booking.asked.person.name
+  const held = desk.intentions.some((one) => one.booking === booking.id && !one.refused)
+  if (held) return <p className="text-[14px] font-semibold text-sun-ink">Decided; it has not gone out yet.</p>
+  if (booking.status !== 'requested' || now > booking.until || booking.offers.length > 0) return null
+  return (
+    <>
+      <div
+        className={`flex flex-wrap items-center gap-2.5 ${full ? 'flex-row-reverse justify-start' : 'justify-between'}`}
+      >
+        <div className={`flex flex-wrap gap-2.5 ${full ? 'flex-row-reverse' : ''}`}>
+          <button
+            type="button"
+            className="press press-go"
+            aria-label={`Welcome ${name} for ${when(desk.practice, booking.start)}`}
+            onClick={() => decideFor(booking.id, { do: 'welcome' })}
+          >
+            Welcome for {shortDayTime(desk, booking.start)}
+          </button>
+          <button
+            type="button"
+            className="press"
+            aria-label={`Offer ${name} other times`}
+            onClick={() => setOpen('offer')}
+          >
+            Offer other times
+          </button>
+        </div>
+        <button
+          type="button"
+          className="press press-no"
+          aria-label={`Turn ${name} down`}
+          onClick={() => setOpen('decline')}
+        >
+          Turn down…
+        </button>
+      </div>
+      {open === 'decline' && <TurnDown desk={desk} booking={booking} close={() => setOpen(undefined)} />}
+      {open === 'offer' && <OfferTimes desk={desk} booking={booking} close={() => setOpen(undefined)} />}
+    </>
+  )
+}
+
+function shortDayTime(desk: Desk, start: Instant): string {
+  const where = zoneOf(desk.practice, undefined)
+  return `${shortDate(dateAt(where, start)).slice(0, 3)} ${timeAt(where, start)}`
+}
+
+function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
+  const name = booking.asked.person.name
+  const service = serviceName(desk.practice, booking.asked.service)
+  const [text, setText] = useState(
+    `Thank you for asking and for telling me about yourself. I am sorry: ${service} with me is not what I can offer you just now. I wish you well.`,
+  )
+  return (
+    <Dialog title={`Turn ${name} down`} close={close}>
+      <p className="text-soft">The time becomes free again. {name} gets these words by mail:</p>
+      <label className="sr-only" htmlFor="decline-text">
+        What {name} will read
+      </label>
+      <textarea
+        id="decline-text"
+        className="field mt-2 min-h-36"
+        maxLength={5_000}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <button
+        type="button"
+        className="press press-go mt-3"
+        onClick={() => {
+          decideFor(booking.id, { do: 'decline', text })
+          close()
+        }}
+      >
+        Turn down and send this
+      </button>
+    </Dialog>
+  )
+}
+
+/** How many days ahead other times are looked for. */
+const DAYS = 21
+
+function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
+  const { practice } = desk
+  const now = useNow()
+  const [chosen, setChosen] = useState<Start[]>([])
+  const [text, setText] = useState('')
+  const service = serviceOf(practice, booking.asked.service)
+  const place = booking.place
+  const where = zoneOf(practice, placeOf(practice, place))
+  const minute = Math.floor(now / 60_000)
+  const days = useMemo(() => {
+    if (!service) return []
+    const at = (minute * 60_000) as Instant
+    const entries = entriesOf({ ...desk, bookings: desk.bookings.filter((one) => one.id !== booking.id) }, at)
+    const ask = {
+      service,
+      place,
+      minutes: booking.asked.minutes,
+      asker: { ...newClient, who: 'practitioner' as const },
+      now: at,
+    }
+    const groups = new Map<string, Instant[]>()
+    for (const start of openStarts(practice, makeDiary(practice, entries), ask, dateAt(where, at), DAYS)) {
+      if (start === booking.start) continue
+      const day = dateAt(where, start)
+      groups.set(day, [...(groups.get(day) ?? []), start])
+    }
+    return [...groups]
+  }, [desk, practice, service, place, booking, where, minute])
+  const toggle = (start: Instant): void =>
+    setChosen((before) =>
+      before.some((one) => one.start === start)
+        ? before.filter((one) => one.start !== start)
+        : [...before, { start, place }].slice(-MOST_OFFERS),
+    )
+  const first = [...chosen].sort((a, b) => a.start - b.start)[0]
+  const name = booking.asked.person.name
+  return (
+    <Dialog title={`Offer ${name} other times`} close={close} wide>
+      <p className="text-soft">
+        Choose one to {MOST_OFFERS}. They are kept until {name} has chosen; {when(practice, booking.start)}{' '}
+        becomes free.
+      </p>
+      <div className="mt-3 grid max-h-[42dvh] gap-2 overflow-y-auto pr-1">
+        {days.map(([day, starts]) => (
+          <div key={day} className="grid grid-cols-[110px_1fr] items-start gap-3 border-t border-line pt-2">
+            <span className="pt-1.5 text-[14px] font-semibold">{shortDate(day as never)}</span>
+            <div className="flex flex-wrap gap-1.5">
+              {starts.map((start) => {
+                const on = chosen.some((one) => one.start === start)
+                return (
+                  <button
+                    key={start}
+                    type="button"
+                    aria-pressed={on}
+                    aria-label={`${longDate(day as never)}, ${timeAt(where, start)}`}
+                    className={`press figures min-h-[30px] px-2.5 py-1 text-[13px] ${on ? 'press-go' : ''}`}
+                    onClick={() => toggle(start)}
+                  >
+                    {timeAt(where, start)}
+                  </button>
+                )
+              })}
+            </div>
+          </div>
+        ))}
+        {days.length === 0 && <p>No time is open in the next three weeks.</p>}
+      </div>
+      <label className="ask mt-4" htmlFor="offer-text">
+        A word with it <span className="font-normal text-soft">if you like</span>
+      </label>
+      <textarea
+        id="offer-text"
+        className="field mt-1 min-h-20"
+        maxLength={5_000}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
+        <span className="text-[14px] text-soft" role="status">
+          {chosen.length === 0
+            ? 'Nothing chosen yet.'
+            : `${chosen.length} of ${MOST_OFFERS} chosen, kept until ${moment(holdUntil(practice.answering, now, first!.start, where), where)}.`}
+        </span>
+        <button
+          type="button"
+          className="press press-go"
+          disabled={chosen.length === 0}
+          onClick={() => {
+            decideFor(booking.id, {
+              do: 'offer',
+              starts: [...chosen].sort((a, b) => a.start - b.start),
+              text,
+            })
+            close()
+          }}
+        >
+          {chosen.length > 1 ? `Offer these ${chosen.length} times` : 'Offer this time'}
+        </button>
+      </div>
+    </Dialog>
+  )
+}

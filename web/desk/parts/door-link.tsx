@@ -1,0 +1,21 @@
+import { ExternalLink } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import { useDesk } from '../data/live.ts'
+import { relay } from '../sync/relay.ts'
+
+/** The way to one's own door, as clients see it. */
+export function DoorLink() {
+  const { practice } = useDesk()
+  const [door, setDoor] = useState<string>()
+  useEffect(() => {
+    relay
+      .status()
+      .then((status) => setDoor(status.doorUrl))
+      .catch(() => setDoor(undefined))
+  }, [])
+  return door ? (
+    <a className="press" href={`${door}${practice.profile.slug}`} target="_blank" rel="noreferrer">
+      See my door <ExternalLink size={15} aria-hidden="true" />
+    </a>
+  ) : null
+}

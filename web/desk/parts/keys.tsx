@@ -1,0 +1,25 @@
+import { Dialog } from './dialog.tsx'
+
+/** The keys of the desk. */
+export function Keys({ rail, close }: { rail: readonly { name: string; key: string }[]; close: () => void }) {
+  return (
+    <Dialog title="Keys" close={close}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
+        {[...rail, { name: 'These keys', key: '?' }].map((one) => (
+          <div key={one.key} className="contents">
+            <dt>
+              <kbd className="kbd">{one.key}</kbd>
+            </dt>
+            <dd>{one.name}</dd>
+          </div>
+        ))}
+        <div className="contents">
+          <dt>
+            <kbd className="kbd">←</kbd> <kbd className="kbd">→</kbd>
+          </dt>
+          <dd>On a day band: from start to start, with why it is open or closed</dd>
+        </div>
+      </dl>
+    </Dialog>
+  )
+}

@@ -1,0 +1,125 @@
+import type { Practice } from '@acolhida/core/practice'
+import { BadData } from '@acolhida/core/schemas'
+import { type ReactNode, useEffect, useId, useRef, useState } from 'react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+
+/** How long after the last key a change is kept, in ms. */
+const PAUSE = 500
+
+/** What went wrong, in the words of the place it is about. */
+const problemIn = (error: unknown): string =>
+  error instanceof BadData
+    ? error.faults.map((fault) => fault.message).join(' ')
+    : error instanceof Error
+      ? error.message
+      : String(error)
+
+/**
+ * A field that saves as it is typed. What can't be kept as it stands stays in the field, with what is wrong
+ * beside it; the practice keeps its last valid value meanwhile.
+ */
+export function SavedField({
+  label,
+  help,
+  what,
+  value,
+  change,
+  type = 'text',
+  rows,
+  suffix,
+  options,
+}: {
+  label: string
+  help?: string
+  /** What is changed, for undo: "the name". */
+  what: string
+  value: string
+  /** The practice with what was typed; may throw with a sentence. */
+  change: (practice: Practice, typed: string) => Practice
+  type?: 'text' | 'email' | 'number' | 'time'
+  rows?: number
+  suffix?: string
+  options?: readonly { value: string; name: string }[]
+}) {
+  const id = useId()
+  const [typed, setTyped] = useState(value)
+  const [problem, setProblem] = useState<string>()
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const pending = useRef<string>(undefined)
+
+  // Changes from elsewhere (undo, another tab) show, unless something is being typed here.
+  useEffect(() => {
+    if (pending.current === undefined) {
+      setTyped(value)
+      setProblem(undefined)
+    }
+  }, [value])
+
+  const keep = async (): Promise<void> => {
+    clearTimeout(timer.current)
+    const text = pending.current
+    if (text === undefined) return
+    try {
+      await changePractice(db, what, (practice) => change(practice, text))
+      if (pending.current === text) pending.current = undefined
+      setProblem(undefined)
+    } catch (error) {
+      setProblem(problemIn(error))
+    }
+  }
+  const keepRef = useRef(keep)
+  keepRef.current = keep
+  useEffect(() => () => void keepRef.current(), [])
+
+  const onChange = (text: string): void => {
+    setTyped(text)
+    pending.current = text
+    clearTimeout(timer.current)
+    timer.current = setTimeout(() => keepRef.current(), PAUSE)
+  }
+  const common = {
+    id,
+    className: 'field mt-1',
+    value: typed,
+    'aria-invalid': problem ? true : undefined,
+    'aria-describedby':
+      [help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined,
+    onBlur: () => keepRef.current(),
+  }
+  return (
+    <div>
+      <label className="ask" htmlFor={id}>
+        {label}
+      </label>
+      {help && (
+        <p id={`${id}-help`} className="text-[13px] text-soft">
+          {help}
+        </p>
+      )}
+      <div className="flex items-center gap-2">
+        {options ? (
+          <select {...common} onChange={(event) => onChange(event.target.value)}>
+            {options.map((one) => (
+              <option key={one.value} value={one.value}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        ) : rows ? (
+          <textarea {...common} rows={rows} onChange={(event) => onChange(event.target.value)} />
+        ) : (
+          <input {...common} type={type} onChange={(event) => onChange(event.target.value)} />
+        )}
+        {suffix && <span className="shrink-0 text-soft">{suffix}</span>}
+      </div>
+      {problem && <FieldProblem id={`${id}-problem`}>{problem}</FieldProblem>}
+    </div>
+  )
+}
+
+const FieldProblem = ({ id, children }: { id: string; children: ReactNode }) => (
+  <p id={id} role="alert" className="mt-1 text-[14px] font-semibold text-clay">
+    {children} <span className="font-normal">It stays here and has not gone to your door.</span>
+  </p>
+)

@@ -1,0 +1,58 @@
+import { dateAt, instant, longDate, zone } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { type ReactNode, useState } from 'react'
+import { undoChange } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { DoorLink } from './door-link.tsx'
+
+/** A page on which the practice is changed: everything is kept as it is typed, and can be undone. */
+export function SettingsPage({
+  title,
+  line,
+  children,
+}: {
+  title: string
+  line: string
+  children: ReactNode
+}) {
+  return (
+    <>
+      <title>{`${title} · Acolhida`}</title>
+      <header className="mb-5 flex flex-wrap items-start justify-between gap-4">
+        <div>
+          <h1>{title}</h1>
+          <p className="mt-1 text-[14px] text-soft">{line}</p>
+        </div>
+        <div className="flex flex-wrap gap-2.5">
+          <Undo />
+          <DoorLink />
+        </div>
+      </header>
+      {children}
+    </>
+  )
+}
+
+function Undo() {
+  const last = useLiveQuery(() => db.changes.orderBy('order').last())
+  const [undone, setUndone] = useState('')
+  return (
+    <div className="flex items-center gap-2">
+      <span role="status" className="text-[14px] text-soft">
+        {undone}
+      </span>
+      <button
+        type="button"
+        className="press"
+        disabled={!last}
+        title={last ? `Changed ${longDate(dateAt(zone('UTC'), instant(last.at)))}` : undefined}
+        onClick={async () => {
+          const what = await undoChange(db)
+          if (what) setUndone(`Undone: ${what}.`)
+        }}
+      >
+        {last ? `Undo: ${last.what}` : 'Nothing to undo'}
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,134 @@
+import type { Booking } from '@acolhida/core/booking'
+import { blocksOn, type Entry } from '@acolhida/core/openings'
+import { dateAt, dayNumber, HOUR, type Instant, MINUTE, minutesOf, timeAt } from '@acolhida/core/time'
+import { Link } from 'react-router'
+import { type Desk, useDiary } from '../data/live.ts'
+import { homeZone, serviceName } from './words.ts'
+
+const PX = 50 / HOUR
+
+/** What an entry of the diary is called: a name for one, a count for a group. */
+export function entryTitle(desk: Desk, entry: Entry): { title: string; line: string; booking?: Booking } {
+  const service = entry.service ? serviceName(desk.practice, entry.service) : 'Other calendar'
+  if (entry.seats) return { title: `${entry.taken ?? 0} of ${entry.seats}`, line: service }
+  const booking = desk.bookings.find((one) => one.id === entry.id)
+  return booking ? { title: booking.asked.person.name, line: service, booking } : { title: service, line: '' }
+}
+
+/** Today as a line from morning to evening. */
+export function TodaysLine({
+  desk,
+  now,
+  from,
+  to,
+}: {
+  desk: Desk
+  now: Instant
+  from: Instant
+  to: Instant
+}) {
+  const where = homeZone(desk.practice)
+  const diary = useDiary(desk, now)
+  const entries = diary.entries.filter((entry) => entry.start < to && entry.end > from)
+  const day = dayNumber(dateAt(where, from))
+  const { hours } = desk.practice
+  const blocks = blocksOn(
+    { hours, changed: new Map(hours.changedDays.map((one) => [one.date, one.blocks])) },
+    day,
+  ).map((block) => ({
+    from: where.toInstant(day, minutesOf(block.from)),
+    to: where.toInstant(day, minutesOf(block.to)),
+  }))
+  const edges = [
+    ...blocks.flatMap((block) => [block.from, block.to]),
+    ...entries.flatMap((entry) => [entry.start, entry.end]),
+  ]
+  const first = Math.floor((Math.min(...edges, from + 9 * HOUR) - from) / HOUR - 0.5) * HOUR + from
+  const last = Math.ceil((Math.max(...edges, from + 17 * HOUR) - from) / HOUR + 0.5) * HOUR + from
+  const y = (at: number): number => (Math.min(Math.max(at, first), last) - first) * PX
+  const hoursShown = Array.from(
+    { length: Math.floor((last - first) / HOUR / 2) + 1 },
+    (_, i) => first + i * 2 * HOUR,
+  )
+  return (
+    <aside aria-labelledby="todays-line">
+      <h2 id="todays-line" className="mb-2.5">
+        Today’s line
+      </h2>
+      <div className="sheet p-4">
+        <div className="relative" style={{ height: `${y(last)}px` }}>
+          <div className="hatch absolute inset-y-0 right-0 left-12 rounded-lg opacity-60" />
+          {blocks.map((block) => (
+            <div
+              key={block.from}
+              className="absolute right-0 left-12 bg-card"
+              style={{ top: `${y(block.from)}px`, height: `${y(block.to) - y(block.from)}px` }}
+            />
+          ))}
+          {hoursShown.map((hour) => (
+            <div
+              key={hour}
+              className="absolute right-0 left-0 flex -translate-y-1/2 items-center gap-2"
+              style={{ top: `${y(hour)}px` }}
+            >
+              <span className="figures w-10 text-[12px] leading-none text-soft">
+                {timeAt(where, hour as Instant)}
+              </span>
+              <span className="grow border-t border-line" />
+            </div>
+          ))}
+          {entries.map((entry) => {
+            const { title, line, booking } = entryTitle(desk, entry)
+            const held = entry.kind === 'hold'
+            const look = held
+              ? 'border-[1.6px] border-dashed border-sun bg-sun-soft text-sun-ink'
+              : entry.seats
+                ? 'bg-tile text-secondary-content'
+                : 'bg-leaf text-primary-content'
+            const height = y(entry.end) - y(entry.start)
+            const body = (
+              <span
+                className={`block truncate text-[13.5px] leading-tight ${height > 34 ? '' : 'flex gap-2'}`}
+              >
+                <b className="block truncate">{title}</b>
+                <span className="block truncate text-[12.5px]">{line}</span>
+              </span>
+            )
+            const style = { top: `${y(entry.start)}px`, height: `${Math.max(18, height)}px` }
+            const box = `absolute right-0 left-12 overflow-hidden rounded-lg px-3 py-1 ${look}`
+            return (
+              <div key={entry.id}>
+                <div
+                  className={`absolute right-0 left-12 rounded-lg ${held ? 'bg-sun-soft/50' : 'bg-leaf-soft'}`}
+                  style={{
+                    top: `${y(entry.start - entry.clearBefore * MINUTE)}px`,
+                    height: `${y(entry.end + entry.clearAfter * MINUTE) - y(entry.start - entry.clearBefore * MINUTE)}px`,
+                  }}
+                />
+                {booking ? (
+                  <Link to={`/arrivals/${booking.id}`} className={box} style={style}>
+                    {body}
+                  </Link>
+                ) : (
+                  <div className={box} style={style}>
+                    {body}
+                  </div>
+                )}
+              </div>
+            )
+          })}
+          {now > first && now < last && (
+            <div
+              className="absolute right-0 left-10 flex -translate-y-1/2 items-center"
+              style={{ top: `${y(now)}px` }}
+            >
+              <span className="-ml-1 size-2 rounded-full bg-clay" />
+              <span className="grow border-t-[1.6px] border-clay" />
+            </div>
+          )}
+        </div>
+        {entries.length === 0 && <p className="mt-2 text-[14px] text-soft">Nothing is booked today.</p>}
+      </div>
+    </aside>
+  )
+}

@@ -1,0 +1,73 @@
+import type { Booking } from '@acolhida/core/booking'
+import type { Instant } from '@acolhida/core/time'
+import { useEffect, useState } from 'react'
+import { relayNow, useNow } from '../../relay-client/clock.ts'
+import type { Intention } from '../data/database.ts'
+import type { Desk } from '../data/live.ts'
+import { decideFor, dropIntention } from '../sync/acts.ts'
+
+const DONE: Partial<Record<Intention['command']['do'], string>> = {
+  welcome: 'Welcomed',
+  decline: 'Turned down',
+  offer: 'Other times offered to',
+  cancel: 'Cancelled:',
+}
+
+function said(booking: Booking): string {
+  if (booking.status === 'booked') return 'Welcomed'
+  return booking.status === 'declined' ? 'Turned down' : 'Other times offered to'
+}
+
+/** What was just decided and can still be taken back; a decision's message waits as long. */
+export function UndoBar({ desk }: { desk: Desk }) {
+  const tick = useNow()
+  const [, again] = useState(0)
+  const now = relayNow()
+  const undoable = desk.bookings
+    .filter((one) => one.unsettled && now <= one.unsettled.until && one.unsettled.until > one.asked.at)
+    .sort((a, b) => b.unsettled!.until - a.unsettled!.until)
+  const next = undoable.at(-1)?.unsettled?.until
+  useEffect(() => {
+    if (!next) return
+    const timer = setTimeout(() => again((n) => n + 1), Math.max(50, next - relayNow() + 50))
+    return () => clearTimeout(timer)
+  }, [next])
+  const held = desk.intentions.filter((one) => !one.refused && tick - one.at > 1_500)
+  const nameOf = (id: string): string =>
+    desk.bookings.find((one) => one.id === id)?.asked.person.name ?? 'somebody'
+  if (undoable.length === 0 && held.length === 0) return <div role="status" className="sr-only" />
+  return (
+    <div
+      role="status"
+      className="fixed right-5 bottom-5 left-5 z-10 grid justify-items-end gap-2 md:left-auto"
+    >
+      {held.map((intention) => (
+        <Bar
+          key={intention.key}
+          text={`${DONE[intention.command.do] ?? 'Decided for'} ${nameOf(intention.booking)}: not gone out yet`}
+          undo={() => dropIntention(intention.order)}
+        />
+      ))}
+      {undoable.map((booking) => (
+        <Bar
+          key={booking.id}
+          text={`${said(booking)} ${booking.asked.person.name}`}
+          until={booking.unsettled!.until}
+          now={now}
+          undo={() => decideFor(booking.id, { do: 'take-back', of: booking.unsettled!.seq })}
+        />
+      ))}
+    </div>
+  )
+}
+
+function Bar({ text, undo, until, now }: { text: string; undo: () => void; until?: Instant; now?: Instant }) {
+  return (
+    <div className="flex items-center gap-4 rounded-xl bg-neutral px-4 py-2.5 text-neutral-content shadow-lg">
+      <span>{text}</span>
+      <button type="button" className="press border-neutral-content text-neutral-content" onClick={undo}>
+        Undo{until && now ? ` (${Math.max(1, Math.ceil((until - now) / 1000))} s)` : ''}
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,80 @@
+import type { Booking } from '@acolhida/core/booking'
+import { deadlinesOf } from '@acolhida/core/booking'
+import { placeName } from '@acolhida/core/messages'
+import { type Currency, money } from '@acolhida/core/money'
+import { decimals } from '@acolhida/core/money/currency'
+import { type Practice, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { type Instant, MINUTE, moment, shift, timeAt, type Zone, zone } from '@acolhida/core/time'
+import type { Mark } from '../../drawings/lead-line.tsx'
+
+export const STATUS: Record<Booking['status'], string> = {
+  requested: 'Awaits your word',
+  booked: 'Booked',
+  attended: 'Attended',
+  missed: 'Missed',
+  declined: 'Turned down',
+  lapsed: 'Lapsed',
+  withdrawn: 'Withdrawn',
+  cancelled: 'Cancelled',
+}
+
+export const OUTCOME = { fits: 'Fits', look: 'Look first', closed: 'Not a match' } as const
+
+export const currencyOf = (code: string): Currency => ({ code, decimals: decimals(code) })
+
+export const serviceName = (practice: Practice, id: string): string => serviceOf(practice, id)?.name ?? id
+
+export const homeZone = (practice: Practice): Zone => zone(practice.profile.zone)
+
+export const endOf = (booking: Booking): Instant => shift(booking.start, booking.asked.minutes * MINUTE)
+
+/** "75 min at the studio in Coimbra · €95.00 · there, in Sao Paulo, 12:00" */
+export function bookingLine(practice: Practice, booking: Booking): string {
+  const { minutes, reading, currency, person } = booking.asked
+  const place = placeOf(practice, booking.place)?.name ?? ''
+  const parts = [`${minutes} min ${place}`]
+  if (reading.quote.price > 0) parts.push(money(reading.quote.price, currencyOf(currency)))
+  if (person.zone !== practice.profile.zone) {
+    parts.push(`there, in ${placeName(person.zone)}, ${timeAt(zone(person.zone), booking.start)}`)
+  }
+  return parts.join(' · ')
+}
+
+/** Why a request came to the practitioner, in a line. */
+export const reasonLine = (booking: Booking): string => {
+  const { reading, attempts, answers } = booking.asked
+  const notes = reading.reasons.map((reason) => (reason.note || reason.name).replace(/\.$/, ''))
+  if (attempts.length > 0) notes.push('answered differently before')
+  if (notes.length === 0) {
+    const first = Object.values(answers).find((value) => typeof value === 'string' && value.length > 20)
+    return typeof first === 'string' ? first : 'Nothing speaks against it.'
+  }
+  return notes.join(' · ')
+}
+
+/** The moments of a booking for its lead line. */
+export function marksOf(practice: Practice, booking: Booking): Mark[] {
+  const { asked } = booking
+  const place = placeOf(practice, booking.place)
+  const { deadlines } = deadlinesOf(asked.houseRules, booking.start, zoneOf(practice, place))
+  const marks: Mark[] = [{ at: asked.at, name: 'Asked', kind: 'past' }]
+  if (booking.status === 'requested') {
+    marks.push({
+      at: booking.until,
+      name: booking.offers.length > 0 ? 'Their choice due' : 'Your word due',
+      kind: 'due',
+    })
+  }
+  for (const one of deadlines) {
+    if (one.kind !== 'cancel' || one.until <= asked.at) continue
+    marks.push({
+      at: one.until,
+      name: one.share ? `${one.share} % until` : 'Free to cancel until',
+      kind: 'deadline',
+    })
+  }
+  marks.push({ at: booking.start, name: 'Session', kind: 'session' })
+  return marks
+}
+
+export const when = (practice: Practice, at: Instant): string => moment(at, homeZone(practice))

@@ -1,0 +1,51 @@
+import type { Command } from '@acolhida/core/booking'
+import { readBackup } from '@acolhida/core/schemas'
+import { newKey, RelayError } from '../../relay-client/client.ts'
+import { relayNow } from '../../relay-client/clock.ts'
+import { importBackup } from '../data/backup.ts'
+import { db, linkRow } from '../data/database.ts'
+import { relay } from './relay.ts'
+import { turn } from './sync.ts'
+
+/** Decides something about a booking. It is kept here at once and passed on as soon as the relay answers. */
+export async function decideFor(booking: string, command: Command): Promise<void> {
+  await db.intentions.add({ key: newKey(), booking, command, at: relayNow() } as never)
+  await turn()
+}
+
+/** Takes back what has not gone out yet, or puts a refusal aside. */
+export const dropIntention = (order: number): Promise<void> => db.intentions.delete(order)
+
+/**
+ * Pairs this desk with the relay.
+ * @returns 'paired-already' when another desk is, and `replace` was not said
+ * @throws RelayError when the code is wrong or the relay can't be reached
+ */
+export async function pairWith(code: string, replace: boolean): Promise<'paired' | 'paired-already'> {
+  try {
+    const { key } = await relay.pair(code, replace)
+    await db.link.put({ ...(await linkRow()), key })
+    await turn()
+    return 'paired'
+  } catch (error) {
+    if (error instanceof RelayError && error.code === 'paired-already') return 'paired-already'
+    throw error
+  }
+}
+
+/** Looks round the demo: its practice comes here, and this desk is paired with its relay. */
+export async function lookRound(): Promise<void> {
+  const demo = await relay.demo()
+  await importBackup(db, readBackup(JSON.stringify(demo.backup), 'The demo'))
+  await pairWith(demo.code, true)
+}
+
+/** The address printed when the demo starts: pairs this browser, once, and brings the demo's practice along. */
+export async function arriveByCode(code: string): Promise<void> {
+  const { key } = await relay.pair(code, false)
+  history.replaceState(null, '', location.pathname)
+  const { backup } = await relay.demo()
+  await importBackup(db, readBackup(JSON.stringify(backup), 'The demo'))
+  await db.link.put({ ...(await linkRow()), key })
+  await turn()
+}

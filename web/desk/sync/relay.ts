@@ -1,0 +1,37 @@
+import type { DeskCommand, DoorPackage, RecordPage, RelayStatus } from '@acolhida/core/door'
+import type { Backup } from '@acolhida/core/formats'
+import { createParser } from 'eventsource-parser'
+import { call } from '../../relay-client/client.ts'
+import { noteRelayTime } from '../../relay-client/clock.ts'
+
+/** The desk's calls to the relay. */
+export const relay = {
+  status: () => call<RelayStatus>('/api/status'),
+  pair: (code: string, replace: boolean) => call<{ key: string }>('/api/pair', { body: { code, replace } }),
+  demo: () => call<{ backup: Backup; code: string }>('/api/demo'),
+  publish: (body: DoorPackage, key: string, bearer: string) =>
+    call<{ revision: number }>('/api/package', { method: 'PUT', body, key, bearer }),
+  record: (after: number, bearer: string) => call<RecordPage>(`/api/record?after=${after}`, { bearer }),
+  command: (body: DeskCommand, key: string, bearer: string) =>
+    call<{ seq: number }>('/api/command', { body, key, bearer }),
+}
+
+/**
+ * Listens for news of the relay until the stream ends or is stopped. The browser's own EventSource can't carry
+ * the desk's key, so the stream is read by hand.
+ */
+export async function listen(bearer: string, signal: AbortSignal, onNews: () => void): Promise<void> {
+  const response = await fetch('/api/record/stream', {
+    headers: { authorization: `Bearer ${bearer}` },
+    signal,
+  })
+  noteRelayTime(response.headers.get('x-relay-now'), response.headers.get('x-relay-moved') === '1')
+  if (!response.ok || !response.body) return
+  const parser = createParser({ onEvent: onNews })
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
+  for (;;) {
+    const { done, value } = await reader.read()
+    if (done) return
+    parser.feed(value)
+  }
+}

@@ -1,0 +1,202 @@
+import type { DeskCommand, DoorPackage } from '@acolhida/core/door'
+import { checkPractice } from '@acolhida/core/practice'
+import { fingerprint } from '@acolhida/core/terms'
+import { liveQuery } from 'dexie'
+import { useSyncExternalStore } from 'react'
+import { newKey, RelayError } from '../../relay-client/client.ts'
+import { relayNow } from '../../relay-client/clock.ts'
+import { takeIn } from '../data/arrive.ts'
+import { db, type LinkRow, linkRow } from '../data/database.ts'
+import { toldPeople } from '../data/live.ts'
+import { listen, relay } from './relay.ts'
+
+/** How the desk stands to the relay just now. */
+export type Standing = 'alone' | 'connecting' | 'connected' | 'unreachable' | 'cut-off'
+
+let standing: Standing = 'connecting'
+/** Whether what the door shows is older than the practice here. */
+let unpublished = false
+/** Why the relay does not take the practice as it is. */
+let publishProblem: string | undefined
+const listeners = new Set<() => void>()
+
+function set(
+  next: Partial<{ standing: Standing; unpublished: boolean; publishProblem: string | undefined }>,
+): void {
+  standing = next.standing ?? standing
+  unpublished = next.unpublished ?? unpublished
+  if ('publishProblem' in next) publishProblem = next.publishProblem
+  for (const listener of listeners) listener()
+}
+
+const subscribe = (listener: () => void): (() => void) => {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+
+export const useStanding = (): Standing => useSyncExternalStore(subscribe, () => standing)
+export const useUnpublished = (): boolean => useSyncExternalStore(subscribe, () => unpublished)
+export const usePublishProblem = (): string | undefined =>
+  useSyncExternalStore(subscribe, () => publishProblem)
+
+/** What the desk would publish now, without its revision. */
+async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined> {
+  const row = await db.practice.get('practice')
+  if (!row) return undefined
+  const [people, bookings, sessions] = await Promise.all([
+    db.people.toArray(),
+    db.bookings.toArray(),
+    db.sessions.toArray(),
+  ])
+  const { practice, salt } = row
+  // The note of a time away is the practitioner's own.
+  const away = practice.away.map(({ note: _, ...rest }) => rest)
+  return {
+    practice: { ...practice, away },
+    sessions,
+    people: toldPeople({ people, bookings }, salt, relayNow()),
+    salt,
+  }
+}
+
+/** Publishes what the door should show, if it is whole and differs from what it shows. */
+async function publish(key: string): Promise<void> {
+  const next = await doorPackage()
+  if (!next) return
+  const print = fingerprint(next)
+  const link = await linkRow()
+  if (print === link.published) {
+    set({ unpublished: false, publishProblem: undefined })
+    return
+  }
+  set({ unpublished: true })
+  if (checkPractice(next.practice).some((fault) => fault.grade === 'error')) return
+  const send = (revision: number) => relay.publish({ ...next, revision }, newKey(), key)
+  try {
+    let revision = link.revision + 1
+    try {
+      await send(revision)
+    } catch (error) {
+      if (!(error instanceof RelayError) || error.code !== 'older-package') throw error
+      // A desk restored from an older file goes on from where the relay is.
+      revision = (await relay.status()).revision + 1
+      await send(revision)
+    }
+    await changeLink({ revision, published: print })
+    set({ unpublished: false, publishProblem: undefined })
+  } catch (error) {
+    if (!(error instanceof RelayError) || error.unreachable || error.status === 401) throw error
+    set({ publishProblem: error.message })
+  }
+}
+
+const changeLink = (change: Partial<LinkRow>): Promise<unknown> =>
+  db.transaction('rw', db.link, async () => db.link.put({ ...(await linkRow()), ...change }))
+
+/** Passes on what has been decided here, in order. A refusal comes back to Today with its reason. */
+async function passOn(key: string): Promise<void> {
+  const waiting = await db.intentions.orderBy('order').toArray()
+  for (const intention of waiting) {
+    if (intention.refused) continue
+    const { booking, command } = intention
+    try {
+      await relay.command({ booking, command } as DeskCommand, intention.key, key)
+      await db.intentions.delete(intention.order)
+    } catch (error) {
+      if (!(error instanceof RelayError) || error.unreachable || error.status === 401 || error.status === 429)
+        throw error
+      await db.intentions.update(intention.order, { refused: { code: error.code, message: error.message } })
+    }
+  }
+}
+
+async function fetchRecord(key: string): Promise<void> {
+  for (;;) {
+    const { cursor } = await linkRow()
+    const page = await relay.record(cursor, key)
+    if (page.last < cursor || (cursor > 0 && page.first > cursor + 1)) {
+      // The relay has forgotten, or been started anew: the gap is shown, and all it has is fetched.
+      await changeLink({ cursor: Math.max(0, page.first - 1), gap: true })
+      if (page.last === 0) return
+      continue
+    }
+    if (page.items.length === 0) return
+    await takeIn(db, page)
+  }
+}
+
+let turning: Promise<void> | undefined
+let again = false
+
+/** One round with the relay: pass on, fetch, publish. A call during a round asks for another after it. */
+export function turn(): Promise<void> {
+  if (turning) {
+    again = true
+    return turning
+  }
+  turning = (async () => {
+    do {
+      again = false
+      await oneTurn()
+    } while (again)
+  })().finally(() => {
+    turning = undefined
+  })
+  return turning
+}
+
+async function oneTurn(): Promise<void> {
+  const { key } = await linkRow()
+  if (!key) {
+    set({ standing: 'alone' })
+    return
+  }
+  try {
+    await passOn(key)
+    await fetchRecord(key)
+    await publish(key)
+    set({ standing: 'connected' })
+  } catch (error) {
+    if (!(error instanceof RelayError)) throw error
+    set({ standing: error.status === 401 ? 'cut-off' : 'unreachable' })
+  }
+}
+
+const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
+
+/** Keeps the desk and the relay in step for as long as the page lives; in one tab at a time. */
+export function startSync(): void {
+  const alone = async (): Promise<void> => {
+    let wait = 1_000
+    liveQuery(() =>
+      Promise.all([
+        db.practice.toArray(),
+        db.people.toArray(),
+        db.intentions.count(),
+        db.link.get('link').then((l) => l?.key),
+      ]),
+    ).subscribe(() => {
+      turn().catch(console.error)
+    })
+    for (;;) {
+      await turn().catch(console.error)
+      const { key } = await linkRow()
+      if (key && standing === 'connected') {
+        wait = 1_000
+        const stop = new AbortController()
+        await Promise.race([
+          listen(key, stop.signal, () => turn().catch(console.error)).catch(() => undefined),
+          // People become known as time passes; what they are told changes with it.
+          sleep(120_000),
+        ])
+        stop.abort()
+        await sleep(300)
+      } else {
+        await sleep(wait)
+        wait = Math.min(wait * 1.6, 15_000)
+      }
+    }
+  }
+  if ('locks' in navigator) navigator.locks.request('acolhida-sync', alone).catch(console.error)
+  else alone().catch(console.error)
+}
