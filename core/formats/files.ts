@@ -2,7 +2,7 @@ import type { BookingEvent } from '../booking/index.ts'
 import type { Enquiry, MailNews } from '../door/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { Person } from '../people/index.ts'
-import type { Practice } from '../practice/index.ts'
+import type { Practice, Standing } from '../practice/index.ts'
 import type { Instant } from '../time/index.ts'
 
 /** The version of both file formats that this program writes. */
@@ -14,7 +14,8 @@ export interface PracticeFile {
   version: typeof FILE_VERSION
   practice: Practice
   sessions: Entry[]
-  people: Person[]
+  /** In a file, a person's standing can be given; a desk derives it from what has taken place. */
+  people: (Person & { standing?: Standing })[]
 }
 
 /** One booking with everything that happened to it. */

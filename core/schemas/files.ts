@@ -1,10 +1,12 @@
 import Joi from 'joi'
-import { replay } from '../booking/index.ts'
+import { type Booking, replay } from '../booking/index.ts'
 import { type Backup, FILE_VERSION, type PracticeFile } from '../formats/files.ts'
 import { checkPractice } from '../practice/check.ts'
+import type { Practice } from '../practice/index.ts'
 import { epochMs, text } from './plain.ts'
 import { entry, persons, practice } from './practice.ts'
 import { BadData, letIn } from './read.ts'
+import { answers, attempt, bookingEvent } from './record.ts'
 
 const version = Joi.number().valid(FILE_VERSION).required()
 
@@ -17,8 +19,6 @@ export const practiceFile = Joi.object({
   people: persons.default([]),
 })
 
-const happened = Joi.object({ type: Joi.string().required(), at: epochMs.required() }).unknown(true)
-
 export const backupFile = Joi.object({
   format: Joi.string().valid('acolhida-backup').required(),
   version,
@@ -28,7 +28,7 @@ export const backupFile = Joi.object({
     .items(
       Joi.object({
         id: Joi.string().max(80).required(),
-        events: Joi.array().items(happened).min(1).required(),
+        events: Joi.array().items(bookingEvent).min(1).required(),
       }),
     )
     .unique('id')
@@ -38,9 +38,14 @@ export const backupFile = Joi.object({
       Joi.object({
         id: Joi.string().max(80).required(),
         at: epochMs.required(),
-        state: Joi.string().valid('open', 'answered', 'booked', 'ended').required(),
+        name: text(200).required(),
+        email: text(254).required(),
+        service: text(80),
         message: text().required(),
-      }).unknown(true),
+        answers: answers.required(),
+        attempts: Joi.array().items(attempt).required(),
+        state: Joi.string().valid('open', 'answered', 'booked', 'ended').required(),
+      }),
     )
     .unique('id')
     .required(),
@@ -95,8 +100,8 @@ function parse(source: string, what: string): unknown {
   }
 }
 
-function refuseBroken(file: PracticeFile | Backup, what: string): void {
-  const errors = checkPractice(file.practice).filter((fault) => fault.grade === 'error')
+function refuseBroken(practice: Practice, what: string): void {
+  const errors = checkPractice(practice).filter((fault) => fault.grade === 'error')
   if (errors.length > 0) {
     throw new BadData(
       what,
@@ -105,25 +110,31 @@ function refuseBroken(file: PracticeFile | Backup, what: string): void {
   }
 }
 
+/** What a practice file or a backup tells the computation. */
+export interface ReadFile extends Omit<PracticeFile, 'format' | 'version'> {
+  /** From a backup, the bookings as their records tell them. */
+  bookings: Booking[]
+}
+
 /**
- * Reads a practice file, or the practice out of a backup.
+ * Reads a practice file, or what a backup holds of one.
  * @throws BadData naming each place that is wrong
  */
-export function readPracticeFile(source: string, what = 'The practice file'): PracticeFile {
+export function readPracticeFile(source: string, what = 'The practice file'): ReadFile {
   const value = upToDate(parse(source, what), what)
   if ((value as { format?: unknown }).format === 'acolhida-backup') {
-    const { practice, sessions, people } = readBackup(source, what)
-    return { format: 'acolhida-practice', version: FILE_VERSION, practice, sessions, people }
+    const { practice, sessions, people, bookings } = readBackup(source, what)
+    return { practice, sessions, people, bookings: bookings.map(({ id, events }) => replay(id, events)) }
   }
-  const file = letIn<PracticeFile>(practiceFile, value, what)
-  refuseBroken(file, what)
-  return file
+  const { practice, sessions, people } = letIn<PracticeFile>(practiceFile, value, what)
+  refuseBroken(practice, what)
+  return { practice, sessions, people, bookings: [] }
 }
 
 /** Reads a full backup. @throws BadData naming each place that is wrong */
 export function readBackup(source: string, what = 'The backup file'): Backup {
   const file = letIn<Backup>(backupFile, upToDate(parse(source, what), what), what)
-  refuseBroken(file, what)
+  refuseBroken(file.practice, what)
   for (const [i, { id, events }] of file.bookings.entries()) {
     try {
       replay(id, events)

@@ -201,6 +201,16 @@ const terms = object(
 
 const share = Joi.number().min(0).max(100)
 
+/** The house rules: of a practice, and as they were on the day somebody asked. */
+export const houseRules = object(
+  all({
+    cancel: Joi.array().items(object(all({ until: isoDuration, share }))),
+    cancelAfter: share,
+    move: object(all({ until: isoDuration, times: Joi.number().integer().min(0) })),
+    graceMinutes: minutes,
+  }),
+)
+
 /** A practice as it stands in a file, in Dexie and in the door package. */
 export const practice = object({
   ...all({
@@ -228,14 +238,7 @@ export const practice = object({
     services: unique(service),
     questionnaires: unique(questionnaire),
     terms: unique(terms),
-    houseRules: object(
-      all({
-        cancel: Joi.array().items(object(all({ until: isoDuration, share }))),
-        cancelAfter: share,
-        move: object(all({ until: isoDuration, times: Joi.number().integer().min(0) })),
-        graceMinutes: minutes,
-      }),
-    ),
+    houseRules,
     answering: object(all({ answerTime: isoDuration, wordLead: isoDuration, leastAnswerTime: isoDuration })),
     space: Joi.string().valid('larger', 'sum'),
     shortestUsable: minutes,
@@ -278,6 +281,7 @@ export const person = object({
     note: text(),
   }),
   phone: maybeLine(40),
+  standing: Joi.string().valid('new', 'known'),
 })
 export const persons = unique(person, 50_000)
 

@@ -24,7 +24,7 @@ const pathOf = (path: Detail['path']): string =>
     '',
   )
 
-const TAGS = new Set(['kind', 'do', 'is'])
+const TAGS = new Set(['kind', 'do', 'is', 'type'])
 
 /**
  * Where a value fits none of several shapes, the faults of the shape it means to be: the one whose tag

@@ -1,21 +1,10 @@
 import Joi from 'joi'
 import { email, epochMs, fingerprint, id, line, maybeLine, text, zoneName } from './plain.ts'
+import { answers } from './record.ts'
 
 const visit = Joi.string()
   .pattern(/^[A-Za-z0-9_-]{16,64}$/)
   .required()
-const answers = Joi.object()
-  .pattern(
-    id,
-    Joi.alternatives().try(
-      Joi.string().allow('').max(20_000),
-      Joi.number(),
-      Joi.boolean(),
-      Joi.array().items(Joi.string().max(200)).max(100),
-    ),
-  )
-  .max(500)
-
 /** One line without control characters: it goes into mail headers and lists. */
 const name = line(120)
   .pattern(/^[^\p{Cc}]*$/u)

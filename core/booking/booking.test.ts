@@ -1,0 +1,277 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { sampleAsked } from '../oracle/asked.ts'
+import { samplePractice, sampleService } from '../oracle/sample.ts'
+import { newcomer, readAnswers } from '../questions/index.ts'
+import {
+  duration,
+  formatInstant,
+  HOUR,
+  type Instant,
+  instant,
+  MINUTE,
+  parseInstant,
+  shift,
+  zone,
+} from '../time/index.ts'
+import {
+  apply,
+  type Booking,
+  type BookingEvent,
+  begin,
+  bookingEntries,
+  type Command,
+  cancelShare,
+  type Decision,
+  deadlinesOf,
+  decide,
+  freeUntil,
+  holdUntil,
+  readiness,
+  replay,
+  takes,
+  UNDO,
+  wordNeeded,
+} from './index.ts'
+
+const lisbon = zone('Europe/Lisbon')
+const asked = sampleAsked()
+const now = shift(asked.at, HOUR)
+const about = (at: Instant, closures: 'overlap'[] = []) => ({
+  now: at,
+  zone: lisbon,
+  closuresOf: () =>
+    closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
+  offersUntil: () => shift(at, 20 * HOUR),
+})
+const events = (decision: Decision): BookingEvent[] => {
+  if ('refused' in decision) throw new Error(decision.refused.message)
+  return decision.events
+}
+const step = (booking: Booking, command: Command, at: Instant): Booking =>
+  events(decide(booking, command, about(at))).reduce(apply, booking)
+const refusal = (booking: Booking, command: Command, at: Instant): string => {
+  const decision = decide(booking, command, about(at))
+  return 'refused' in decision ? decision.refused.code : 'done'
+}
+const fresh = begin('b', asked)
+
+describe('holds', () => {
+  const { answering } = samplePractice()
+  const until = (start: string, at = '2026-11-25T12:00Z') =>
+    formatInstant(holdUntil(answering, parseInstant(at), parseInstant(start), lisbon))
+
+  it('is the later of the usual and the least answer time, never past the start', () => {
+    expect(until('2026-11-30T10:00Z')).toBe('2026-11-26T12:00:00Z')
+    expect(until('2026-11-26T10:00Z')).toBe('2026-11-26T08:00:00Z')
+    expect(until('2026-11-25T13:00Z')).toBe('2026-11-25T12:30:00Z')
+    expect(until('2026-11-25T12:10Z')).toBe('2026-11-25T12:10:00Z')
+  })
+
+  it('counts a word at the very last moment, and lapses after it with the stamp of that moment', () => {
+    expect(refusal(fresh, { do: 'welcome' }, asked.until)).toBe('done')
+    expect(refusal(fresh, { do: 'welcome' }, shift(asked.until, 1))).toBe('not-waiting')
+    expect(refusal(fresh, { do: 'lapse' }, asked.until)).toBe('hold-stands')
+    const late = shift(asked.until, 90 * HOUR)
+    expect(events(decide(fresh, { do: 'lapse' }, about(late)))).toEqual([{ type: 'lapsed', at: asked.until }])
+    expect(step(fresh, { do: 'lapse' }, late).status).toBe('lapsed')
+  })
+})
+
+describe('deadlines', () => {
+  const rules = {
+    ...asked.houseRules,
+    cancel: [
+      { until: duration('PT24H'), share: 0 },
+      { until: duration('PT4H'), share: 50 },
+    ],
+  }
+
+  it('are real moments by the rules of the day one asked', () => {
+    const { deadlines, missedFrom } = deadlinesOf(rules, asked.start, lisbon)
+    expect(deadlines.map((one) => [one.kind, one.share, formatInstant(one.until)])).toEqual([
+      ['cancel', 0, '2026-11-26T10:00:00Z'],
+      ['move', undefined, '2026-11-26T10:00:00Z'],
+      ['cancel', 50, '2026-11-27T06:00:00Z'],
+    ])
+    expect(formatInstant(missedFrom)).toBe('2026-11-27T10:15:00Z')
+    expect(formatInstant(freeUntil(rules, asked.start, lisbon)!)).toBe('2026-11-26T10:00:00Z')
+    expect(freeUntil({ ...rules, cancel: [] }, asked.start, lisbon)).toBeUndefined()
+  })
+
+  it('are still in time at the deadline itself', () => {
+    const at = (text: string) => cancelShare(rules, asked.start, lisbon, parseInstant(text))
+    expect([
+      at('2026-11-26T10:00Z'),
+      at('2026-11-26T10:00:00.001Z'),
+      at('2026-11-27T06:00Z'),
+      at('2026-11-27T06:01Z'),
+    ]).toEqual([0, 50, 50, 100])
+  })
+})
+
+describe('decisions', () => {
+  it('can be taken back within seconds, as if they had not been', () => {
+    const welcomed = step(fresh, { do: 'welcome' }, now)
+    expect(welcomed).toMatchObject({ status: 'booked', seq: 2 })
+    expect(refusal(welcomed, { do: 'take-back', of: 2 }, shift(now, UNDO + 1))).toBe('nothing-to-take-back')
+    expect(refusal(welcomed, { do: 'take-back', of: 1 }, now)).toBe('nothing-to-take-back')
+    const back = step(welcomed, { do: 'take-back', of: 2 }, shift(now, UNDO))
+    expect({ ...back, seq: 1 }).toEqual(fresh)
+    expect(step(back, { do: 'decline', text: 'no' }, shift(now, UNDO)).status).toBe('declined')
+  })
+
+  it('keeps what a client proved meanwhile when a decision is taken back', () => {
+    const proved = step(step(fresh, { do: 'welcome' }, now), { do: 'prove' }, shift(now, 1_000))
+    expect(step(proved, { do: 'take-back', of: 2 }, shift(now, 2_000))).toMatchObject({
+      status: 'requested',
+      mailProved: true,
+    })
+    expect(decide(proved, { do: 'prove' }, about(now))).toEqual({ events: [] })
+  })
+
+  it('offers other times, and books the one that is taken', () => {
+    const starts = [
+      { start: instant(asked.start + HOUR), place: 'video' },
+      { start: instant(asked.start + 5 * HOUR), place: 'video' },
+    ]
+    const offered = step(fresh, { do: 'offer', starts, text: 'Perhaps?' }, now)
+    expect(offered).toMatchObject({ status: 'requested', until: shift(now, 20 * HOUR) })
+    expect(refusal(offered, { do: 'welcome' }, now)).toBe('not-waiting')
+    expect(refusal(offered, { do: 'accept', start: asked.start, place: 'video' }, now)).toBe('not-offered')
+    expect(step(offered, { do: 'accept', ...starts[1]! }, offered.until)).toMatchObject({
+      status: 'booked',
+      start: starts[1]!.start,
+    })
+    expect(refusal(offered, { do: 'accept', ...starts[1]! }, shift(offered.until, 1))).toBe('not-waiting')
+    expect(step(offered, { do: 'refuse', text: '' }, now).status).toBe('withdrawn')
+  })
+
+  it('refuses offers that are none', () => {
+    const start = { start: asked.start, place: 'video' }
+    expect(refusal(fresh, { do: 'offer', starts: [], text: '' }, now)).toBe('too-many-offers')
+    expect(refusal(fresh, { do: 'offer', starts: [start, start], text: '' }, now)).toBe('too-many-offers')
+    const taken = decide(fresh, { do: 'offer', starts: [start], text: '' }, about(now, ['overlap']))
+    expect('refused' in taken && taken.refused.code).toBe('not-open')
+  })
+
+  it('lets the client out, before the word and after it', () => {
+    expect(step(fresh, { do: 'withdraw' }, now).status).toBe('withdrawn')
+    const booked = step(fresh, { do: 'welcome' }, now)
+    const cancel = { do: 'cancel', by: 'client', text: '' } as const
+    expect(refusal(booked, { do: 'withdraw' }, now)).toBe('not-waiting')
+    expect(step(booked, cancel, shift(asked.start, -HOUR))).toMatchObject({
+      status: 'cancelled',
+      share: 100,
+      sequence: 1,
+    })
+    expect(step(booked, { ...cancel, by: 'practitioner' }, shift(asked.start, -HOUR)).share).toBe(0)
+    expect(refusal(booked, cancel, shift(asked.start, 1))).toBe('too-late')
+    expect(refusal(fresh, cancel, now)).toBe('not-booked')
+  })
+
+  it('never leaves the record and the state apart, whatever is tried in whatever order', () => {
+    const start = fc.constantFrom(
+      ...[0, 1, 2].map((i) => ({ start: instant(asked.start + i * HOUR), place: 'video' })),
+    )
+    const command: fc.Arbitrary<Command> = fc.oneof(
+      fc.constantFrom<Command>({ do: 'welcome' }, { do: 'withdraw' }, { do: 'prove' }, { do: 'lapse' }),
+      fc.constantFrom<Command>({ do: 'decline', text: 'x' }, { do: 'refuse', text: '' }),
+      fc.constantFrom<Command>(
+        { do: 'cancel', by: 'client', text: '' },
+        { do: 'cancel', by: 'practitioner', text: '' },
+      ),
+      start.map((one): Command => ({ do: 'accept', ...one })),
+      fc
+        .uniqueArray(start, { minLength: 1, maxLength: 3 })
+        .map((starts): Command => ({ do: 'offer', starts, text: '' })),
+      fc.integer({ min: 1, max: 6 }).map((of): Command => ({ do: 'take-back', of })),
+    )
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(command, fc.constantFrom(0, 3_000, UNDO + 1, HOUR, 30 * HOUR)), { maxLength: 12 }),
+        (tries) => {
+          let booking = fresh
+          const record: BookingEvent[] = [asked]
+          let at = now
+          const final = new Set(['declined', 'lapsed', 'withdrawn', 'cancelled'])
+          for (const [what, later] of tries) {
+            at = shift(at, later)
+            const before = booking
+            const decision = decide(booking, what, about(at))
+            if ('refused' in decision) continue
+            record.push(...decision.events)
+            booking = decision.events.reduce(apply, booking)
+            if (final.has(before.status) && booking.status !== before.status)
+              expect(what.do).toBe('take-back')
+          }
+          expect(replay('b', record)).toEqual(booking)
+          expect(booking.seq).toBe(record.length)
+          expect(takes(booking, at).starts.length).toBeLessThanOrEqual(4)
+        },
+      ),
+      { numRuns: 500 },
+    )
+  })
+
+  it('refuses records that do not begin with asking, or begin twice', () => {
+    expect(() => replay('b', [])).toThrow('begins with asking')
+    expect(() => replay('b', [asked, asked])).toThrow('asked once only')
+    expect(() => replay('b', [asked, { type: 'taken-back', at: now, of: 1 }])).toThrow('nothing to take back')
+  })
+})
+
+describe('what a booking keeps from others', () => {
+  const kept = (booking: Booking, at: Instant) => takes(booking, at).starts.map((one) => one.start)
+
+  it('holds its start until the very end of its hold', () => {
+    expect(kept(fresh, asked.until)).toEqual([asked.start])
+    expect(kept(fresh, shift(asked.until, 1))).toEqual([])
+  })
+
+  it('keeps a start that was given up as long as that can be undone', () => {
+    const declined = step(fresh, { do: 'decline', text: '' }, now)
+    expect(kept(declined, shift(now, UNDO))).toEqual([asked.start])
+    expect(kept(declined, shift(now, UNDO + 1))).toEqual([])
+    const other = { start: instant(asked.start + HOUR), place: 'video' }
+    const offered = step(fresh, { do: 'offer', starts: [other], text: '' }, now)
+    expect(kept(offered, now)).toEqual([asked.start, other.start])
+    expect(kept(offered, shift(now, UNDO + 1))).toEqual([other.start])
+  })
+
+  it('makes diary entries with the clear time of the service, and counts seats together', () => {
+    const practice = samplePractice({ services: [sampleService({ seats: 3, groupAt: 'any' })] })
+    const [entry, ...more] = bookingEntries(practice, [fresh, begin('c', sampleAsked())], now)
+    expect(more).toEqual([])
+    expect(entry).toMatchObject({ taken: 2, seats: 3, clearBefore: 15, end: shift(asked.start, 75 * MINUTE) })
+  })
+})
+
+describe('approval and readiness', () => {
+  const reading = (outcome: 'fits' | 'look') => ({
+    ...readAnswers(sampleService(), undefined, {}, newcomer),
+    outcome,
+  })
+  const service = sampleService({ approval: { new: 'unsure', known: 'straight' } })
+
+  it('asks the practitioner always, when unsure, or never for those who fit', () => {
+    expect(wordNeeded(service, 'new', reading('fits'))).toBeUndefined()
+    expect(wordNeeded(service, 'new', reading('look'))).toBe('Your rules ask you to look.')
+    expect(wordNeeded(service, 'known', reading('look'))).toBe('Your rules ask you to look.')
+    expect(wordNeeded(sampleService(), 'new', reading('fits'))).toMatch('newcomer')
+  })
+
+  it('tells which parts are done', () => {
+    expect(readiness(fresh)).toEqual({
+      questions: 'none',
+      terms: 'none',
+      word: 'waiting',
+      deposit: 'none',
+      preparation: 'none',
+    })
+    expect(readiness(step(fresh, { do: 'decline', text: '' }, now)).word).toBe('blocked')
+    expect(readiness(begin('b', sampleAsked({ questionnaire: { id: 'q', version: 1 } }))).questions).toBe(
+      'done',
+    )
+  })
+})

@@ -1,0 +1,102 @@
+import ICAL from 'ical.js'
+import type { Entry } from '../openings/index.ts'
+import { dayNumber, type Instant, instant, type LocalDate, type Zone, zone } from '../time/index.ts'
+
+/** An iCalendar file that can't be read at all. */
+export class BadCalendar extends Error {
+  constructor(what: string, reason: string) {
+    super(`${what}: ${reason}`)
+    this.name = 'BadCalendar'
+  }
+}
+
+/** More occurrences of one event than any calendar means. */
+const MOST_OCCURRENCES = 20_000
+
+const NOT_BUSY = new Set(['CANCELLED'])
+
+/**
+ * The busy times of an iCalendar file (RFC 5545) that meet a span: repeated events with their exceptions,
+ * all-day events as days in `home`, floating times in `home`. Transparent and cancelled events are not busy.
+ * @throws BadCalendar when the text is not iCalendar
+ */
+export function busyTimes(
+  source: string,
+  from: Instant,
+  to: Instant,
+  home: Zone,
+  what = 'The calendar',
+): Entry[] {
+  let calendar: ICAL.Component
+  try {
+    calendar = new ICAL.Component(ICAL.parse(source))
+  } catch (error) {
+    throw new BadCalendar(what, `is not iCalendar: ${(error as Error).message}`)
+  }
+  if (calendar.name !== 'vcalendar') throw new BadCalendar(what, 'holds no VCALENDAR')
+  const at = reader(calendar, home)
+  const entries: Entry[] = []
+  const add = (id: string, start: ICAL.Time, end: ICAL.Time): void => {
+    const entry: Entry = {
+      id: `${id} ${start.toString()}`,
+      kind: 'outside',
+      start: at(start),
+      end: at(end),
+      clearBefore: 0,
+      clearAfter: 0,
+    }
+    if (entry.end > from && entry.start < to && entry.end > entry.start) entries.push(entry)
+  }
+  const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component))
+  const exceptions = events.filter((event) => event.isRecurrenceException())
+  for (const event of events) {
+    if (event.isRecurrenceException()) continue
+    for (const exception of exceptions) if (exception.uid === event.uid) event.relateException(exception)
+    if (!event.isRecurring()) {
+      if (isBusy(event)) add(event.uid, event.startDate, event.endDate)
+      continue
+    }
+    const occurrences = event.iterator()
+    for (let i = 0; i < MOST_OCCURRENCES; i++) {
+      const next = occurrences.next()
+      if (!next || at(next) >= to) break
+      const { item, startDate, endDate } = event.getOccurrenceDetails(next)
+      if (isBusy(item)) add(event.uid, startDate, endDate)
+    }
+  }
+  return entries.sort((a, b) => a.start - b.start)
+}
+
+function isBusy(event: ICAL.Event): boolean {
+  const transparency = String(event.component.getFirstPropertyValue('transp') ?? 'OPAQUE').toUpperCase()
+  const status = String(event.component.getFirstPropertyValue('status') ?? 'CONFIRMED').toUpperCase()
+  return transparency !== 'TRANSPARENT' && !NOT_BUSY.has(status)
+}
+
+/** Reads times of one calendar: by the zone's own VTIMEZONE if the name is not in the tz database. */
+function reader(calendar: ICAL.Component, home: Zone): (time: ICAL.Time) => Instant {
+  const own = new Map(
+    calendar.getAllSubcomponents('vtimezone').map((component) => {
+      const zone = new ICAL.Timezone(component)
+      return [zone.tzid, zone] as const
+    }),
+  )
+  return (time) => {
+    const name = time.zone?.tzid ?? 'floating'
+    if (name === 'UTC' || name === 'Z') return instant(time.toUnixTime() * 1000)
+    const day = dayNumber(`${pad(time.year, 4)}-${pad(time.month)}-${pad(time.day)}` as LocalDate)
+    const minutes = time.isDate ? 0 : time.hour * 60 + time.minute + time.second / 60
+    if (name === 'floating') return home.toInstant(day, minutes)
+    try {
+      return zone(name).toInstant(day, minutes)
+    } catch {
+      const described = own.get(name)
+      if (!described) return home.toInstant(day, minutes)
+      const there = time.clone()
+      there.zone = described
+      return instant(there.toUnixTime() * 1000)
+    }
+  }
+}
+
+const pad = (n: number, width = 2): string => String(n).padStart(width, '0')

@@ -1,0 +1,257 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { sampleService } from '../oracle/sample.ts'
+import {
+  type Answers,
+  answerWords,
+  asked,
+  type Condition,
+  holds,
+  newcomer,
+  problemsIn,
+  problemWith,
+  type Question,
+  type Questionnaire,
+  questionsIn,
+  type Rule,
+  readAnswers,
+} from './index.ts'
+
+const is = (
+  question: string,
+  op: '=' | '≠' | '<' | '≥' | 'includes',
+  value: string | number | boolean,
+): Condition => ({
+  question,
+  is: op,
+  value,
+})
+const sheet = (rules: Rule[], more: Partial<Questionnaire> = {}): Questionnaire => ({
+  id: 'q',
+  name: 'Q',
+  version: 1,
+  questions: [],
+  rules,
+  bands: [],
+  ...more,
+})
+const number = (id: string): Question => ({ id, kind: 'number', text: id, required: false })
+
+describe('conditions', () => {
+  // HL7 FHIR R4 Questionnaire, enableWhen: without an answer no comparison holds; `exists` asks for that.
+  it('takes every comparison with a missing answer as false', () => {
+    for (const op of ['=', '≠', '<', '≥', 'includes'] as const)
+      expect(holds(is('a', op, 1), {}, newcomer)).toBe(false)
+    expect(holds({ not: { question: 'a', is: 'answered' } }, {}, newcomer)).toBe(true)
+  })
+
+  it('looks at the person and at earlier attempts', () => {
+    const asking = { standing: 'known' as const, invited: true, tags: ['speaker'], attempts: 2 }
+    expect(
+      holds(
+        { all: [{ person: 'known' }, { person: 'invited' }, { tag: 'speaker' }, { attempts: 2 }] },
+        {},
+        asking,
+      ),
+    ).toBe(true)
+    expect(holds({ any: [{ person: 'new' }, { tag: 'singer' }, { attempts: 3 }] }, {}, asking)).toBe(false)
+  })
+
+  it('follows the laws of logic', () => {
+    const leaf = fc.oneof(
+      fc.record({
+        question: fc.constantFrom('a', 'b'),
+        is: fc.constantFrom('=' as const, '<' as const, '≥' as const),
+        value: fc.integer({ min: 0, max: 3 }),
+      }),
+      fc.record({ question: fc.constantFrom('a', 'b'), is: fc.constant('answered' as const) }),
+    )
+    const answers = fc.dictionary(fc.constantFrom('a', 'b'), fc.integer({ min: 0, max: 3 }))
+    fc.assert(
+      fc.property(fc.array(leaf, { maxLength: 4 }), answers, (conditions, given) => {
+        const all = conditions as Condition[]
+        const negated = all.map((one): Condition => ({ not: one }))
+        expect(holds({ not: { all } }, given, newcomer)).toBe(holds({ any: negated }, given, newcomer))
+        expect(holds({ all }, given, newcomer)).toBe(all.every((one) => holds(one, given, newcomer)))
+      }),
+    )
+  })
+
+  it('names the questions it looks at', () => {
+    expect(
+      questionsIn({ all: [is('a', '=', 1), { not: { any: [is('b', '<', 2), { person: 'new' }] } }] }),
+    ).toEqual(['a', 'b'])
+  })
+})
+
+describe('what is asked', () => {
+  const questions: Question[] = [
+    { id: 'a', kind: 'yesno', text: 'A', required: true },
+    { id: 'b', kind: 'short', text: 'B', required: true, when: is('a', '=', true) },
+    { id: 'c', kind: 'short', text: 'C', required: true, when: { question: 'b', is: 'answered' } },
+  ]
+
+  it('drops answers to what is no longer asked, and what hangs on them', () => {
+    const given: Answers = { a: false, b: 'x', c: 'y' }
+    expect(asked(questions, given, newcomer).answers).toEqual({ a: false })
+    expect(asked(questions, { ...given, a: true }, newcomer).questions).toHaveLength(3)
+  })
+
+  it('takes blank text as no answer', () => {
+    expect(problemsIn(questions, { a: true, b: '   ' }, newcomer)).toEqual([
+      { question: 'b', message: 'Please answer this one.' },
+    ])
+  })
+})
+
+describe('answers', () => {
+  const base = { id: 'q', text: 'Q', required: true }
+  const choices = [
+    { id: 'x', text: 'Ex' },
+    { id: 'y', text: 'Why' },
+  ]
+  const cases: [Question, Answers[string], string | undefined][] = [
+    [
+      { ...base, kind: 'long', leastWords: 3 },
+      'two words',
+      'A little more, please: at least 3 words (2 so far).',
+    ],
+    [
+      { ...base, kind: 'long', mostWords: 2 },
+      'one two three',
+      'A little shorter, please: at most 2 words (3 now).',
+    ],
+    [{ ...base, kind: 'one', choices }, 'z', 'Please choose one of these.'],
+    [{ ...base, kind: 'one', choices }, 'x', undefined],
+    [{ ...base, kind: 'several', choices, least: 2 }, ['x'], 'Please choose at least 2.'],
+    [{ ...base, kind: 'several', choices }, ['x', 'x'], 'Please choose among these.'],
+    [{ ...base, kind: 'yesno' }, 'yes', 'Please answer yes or no.'],
+    [{ ...base, kind: 'number', least: 1, most: 17 }, 18, "It can't be more than 17."],
+    [{ ...base, kind: 'number', whole: true }, 1.5, 'Please answer with a whole number.'],
+    [{ ...base, kind: 'number' }, 'seven', 'Please answer with a number.'],
+    [
+      { ...base, kind: 'scale', least: 0, most: 10, leastName: '', mostName: '' },
+      -1,
+      "It can't be less than 0.",
+    ],
+    [{ ...base, kind: 'date' }, '2026-02-30', 'Please give a date, as 2026-11-24.'],
+    [{ ...base, kind: 'url' }, 'javascript:alert(1)', 'Please give a web address that begins with https://'],
+    [{ ...base, kind: 'url' }, 'https://example.org/a?b', undefined],
+    [{ ...base, kind: 'short' }, 'x'.repeat(501), 'Please keep it under 500 characters.'],
+  ]
+  it.each(cases)('%j answered %j: %s', (question, value, expected) => {
+    expect(problemWith(question, value)).toBe(expected)
+  })
+
+  it('writes answers as people read them', () => {
+    expect(answerWords({ ...base, kind: 'several', choices }, ['x', 'y'])).toBe('Ex, Why')
+    expect(answerWords({ ...base, kind: 'number', unit: 'years' }, 9)).toBe('9 years')
+    expect(answerWords({ ...base, kind: 'yesno' }, false)).toBe('No')
+    expect(answerWords({ ...base, kind: 'short' }, undefined)).toBe('—')
+  })
+})
+
+describe('reading', () => {
+  it('makes the quote of the worked example', () => {
+    const service = sampleService({
+      minutes: 20,
+      leastMinutes: 55,
+      lengthStep: 5,
+      price: { kind: 'hourly', rate: 7_200 },
+    })
+    const always: Condition = { all: [] }
+    const questionnaire = sheet(
+      [
+        { id: 'm', name: 'M', when: always, effect: { do: 'minutes', minutes: 12, times: 'pages' } },
+        {
+          id: 'i',
+          name: 'I',
+          when: always,
+          effect: { do: 'item', name: 'Page', price: 750, times: 'pages' },
+        },
+      ],
+      { questions: [number('pages')] },
+    )
+    const { quote } = readAnswers(service, questionnaire, { pages: 4 }, newcomer)
+    expect(quote).toEqual({
+      minutes: 70,
+      price: 11_400,
+      deposit: 0,
+      lines: [
+        { name: 'First conversation', quantity: 1, amount: 8_400 },
+        { name: 'Page', quantity: 4, amount: 3_000 },
+      ],
+    })
+    expect(readAnswers(service, questionnaire, {}, newcomer).quote.minutes).toBe(55)
+  })
+
+  it('fires every rule in order, and the worst outcome counts', () => {
+    const questionnaire = sheet(
+      [
+        { id: '1', name: 'Look', when: is('n', '≥', 1), effect: { do: 'look', note: 'note' } },
+        {
+          id: '2',
+          name: 'Close',
+          when: is('n', '≥', 2),
+          effect: { do: 'close', message: 'Kindly no', services: [], enquiry: true },
+        },
+        { id: '3', name: 'Tag', when: is('n', '≥', 1), effect: { do: 'tag', tag: 't' } },
+        { id: '4', name: 'Other', when: is('n', '≥', 1), effect: { do: 'suggest', service: 'x' } },
+        { id: '5', name: 'Deposit', when: is('n', '≥', 1), effect: { do: 'deposit', amount: 300 } },
+      ],
+      { questions: [number('n')] },
+    )
+    const read = (n: number) => readAnswers(sampleService(), questionnaire, { n }, newcomer)
+    expect(read(0)).toMatchObject({ outcome: 'fits', reasons: [], tags: [] })
+    expect(read(1)).toMatchObject({ outcome: 'look', tags: ['t'], suggested: ['x'], quote: { deposit: 300 } })
+    expect(read(2)).toMatchObject({ outcome: 'closed', kind: { message: 'Kindly no' } })
+    expect(read(2).reasons.map((reason) => [reason.rule, reason.questions])).toEqual([
+      ['1', ['n']],
+      ['2', ['n']],
+    ])
+  })
+
+  it('decides by bands of points and by value', () => {
+    const points = (n: number): Rule => ({
+      id: `p${n}`,
+      name: 'P',
+      when: is('n', '≥', n),
+      effect: { do: 'points', points: 2 },
+    })
+    const questionnaire = sheet([points(1), points(2), points(3)], {
+      questions: [number('n')],
+      bands: [
+        { from: 4, outcome: 'look' },
+        { from: 6, outcome: 'closed' },
+      ],
+      lookAbove: 5_000,
+      enquiryAbove: 9_000,
+    })
+    const free = sampleService({ price: { kind: 'free' } })
+    expect([1, 2, 3].map((n) => readAnswers(free, questionnaire, { n }, newcomer).outcome)).toEqual([
+      'fits',
+      'look',
+      'closed',
+    ])
+    const at = (amount: number) =>
+      readAnswers(sampleService({ price: { kind: 'fixed', amount } }), questionnaire, {}, newcomer)
+    expect([at(5_000), at(5_001), at(9_001)].map((one) => [one.outcome, one.enquiryInstead])).toEqual([
+      ['fits', false],
+      ['look', false],
+      ['look', true],
+    ])
+  })
+
+  it('ignores rules on answers that are no longer asked', () => {
+    const questionnaire = sheet(
+      [{ id: '1', name: 'Look', when: is('b', '=', true), effect: { do: 'look', note: '' } }],
+      {
+        questions: [
+          { id: 'a', kind: 'yesno', text: 'A', required: true },
+          { id: 'b', kind: 'yesno', text: 'B', required: true, when: is('a', '=', true) },
+        ],
+      },
+    )
+    expect(readAnswers(sampleService(), questionnaire, { a: false, b: true }, newcomer).outcome).toBe('fits')
+  })
+})
