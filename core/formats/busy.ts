@@ -36,12 +36,13 @@ export function busyTimes(
   if (calendar.name !== 'vcalendar') throw new BadCalendar(what, 'holds no VCALENDAR')
   const at = reader(calendar, home)
   const entries: Entry[] = []
-  const add = (id: string, start: ICAL.Time, end: ICAL.Time): void => {
+  const add = (event: ICAL.Event, start: ICAL.Time, end: ICAL.Time): void => {
+    const zone = zoneOf(event, 'dtstart')
     const entry: Entry = {
-      id: `${id} ${start.toString()}`,
+      id: `${event.uid} ${start.toString()}`,
       kind: 'outside',
-      start: at(start),
-      end: at(end),
+      start: at(start, zone),
+      end: at(end, zoneOf(event, 'dtend') ?? zone),
       clearBefore: 0,
       clearAfter: 0,
     }
@@ -53,19 +54,23 @@ export function busyTimes(
     if (event.isRecurrenceException()) continue
     for (const exception of exceptions) if (exception.uid === event.uid) event.relateException(exception)
     if (!event.isRecurring()) {
-      if (isBusy(event)) add(event.uid, event.startDate, event.endDate)
+      if (isBusy(event)) add(event, event.startDate, event.endDate)
       continue
     }
     const occurrences = event.iterator()
     for (let i = 0; i < MOST_OCCURRENCES; i++) {
       const next = occurrences.next()
-      if (!next || at(next) >= to) break
+      if (!next || at(next, zoneOf(event, 'dtstart')) >= to) break
       const { item, startDate, endDate } = event.getOccurrenceDetails(next)
-      if (isBusy(item)) add(event.uid, startDate, endDate)
+      if (isBusy(item)) add(item, startDate, endDate)
     }
   }
   return entries.sort((a, b) => a.start - b.start)
 }
+
+/** The zone a date of an event names; a duration, and each repetition, keep that of the start. */
+const zoneOf = (event: ICAL.Event, property: 'dtstart' | 'dtend'): string | undefined =>
+  event.component.getFirstProperty(property)?.getFirstParameter('tzid') || undefined
 
 function isBusy(event: ICAL.Event): boolean {
   const transparency = String(event.component.getFirstPropertyValue('transp') ?? 'OPAQUE').toUpperCase()
@@ -74,15 +79,19 @@ function isBusy(event: ICAL.Event): boolean {
 }
 
 /** Reads times of one calendar: by the zone's own VTIMEZONE if the name is not in the tz database. */
-function reader(calendar: ICAL.Component, home: Zone): (time: ICAL.Time) => Instant {
+function reader(
+  calendar: ICAL.Component,
+  home: Zone,
+): (time: ICAL.Time, named: string | undefined) => Instant {
   const own = new Map(
     calendar.getAllSubcomponents('vtimezone').map((component) => {
       const zone = new ICAL.Timezone(component)
       return [zone.tzid, zone] as const
     }),
   )
-  return (time) => {
-    const name = time.zone?.tzid ?? 'floating'
+  return (time, named) => {
+    const resolved = time.zone?.tzid
+    const name = resolved && resolved !== 'floating' ? resolved : (named ?? 'floating')
     if (name === 'UTC' || name === 'Z') return instant(time.toUnixTime() * 1000)
     const day = dayNumber(`${pad(time.year, 4)}-${pad(time.month)}-${pad(time.day)}` as LocalDate)
     const minutes = time.isDate ? 0 : time.hour * 60 + time.minute + time.second / 60

@@ -16,16 +16,15 @@ import {
   wallTime,
   zoneName,
 } from './plain.ts'
+import { oneOf, tagged } from './tagged.ts'
 
 const object = (keys: Joi.SchemaMap): Joi.ObjectSchema => Joi.object(keys)
 const required = <T extends Joi.Schema>(schema: T): T => schema.required() as T
 const all = (keys: Record<string, Joi.Schema>): Record<string, Joi.Schema> =>
   Object.fromEntries(Object.entries(keys).map(([key, schema]) => [key, required(schema)]))
-const oneOf = (...branches: Joi.Schema[]): Joi.AlternativesSchema =>
-  Joi.alternatives()
-    .try(...branches)
-    .match('any')
 const kind = (value: string): Joi.Schema => Joi.string().valid(value).required()
+const byKind = (branches: Record<string, Joi.ObjectSchema>): Joi.AlternativesSchema =>
+  tagged('kind', branches)
 const unique = (schema: Joi.Schema, most = 500): Joi.ArraySchema =>
   Joi.array()
     .items(schema)
@@ -64,23 +63,23 @@ const place = object({
   hours,
 })
 
-const price = oneOf(
-  object({ kind: kind('free') }),
-  object({ kind: kind('fixed'), amount: required(minor), least: minor }),
-  object({ kind: kind('hourly'), rate: required(minor), least: minor }),
-)
+const price = byKind({
+  free: object({ kind: kind('free') }),
+  fixed: object({ kind: kind('fixed'), amount: required(minor), least: minor }),
+  hourly: object({ kind: kind('hourly'), rate: required(minor), least: minor }),
+})
 
-const starts = oneOf(
-  object({ kind: kind('every'), minutes: required(minutes.min(1)) }),
-  object({ kind: kind('fixed'), times: required(Joi.array().items(wallTime).min(1).max(96)) }),
-)
+const starts = byKind({
+  every: object({ kind: kind('every'), minutes: required(minutes.min(1)) }),
+  fixed: object({ kind: kind('fixed'), times: required(Joi.array().items(wallTime).min(1).max(96)) }),
+})
 
-const reach = oneOf(
-  object({ kind: kind('days'), days: required(count) }),
-  object({ kind: kind('working-days'), days: required(count) }),
-  object({ kind: kind('until'), date: required(localDate) }),
-  object({ kind: kind('months'), opensOn: required(Joi.number().integer().min(1).max(31)) }),
-)
+const reach = byKind({
+  days: object({ kind: kind('days'), days: required(count) }),
+  'working-days': object({ kind: kind('working-days'), days: required(count) }),
+  until: object({ kind: kind('until'), date: required(localDate) }),
+  months: object({ kind: kind('months'), opensOn: required(Joi.number().integer().min(1).max(31)) }),
+})
 
 const approval = Joi.string().valid('ask', 'unsure', 'straight')
 
@@ -118,19 +117,23 @@ const service = object({
 })
 
 const conditionLink = Joi.link('#condition')
+const comparison = object({
+  question: required(id),
+  is: required(Joi.string().valid('=', '≠', '<', '≤', '>', '≥', 'includes')),
+  value: required(Joi.alternatives().try(Joi.string().allow('').max(500), Joi.number(), Joi.boolean())),
+})
 export const condition = oneOf(
-  object({ all: required(Joi.array().items(conditionLink)) }),
-  object({ any: required(Joi.array().items(conditionLink)) }),
-  object({ not: required(conditionLink) }),
-  object({ question: required(id), is: kind('answered') }),
-  object({
-    question: required(id),
-    is: required(Joi.string().valid('=', '≠', '<', '≤', '>', '≥', 'includes')),
-    value: required(Joi.alternatives().try(Joi.string().allow('').max(500), Joi.number(), Joi.boolean())),
-  }),
-  object({ person: required(Joi.string().valid('new', 'known', 'invited')) }),
-  object({ tag: required(line(60)) }),
-  object({ attempts: required(count) }),
+  (value) => ('question' in value ? comparison : undefined),
+  [
+    object({ all: required(Joi.array().items(conditionLink)) }),
+    object({ any: required(Joi.array().items(conditionLink)) }),
+    object({ not: required(conditionLink) }),
+    object({ question: required(id), is: kind('answered') }),
+    comparison,
+    object({ person: required(Joi.string().valid('new', 'known', 'invited')) }),
+    object({ tag: required(line(60)) }),
+    object({ attempts: required(count) }),
+  ],
 ).id('condition')
 
 const choices = required(unique(object(all({ id, text: line(300) })), 100).min(1))
@@ -146,35 +149,38 @@ const question = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema =>
 
 const bound = Joi.number()
 const questions = unique(
-  oneOf(
-    question('short'),
-    question('long', { leastWords: count, mostWords: count }),
-    question('one', { choices }),
-    question('several', { choices, least: count, most: count }),
-    question('yesno'),
-    question('number', { least: bound, most: bound, unit: maybeLine(30), whole: Joi.boolean() }),
-    question('scale', {
+  byKind({
+    short: question('short'),
+    long: question('long', { leastWords: count, mostWords: count }),
+    one: question('one', { choices }),
+    several: question('several', { choices, least: count, most: count }),
+    yesno: question('yesno'),
+    number: question('number', { least: bound, most: bound, unit: maybeLine(30), whole: Joi.boolean() }),
+    scale: question('scale', {
       least: required(bound.integer()),
       most: required(bound.integer()),
       leastName: required(maybeLine(60)),
       mostName: required(maybeLine(60)),
     }),
-    question('date'),
-    question('url'),
-  ),
+    date: question('date'),
+    url: question('url'),
+  }),
 )
 
 const does = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema => object({ do: kind(name), ...more })
-const effectShape = oneOf(
-  does('close', all({ message: text(2_000), services: Joi.array().items(id), enquiry: Joi.boolean() })),
-  does('look', all({ note: maybeLine(500) })),
-  does('points', all({ points: Joi.number().integer() })),
-  does('minutes', { minutes: required(Joi.number().integer()), times: id }),
-  does('item', { ...all({ name: line(), price: minor }), times: id }),
-  does('tag', all({ tag: line(60) })),
-  does('deposit', all({ amount: minor })),
-  does('suggest', all({ service: id })),
-)
+const effectShape = tagged('do', {
+  close: does(
+    'close',
+    all({ message: text(2_000), services: Joi.array().items(id), enquiry: Joi.boolean() }),
+  ),
+  look: does('look', all({ note: maybeLine(500) })),
+  points: does('points', all({ points: Joi.number().integer() })),
+  minutes: does('minutes', { minutes: required(Joi.number().integer()), times: id }),
+  item: does('item', { ...all({ name: line(), price: minor }), times: id }),
+  tag: does('tag', all({ tag: line(60) })),
+  deposit: does('deposit', all({ amount: minor })),
+  suggest: does('suggest', all({ service: id })),
+})
 
 const outcome = Joi.string().valid('fits', 'look', 'closed')
 const questionnaire = object({

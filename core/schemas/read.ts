@@ -1,4 +1,5 @@
 import type Joi from 'joi'
+import { LABELS } from './tagged.ts'
 
 /** One thing wrong with data from outside: where it stands, and what is wrong with it. */
 export interface Fault {
@@ -24,22 +25,15 @@ const pathOf = (path: Detail['path']): string =>
     '',
   )
 
-const TAGS = new Set(['kind', 'do', 'is', 'type'])
-
-/**
- * Where a value fits none of several shapes, the faults of the shape it means to be: the one whose tag
- * ("kind", "do") is right, and of these the one with the fewest faults.
- */
+/** Where a value fits none of several shapes: the faults of the one it means to be, else the deepest ones. */
 function meant(detail: Detail): Detail[] {
-  const inner = (detail.context?.details ?? []) as Detail[]
-  if (inner.length === 0) return [detail]
-  const depth = detail.path.length
-  const byTag = inner.filter(
-    (one) => !(TAGS.has(String(one.path[depth])) && one.path.length === depth + 1 && one.type === 'any.only'),
+  const branch = detail.context?.meant as Detail[] | undefined
+  if (branch?.length)
+    return branch.flatMap(meant).map((one) => ({ ...one, path: [...detail.path, ...one.path] }))
+  const inner = ((detail.context?.details ?? []) as Detail[]).filter(
+    (one) => one.path.length > detail.path.length + 1,
   )
-  const right = byTag.filter((one) => one.type !== 'object.unknown' && one.type !== 'any.required')
-  const chosen = right.length > 0 ? right : byTag.length > 0 ? byTag : inner
-  return chosen.slice(0, 1).flatMap(meant)
+  return inner.length > 0 ? inner.slice(0, 1).flatMap(meant) : [detail]
 }
 
 /**
@@ -51,7 +45,7 @@ export function letIn<T>(schema: Joi.Schema, value: unknown, what: string): T {
   const { error, value: clean } = schema.validate(value, {
     abortEarly: false,
     convert: true,
-    errors: { label: 'key', wrap: { label: '' } },
+    errors: LABELS,
   })
   if (!error) return clean as T
   const faults = error.details.flatMap(meant).map((detail) => ({

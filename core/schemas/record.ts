@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { currency, epochMs, fingerprint, id, text } from './plain.ts'
 import { houseRules } from './practice.ts'
+import { tagged } from './tagged.ts'
 
 const all = (keys: Record<string, Joi.Schema>): Record<string, Joi.Schema> =>
   Object.fromEntries(Object.entries(keys).map(([key, schema]) => [key, schema.required()]))
@@ -66,11 +67,12 @@ const event = (
   type: string,
   more: Record<string, Joi.Schema> = {},
   maybe: Record<string, Joi.Schema> = {},
-): Joi.ObjectSchema =>
-  Joi.object({ type: Joi.string().valid(type).required(), ...all({ at: epochMs, ...more }), ...maybe })
+): [string, Joi.ObjectSchema] => [
+  type,
+  Joi.object({ type: Joi.string().valid(type).required(), ...all({ at: epochMs, ...more }), ...maybe }),
+]
 
-/** One event of a booking's record. */
-export const bookingEvent = Joi.alternatives().try(
+const events = [
   event(
     'asked',
     {
@@ -110,4 +112,7 @@ export const bookingEvent = Joi.alternatives().try(
     text: text(5_000),
   }),
   event('taken-back', { of: whole }),
-)
+]
+
+/** One event of a booking's record. */
+export const bookingEvent = tagged('type', Object.fromEntries(events))

@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest'
+import { formatInstant, parseInstant, zone } from '../time/index.ts'
+import { busyTimes } from './busy.ts'
+
+const event = (...lines: string[]): string => ['BEGIN:VEVENT', ...lines, 'END:VEVENT'].join('\r\n')
+const calendar = (...parts: string[]): string =>
+  ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//test', ...parts, 'END:VCALENDAR'].join('\r\n')
+const busy = (text: string, from = '2026-11-01T00:00Z', to = '2027-01-01T00:00Z') =>
+  busyTimes(text, parseInstant(from), parseInstant(to), zone('Europe/Lisbon')).map(
+    (one) => `${formatInstant(one.start)}/${formatInstant(one.end)}`,
+  )
+
+describe('busy times of a calendar', () => {
+  it('reads times in UTC, in a named zone, floating and all day', () => {
+    expect(
+      busy(
+        calendar(
+          event('UID:1', 'DTSTART:20261124T100000Z', 'DTEND:20261124T110000Z'),
+          event('UID:2', 'DTSTART;TZID=America/New_York:20261124T100000', 'DURATION:PT30M'),
+          event('UID:3', 'DTSTART:20261125T090000', 'DTEND:20261125T100000'),
+          event('UID:4', 'DTSTART;VALUE=DATE:20261126'),
+        ),
+      ),
+    ).toEqual([
+      '2026-11-24T10:00:00Z/2026-11-24T11:00:00Z',
+      '2026-11-24T15:00:00Z/2026-11-24T15:30:00Z',
+      '2026-11-25T09:00:00Z/2026-11-25T10:00:00Z',
+      '2026-11-26T00:00:00Z/2026-11-27T00:00:00Z',
+    ])
+  })
+
+  it('takes transparent and cancelled events as free', () => {
+    const at = ['DTSTART:20261124T100000Z', 'DTEND:20261124T110000Z']
+    expect(
+      busy(calendar(event('UID:1', ...at, 'TRANSP:TRANSPARENT'), event('UID:2', ...at, 'STATUS:CANCELLED'))),
+    ).toEqual([])
+  })
+
+  // RFC 5545 §3.8.5.3: "Daily for 10 occurrences", cut to a span and with an exception of each kind.
+  it('repeats events, with exceptions left out and moved', () => {
+    const text = calendar(
+      event(
+        'UID:r',
+        'DTSTART;TZID=America/New_York:20261124T090000',
+        'DURATION:PT1H',
+        'RRULE:FREQ=DAILY;COUNT=10',
+        'EXDATE;TZID=America/New_York:20261125T090000',
+      ),
+      event(
+        'UID:r',
+        'RECURRENCE-ID;TZID=America/New_York:20261126T090000',
+        'DTSTART;TZID=America/New_York:20261126T150000',
+        'DURATION:PT1H',
+      ),
+    )
+    expect(busy(text, '2026-11-24T00:00Z', '2026-11-28T00:00Z')).toEqual([
+      '2026-11-24T14:00:00Z/2026-11-24T15:00:00Z',
+      '2026-11-26T20:00:00Z/2026-11-26T21:00:00Z',
+      '2026-11-27T14:00:00Z/2026-11-27T15:00:00Z',
+    ])
+    expect(busy(text, '2026-11-24T00:00Z', '2027-01-01T00:00Z')).toHaveLength(9)
+  })
+
+  it('reads a zone of the file’s own', () => {
+    const zones = [
+      'BEGIN:VTIMEZONE',
+      'TZID:Somewhere',
+      'BEGIN:STANDARD',
+      'DTSTART:19700101T000000',
+      'TZOFFSETFROM:+0330',
+      'TZOFFSETTO:+0330',
+      'END:STANDARD',
+      'END:VTIMEZONE',
+    ].join('\r\n')
+    expect(
+      busy(calendar(zones, event('UID:1', 'DTSTART;TZID=Somewhere:20261124T100000', 'DURATION:PT1H'))),
+    ).toEqual(['2026-11-24T06:30:00Z/2026-11-24T07:30:00Z'])
+  })
+
+  it('says what is no calendar', () => {
+    expect(() => busy('hello')).toThrow('The calendar: is not iCalendar')
+    expect(() => busy('BEGIN:VCARD\r\nEND:VCARD')).toThrow('holds no VCALENDAR')
+  })
+})

@@ -1,0 +1,176 @@
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { writeBackup, writePracticeFile } from '@acolhida/core/formats'
+import { parseInstant } from '@acolhida/core/time'
+import { demoBackup } from '@acolhida/demo'
+import { describe, expect, it } from 'vitest'
+import { samplePractice } from '../core/oracle/sample.ts'
+import { runTerminal } from './terminal.ts'
+
+const folder = mkdtempSync(join(tmpdir(), 'acolhida-terminal-'))
+const put = (name: string, text: string): string => {
+  const path = join(folder, name)
+  writeFileSync(path, text)
+  return path
+}
+const at = (from: string, minutes: number, id: string) => ({
+  id,
+  kind: 'session' as const,
+  start: parseInstant(from),
+  end: (parseInstant(from) + minutes * 60_000) as never,
+  clearBefore: 15,
+  clearAfter: 15,
+})
+const FILE = put(
+  'practice.json',
+  writePracticeFile({
+    format: 'acolhida-practice',
+    version: 1,
+    practice: samplePractice(),
+    people: [{ id: 'p', name: 'P', emails: ['p@example.org'], invited: [], blocked: true, note: '' }],
+    sessions: [at('2026-11-25T10:00Z', 50, 'a'), at('2026-11-25T17:00Z', 50, 'b')],
+  }),
+)
+const NOW = ['--now', '2026-11-24T11:00Z']
+const run = (...args: string[]) => {
+  const { output, error, code } = runTerminal(args)
+  return { answer: output ? JSON.parse(output) : undefined, error, code }
+}
+
+describe('the terminal', () => {
+  it('gives the openings of the worked example', () => {
+    const { answer } = run('openings', FILE, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW)
+    expect(answer.openings).toHaveLength(10)
+    expect(answer.openings[0]).toEqual({ start: '2026-11-25T11:15:00Z', local: '2026-11-25T11:15' })
+  })
+
+  it('shows times in another zone, with another length, for a person, beside other calendars', () => {
+    const args = ['openings', FILE, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW]
+    expect(run(...args, '--zone', 'America/Sao_Paulo').answer.openings[0].local).toBe('2026-11-25T08:15')
+    expect(run(...args, '--minutes', '120').answer.openings).toHaveLength(4)
+    expect(run(...args, '--person', 'p').answer.openings).toEqual([])
+    const busy = put(
+      'busy.ics',
+      'BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:20261125\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n',
+    )
+    expect(run(...args, '--busy', busy).answer.openings).toEqual([])
+  })
+
+  it('says why a start is closed', () => {
+    const { answer } = run('why', FILE, '--service', 's', '--start', '2026-11-25T16:45Z', ...NOW)
+    expect(answer.open).toBe(false)
+    expect(answer.closures.map((closure: { rule: string }) => closure.rule)).toEqual(['overlap'])
+    expect(answer.closures[0].words).toContain('It would run until 18:00')
+  })
+
+  it('reads answers and gives deadlines', () => {
+    const demo = put('demo.json', writeBackup(demoBackup(parseInstant('2026-11-24T11:00Z'))))
+    const answers = put(
+      'answers.json',
+      JSON.stringify({
+        brings: 'My voice gives out every day.',
+        uses: ['singing'],
+        hoarse: 'long',
+        doctor: false,
+        strain: 3,
+        price: 'fine',
+        summary: true,
+      }),
+    )
+    const { answer } = run('read', demo, '--service', 'voice-assessment', '--answers', answers)
+    expect(answer).toMatchObject({ outcome: 'look', problems: [], quote: { minutes: 90, price: 11_300 } })
+    const openings = run(
+      'openings',
+      demo,
+      '--service',
+      'voice-assessment',
+      '--answers',
+      answers,
+      '--from',
+      '2026-11-30',
+      '--days',
+      '1',
+      ...NOW,
+    ).answer
+    expect(openings.minutes).toBe(90)
+    const { answer: dates } = run(
+      'deadlines',
+      demo,
+      '--service',
+      'voice-assessment',
+      '--start',
+      '2026-11-30T10:30Z',
+      ...NOW,
+    )
+    expect(dates.hold.at).toBe('2026-11-25T11:00:00Z')
+    expect(dates.deadlines.map((one: { at: string }) => one.at)).toEqual([
+      '2026-11-29T10:30:00Z',
+      '2026-11-29T10:30:00Z',
+      '2026-11-30T06:30:00Z',
+    ])
+  })
+
+  it('validates', () => {
+    expect(run('validate', FILE)).toMatchObject({ code: 0, answer: { valid: true, sessions: 2 } })
+    const text = JSON.parse(runTerminal(['validate', FILE]).output)
+    expect(text.warnings).toEqual([])
+    const broken = put(
+      'broken.json',
+      JSON.stringify({
+        format: 'acolhida-practice',
+        version: 1,
+        practice: { ...samplePractice(), space: 'none' },
+      }),
+    )
+    expect(run('validate', broken)).toMatchObject({
+      code: 1,
+      answer: { valid: false, faults: [{ path: 'practice.space' }] },
+    })
+  })
+
+  it.each([
+    [['openings', FILE, '--nope'], "Unknown option '--nope'"],
+    [['open', FILE], 'there is no command "open"'],
+    [['openings', FILE], '--now is missing'],
+    [
+      ['openings', FILE, '--service', 'x', '--from', '2026-11-25', '--days', '1', ...NOW],
+      'there is no service "x"; there are s',
+    ],
+    [
+      ['openings', FILE, '--service', 's', '--from', '2026-13-01', '--days', '1', ...NOW],
+      '--from: "2026-13-01" is not a date',
+    ],
+    [
+      ['openings', FILE, '--service', 's', '--from', '2026-11-25', '--days', '0', ...NOW],
+      '--days: "0" is not a whole number',
+    ],
+    [
+      [
+        'openings',
+        FILE,
+        '--service',
+        's',
+        '--from',
+        '2026-11-25',
+        '--days',
+        '1',
+        ...NOW,
+        '--zone',
+        'Nowhere',
+      ],
+      '--zone: "Nowhere" is not a time zone',
+    ],
+    [
+      ['why', FILE, '--service', 's', '--start', '2026-11-25T10:00', ...NOW],
+      '--start: "2026-11-25T10:00" is not an instant',
+    ],
+    [['validate', join(folder, 'none.json')], "none.json can't be read: ENOENT"],
+    [['validate', put('text.json', 'hello')], 'is not JSON'],
+    [['validate', FILE, FILE], '"validate" takes one file'],
+  ])('%j is refused with exit 2', (args, message) => {
+    const { error, code } = run(...args)
+    expect(code).toBe(2)
+    expect(error).toContain(message)
+  })
+})
