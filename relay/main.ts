@@ -15,6 +15,7 @@ import { Mailbox } from './standins/mailbox.ts'
  * - ACOLHIDA_FILE: the relay's file (`.acolhida/relay.sqlite`)
  * - ACOLHIDA_SMTP: smtp:// address of a mail host; without it the stand-ins and the demo run
  * - ACOLHIDA_DOOR_URL: how clients reach the door
+ * - ACOLHIDA_MEMORY_DAYS: for how many days finished bookings are remembered (400)
  * - ACOLHIDA_RATE: requests a minute from one address (240)
  * - ACOLHIDA_HOST, ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT, ACOLHIDA_LETTERBOX_PORT
  */
@@ -38,6 +39,7 @@ async function main(): Promise<void> {
       doorPages: join(root, 'web', 'dist', 'door'),
       deskPages: join(root, 'web', 'dist', 'desk'),
       requestsPerMinute: Number(env.ACOLHIDA_RATE ?? 240),
+      memoryDays: Number(env.ACOLHIDA_MEMORY_DAYS ?? 400),
       ...(standins ? { demo: () => demoBackup(clock.now()) } : {}),
     },
     {

@@ -20,6 +20,8 @@ export interface Settings {
   doorPages: string
   deskPages: string
   requestsPerMinute: number
+  /** For how many days finished bookings are remembered; 400 where it is left out. */
+  memoryDays?: number
   /** Hands out the demo practice; only where stand-ins run. */
   demo?: () => Backup
 }
@@ -41,7 +43,7 @@ export class Relay {
     this.clock = clock
     this.store = new Store(settings.file)
     this.#post = new Post(this.store, clock, { smtp: settings.smtp })
-    this.rounds = new Rounds(this.store, clock, this.address, this.#post)
+    this.rounds = new Rounds(this.store, clock, this.address, this.#post, settings.memoryDays ?? 400)
     this.store.onChange = () => {
       this.deskStream.tell('record')
       this.doorStream.tell('openings')

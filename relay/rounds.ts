@@ -1,9 +1,9 @@
 import { decide } from '@acolhida/core/booking'
-import { shift } from '@acolhida/core/time'
+import { DAY, shift } from '@acolhida/core/time'
 import type { Clock } from './clock.ts'
 import { circumstances } from './door/circumstances.ts'
 import { type DoorAddress, happen } from './happen.ts'
-import { MEMORY, type Post } from './mail/post.ts'
+import type { Post } from './mail/post.ts'
 import type { Store } from './store/store.ts'
 
 /** Lets holds lapse whose time has run out. Each is an act of its own, stamped with the moment it was due. */
@@ -21,6 +21,9 @@ export function lapseDue(store: Store, clock: Clock, address: DoorAddress): void
   }
 }
 
+/** How long the relay remembers what is only needed for a while, in days. */
+const SHORT_MEMORY = 30
+
 /** What the relay does by itself: lapses, mail, forgetting. Comes round every second. */
 export class Rounds {
   #timer: NodeJS.Timeout | undefined
@@ -29,12 +32,15 @@ export class Rounds {
   readonly #clock: Clock
   readonly #address: DoorAddress
   readonly #post: Post
+  readonly #memory: number
 
-  constructor(store: Store, clock: Clock, address: DoorAddress, post: Post) {
+  /** @param memory for how many days finished bookings are remembered */
+  constructor(store: Store, clock: Clock, address: DoorAddress, post: Post, memory: number) {
     this.#store = store
     this.#clock = clock
     this.#address = address
     this.#post = post
+    this.#memory = memory
   }
 
   start(): void {
@@ -48,7 +54,11 @@ export class Rounds {
     try {
       lapseDue(this.#store, this.#clock, this.#address)
       if (this.#turns++ % 3_600 === 0) {
-        this.#store.act(() => this.#store.forget(shift(this.#clock.now(), -MEMORY)))
+        const now = this.#clock.now()
+        this.#store.act(() => {
+          this.#store.forget(shift(now, -SHORT_MEMORY * DAY))
+          this.#store.forgetRecord(shift(now, -this.#memory * DAY))
+        })
       }
     } catch (error) {
       console.error('A round of the relay failed:', error)

@@ -1,4 +1,4 @@
-import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { type Instant, MINUTE, shift } from '@acolhida/core/time'
 import nodemailer, { type Transporter } from 'nodemailer'
 import type { Clock } from '../clock.ts'
 import type { OutboxRow, Store } from '../store/store.ts'
@@ -95,6 +95,3 @@ export class Post {
 }
 
 const methodOf = (calendar: string): string => /^METHOD:(\w+)/m.exec(calendar)?.[1] ?? 'REQUEST'
-
-/** How long the relay remembers what is only needed for a while, in ms. */
-export const MEMORY = 30 * DAY

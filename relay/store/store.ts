@@ -41,6 +41,7 @@ export class Store {
   readonly db: Db
   readonly #bookings = new Map<string, Booking>()
   #pending: Booking[] = []
+  #forgotten: string[] = []
   #package: DoorPackage | undefined
   #appended = false
   #packageChanged: DoorPackage | undefined
@@ -70,11 +71,13 @@ export class Store {
   /** Runs one act in one transaction. When it throws, nothing of it remains. */
   act<T>(work: () => T): T {
     this.#pending = []
+    this.#forgotten = []
     this.#appended = false
     this.#packageChanged = undefined
     try {
       const result = this.db.transaction(work)()
       for (const booking of this.#pending) this.#bookings.set(booking.id, booking)
+      for (const id of this.#forgotten) this.#bookings.delete(id)
       if (this.#packageChanged) this.#package = this.#packageChanged
       if (this.#appended || this.#packageChanged) this.onChange()
       return result
@@ -160,12 +163,34 @@ export class Store {
     return rows.map((row) => ({ ...row, at: instant(row.at), body: JSON.parse(row.body) }) as RecordItem)
   }
 
+  /** The newest number of the record, and the first below which nothing has been forgotten. */
   recordEnds(): { first: number; last: number } {
-    const row = this.db.prepare('SELECT min(n) AS first, max(n) AS last FROM record').get() as {
-      first: number | null
-      last: number | null
+    const { last } = this.db.prepare('SELECT max(n) AS last FROM record').get() as { last: number | null }
+    return { first: Number(this.setting('forgotten') ?? 0) + 1, last: last ?? 0 }
+  }
+
+  /** Forgets bookings that ended before an instant, with their links and messages, and enquiries as old. */
+  forgetRecord(before: Instant): void {
+    let newest = 0
+    const drop = (kind: string, subject: string): void => {
+      const { n } = this.db
+        .prepare('SELECT max(n) AS n FROM record WHERE kind = ? AND subject = ?')
+        .get(kind, subject) as { n: number | null }
+      newest = Math.max(newest, n ?? 0)
+      this.db.prepare('DELETE FROM record WHERE kind = ? AND subject = ?').run(kind, subject)
     }
-    return { first: row.first ?? 0, last: row.last ?? 0 }
+    for (const booking of this.#bookings.values()) {
+      if (booking.start >= before || (booking.status === 'requested' && booking.until >= before)) continue
+      drop('booking', booking.id)
+      drop('mail', booking.id)
+      this.db.prepare('DELETE FROM links WHERE booking = ?').run(booking.id)
+      this.#forgotten.push(booking.id)
+    }
+    const enquiries = this.db
+      .prepare(`SELECT subject FROM record WHERE kind = 'enquiry' AND at < ?`)
+      .all(before) as { subject: string }[]
+    for (const { subject } of enquiries) drop('enquiry', subject)
+    if (newest > Number(this.setting('forgotten') ?? 0)) this.set('forgotten', String(newest))
   }
 
   addLink(booking: string, proves: boolean): string {

@@ -116,7 +116,7 @@ async function fetchRecord(key: string): Promise<void> {
     const page = await relay.record(cursor, key)
     if (page.last < cursor || (cursor > 0 && page.first > cursor + 1)) {
       // The relay has forgotten, or been started anew: the gap is shown, and all it has is fetched.
-      await changeLink({ cursor: Math.max(0, page.first - 1), gap: true })
+      await changeLink({ cursor: page.last < cursor ? 0 : page.first - 1, gap: true })
       if (page.last === 0) return
       continue
     }

@@ -1,0 +1,209 @@
+import type { LinkView, RecordPage } from '@acolhida/core/door'
+import { DAY, HOUR, MINUTE } from '@acolhida/core/time'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { newPairingCode } from '../desk/desk.ts'
+import { openStartsOf, request, sendIt } from './client.ts'
+import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
+
+let house: TestRelay
+beforeEach(async () => {
+  house = await startRelay({ memoryDays: 100 })
+})
+afterEach(() => house.close())
+
+const record = (after = 0) =>
+  ask<RecordPage>(`${house.desk}/api/record?after=${after}`, undefined, { bearer: house.key })
+const command = (booking: string, what: object, key = freshKey()) =>
+  ask<{ seq: number }>(`${house.desk}/api/command`, { booking, command: what }, { bearer: house.key, key })
+const booking = (id: string) => [...house.relay.store.bookings()].find((one) => one.id === id)!
+const mails = (address: string) => house.mailbox.received.filter((mail) => mail.to.includes(address))
+const settle = async (ms: number): Promise<void> => {
+  house.clock.forward(ms)
+  house.relay.rounds.turn()
+  const until = Date.now() + 5_000
+  while (house.relay.store.outboxDue(house.clock.now(), 1).length > 0) {
+    if (Date.now() > until) throw new Error('The mail did not go out.')
+    await new Promise((resolve) => setTimeout(resolve, 20))
+  }
+}
+
+describe('the desk’s key', () => {
+  it('is needed for everything, and only the paired desk has it', async () => {
+    for (const path of ['record', 'record/stream'])
+      expect((await ask(`${house.desk}/api/${path}`)).status).toBe(401)
+    expect((await ask(`${house.desk}/api/command`, {}, { bearer: 'x'.repeat(43) })).body.code).toBe(
+      'not-paired',
+    )
+    expect((await ask(`${house.desk}/api/package`, {}, { method: 'PUT' })).status).toBe(401)
+    expect((await record()).status).toBe(200)
+  })
+
+  it('comes from a one-time code, and a second desk cuts the first off after saying so', async () => {
+    const code = newPairingCode(house.relay.store)
+    const pair = (body: object) => ask<{ key: string }>(`${house.desk}/api/pair`, body)
+    expect((await pair({ code: 'AAAA-BBBB-CCCC' })).body.code).toBe('wrong-code')
+    expect((await pair({ code })).body.code).toBe('paired-already')
+    const { body } = await pair({ code: code.toLowerCase(), replace: true })
+    expect((await record()).status).toBe(401)
+    house.key = body.key
+    expect((await record()).status).toBe(200)
+    expect((await pair({ code, replace: true })).body.code).toBe('wrong-code')
+  })
+})
+
+describe('deciding', () => {
+  it('sends the message once the undo has passed, and not when it was used', async () => {
+    const { body } = await command('asks-tome', { do: 'decline', text: 'Not now.' })
+    await settle(0)
+    expect(mails('tome.arrais')).toEqual([])
+    await command('asks-tome', { do: 'take-back', of: body.seq })
+    await settle(MINUTE)
+    expect(mails('tome.arrais')).toEqual([])
+    expect(booking('asks-tome').status).toBe('requested')
+    await command('asks-tome', { do: 'welcome' })
+    await settle(MINUTE)
+    expect(mails('tome.arrais').map((mail) => mail.subject.slice(0, 9))).toEqual(['Confirmed'])
+    expect((await command('asks-tome', { do: 'take-back', of: 5 })).body.code).toBe('nothing-to-take-back')
+  })
+
+  it('keeps a turned-down time from others until it can not be undone any more', async () => {
+    const { start } = booking('asks-tome')
+    await command('asks-tome', { do: 'decline', text: '' })
+    expect(await openStartsOf(house.door, house.slug)).not.toContain(start)
+    house.clock.forward(9_000)
+    expect(await openStartsOf(house.door, house.slug)).toContain(start)
+  })
+
+  it('does a command once', async () => {
+    const key = freshKey()
+    const answers = [
+      await command('asks-tome', { do: 'welcome' }, key),
+      await command('asks-tome', { do: 'welcome' }, key),
+    ]
+    expect(answers.map((one) => [one.status, one.body.seq])).toEqual([
+      [200, 3],
+      [200, 3],
+    ])
+    expect((await command('asks-tome', { do: 'welcome' })).body).toMatchObject({
+      code: 'not-waiting',
+      message: 'It is booked already.',
+    })
+    expect((await command('nobody-there', { do: 'welcome' })).status).toBe(404)
+    expect((await command('asks-tome', { do: 'explode' })).status).toBe(400)
+  })
+
+  it('refuses an offer of a time that is taken', async () => {
+    const taken = booking('next-odile').start
+    const { body } = await command('asks-tome', {
+      do: 'offer',
+      text: '',
+      starts: [{ start: taken, place: 'studio' }],
+    })
+    expect(body.code).toBe('not-open')
+  })
+
+  it('shows a client nothing that can still be undone', async () => {
+    const [start] = await openStartsOf(house.door, house.slug)
+    const { body } = await sendIt(house.door, house.slug, await request(house.door, house.slug, start!))
+    const view = async () => (await ask<LinkView>(`${house.door}/api/link/${body.link}`)).body.status
+    const id = [...house.relay.store.bookings()].at(-1)!.id
+    await command(id, { do: 'welcome' })
+    expect(await view()).toBe('requested')
+    house.clock.forward(9_000)
+    expect(await view()).toBe('booked')
+  })
+
+  it('reminds the practitioner before a hold runs out, once, and not when the word was given', async () => {
+    await command('asks-tome', { do: 'welcome' })
+    const [start] = (await openStartsOf(house.door, house.slug)).slice(20)
+    await sendIt(house.door, house.slug, await request(house.door, house.slug, start!))
+    await settle(23 * HOUR + MINUTE)
+    expect(mails('iria@montalvar').map((mail) => mail.subject)).toHaveLength(1)
+    await settle(2 * HOUR)
+    expect(mails('iria@montalvar')).toHaveLength(1)
+  })
+})
+
+describe('lapsing', () => {
+  it('happens by itself, stamped with the moment it was due', async () => {
+    const { until } = booking('asks-tome')
+    await settle(2 * DAY)
+    const { body } = await record()
+    const lapsed = body.items.filter((item) => item.kind === 'booking' && item.body.type === 'lapsed')
+    expect(lapsed.map((item) => item.subject).sort()).toEqual(['asks-lucjan', 'asks-tome', 'asks-wanda'])
+    expect(lapsed.find((item) => item.subject === 'asks-tome')?.at).toBe(until)
+    expect(mails('tome.arrais')[0]?.subject).toContain('has run out')
+  })
+})
+
+describe('the record', () => {
+  it('is fetched from a cursor, and asking deletes nothing', async () => {
+    const all = (await record()).body
+    const rest = (await record(all.items[4]!.n)).body
+    expect(rest.items[0]).toEqual(all.items[5])
+    expect((await record()).body.items).toHaveLength(all.items.length)
+    expect((await record(all.last)).body.items).toEqual([])
+  })
+
+  it('forgets by age, and says from where on it is whole', async () => {
+    const before = (await record()).body
+    expect(before.first).toBe(1)
+    house.clock.forward(200 * DAY)
+    house.relay.store.act(() => house.relay.store.forgetRecord((house.clock.now() - 100 * DAY) as never))
+    const after = (await record()).body
+    expect(after.items.filter((item) => item.kind === 'booking')).toEqual([])
+    expect(after.first).toBeGreaterThan(1)
+    expect([...house.relay.store.bookings()]).toEqual([])
+  })
+})
+
+describe('publishing', () => {
+  const publish = (pack: object) =>
+    ask<{ revision: number }>(`${house.desk}/api/package`, pack, {
+      method: 'PUT',
+      bearer: house.key,
+      key: freshKey(),
+    })
+
+  it('shows at the door at once', async () => {
+    const pack = house.relay.store.package!
+    const practice = { ...pack.practice, profile: { ...pack.practice.profile, greeting: 'Good evening.' } }
+    expect((await publish({ ...pack, practice, revision: 2 })).status).toBe(200)
+    const { body } = await ask<{ practice: { greeting: string } }>(`${house.door}/api/door/${house.slug}`)
+    expect(body.practice.greeting).toBe('Good evening.')
+  })
+
+  it('refuses older, malformed and unworkable packages, and keeps what it has', async () => {
+    const pack = house.relay.store.package!
+    expect((await publish({ ...pack, revision: 0 })).body.code).toBe('older-package')
+    expect(
+      (await publish({ ...pack, revision: 2, practice: { ...pack.practice, space: 'x' } })).body.where,
+    ).toBe('practice.space')
+    const services = pack.practice.services.map((one) => ({ ...one, places: ['moon'] }))
+    expect(
+      (await publish({ ...pack, revision: 2, practice: { ...pack.practice, services } })).body.where,
+    ).toBe('practice.services[0].places[0]')
+    expect(house.relay.store.package).toEqual(pack)
+  })
+})
+
+describe('mail', () => {
+  it('is tried again when the host does not answer, and its text is forgotten once it has gone', async () => {
+    await house.mailbox.stop()
+    await command('asks-tome', { do: 'welcome' })
+    house.clock.forward(10_000)
+    house.relay.rounds.turn()
+    const row = () =>
+      house.relay.store.db.prepare(`SELECT * FROM outbox WHERE step = 'confirmation'`).get() as {
+        tries: number
+        state: string
+        body: string
+        due: number
+      }
+    await expect.poll(() => row().tries, { timeout: 10_000 }).toBe(1)
+    expect(row().state).toBe('waiting')
+    expect(row().due).toBeGreaterThan(house.clock.now())
+    house.relay.store.act(() => house.relay.store.settleLetter('asks-tome/confirmation/email/3', 'sent'))
+    expect(row().body).toBe('')
+  })
+})

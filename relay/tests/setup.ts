@@ -1,0 +1,101 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Problem } from '@acolhida/core/door'
+import { demoBackup } from '@acolhida/demo'
+import { MovableClock } from '../clock.ts'
+import { furnish } from '../demo.ts'
+import { newPairingCode, pair } from '../desk/desk.ts'
+import { Relay } from '../relay.ts'
+import { Mailbox } from '../standins/mailbox.ts'
+
+export interface TestRelay {
+  relay: Relay
+  clock: MovableClock
+  mailbox: Mailbox
+  door: string
+  desk: string
+  key: string
+  slug: string
+  close(): Promise<void>
+}
+
+export interface Answer<T = Record<string, never>> {
+  status: number
+  body: T & Partial<Problem>
+}
+
+/** A relay with the demo practice, on free ports, with a mailbox and a desk's key. */
+export async function startRelay(
+  settings: { requestsPerMinute?: number; memoryDays?: number } = {},
+): Promise<TestRelay> {
+  const folder = mkdtempSync(join(tmpdir(), 'acolhida-relay-'))
+  const mailbox = new Mailbox()
+  const clock = new MovableClock()
+  const relay = new Relay(
+    {
+      file: join(folder, 'relay.sqlite'),
+      smtp: await mailbox.start(),
+      doorPages: join(folder, 'none'),
+      deskPages: join(folder, 'none'),
+      requestsPerMinute: 1_000_000,
+      ...settings,
+    },
+    clock,
+  )
+  furnish(relay.store, demoBackup(clock.now()), clock.now())
+  const { door, desk } = await relay.start({ door: 0, desk: 0 })
+  const { key } = pair(relay.store, newPairingCode(relay.store), false)
+  return {
+    relay,
+    clock,
+    mailbox,
+    door,
+    desk,
+    key,
+    slug: 'iria-montalvar',
+    close: async () => {
+      await relay.stop()
+      await mailbox.stop()
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+let keys = 0
+/** A key that has not been used. */
+export const freshKey = (): string => `test-key-${process.pid}-${String(++keys).padStart(8, '0')}`
+export const freshVisit = (): string => `test-visit-${String(++keys).padStart(12, '0')}`
+
+export async function ask<T = Record<string, never>>(
+  url: string,
+  body?: unknown,
+  { method, key, bearer, raw }: { method?: string; key?: string; bearer?: string; raw?: string } = {},
+): Promise<Answer<T>> {
+  const content = raw ?? (body === undefined ? undefined : JSON.stringify(body))
+  const response = await fetch(url, {
+    method: method ?? (content === undefined ? 'GET' : 'POST'),
+    headers: {
+      ...(content === undefined ? {} : { 'content-type': 'application/json' }),
+      ...(key ? { 'idempotency-key': key } : {}),
+      ...(bearer ? { authorization: `Bearer ${bearer}` } : {}),
+    },
+    ...(content === undefined ? {} : { body: content }),
+  })
+  return { status: response.status, body: (await response.json()) as Answer<T>['body'] }
+}
+
+export const ANSWERS = {
+  brings: 'My voice gives out by the end of the day.',
+  uses: ['teaching'],
+  hoarse: 'not',
+  strain: 5,
+  price: 'fine',
+}
+
+export const wanted = (visit = freshVisit()) => ({
+  visit,
+  service: 'voice-assessment',
+  place: 'studio',
+  answers: ANSWERS,
+})
