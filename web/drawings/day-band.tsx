@@ -54,13 +54,7 @@ export function DayBand({
   onCursor: (at: Instant | undefined) => void
   /** What to say of a start, for those who listen. */
   describe: (at: Instant) => string
-  link: (
-    href: string,
-    className: string,
-    style: CSSProperties,
-    children: ReactNode,
-    label: string,
-  ) => ReactNode
+  link: (href: string, className: string, style: CSSProperties, children: ReactNode) => ReactNode
 }) {
   const { from, to, zone } = band
   const field = useRef<HTMLDivElement>(null)
@@ -135,16 +129,19 @@ export function DayBand({
         )}
       </div>
       {band.items.map((item) => {
-        const box = `absolute top-1 h-[38px] overflow-hidden rounded-[7px] px-1.5 py-[3px] text-[12px] leading-[1.25] ${LOOK[item.look]} ${item.end <= band.now ? 'opacity-60' : ''}`
+        const look = item.end <= band.now && item.look !== 'hold' ? 'bg-shade text-ink' : LOOK[item.look]
+        const box = `absolute top-1 h-[38px] overflow-hidden rounded-[7px] px-1.5 py-[3px] text-[12px] leading-[1.25] ${look}`
         const inside = (
           <>
-            <span className="block truncate font-bold">{item.title}</span>
-            <span className="block truncate text-[11px]">{item.line}</span>
+            <span className="block truncate font-bold">{item.title}</span>{' '}
+            <span className="block truncate text-[11px]">{item.line}</span>{' '}
+            <span className="sr-only">
+              {timeAt(zone, item.start)} to {timeAt(zone, item.end)}
+            </span>
           </>
         )
-        const label = `${item.title}, ${item.line}, ${timeAt(zone, item.start)} to ${timeAt(zone, item.end)}`
         return item.href ? (
-          link(item.href, box, stretch(item.start, item.end), inside, label)
+          link(item.href, box, stretch(item.start, item.end), inside)
         ) : (
           <div key={item.id} className={box} style={stretch(item.start, item.end)}>
             {inside}

@@ -231,14 +231,8 @@ function Week({
                   step={step}
                   onCursor={setCursor}
                   describe={describe}
-                  link={(href, className, style, children, label) => (
-                    <Link
-                      key={`${href} ${label}`}
-                      to={href}
-                      className={className}
-                      style={style}
-                      aria-label={label}
-                    >
+                  link={(href, className, style, children) => (
+                    <Link key={`${href} ${style.left}`} to={href} className={className} style={style}>
                       {children}
                     </Link>
                   )}

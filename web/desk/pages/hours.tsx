@@ -1,10 +1,11 @@
 import { type Block, checkPractice, type Practice } from '@acolhida/core/practice'
-import { longWeekdayName, minutesOf, shortDate, time, wallTime } from '@acolhida/core/time'
+import { longWeekdayName, minutesOf, shortDate, wallTime } from '@acolhida/core/time'
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
+import { parseBlocks } from '../parts/parse-blocks.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 
@@ -17,25 +18,6 @@ const withDay = (practice: Practice, day: number, blocks: Block[]): Practice => 
     ) as Practice['hours']['weekly'],
   },
 })
-
-/** A line of hours as it is typed: "9-13, 14:00-18:00". */
-export function parseBlocks(text: string, before: readonly Block[]): Block[] {
-  return text
-    .split(/[,;]+/)
-    .map((part) => part.trim())
-    .filter(Boolean)
-    .map((part) => {
-      const match = /^(\d{1,2})(?:[:.h](\d{2}))?\s*(?:-|–|to)\s*(\d{1,2})(?:[:.h](\d{2}))?$/i.exec(part)
-      if (!match) throw new Error(`“${part}” is not a stretch of hours; write it as 9:00 – 13:00.`)
-      const clock = (hour: string, minute = '00'): Block['from'] => time(`${hour.padStart(2, '0')}:${minute}`)
-      const from = clock(match[1]!, match[2])
-      const to = clock(match[3]!, match[4])
-      // What was kept for somebody stays so while the block begins where it did.
-      const same = before.find((block) => block.from === from)
-      return { from, to, ...(same?.reservedFor ? { reservedFor: same.reservedFor } : {}) }
-    })
-    .sort((a, b) => minutesOf(a.from) - minutesOf(b.from))
-}
 
 /** When the practitioner works: any number of blocks a day. */
 export function HoursPage() {

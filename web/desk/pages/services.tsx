@@ -7,6 +7,7 @@ import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
+import { Switch } from '../parts/switch.tsx'
 import { currencyOf } from '../parts/words.ts'
 
 const APPROVAL = [
@@ -110,20 +111,15 @@ export function ServicePage() {
             value={service.description}
             change={set((description) => ({ description }))}
           />
-          <label className="flex min-h-[40px] cursor-pointer items-center gap-3 font-semibold">
-            <input
-              type="checkbox"
-              className="toggle toggle-primary"
-              checked={service.on}
-              onChange={(event) => {
-                const on = event.target.checked
-                changePractice(db, on ? 'a service put on the door' : 'a service taken off the door', (p) =>
-                  withService(p, id, { on }),
-                )
-              }}
-            />
-            At the door
-          </label>
+          <Switch
+            label="At the door"
+            on={service.on}
+            onChange={(on) =>
+              changePractice(db, on ? 'a service put on the door' : 'a service taken off the door', (p) =>
+                withService(p, id, { on }),
+              )
+            }
+          />
           <div className="grid grid-cols-2 gap-4">
             <SavedField
               label="Length"

@@ -26,27 +26,19 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
           <button
             type="button"
             className="press press-go"
-            aria-label={`Welcome ${name} for ${when(desk.practice, booking.start)}`}
             onClick={() => decideFor(booking.id, { do: 'welcome' })}
           >
             Welcome for {shortDayTime(desk, booking.start)}
+            <span className="sr-only">, {name}</span>
           </button>
-          <button
-            type="button"
-            className="press"
-            aria-label={`Offer ${name} other times`}
-            onClick={() => setOpen('offer')}
-          >
+          <button type="button" className="press" onClick={() => setOpen('offer')}>
             Offer other times
+            <span className="sr-only"> to {name}</span>
           </button>
         </div>
-        <button
-          type="button"
-          className="press press-no"
-          aria-label={`Turn ${name} down`}
-          onClick={() => setOpen('decline')}
-        >
+        <button type="button" className="press press-no" onClick={() => setOpen('decline')}>
           Turn down…
+          <span className="sr-only"> {name}</span>
         </button>
       </div>
       {open === 'decline' && <TurnDown desk={desk} booking={booking} close={() => setOpen(undefined)} />}

@@ -59,17 +59,23 @@ async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined>
   }
 }
 
+/** What is to be published, if it differs from what was; also without a relay, to say so. */
+async function unpublishedChange(): Promise<
+  { next: Omit<DoorPackage, 'revision'>; print: string } | undefined
+> {
+  const next = await doorPackage()
+  const print = next ? fingerprint(next) : ''
+  const differs = next !== undefined && print !== (await linkRow()).published
+  set(differs ? { unpublished: true } : { unpublished: false, publishProblem: undefined })
+  return differs ? { next, print } : undefined
+}
+
 /** Publishes what the door should show, if it is whole and differs from what it shows. */
 async function publish(key: string): Promise<void> {
-  const next = await doorPackage()
-  if (!next) return
-  const print = fingerprint(next)
+  const change = await unpublishedChange()
+  if (!change) return
+  const { next, print } = change
   const link = await linkRow()
-  if (print === link.published) {
-    set({ unpublished: false, publishProblem: undefined })
-    return
-  }
-  set({ unpublished: true })
   if (checkPractice(next.practice).some((fault) => fault.grade === 'error')) return
   const send = (revision: number) => relay.publish({ ...next, revision }, newKey(), key)
   try {
@@ -152,6 +158,7 @@ async function oneTurn(): Promise<void> {
     return
   }
   try {
+    await unpublishedChange()
     await passOn(key)
     await fetchRecord(key)
     await publish(key)

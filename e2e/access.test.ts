@@ -1,0 +1,129 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { join, resolve } from 'node:path'
+import { gzipSync } from 'node:zlib'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { fillIn, pick, sendButton, toTheTimes } from './client.ts'
+import { type House, openHouse } from './house.ts'
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+/** Everything axe finds on a page, in words. WCAG 2.2 AA and axe's own good practice. */
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(AXE)
+  return page.evaluate(async () => {
+    const { axe } = window as unknown as {
+      axe: {
+        run(
+          options: object,
+        ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>
+      }
+    }
+    const { violations } = await axe.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+    })
+    return violations.flatMap((one) =>
+      one.nodes.map((node) => `${one.id}: ${node.html.slice(0, 160)} ${node.failureSummary.slice(0, 200)}`),
+    )
+  })
+}
+
+let house: House
+beforeAll(async () => {
+  house = await openHouse()
+})
+afterAll(() => house.close())
+
+describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
+  it('the door has nothing that keeps anybody out, on a phone', async () => {
+    const page = await house.visitor({ colorScheme, viewport: { width: 390, height: 844 } })
+    const check = async (where: string): Promise<void> => {
+      expect.soft(await violations(page), where).toEqual([])
+      const wide = await page.evaluate(
+        () => document.documentElement.scrollWidth > document.documentElement.clientWidth,
+      )
+      expect.soft(wide, `${where} scrolls sideways`).toBe(false)
+    }
+    await page.goto(`${house.door}/${house.slug}`)
+    await page.getByRole('heading', { name: 'Voice assessment' }).waitFor()
+    await check('services')
+    await page.goto(`${house.door}/${house.slug}/voice-assessment`)
+    await page.getByRole('button', { name: 'Go on to the times' }).click()
+    await check('questions with problems')
+    await toTheTimes(page, house)
+    await page.getByRole('button', { name: 'I am somewhere else' }).click()
+    await page.locator('main button[aria-pressed]').first().waitFor()
+    await check('times')
+    await pick(page, colorScheme === 'light' ? 2 : 9)
+    await sendButton(page).click()
+    await check('terms with problems')
+    await fillIn(page, 'Axel', `axel.${colorScheme}@example.org`)
+    await sendButton(page).click()
+    await page.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+    await check('where things stand')
+    await page.goto(`${house.door}/${house.slug}/write`)
+    await page.getByRole('heading', { name: 'Write to Iria Montalvar' }).waitFor()
+    await check('a message')
+    await page.goto(`${house.door}/nobody`)
+    await page.getByRole('heading', { name: 'There is no door here' }).waitFor()
+    await check('nowhere')
+  })
+
+  it('the desk has none either', async () => {
+    const page = await house.visitor({ colorScheme })
+    const check = async (where: string): Promise<void> =>
+      expect.soft(await violations(page), where).toEqual([])
+    await page.goto(house.desk)
+    await page.getByRole('button', { name: 'Look round' }).waitFor()
+    await check('begin')
+    await page.getByRole('button', { name: 'Look round' }).click()
+    await page.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+    await check('today')
+    await page.getByRole('button', { name: /^Offer other times.*Tomé Arrais/ }).click()
+    await page.getByRole('dialog').waitFor()
+    await check('offering')
+    await page.keyboard.press('Escape')
+    await page.getByRole('link', { name: 'Tomé Arrais' }).click()
+    await page.getByRole('heading', { name: 'Answers' }).waitFor()
+    await check('a request')
+    for (const name of [
+      'Arrivals',
+      'Diary',
+      'People',
+      'Who I am',
+      'Hours',
+      'Services',
+      'Terms',
+      'This desk',
+    ]) {
+      await page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name }).click()
+      await page.getByRole('heading', { level: 1 }).waitFor()
+      if (name === 'Diary') {
+        await page.getByRole('slider').nth(4).focus()
+        await page.keyboard.press('ArrowRight')
+      }
+      await check(name)
+    }
+    await page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name: 'Services' }).click()
+    await page.getByRole('link', { name: 'Voice assessment' }).click()
+    await page.getByLabel('Length').waitFor()
+    await check('a service')
+  })
+})
+
+it('the letterbox has none', async () => {
+  const page = await house.visitor()
+  await page.goto(house.letterbox)
+  await page.getByRole('heading', { name: 'Letterbox' }).waitFor()
+  expect(await violations(page)).toEqual([])
+})
+
+it('the door’s script weighs at most 160 KB over the wire', () => {
+  const folder = resolve(import.meta.dirname, '..', 'web', 'dist', 'door', 'assets')
+  const scripts = readdirSync(folder).filter((name) => name.endsWith('.js'))
+  const bytes = scripts.reduce((sum, name) => sum + gzipSync(readFileSync(join(folder, name))).length, 0)
+  console.log(`      door: ${(bytes / 1024).toFixed(1)} KB gzipped`)
+  expect(scripts.length).toBeGreaterThan(0)
+  expect(bytes).toBeLessThanOrEqual(160 * 1024)
+})

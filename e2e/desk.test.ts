@@ -1,0 +1,206 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { newPairingCode } from '@acolhida/relay/desk/desk'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { eventually, type House, openHouse } from './house.ts'
+
+let house: House
+let desk: Page
+
+beforeAll(async () => {
+  house = await openHouse()
+  desk = await house.openDesk()
+})
+afterAll(() => house.close())
+
+const goTo = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name }).click()
+
+async function saveBackup(page: Page): Promise<string> {
+  await goTo(page, 'This desk')
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save a backup' }).click()
+  return readFileSync((await (await download).path())!, 'utf8')
+}
+
+it('changes what the door shows while it is typed, and undoes it', async () => {
+  const client = await house.visitor()
+  await client.goto(`${house.door}/${house.slug}`)
+  await client.getByRole('heading', { name: 'Voice assessment' }).waitFor()
+  await goTo(desk, 'Who I am')
+  await desk.getByLabel('Greeting').fill('Good evening, and welcome.')
+  await client.getByText('Good evening, and welcome.').waitFor()
+  await desk.getByRole('button', { name: 'Undo: the greeting' }).click()
+  await client.getByText('Choose what you have come for').waitFor()
+
+  await goTo(desk, 'Services')
+  await desk.getByRole('link', { name: 'Voice assessment' }).click()
+  await desk.getByLabel('Price').fill('102.50')
+  await client.getByText('€102.50').waitFor()
+  await desk.getByLabel('At the door').uncheck()
+  await client.getByRole('heading', { name: 'Voice assessment' }).waitFor({ state: 'detached' })
+  await desk.getByLabel('At the door').check()
+  await client.getByRole('heading', { name: 'Voice assessment' }).waitFor()
+})
+
+it('keeps what can not be used in its field, says why, and publishes nothing of it', async () => {
+  await goTo(desk, 'Hours')
+  const monday = desk.getByLabel('Monday')
+  await monday.fill('9 - 12, 11 - 13')
+  await desk.getByText('It overlaps with 09:00 – 12:00.').waitFor()
+  expect(await monday.inputValue()).toBe('9 - 12, 11 - 13')
+  expect(house.relay.store.package?.practice.hours.weekly[0]).toHaveLength(2)
+  await monday.fill('8:30 - 12')
+  await eventually(
+    'the new hours at the relay',
+    () => house.relay.store.package?.practice.hours.weekly[0]?.[0]?.from === '08:30',
+  )
+  expect(await desk.getByText('It overlaps').count()).toBe(0)
+})
+
+it('follows a new zone and a new currency', async () => {
+  await goTo(desk, 'Who I am')
+  await desk.getByLabel('Currency').selectOption('JPY')
+  await eventually(
+    'the currency at the relay',
+    () => house.relay.store.package?.practice.profile.currency === 'JPY',
+  )
+  const client = await house.visitor()
+  await client.goto(`${house.door}/${house.slug}`)
+  await client.getByText('¥10,250').waitFor()
+  await desk.getByRole('button', { name: 'Undo: the currency' }).click()
+  await desk.getByLabel('Time zone').selectOption('Atlantic/Azores')
+  await eventually(
+    'the zone at the relay',
+    () => house.relay.store.package?.practice.profile.zone === 'Atlantic/Azores',
+  )
+  await desk.getByRole('button', { name: 'Undo: the time zone' }).click()
+})
+
+it('explains every closed time of the diary to pointer and keyboard', async () => {
+  await goTo(desk, 'Diary')
+  await desk.getByLabel('Openings a newcomer sees for').selectOption('voice-assessment')
+  await desk.getByRole('button', { name: 'The week after' }).click()
+  const sunday = desk.getByRole('slider').nth(6)
+  await sunday.focus()
+  await sunday.press('ArrowRight')
+  expect(await sunday.getAttribute('aria-valuetext')).toMatch(/is closed: There are no hours on Sun/)
+  await desk.getByText(/^There are no hours on Sun/).waitFor()
+  await sunday.press('Escape')
+  expect(await desk.getByText(/^There are no hours on Sun/).count()).toBe(0)
+  const tuesday = desk.getByRole('slider').nth(1)
+  await tuesday.focus()
+  await tuesday.press('Home')
+  for (let i = 0; i < 30 && !/is open/.test((await tuesday.getAttribute('aria-valuetext')) ?? ''); i++)
+    await tuesday.press('ArrowRight')
+  expect(await tuesday.getAttribute('aria-valuetext')).toMatch(/is open/)
+})
+
+it('moves by keys alone and tells them', async () => {
+  await desk.locator('h1').click()
+  await desk.keyboard.press('p')
+  await desk.getByRole('heading', { name: 'People' }).waitFor()
+  await desk.keyboard.press('?')
+  await desk.getByRole('dialog', { name: 'Keys' }).waitFor()
+  await desk.keyboard.press('Escape')
+  await desk.getByRole('dialog', { name: 'Keys' }).waitFor({ state: 'detached' })
+})
+
+it('works without the relay, says what has not gone out, and brings refusals back with their reason', async () => {
+  await goTo(desk, 'Today')
+  await desk.context().route('**/api/**', (route) => route.abort())
+  await desk.getByRole('button', { name: /^Welcome for .*Tomé Arrais/ }).click()
+  await desk.getByText('Not gone out yet: 1 decision').waitFor()
+  await desk.getByText('Welcomed Tomé Arrais: not gone out yet').waitFor()
+  await goTo(desk, 'Who I am')
+  await desk.getByLabel('What you do, in a line').fill('Voice coach')
+  await desk.getByText('Not gone out yet: 1 decision and changes to the door').waitFor({ timeout: 20_000 })
+
+  // Meanwhile the client has withdrawn.
+  const secret = house.relay.store.act(() => house.relay.store.addLink('asks-tome', true))
+  const client = await house.visitor()
+  await client.goto(`${house.door}/${house.slug}/my/${secret}`)
+  await client.getByRole('button', { name: 'Withdraw my request' }).click()
+  await client.getByRole('button', { name: 'Yes, withdraw it' }).click()
+  await client.getByRole('heading', { name: 'This request is closed' }).waitFor()
+
+  await desk.context().unroute('**/api/**')
+  await goTo(desk, 'Today')
+  const told = desk.getByRole('alert').filter({ hasText: 'Tomé Arrais' })
+  await told.getByText('The client has withdrawn the request.').waitFor({ timeout: 25_000 })
+  await told.getByRole('button', { name: 'Put aside' }).click()
+  await told.waitFor({ state: 'detached' })
+  await eventually(
+    'the headline at the relay',
+    () => house.relay.store.package?.practice.profile.headline === 'Voice coach',
+    20_000,
+  )
+})
+
+it('joins two people who are one', async () => {
+  await goTo(desk, 'People')
+  await desk.getByRole('listitem').filter({ hasText: 'Amara Dindi' }).getByRole('button').click()
+  await desk.getByLabel('The same person as').selectOption({ label: 'Nuno Vilar · nuno.vilar@example.org' })
+  await desk.getByRole('button', { name: 'Join them' }).click()
+  await desk.getByText('amara.dindi@example.org, nuno.vilar@example.org').waitFor()
+})
+
+it('publishes a new version of the terms and keeps the old one as it was', async () => {
+  await goTo(desk, 'Terms')
+  await desk.getByRole('button', { name: 'Write a new version' }).click()
+  await desk.getByLabel('Text').fill('Shorter now.')
+  await goTo(desk, 'Today')
+  await goTo(desk, 'Terms')
+  expect(await desk.getByLabel('Text').inputValue()).toBe('Shorter now.')
+  await desk.getByRole('button', { name: 'Publish as version 4' }).click()
+  await desk.getByText('version 4 ·').waitFor()
+  const versions = await eventually('version 4 at the relay', () => {
+    const all = house.relay.store.package?.practice.terms[0]?.versions
+    return all?.length === 2 ? all : undefined
+  })
+  expect(versions.map((one) => one.number)).toEqual([3, 4])
+})
+
+it('is empty in another browser, opens a backup there, and gives the same bytes again', async () => {
+  const text = await saveBackup(desk)
+  const path = join(tmpdir(), `acolhida-backup-${process.pid}.json`)
+  writeFileSync(path, text)
+  const other = await house.visitor()
+  await other.goto(house.desk)
+  for (const name of ['Begin a practice', 'Open a backup', 'Look round the demo'])
+    await other.getByRole('heading', { name }).waitFor()
+  const bad = join(tmpdir(), `acolhida-bad-${process.pid}.json`)
+  writeFileSync(bad, text.replace('"space":"larger"', '"space":"huge"'))
+  await other.getByLabel('Choose a file').setInputFiles(bad)
+  await other.getByText(/practice\.space: space must be one of/).waitFor()
+  await other.getByLabel('Choose a file').setInputFiles(path)
+  await other.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+  expect(await saveBackup(other)).toBe(text)
+
+  // Pairing it cuts the first desk off, after saying so.
+  await other.getByLabel(/The code the relay printed/).fill(newPairingCode(house.relay.store))
+  await other.getByRole('button', { name: 'Pair this desk' }).click()
+  await other.getByText('Pairing this one cuts that one off.').waitFor()
+  await other.getByRole('button', { name: /cut the other off/ }).click()
+  await other.getByText('Your door is open').waitFor()
+  await goTo(desk, 'Today')
+  await desk.getByRole('button', { name: /^Welcome for .*Lucjan Bielak/ }).click()
+  await desk.getByText('No longer paired').waitFor({ timeout: 20_000 })
+})
+
+it('begins a practice of one’s own', async () => {
+  const own = await house.visitor()
+  await own.goto(house.desk)
+  await own.getByRole('button', { name: 'Begin', exact: true }).click()
+  await own.getByLabel('Your name').fill('Ødegaard & Café')
+  await own.getByLabel('Where clients’ answers go').fill('me@example.org')
+  await own.getByLabel('Your currency').fill('XYZ')
+  await own.getByRole('button', { name: 'Begin the practice' }).click()
+  await own.getByText(/XYZ is not a currency of ISO 4217/).waitFor()
+  await own.getByLabel('Your currency').fill('NOK')
+  await own.getByRole('button', { name: 'Begin the practice' }).click()
+  await own.getByText('Nobody waits.').waitFor()
+  await own.getByText('No relay yet').waitFor()
+})

@@ -1,0 +1,176 @@
+import 'fake-indexeddb/auto'
+import type { BookingEvent } from '@acolhida/core/booking'
+import type { RecordItem, RecordPage } from '@acolhida/core/door'
+import { writeBackup } from '@acolhida/core/formats'
+import { BadData, readBackup } from '@acolhida/core/schemas'
+import { parseInstant, shift } from '@acolhida/core/time'
+import { demoBackup } from '@acolhida/demo'
+import Dexie from 'dexie'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { takeIn } from './arrive.ts'
+import { exportBackup, importBackup } from './backup.ts'
+import { changePractice, join, undoChange } from './change.ts'
+import { DeskDatabase, linkRow } from './database.ts'
+
+const now = parseInstant('2026-11-24T11:00Z')
+const demo = demoBackup(now)
+let db: DeskDatabase
+let count = 0
+beforeEach(() => {
+  db = new DeskDatabase(`test-${++count}`)
+})
+afterEach(() => db.delete())
+
+const item = (n: number, subject: string, seq: number, body: BookingEvent): RecordItem => ({
+  n,
+  at: body.at,
+  kind: 'booking',
+  subject,
+  seq,
+  body,
+})
+const page = (...items: RecordItem[]): RecordPage => ({ items, first: 1, last: items.at(-1)?.n ?? 0, now })
+const tome = demo.bookings.find((one) => one.id === 'asks-tome')!
+
+describe('a backup', () => {
+  it('gives back the same data, byte for byte', async () => {
+    await importBackup(db, demo)
+    const first = await exportBackup(db)
+    const other = new DeskDatabase(`test-${++count}`)
+    await importBackup(other, readBackup(first))
+    expect(await exportBackup(other)).toBe(first)
+    expect(first).toBe(writeBackup(demo))
+    await other.delete()
+  })
+
+  it('replaces all that was there, and leaves the key out', async () => {
+    await importBackup(db, demo)
+    await db.link.put({ ...(await linkRow(db)), key: 'secret-key' })
+    expect(await exportBackup(db)).not.toContain('secret-key')
+    await importBackup(db, { ...demo, bookings: [], people: [] })
+    expect(await db.bookings.count()).toBe(0)
+    expect((await linkRow(db)).key).toBeUndefined()
+  })
+
+  it('leaves everything as it was when something goes wrong on the way', async () => {
+    await importBackup(db, demo)
+    const before = await exportBackup(db)
+    const broken = { ...demo, bookings: [{ id: 'x', events: [{ type: 'withdrawn', at: now }] }] } as never
+    await expect(importBackup(db, broken)).rejects.toThrow('begins with asking')
+    expect(await exportBackup(db)).toBe(before)
+    await expect(exportBackup(new DeskDatabase(`test-${++count}`))).rejects.toThrow('nothing to keep')
+  })
+})
+
+describe('what arrives', () => {
+  it('is taken in whole, and a second time changes nothing', async () => {
+    await importBackup(db, { ...demo, bookings: [], people: [] })
+    const items = tome.events.map((event, i) => item(i + 1, 'asks-tome', i + 1, event))
+    await takeIn(db, page(...items))
+    expect(await db.bookings.get('asks-tome')).toMatchObject({
+      status: 'requested',
+      mailProved: true,
+      seq: 2,
+    })
+    expect((await linkRow(db)).cursor).toBe(2)
+    const people = await db.people.toArray()
+    expect(people).toMatchObject([{ name: 'Tomé Arrais', emails: ['tome.arrais@example.org'] }])
+    await takeIn(db, page(...items))
+    expect(await db.people.toArray()).toEqual(people)
+  })
+
+  it('is not taken in by half', async () => {
+    await importBackup(db, { ...demo, bookings: [], people: [] })
+    const good = item(1, 'asks-tome', 1, tome.events[0]!)
+    const orphan = item(2, 'nobody', 2, { type: 'withdrawn', at: now })
+    await expect(takeIn(db, page(good, orphan))).rejects.toThrow('begins with asking')
+    expect(await db.events.count()).toBe(0)
+    expect((await linkRow(db)).cursor).toBe(0)
+  })
+
+  it('leaves what the practitioner has made of a message', async () => {
+    await importBackup(db, demo)
+    await db.enquiries.update('message-yusra', { state: 'answered' })
+    const { state: _, ...enquiry } = demo.enquiries[0]!
+    await takeIn(db, page({ n: 9, at: now, kind: 'enquiry', subject: enquiry.id, seq: 1, body: enquiry }))
+    expect((await db.enquiries.get('message-yusra'))?.state).toBe('answered')
+  })
+
+  it('keeps what became of a message', async () => {
+    await importBackup(db, demo)
+    const body = { step: 'confirmation', state: 'sent' as const, to: 'a@example.org', subject: 'S', due: now }
+    await takeIn(db, page({ n: 9, at: shift(now, 1), kind: 'mail', subject: 'asks-tome', seq: 1, body }))
+    expect(await db.mails.toArray()).toEqual([{ ...body, n: 9, at: shift(now, 1), booking: 'asks-tome' }])
+  })
+})
+
+describe('changing the practice', () => {
+  const name = async (): Promise<string> => (await db.practice.get('practice'))!.practice.profile.name
+  const rename = (to: string) =>
+    changePractice(db, 'the name', (p) => ({ ...p, profile: { ...p.profile, name: to } }))
+  beforeEach(() => importBackup(db, demo))
+
+  it('keeps each change and takes them back one by one', async () => {
+    await rename('Iria M.')
+    await rename('I. Montalvar')
+    expect(await undoChange(db)).toBe('the name')
+    expect(await name()).toBe('Iria M.')
+    await undoChange(db)
+    expect(await name()).toBe('Iria Montalvar')
+    expect(await undoChange(db)).toBeUndefined()
+  })
+
+  it('refuses what can not be kept, and changes nothing', async () => {
+    await expect(rename('')).rejects.toBeInstanceOf(BadData)
+    const overlap = changePractice(db, 'hours', (p) => ({
+      ...p,
+      hours: {
+        ...p.hours,
+        weekly: p.hours.weekly.map(() => [
+          { from: '09:00', to: '12:00' },
+          { from: '11:00', to: '13:00' },
+        ]) as never,
+      },
+    }))
+    await expect(overlap).rejects.toThrow('It overlaps with 09:00 – 12:00.')
+    expect(await name()).toBe('Iria Montalvar')
+    expect(await db.changes.count()).toBe(0)
+  })
+
+  it('remembers sixty changes', async () => {
+    for (let i = 0; i < 65; i++) await rename(`Iria ${i}`)
+    expect(await db.changes.count()).toBe(60)
+  })
+
+  it('joins two people', async () => {
+    const [first, second] = await db.people.toArray()
+    await join(db, first!, second!)
+    expect((await db.people.get(first!.id))?.emails).toHaveLength(2)
+    expect(await db.people.get(second!.id)).toBeUndefined()
+  })
+})
+
+describe('the schema', () => {
+  it('opens what version 1, the first released, has left behind', async () => {
+    const old = new Dexie('released-1')
+    old.version(1).stores({
+      practice: 'id',
+      link: 'id',
+      events: '[booking+seq]',
+      bookings: 'id, status, start',
+      enquiries: 'id, state, at',
+      people: 'id, *emails',
+      sessions: 'id, start',
+      mails: 'n, booking',
+      intentions: '++order, booking',
+      changes: '++order',
+    })
+    await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
+    await old.table('events').put({ booking: 'asks-tome', seq: 1, event: tome.events[0] })
+    old.close()
+    const current = new DeskDatabase('released-1')
+    expect((await current.practice.get('practice'))?.practice).toEqual(demo.practice)
+    expect(await current.events.count()).toBe(1)
+    await current.delete()
+  })
+})
