@@ -44,11 +44,13 @@ export const launch = (): Promise<Browser> =>
   })
 
 /** Builds a house with the demo practice in it. Errors in a page's console fail the test that caused them. */
-export async function openHouse(settings: { requestsPerMinute?: number } = {}): Promise<House> {
+export async function openHouse(
+  settings: { requestsPerMinute?: number /** ms the clock is ahead */; ahead?: number } = {},
+): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-e2e-'))
   const mailbox = new Mailbox()
   const smtp = await mailbox.start()
-  const clock = new MovableClock()
+  const clock = new MovableClock(settings.ahead)
   const relay = new Relay(
     {
       file: join(folder, 'relay.sqlite'),

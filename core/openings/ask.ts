@@ -40,6 +40,32 @@ export interface Ask {
   now: Instant
 }
 
+/** A block of hours in minutes after midnight. */
+export interface MinuteBlock {
+  from: number
+  to: number
+  block: Block
+}
+
+/** Hours with their times read once, to be asked by the day. */
+export interface ReadHours {
+  weekly: MinuteBlock[][]
+  changed: Map<DayNumber, MinuteBlock[]>
+}
+
+const inMinutes = (blocks: readonly Block[]): MinuteBlock[] =>
+  blocks.map((block) => ({ from: minutesOf(block.from), to: minutesOf(block.to), block }))
+
+/** Reads the times of hours. */
+export const readHours = (hours: Hours): ReadHours => ({
+  weekly: hours.weekly.map(inMinutes),
+  changed: new Map(hours.changedDays.map((day) => [dayNumber(day.date), inMinutes(day.blocks)])),
+})
+
+/** The blocks of a date: a changed day replaces the weekly hours of its date whole. */
+export const blocksOn = (hours: ReadHours, day: DayNumber): MinuteBlock[] =>
+  (hours.changed.size > 0 ? hours.changed.get(day) : undefined) ?? hours.weekly[weekday(day) - 1]!
+
 /** What follows from an ask for every start alike, worked out once. */
 export interface Frame extends Ask {
   practice: Practice
@@ -48,10 +74,9 @@ export interface Frame extends Ask {
   zone: Zone
   /** The practice's zone: time away, reach, limits. */
   home: Zone
-  hours: Hours
+  hours: ReadHours
   /** Length in ms. */
   length: number
-  changed: Map<LocalDate, Block[]>
   /** The first instant that notice allows, and whether the closing of weeks says so. */
   noticeFrom: Instant
   weekClosed: boolean
@@ -65,7 +90,6 @@ export function frame(practice: Practice, ask: Ask): Frame {
   const at = placeOf(practice, ask.place)
   const home = zone(practice.profile.zone)
   const there = zoneOf(practice, at)
-  const hours = hoursOf(practice, at)
   const closes = practice.weekCloses && weekClosesUntil(practice, ask.now, home)
   return {
     ...ask,
@@ -73,9 +97,8 @@ export function frame(practice: Practice, ask: Ask): Frame {
     at,
     zone: there,
     home,
-    hours,
+    hours: readHours(hoursOf(practice, at)),
     length: ask.minutes * MINUTE,
-    changed: new Map(hours.changedDays.map((day) => [day.date, day.blocks])),
     noticeFrom: closes ?? after(ask.now, ask.service.notice, there),
     weekClosed: closes !== undefined,
     lastDate: lastDate(practice, ask.service, ask.now, home),
@@ -98,10 +121,6 @@ function weekClosesUntil(practice: Practice, now: Instant, home: Zone): Instant 
   const closesAt = home.toInstant((first + offset) as DayNumber, minutesOf(weekCloses!.time))
   return home.toInstant((first + (now > closesAt ? 14 : 7)) as DayNumber, 0)
 }
-
-/** The blocks of a date: a changed day replaces the weekly hours of its date whole. */
-export const blocksOn = (f: Pick<Frame, 'hours' | 'changed'>, day: DayNumber): Block[] =>
-  f.changed.get(localDate(day)) ?? f.hours.weekly[weekday(day) - 1]!
 
 /** Whether a block allows this ask. Reserved hours bind clients only. */
 export function allows(block: Block, ask: Ask): boolean {

@@ -36,30 +36,32 @@ export function forbiddenStarts(f: Frame, diary: Diary, from: number, to: number
   const lows = new Float64Array(most)
   const highs = new Float64Array(most)
   let n = 0
-  let sorted = true
+  // Entries come by their start; clear times and time away disturb that order a little, never far.
   const add = (low: number, high: number): void => {
-    if (n > 0 && low < lows[n - 1]!) sorted = false
-    lows[n] = low
-    highs[n] = high
-    n++
+    let at = n++
+    while (at > 0 && lows[at - 1]! > low) {
+      lows[at] = lows[at - 1]!
+      highs[at] = highs[at - 1]!
+      at--
+    }
+    lows[at] = low
+    highs[at] = high
   }
+  let nextAway = 0
   for (let i = first; i < entries.length; i++) {
     const entry = entries[i]!
     if (entry.start > to + reach) break
-    add(entry.start - f.length - spaceNeeded(f, entry, 'later'), entry.end + spaceNeeded(f, entry, 'earlier'))
+    const low = entry.start - f.length - spaceNeeded(f, entry, 'later')
+    for (; nextAway < f.away.length && f.away[nextAway]!.from - f.length <= low; nextAway++) {
+      add(f.away[nextAway]!.from - f.length, f.away[nextAway]!.to)
+    }
+    add(low, entry.end + spaceNeeded(f, entry, 'earlier'))
   }
-  for (const away of f.away) add(away.from - f.length, away.to)
-  return merge(lows, highs, n, sorted)
+  for (; nextAway < f.away.length; nextAway++) add(f.away[nextAway]!.from - f.length, f.away[nextAway]!.to)
+  return merge(lows, highs, n)
 }
 
-function merge(lows: Float64Array, highs: Float64Array, n: number, sorted: boolean): Forbidden {
-  if (!sorted) {
-    const order = Array.from({ length: n }, (_, i) => i).sort((a, b) => lows[a]! - lows[b]!)
-    const l = Float64Array.from(order, (i) => lows[i]!)
-    const h = Float64Array.from(order, (i) => highs[i]!)
-    lows.set(l)
-    highs.set(h)
-  }
+function merge(lows: Float64Array, highs: Float64Array, n: number): Forbidden {
   let count = 0
   for (let i = 0; i < n; i++) {
     // Touching intervals stay apart: the point between them is allowed, a gap that fits exactly.

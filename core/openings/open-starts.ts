@@ -36,7 +36,13 @@ export function openStarts(
   if (!(ask.service.seats > 1 && ask.service.groupAt === 'dates')) {
     sweep(f, diary, forbiddenStarts(f, diary, begin, end), first, days, found)
   }
-  return found.length < 2 ? found : [...new Set(found)].sort((a, b) => a - b)
+  return ascending(found) ? found : [...new Set(found)].sort((a, b) => a - b)
+}
+
+/** Blocks that overlap, or come in another order than the clock, are rare; sorting would cost more than the sweep. */
+function ascending(starts: readonly Instant[]): boolean {
+  for (let i = 1; i < starts.length; i++) if (starts[i]! <= starts[i - 1]!) return false
+  return true
 }
 
 const closedToPerson = (f: Frame): boolean =>
@@ -84,65 +90,64 @@ function sweep(
   found: Instant[],
 ): void {
   const { service } = f
-  const earliestMinutes = service.earliestStart ? minutesOf(service.earliestStart) : undefined
-  const latestMinutes = service.latestStart ? minutesOf(service.latestStart) : undefined
+  const earliest = service.earliestStart ? minutesOf(service.earliestStart) : undefined
+  const latest = service.latestStart ? minutesOf(service.latestStart) : undefined
   const lower = Math.max(f.now, f.noticeFrom)
   // Starts are on dates of the practice up to and including the last one.
   const upper = f.home.toInstant((dayNumber(f.lastDate) + 1) as DayNumber, 0) - 1
   const insideBefore = service.clearInsideHours ? service.clearBefore * MINUTE : 0
   const insideAfter = service.clearInsideHours ? service.clearAfter * MINUTE : 0
   const limit = limitOpen(f, diary)
+  const sameDates = f.home === f.zone
   const fixed = service.starts.kind === 'fixed' ? service.starts.times.map(minutesOf) : undefined
   const step = service.starts.kind === 'every' ? service.starts.minutes * MINUTE : 0
   const usable = service.tidy ? f.practice.shortestUsable * MINUTE : 0
   const { lows, highs, count } = forbidden
+  // The interval that ends last before the start looked at, or holds it.
   let p = 0
+  let blockFrom = 0
+  let blockLast = 0
+
+  /** Takes an open start in; of a ruled-out one, gives where its interval ends. */
+  const look = (s: number): number => {
+    while (p < count && highs[p]! <= s) p++
+    if (p < count && lows[p]! < s) return highs[p]!
+    if (limit && !sameDates && !limit(f.home.toWall(instant(s)).day)) return 0
+    if (usable) {
+      const left = s - (p > 0 && highs[p - 1]! > blockFrom ? highs[p - 1]! : blockFrom)
+      const right = (p < count && lows[p]! < blockLast ? lows[p]! : blockLast) - s
+      if ((left > 0 && left < usable) || (right > 0 && right < usable)) return 0
+    }
+    found.push(instant(s))
+    return 0
+  }
 
   const lastDay = Math.min(first + days - 1, Math.ceil(upper / DAY) + 1)
-  const firstDay = Math.max(first, Math.floor(lower / DAY) - 1)
-  for (let day = firstDay; day <= lastDay; day++) {
-    for (const block of blocksOn(f, day as DayNumber)) {
+  for (let day = Math.max(first, Math.floor(lower / DAY) - 1) as DayNumber; day <= lastDay; day++) {
+    for (const { from, to, block } of blocksOn(f.hours, day)) {
       if (!allows(block, f)) continue
-      const from = f.zone.toInstant(day as DayNumber, minutesOf(block.from))
-      const to = f.zone.toInstant(day as DayNumber, minutesOf(block.to))
-      let low = Math.max(from + insideBefore, lower)
-      let high = Math.min(to - insideAfter - f.length, upper)
-      if (earliestMinutes !== undefined) {
-        low = Math.max(low, f.zone.toInstant(day as DayNumber, earliestMinutes))
-      }
-      if (latestMinutes !== undefined) {
-        high = Math.min(high, f.zone.toInstant(day as DayNumber, latestMinutes))
-      }
-      if (low > high) continue
+      const begin = f.zone.toInstant(day, from)
+      blockFrom = begin + insideBefore
+      blockLast = f.zone.toInstant(day, to) - insideAfter - f.length
+      let low = Math.max(blockFrom, lower)
+      let high = Math.min(blockLast, upper)
+      if (earliest !== undefined) low = Math.max(low, f.zone.toInstant(day, earliest))
+      if (latest !== undefined) high = Math.min(high, f.zone.toInstant(day, latest))
+      if (low > high || (limit && sameDates && !limit(day))) continue
       // Blocks that overlap, or a clock set back, can take the sweep a little back.
       while (p > 0 && highs[p - 1]! > low) p--
-
-      const test = (s: number): number => {
-        while (p < count && highs[p]! <= s) p++
-        if (p < count && lows[p]! < s) return highs[p]!
-        if (limit && !limit(f.home.toWall(instant(s)).day)) return 0
-        if (usable) {
-          const left = s - Math.max(from + insideBefore, p > 0 ? highs[p - 1]! : Number.NEGATIVE_INFINITY)
-          const lastStart = to - insideAfter - f.length
-          const right = Math.min(lastStart, p < count ? lows[p]! : Number.POSITIVE_INFINITY) - s
-          if ((left > 0 && left < usable) || (right > 0 && right < usable)) return 0
-        }
-        found.push(instant(s))
-        return 0
-      }
       if (fixed) {
         for (const minutes of fixed) {
-          const s = f.zone.toInstant(day as DayNumber, minutes)
-          if (s >= low && s <= high) {
-            while (p > 0 && highs[p - 1]! > s) p--
-            test(s)
-          }
+          const s = f.zone.toInstant(day, minutes)
+          if (s < low || s > high) continue
+          while (p > 0 && highs[p - 1]! > s) p--
+          look(s)
         }
-      } else {
-        for (let s = from + Math.ceil((low - from) / step) * step; s <= high; ) {
-          const jump = test(s)
-          s = jump > s ? from + Math.ceil((jump - from) / step) * step : s + step
-        }
+        continue
+      }
+      for (let s = begin + Math.ceil((low - begin) / step) * step; s <= high; ) {
+        const jump = look(s)
+        s = jump > s ? begin + Math.ceil((jump - begin) / step) * step : s + step
       }
     }
   }

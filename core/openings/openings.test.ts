@@ -378,7 +378,7 @@ function build(c: typeof caseArb extends fc.Arbitrary<infer T> ? T : never) {
 }
 
 describe('against the minute-by-minute oracle', () => {
-  const runs = Number(process.env.ORACLE_RUNS ?? 250)
+  const runs = Number(process.env.ORACLE_RUNS ?? 400)
 
   it(`agrees on ${runs} random practices in all zones`, { timeout: 3_600_000 }, () => {
     let opened = 0
@@ -414,7 +414,7 @@ describe('against the minute-by-minute oracle', () => {
         }
         expect(localDate(day)).toBe(from)
       }),
-      { numRuns: 150 },
+      { numRuns: 100 },
     )
   })
 })

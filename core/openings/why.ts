@@ -66,12 +66,9 @@ function containing(f: Frame, start: Instant, end: Instant): { all: Span[]; allo
   const { day } = f.zone.toWall(start)
   const all: Span[] = []
   const allowed: Span[] = []
-  const blocks = blocksOn(f, day)
-  for (const block of blocks) {
-    const span = {
-      from: f.zone.toInstant(day, minutesOf(block.from)),
-      to: f.zone.toInstant(day, minutesOf(block.to)),
-    }
+  const blocks = blocksOn(f.hours, day)
+  for (const { from, to, block } of blocks) {
+    const span = { from: f.zone.toInstant(day, from), to: f.zone.toInstant(day, to) }
     if (start < span.from || end > span.to) continue
     all.push(span)
     if (allows(block, f)) allowed.push(span)
@@ -92,7 +89,7 @@ function placing(f: Frame, start: Instant, end: Instant): Closure[] {
     : allowed
   if (inside.length === 0) {
     const because = !any ? 'none' : all.length === 0 ? 'outside' : allowed.length === 0 ? 'reserved' : 'clear'
-    closures.push({ rule: 'hours', date: localDate(day), because, changed: f.changed.has(localDate(day)) })
+    closures.push({ rule: 'hours', date: localDate(day), because, changed: f.hours.changed.has(day) })
   }
   if (!onGrid(f, inside.length > 0 ? inside : allowed, start, day)) {
     closures.push({ rule: 'grid', service: service.id })

@@ -5,6 +5,7 @@ import {
   type Entry,
   newClient,
   openStarts,
+  readHours,
   type Diary as TakenDiary,
   why,
 } from '@acolhida/core/openings'
@@ -351,7 +352,6 @@ function bandOf(
   const { hours } = desk.practice
   const from = where.toInstant(day, Math.max(0, shown.from))
   const to = where.toInstant(day, shown.to)
-  const changed = new Map(hours.changedDays.map((one) => [one.date, one.blocks]))
   const items = diary.entries
     .filter((entry) => entry.start < to && entry.end > from)
     .map((entry): BandItem => {
@@ -380,9 +380,9 @@ function bandOf(
   return {
     from,
     to,
-    open: blocksOn({ hours, changed }, day).map((block) => ({
-      from: where.toInstant(day, minutesOf(block.from)),
-      to: where.toInstant(day, minutesOf(block.to)),
+    open: blocksOn(readHours(hours), day).map((block) => ({
+      from: where.toInstant(day, block.from),
+      to: where.toInstant(day, block.to),
     })),
     items,
     openings: starts.filter((start) => start >= from && start < to),

@@ -1,6 +1,6 @@
 import type { Booking } from '@acolhida/core/booking'
-import { blocksOn, type Entry } from '@acolhida/core/openings'
-import { dateAt, dayNumber, HOUR, type Instant, MINUTE, minutesOf, timeAt } from '@acolhida/core/time'
+import { blocksOn, type Entry, readHours } from '@acolhida/core/openings'
+import { dateAt, dayNumber, HOUR, type Instant, MINUTE, timeAt } from '@acolhida/core/time'
 import { Link } from 'react-router'
 import { type Desk, useDiary } from '../data/live.ts'
 import { homeZone, serviceName } from './words.ts'
@@ -32,12 +32,9 @@ export function TodaysLine({
   const entries = diary.entries.filter((entry) => entry.start < to && entry.end > from)
   const day = dayNumber(dateAt(where, from))
   const { hours } = desk.practice
-  const blocks = blocksOn(
-    { hours, changed: new Map(hours.changedDays.map((one) => [one.date, one.blocks])) },
-    day,
-  ).map((block) => ({
-    from: where.toInstant(day, minutesOf(block.from)),
-    to: where.toInstant(day, minutesOf(block.to)),
+  const blocks = blocksOn(readHours(hours), day).map((block) => ({
+    from: where.toInstant(day, block.from),
+    to: where.toInstant(day, block.to),
   }))
   const edges = [
     ...blocks.flatMap((block) => [block.from, block.to]),

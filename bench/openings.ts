@@ -1,0 +1,119 @@
+import { type Ask, type Entry, makeDiary, newClient, openStarts } from '@acolhida/core/openings'
+import {
+  DAY,
+  type DayNumber,
+  date,
+  dayNumber,
+  instant,
+  MINUTE,
+  minutesOf,
+  parseInstant,
+  weekday,
+  zone,
+} from '@acolhida/core/time'
+import { samplePractice, sampleService } from '../core/oracle/sample.ts'
+import { median } from './median.ts'
+import { bareSweep } from './sweep.ts'
+import { withLuxon } from './with-luxon.ts'
+
+const FROM = date('2026-11-25')
+const DAYS = 365
+const BUSY = 5_000
+const NOW = parseInstant('2026-11-24T11:00Z')
+
+/** Busy intervals without overlaps, spread over the year; the same ones every time. */
+function busyIntervals(): Entry[] {
+  let seed = 42
+  const random = (): number => {
+    seed = (seed * 1_103_515_245 + 12_345) % 2_147_483_648
+    return seed / 2_147_483_648
+  }
+  const begin = zone('Europe/Lisbon').toInstant(dayNumber(FROM), 0)
+  const slot = (DAYS * DAY) / BUSY
+  return Array.from({ length: BUSY }, (_, i) => {
+    const start = instant(Math.round((begin + i * slot + random() * slot * 0.5) / MINUTE) * MINUTE)
+    const end = instant(start + Math.round((10 + random() * 30) * MINUTE))
+    return { id: `b${i}`, kind: 'outside', start, end, clearBefore: 0, clearAfter: 0 }
+  })
+}
+
+function blocksOfYear(practice: ReturnType<typeof samplePractice>): [number, number][] {
+  const here = zone(practice.profile.zone)
+  const first = dayNumber(FROM)
+  return Array.from({ length: DAYS }, (_, i) => (first + i) as DayNumber).flatMap((day) =>
+    practice.hours.weekly[weekday(day) - 1]!.map((block): [number, number] => [
+      here.toInstant(day, minutesOf(block.from)),
+      here.toInstant(day, minutesOf(block.to)),
+    ]),
+  )
+}
+
+/** Openings of one service over a year against the bare sweep, and against luxon by the day. */
+export function benchOpenings(): void {
+  const service = sampleService({
+    minutes: 30,
+    clearBefore: 0,
+    clearAfter: 0,
+    starts: { kind: 'every', minutes: 5 },
+    notice: 'PT0S' as never,
+    reach: { kind: 'days', days: 400 },
+  })
+  const practice = samplePractice({ services: [service] })
+  const entries = busyIntervals()
+  const diary = makeDiary(practice, entries)
+  const ask: Ask = { service, place: 'video', minutes: 30, asker: newClient, now: NOW }
+  const ours = () => openStarts(practice, diary, ask, FROM, DAYS)
+
+  const blocks = blocksOfYear(practice)
+  const starts = Float64Array.from(entries, (one) => one.start)
+  const ends = Float64Array.from(entries, (one) => one.end)
+  const bare = () => bareSweep(blocks, starts, ends, 30 * MINUTE, 5 * MINUTE)
+  const found = ours()
+  const same = JSON.stringify(found) === JSON.stringify(bare())
+  console.log(
+    `openings, ${DAYS} days, increment 5, ${BUSY} busy intervals: ${found.length} open; the same yes and no: ${same}`,
+  )
+  if (!same) throw new Error('The sweep and the core do not agree.')
+
+  const coreTime = median(ours)
+  const bareTime = median(bare)
+  console.log(
+    `  core ${coreTime.toFixed(3)} ms, bare sweep ${bareTime.toFixed(3)} ms: ratio ${(coreTime / bareTime).toFixed(2)} (goal at most 5)`,
+  )
+
+  const ruled = sampleService({
+    ...service,
+    clearBefore: 15,
+    clearAfter: 15,
+    perDay: 4,
+    perWeek: 15,
+    tidy: true,
+    earliestStart: '09:30' as never,
+    latestStart: '17:00' as never,
+    notice: 'PT24H' as never,
+  })
+  const strict = samplePractice({
+    services: [ruled],
+    limits: { perDay: 8, perWeek: 30, openRequests: 2 },
+    away: [{ id: 'a', from: '2027-08-01T00:00' as never, to: '2027-08-21T00:00' as never }],
+  })
+  const strictDiary = makeDiary(strict, entries)
+  const all = median(() => openStarts(strict, strictDiary, { ...ask, service: ruled }, FROM, DAYS))
+  console.log(
+    `  with every rule switched on ${all.toFixed(3)} ms: ratio ${(all / bareTime).toFixed(2)} (goal at most 5)`,
+  )
+
+  const month = 30
+  const inMonth = entries.filter(
+    (one) => one.start < zone('Europe/Lisbon').toInstant((dayNumber(FROM) + month) as DayNumber, 0),
+  )
+  const began = performance.now()
+  const theirs = withLuxon(practice, service, inMonth, FROM, month)
+  const perDayLuxon = (performance.now() - began) / month
+  const perDayOurs = coreTime / DAYS
+  if (theirs.length !== found.filter((s) => s < inMonth.at(-1)!.end + DAY && theirs.includes(s)).length)
+    throw new Error('luxon and the core do not agree.')
+  console.log(
+    `  luxon Intervals over ${month} days: ${perDayLuxon.toFixed(2)} ms a day, core ${(perDayOurs * 1000).toFixed(1)} µs a day: ${Math.round(perDayLuxon / perDayOurs)} times faster (goal at least 1,000)`,
+  )
+}

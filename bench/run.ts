@@ -1,0 +1,3 @@
+import { benchOpenings } from './openings.ts'
+
+benchOpenings()

@@ -1,0 +1,95 @@
+import { resolve } from 'node:path'
+import { DAY, HOUR, instant, zone } from '@acolhida/core/time'
+import type { Page } from 'playwright-core'
+import { fillIn, pick, sendButton, toTheTimes } from './client.ts'
+import { openHouse } from './house.ts'
+
+/** One picture of each main view, from the demo as it stands at a Tuesday's late morning in Lisbon. */
+const FOLDER = resolve(import.meta.dirname, '..', 'docs', 'screenshots')
+
+function nextTuesdayMorning(): number {
+  const here = zone('Europe/Lisbon')
+  let { day } = here.toWall(instant(Date.now()))
+  while ((day + 4) % 7 !== 2) day = (day + 1) as typeof day
+  const at = here.toInstant(day, 11 * 60 + 10)
+  return at < Date.now() ? at + 7 * DAY : at
+}
+
+async function main(): Promise<void> {
+  const ahead = nextTuesdayMorning() - Date.now()
+  const house = await openHouse({ ahead })
+  const visitor = async (phone = false): Promise<Page> => {
+    const page = await house.visitor(
+      phone ? { viewport: { width: 390, height: 844 }, deviceScaleFactor: 2 } : {},
+    )
+    await page.clock.setSystemTime(new Date(Date.now() + ahead))
+    return page
+  }
+  const shoot = async (page: Page, name: string): Promise<void> => {
+    await page.evaluate(() => document.fonts.ready)
+    await page.waitForTimeout(300)
+    await page.screenshot({ path: resolve(FOLDER, `${name}.png`) })
+    console.log(`  ${name}`)
+  }
+
+  const door = await visitor()
+  await door.goto(`${house.door}/${house.slug}`)
+  await door.getByRole('heading', { name: 'Voice assessment' }).waitFor()
+  await shoot(door, 'door-services')
+  await toTheTimes(door, house)
+  await door.locator('main button[aria-pressed]').nth(1).click()
+  await door.getByRole('button', { name: /^Go on with/ }).waitFor()
+  await shoot(door, 'door-times')
+
+  const phone = await visitor(true)
+  await phone.goto(`${house.door}/${house.slug}/voice-assessment`)
+  await phone.getByLabel('What brings you here?').fill('I read the news on the radio and lose my low notes.')
+  await shoot(phone, 'door-questions-phone')
+  await toTheTimes(phone, house)
+  await pick(phone, 4)
+  await fillIn(phone, 'Beatriz Louro', 'beatriz.louro@example.org')
+  await shoot(phone, 'door-terms-phone')
+  await sendButton(phone).click()
+  await phone.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+  await shoot(phone, 'door-where-things-stand-phone')
+
+  const begin = await visitor()
+  await begin.goto(house.desk)
+  await begin.getByRole('button', { name: 'Look round' }).waitFor()
+  await shoot(begin, 'desk-begin')
+  await begin.getByRole('button', { name: 'Look round' }).click()
+  await begin.getByText('Your door is open').waitFor()
+  await shoot(begin, 'desk-today')
+  await begin.getByRole('button', { name: /^Offer other times.*Tomé Arrais/ }).click()
+  await begin.locator('dialog button[aria-pressed]').nth(3).click()
+  await shoot(begin, 'desk-offer')
+  await begin.keyboard.press('Escape')
+  await begin.getByRole('link', { name: 'Tomé Arrais' }).click()
+  await begin.getByRole('heading', { name: 'Answers' }).waitFor()
+  await shoot(begin, 'desk-request')
+  const rail = begin.getByRole('navigation', { name: 'Desk' })
+  for (const [name, file] of [
+    ['Arrivals', 'desk-arrivals'],
+    ['Hours', 'desk-hours'],
+    ['Services', 'desk-services'],
+    ['This desk', 'desk-this-desk'],
+  ] as const) {
+    await rail.getByRole('link', { name }).click()
+    await begin.getByRole('heading', { level: 1 }).waitFor()
+    await shoot(begin, file)
+  }
+  await rail.getByRole('link', { name: 'Diary' }).click()
+  await begin.getByLabel('Openings a newcomer sees for').selectOption('voice-assessment')
+  const band = begin.getByRole('slider').nth(3)
+  const box = (await band.boundingBox())!
+  await begin.mouse.move(box.x + box.width * 0.36, box.y + 50)
+  await shoot(begin, 'desk-diary')
+
+  const letterbox = await visitor()
+  house.clock.forward(HOUR / 60)
+  await letterbox.goto(house.letterbox)
+  await shoot(letterbox, 'letterbox')
+  await house.close()
+}
+
+await main()
