@@ -1,5 +1,15 @@
 import { type Block, checkPractice, type Practice } from '@acolhida/core/practice'
-import { longWeekdayName, minutesOf, shortDate, wallTime } from '@acolhida/core/time'
+import {
+  type DayNumber,
+  type LocalDate,
+  type LocalDateTime,
+  localDate,
+  longWeekdayName,
+  minutesOf,
+  shortDate,
+  splitDateTime,
+  wallTime,
+} from '@acolhida/core/time'
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
@@ -62,12 +72,16 @@ function Day({ practice, day }: { practice: Practice; day: number }) {
   return (
     <li>
       <SavedField
+        beside
         label={name}
         what={`the hours of ${name}`}
         value={blocks.map((block) => `${block.from} – ${block.to}`).join(', ')}
         change={(p, typed) => withDay(p, day, parseBlocks(typed, p.hours.weekly[day]!))}
       />
-      <div className="hatch relative mt-1.5 h-3 overflow-hidden rounded-full" aria-hidden="true">
+      <div
+        className="hatch relative mt-1.5 h-2.5 overflow-hidden rounded-full sm:ml-[108px]"
+        aria-hidden="true"
+      >
         {blocks.map((block) => (
           <span
             key={block.from}
@@ -81,6 +95,12 @@ function Day({ practice, day }: { practice: Practice; day: number }) {
       </div>
     </li>
   )
+}
+
+/** The last day of a time away: the day before, when it ends at midnight. */
+function lastDay(to: LocalDateTime): LocalDate {
+  const { day, minutes } = splitDateTime(to)
+  return localDate((minutes === 0 ? day - 1 : day) as DayNumber)
 }
 
 function TimeAway({ practice }: { practice: Practice }) {
@@ -121,7 +141,7 @@ function TimeAway({ practice }: { practice: Practice }) {
         {practice.away.map((away) => (
           <li key={away.id} className="flex items-center justify-between gap-2">
             <span className="text-[14px]">
-              {shortDate(away.from.slice(0, 10) as never)} until {shortDate(away.to.slice(0, 10) as never)}
+              {shortDate(away.from.slice(0, 10) as never)} until {shortDate(lastDay(away.to))}
               {away.note && <span className="block text-soft">{away.note}</span>}
             </span>
             <button

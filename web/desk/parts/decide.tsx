@@ -127,7 +127,7 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
   return (
     <Dialog title={`Offer ${name} other times`} close={close} wide>
       <p className="text-soft">
-        Choose one to {MOST_OFFERS}. They are kept until {name} has chosen; {when(practice, booking.start)}{' '}
+        Choose up to {MOST_OFFERS}. They are kept until {name} has chosen; {when(practice, booking.start)}{' '}
         becomes free.
       </p>
       <div className="mt-3 grid max-h-[42dvh] gap-2 overflow-y-auto pr-1">

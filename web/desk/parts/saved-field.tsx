@@ -29,6 +29,7 @@ export function SavedField({
   rows,
   suffix,
   options,
+  beside = false,
 }: {
   label: string
   help?: string
@@ -41,6 +42,8 @@ export function SavedField({
   rows?: number
   suffix?: string
   options?: readonly { value: string; name: string }[]
+  /** Puts the label beside the field instead of above it. */
+  beside?: boolean
 }) {
   const id = useId()
   const [typed, setTyped] = useState(value)
@@ -88,7 +91,7 @@ export function SavedField({
     onBlur: () => keepRef.current(),
   }
   return (
-    <div>
+    <div className={beside ? 'items-center gap-x-3 sm:grid sm:grid-cols-[96px_1fr]' : ''}>
       <label className="ask" htmlFor={id}>
         {label}
       </label>
@@ -113,13 +116,21 @@ export function SavedField({
         )}
         {suffix && <span className="shrink-0 text-soft">{suffix}</span>}
       </div>
-      {problem && <FieldProblem id={`${id}-problem`}>{problem}</FieldProblem>}
+      {problem && (
+        <FieldProblem id={`${id}-problem`} beside={beside}>
+          {problem}
+        </FieldProblem>
+      )}
     </div>
   )
 }
 
-const FieldProblem = ({ id, children }: { id: string; children: ReactNode }) => (
-  <p id={id} role="alert" className="mt-1 text-[14px] font-semibold text-clay">
+const FieldProblem = ({ id, children, beside }: { id: string; children: ReactNode; beside: boolean }) => (
+  <p
+    id={id}
+    role="alert"
+    className={`mt-1 text-[14px] font-semibold text-clay ${beside ? 'sm:col-start-2' : ''}`}
+  >
     {children} <span className="font-normal">It stays here and has not gone to your door.</span>
   </p>
 )

@@ -61,8 +61,8 @@ function ServiceFlow({ service }: { service: DoorService }) {
     <div className="lg:grid lg:grid-cols-[1fr_340px] lg:gap-9">
       <div>
         <nav aria-label="Steps">
-          <ol className="mb-5 flex flex-wrap gap-2">
-            <li className="tag tag-fits flex items-center gap-1 rounded-full px-3.5 py-1.5">
+          <ol className="mb-5 flex flex-wrap gap-1.5 sm:gap-2">
+            <li className="tag tag-fits flex items-center gap-1 rounded-full px-2.5 py-1.5 sm:px-3.5">
               <Check size={14} aria-hidden="true" /> Service
             </li>
             {steps.map((one) => {
@@ -78,13 +78,13 @@ function ServiceFlow({ service }: { service: DoorService }) {
                   {done ? (
                     <button
                       type="button"
-                      className="flex cursor-pointer items-center gap-1 px-3.5 py-1.5"
+                      className="flex cursor-pointer items-center gap-1 px-2.5 py-1.5 sm:px-3.5"
                       onClick={() => go(one)}
                     >
                       <Check size={14} aria-hidden="true" /> {NAMES[one]}
                     </button>
                   ) : (
-                    <span className="block px-3.5 py-1.5">{NAMES[one]}</span>
+                    <span className="block px-2.5 py-1.5 sm:px-3.5">{NAMES[one]}</span>
                   )}
                 </li>
               )
