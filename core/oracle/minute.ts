@@ -62,7 +62,7 @@ export function openByTheMinute(
     return (practice.space === 'sum' ? own + theirs : Math.max(own, theirs)) * 60_000
   }
   const counted = entries
-    .filter((entry) => entry.kind !== 'outside')
+    .filter((entry) => entry.kind !== 'outside' && entry.end > entry.start)
     .map((entry) => ({ ...entry, at: DateTime.fromMillis(entry.start, { zone: home }) }))
   const weekOf = (at: DateTime): string =>
     at.minus({ days: (at.weekday - practice.profile.weekStart + 7) % 7 }).toISODate()!
