@@ -25,6 +25,7 @@ export function happen(
   for (const event of events) {
     booking = store.appendEvent(id, event)
     if (event.type === 'taken-back') takeBack(store, booking, event.of, now)
+    if (event.type === 'withdrawn') dropLetters(store, booking.id)
     const ended = !['requested', 'booked'].includes(booking.status) || event.type === 'welcomed'
     if (ended || event.type === 'offered') dropReminder(store, booking.id)
   }
@@ -72,6 +73,11 @@ function takeBack(store: Store, booking: Booking, of: number, now: Instant): voi
   }
   const reminder = store.sleepingReminder(booking.id)
   if (reminder && reminder.due > now) store.wakeReminder(reminder.key)
+}
+
+/** Withdrawing while a decision could still be undone: its message would answer what nobody asks any more. */
+function dropLetters(store: Store, booking: string): void {
+  for (const row of store.waitingLetters(booking)) store.settleLetter(row.key, 'taken-back')
 }
 
 function dropReminder(store: Store, booking: string): void {

@@ -38,6 +38,12 @@ const ENDED: Record<Exclude<Booking['status'], 'requested'>, string> = {
 const notWaiting = (booking: Booking): Decision =>
   refuse('not-waiting', booking.status === 'requested' ? 'The hold has run out.' : ENDED[booking.status])
 
+/** The booking as its client sees it: a decision that can still be undone has not been said yet. */
+export const asSeen = (booking: Booking, now: Instant): Booking =>
+  booking.unsettled && now <= booking.unsettled.until && booking.unsettled.until > booking.asked.at
+    ? booking.unsettled.before
+    : booking
+
 /** Whether a request still stands: it waits, and its hold has not run out. */
 const waits = (booking: Booking, now: Instant): boolean =>
   booking.status === 'requested' && now <= booking.until
@@ -74,7 +80,9 @@ export function decide(booking: Booking, command: Command, about: Circumstances)
       if (booking.offers.length === 0) return refuse('not-offered', 'No other times have been offered.')
       return { events: [{ type: 'refused', at: now, text: command.text }] }
     case 'withdraw':
-      return waits(booking, now) ? { events: [{ type: 'withdrawn', at: now }] } : notWaiting(booking)
+      return waits(asSeen(booking, now), now)
+        ? { events: [{ type: 'withdrawn', at: now }] }
+        : notWaiting(booking)
     case 'cancel':
       return cancel(booking, command, about)
     case 'lapse':

@@ -1,4 +1,5 @@
 import {
+  asSeen,
   type Booking,
   type Command,
   cancelShare,
@@ -64,10 +65,7 @@ export function linkView(store: Store, secret: string, now: Instant): LinkView {
   const place = placeOf(practice, booking.place)
   const there = zoneOf(practice, place)
   const { deadlines, shareAfter } = deadlinesOf(asked.houseRules, booking.start, there)
-  // What has not been said yet must not be seen yet: a decision shows when its undo has passed.
-  const { unsettled } = booking
-  const undoable = unsettled && now <= unsettled.until && unsettled.until > asked.at
-  const shown = undoable ? unsettled.before : booking
+  const shown = asSeen(booking, now)
   const told =
     place?.address && (place.told === 'door' || (place.told === 'confirmation' && shown.status === 'booked'))
   return {

@@ -113,6 +113,15 @@ describe('deciding', () => {
     expect(await view()).toBe('booked')
   })
 
+  it('sends no answer to a request that was withdrawn before the answer was out', async () => {
+    await command('asks-tome', { do: 'welcome' })
+    const secret = house.relay.store.act(() => house.relay.store.addLink('asks-tome', true))
+    const { body } = await ask<LinkView>(`${house.door}/api/link/${secret}/withdraw`, {}, { key: freshKey() })
+    expect(body.status).toBe('withdrawn')
+    await settle(MINUTE)
+    expect(mails('tome.arrais').map((mail) => mail.subject.split(':')[0])).toEqual(['Withdrawn'])
+  })
+
   it('reminds the practitioner before a hold runs out, once, and not when the word was given', async () => {
     await command('asks-tome', { do: 'welcome' })
     const [start] = (await openStartsOf(house.door, house.slug)).slice(20)

@@ -13,6 +13,7 @@ import {
 } from '@acolhida/core/time'
 import { useMutation } from '@tanstack/react-query'
 import { useNow } from '../../relay-client/clock.ts'
+import { GoOn } from '../parts/go-on.tsx'
 import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
@@ -88,9 +89,9 @@ export function Summary({
         </>
       )}
       {step === 'time' && start !== undefined && (
-        <button type="button" className="press press-go mt-4 w-full" onClick={() => go('terms')}>
-          Go on with {shortDate(dateAt(where, start))}, {timeAt(where, start)}
-        </button>
+        <div className="mt-4 hidden lg:block">
+          <GoOn start={start} go={go} />
+        </div>
       )}
     </aside>
   )

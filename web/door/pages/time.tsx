@@ -1,8 +1,10 @@
 import type { DoorOpenings, DoorService } from '@acolhida/core/door'
 import type { Instant } from '@acolhida/core/time'
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import { Link } from 'react-router'
 import { RelayError } from '../../relay-client/client.ts'
+import { GoOn } from '../parts/go-on.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { Openings } from '../parts/openings.tsx'
 import { ZoneChoice } from '../parts/zone-choice.tsx'
@@ -10,6 +12,9 @@ import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
 import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
+
+/** A page goes on by itself until it has at least this many starts to show. */
+const ENOUGH = 6
 
 /** When: the openings the relay computes for these answers. Picking one keeps it for ten minutes. */
 export function Time({
@@ -32,7 +37,7 @@ export function Time({
   const openings = useInfiniteQuery({
     queryKey: ['openings', slug, service.id, place, draft.answers],
     queryFn: ({ pageParam, signal }) =>
-      relay.openings(slug, { ...wanted, ...(pageParam ? { from: pageParam } : {}), days: 14 }, signal),
+      relay.openings(slug, { ...wanted, ...(pageParam ? { from: pageParam } : {}), days: 7 }, signal),
     initialPageParam: '',
     getNextPageParam: (last: DoorOpenings) => last.next,
   })
@@ -49,6 +54,11 @@ export function Time({
   })
 
   const pages = openings.data?.pages ?? []
+  const { hasNextPage, isFetching, fetchNextPage } = openings
+  const few = pages.reduce((sum, page) => sum + page.starts.length, 0) < ENOUGH
+  useEffect(() => {
+    if (few && hasNextPage && !isFetching) fetchNextPage()
+  }, [few, hasNextPage, isFetching, fetchNextPage])
   const starts = pages.flatMap((page) => page.starts)
   const seats = Object.assign({}, ...pages.map((page) => page.seats)) as Record<string, number>
   const chosen = draft.kept?.place === place ? draft.kept.start : undefined
@@ -120,6 +130,11 @@ export function Time({
           None of these work: write a message
         </Link>
       </div>
+      {chosen !== undefined && (
+        <div className="fixed inset-x-0 bottom-0 z-10 border-t border-line bg-card px-5 py-3 lg:hidden">
+          <GoOn start={chosen} go={go} />
+        </div>
+      )}
     </section>
   )
 }

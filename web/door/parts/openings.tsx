@@ -11,7 +11,8 @@ import {
 } from '@acolhida/core/time'
 
 const PARTS = [
-  ['Morning', 0, 12],
+  ['Night', 0, 6],
+  ['Morning', 6, 12],
   ['Afternoon', 12, 17],
   ['Evening', 17, 24],
 ] as const
