@@ -93,6 +93,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'People',
       'Who I am',
       'Hours',
+      'Places',
       'Services',
       'Terms',
       'This desk',

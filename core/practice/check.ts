@@ -84,6 +84,14 @@ function checkService(practice: Practice, service: Service, path: string): Pract
       grade: 'warning',
     })
   }
+  const notice = /^PT(\d+)H$/.exec(service.notice)
+  if (service.reach.kind === 'days' && notice && Number(notice[1]) >= (service.reach.days + 1) * 24) {
+    faults.push({
+      path: `${path}.notice`,
+      message: `Nobody can ever book this: the notice is ${notice[1]} hours, and the reach ends after ${service.reach.days} days.`,
+      grade: 'warning',
+    })
+  }
   return faults
 }
 

@@ -7,9 +7,11 @@ import { Diary } from './pages/diary.tsx'
 import { Frame } from './pages/frame.tsx'
 import { HoursPage } from './pages/hours.tsx'
 import { People } from './pages/people.tsx'
+import { Places } from './pages/places.tsx'
 import { Profile } from './pages/profile.tsx'
 import { RequestPage } from './pages/request.tsx'
-import { ServicePage, Services } from './pages/services.tsx'
+import { ServicePage } from './pages/service.tsx'
+import { Services } from './pages/services.tsx'
 import { TermsPage } from './pages/terms.tsx'
 import { ThisDesk } from './pages/this-desk.tsx'
 import { Today } from './pages/today.tsx'
@@ -29,6 +31,7 @@ createRoot(document.getElementById('root')!).render(
           <Route path="people" element={<People />} />
           <Route path="profile" element={<Profile />} />
           <Route path="hours" element={<HoursPage />} />
+          <Route path="places" element={<Places />} />
           <Route path="services" element={<Services />} />
           <Route path="services/:id" element={<ServicePage />} />
           <Route path="terms" element={<TermsPage />} />

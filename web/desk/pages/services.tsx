@@ -1,32 +1,13 @@
 import { money } from '@acolhida/core/money'
-import { checkPractice, type Practice, type Service, serviceOf } from '@acolhida/core/practice'
+import { checkPractice, type Practice, type Service } from '@acolhida/core/practice'
 import { duration } from '@acolhida/core/time'
-import { Link, useParams } from 'react-router'
+import { ArrowDown, ArrowUp, Copy, Plus } from 'lucide-react'
+import { Link, useNavigate } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
-import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
-import { Switch } from '../parts/switch.tsx'
 import { currencyOf } from '../parts/words.ts'
-
-const APPROVAL = [
-  { value: 'ask', name: 'Ask me' },
-  { value: 'unsure', name: 'Ask me when unsure' },
-  { value: 'straight', name: 'Straight in' },
-]
-
-const withService = (practice: Practice, id: string, part: Partial<Service>): Practice => ({
-  ...practice,
-  services: practice.services.map((one) => (one.id === id ? { ...one, ...part } : one)),
-})
-
-const whole = (typed: string, least = 0): number => {
-  const value = Number(typed)
-  if (typed.trim() === '' || !Number.isInteger(value) || value < least)
-    throw new Error(`Please write a whole number${least > 0 ? ` from ${least} on` : ''}.`)
-  return value
-}
 
 function priceLine(practice: Practice, service: Service): string {
   const currency = currencyOf(practice.profile.currency)
@@ -36,16 +17,64 @@ function priceLine(practice: Practice, service: Service): string {
     : money(service.price.amount, currency)
 }
 
-/** What is offered. */
+/** An id that no service has yet, made from one that may. */
+function freeId(practice: Practice, base: string): string {
+  const taken = new Set(practice.services.map((service) => service.id))
+  let n = 2
+  let id = base
+  while (taken.has(id)) id = `${base}-${n++}`
+  return id
+}
+
+/** A service to begin with; off the door until its practitioner puts it there. */
+const newService = (practice: Practice, id: string): Service => ({
+  id,
+  name: 'New service',
+  description: '',
+  minutes: 50,
+  lengthStep: 5,
+  places: [practice.places[0]!.id],
+  price: { kind: 'free' },
+  clearBefore: 10,
+  clearAfter: 10,
+  clearInsideHours: false,
+  starts: { kind: 'every', minutes: 30 },
+  notice: duration('PT24H'),
+  reach: { kind: 'days', days: 60 },
+  seats: 1,
+  groupAt: 'dates',
+  groupDates: [],
+  tidy: false,
+  bookableBy: 'everyone',
+  approval: { new: 'ask', known: 'straight' },
+  terms: practice.terms.map((terms) => terms.id),
+  on: false,
+  colour: 'leaf',
+})
+
+/** What is offered, in the order of the door. */
 export function Services() {
   const { practice } = useDesk()
+  const navigate = useNavigate()
   const faults = checkPractice(practice)
+  const move = (from: number, to: number): Promise<void> =>
+    changePractice(db, 'the order of the services', (p) => {
+      const services = [...p.services]
+      const [moved] = services.splice(from, 1)
+      if (moved) services.splice(to, 0, moved)
+      return { ...p, services }
+    })
+  const add = (id: string, service: Service): void => {
+    changePractice(db, `${service.name} added`, (p) => ({ ...p, services: [...p.services, service] })).then(
+      () => navigate(`/services/${id}`),
+    )
+  }
   return (
-    <SettingsPage title="Services" line="What can be booked at your door.">
-      <ul className="grid max-w-[760px] gap-3">
+    <SettingsPage title="Services" line="What can be booked at your door, in this order.">
+      <ul className="grid max-w-[820px] gap-3">
         {practice.services.map((service, i) => (
           <li key={service.id} className="sheet flex items-center justify-between gap-4 p-4">
-            <div>
+            <div className="min-w-0">
               <h2>
                 <Link to={`/services/${service.id}`} className="underline-offset-3 hover:underline">
                   {service.name}
@@ -64,153 +93,53 @@ export function Services() {
                   </p>
                 ))}
             </div>
-            <span className={`tag ${service.on ? 'tag-fits' : 'tag-closed'}`}>
-              {service.on ? 'at the door' : 'off the door'}
-            </span>
+            <div className="flex shrink-0 items-center gap-1">
+              <span className={`tag mr-2 ${service.on ? 'tag-fits' : 'tag-closed'}`}>
+                {service.on ? 'at the door' : 'off the door'}
+              </span>
+              <button
+                type="button"
+                className="press press-quiet px-2"
+                aria-label={`Move ${service.name} up`}
+                disabled={i === 0}
+                onClick={() => move(i, i - 1)}
+              >
+                <ArrowUp size={16} aria-hidden="true" />
+              </button>
+              <button
+                type="button"
+                className="press press-quiet px-2"
+                aria-label={`Move ${service.name} down`}
+                disabled={i === practice.services.length - 1}
+                onClick={() => move(i, i + 1)}
+              >
+                <ArrowDown size={16} aria-hidden="true" />
+              </button>
+              <button
+                type="button"
+                className="press press-quiet px-2"
+                aria-label={`Copy ${service.name}`}
+                onClick={() => {
+                  const id = freeId(practice, `${service.id}-copy`)
+                  add(id, { ...service, id, name: `${service.name}, a copy`, on: false, groupDates: [] })
+                }}
+              >
+                <Copy size={16} aria-hidden="true" />
+              </button>
+            </div>
           </li>
         ))}
       </ul>
+      <button
+        type="button"
+        className="press press-go mt-4"
+        onClick={() => {
+          const id = freeId(practice, 'service')
+          add(id, newService(practice, id))
+        }}
+      >
+        <Plus size={16} aria-hidden="true" /> Add a service
+      </button>
     </SettingsPage>
   )
-}
-
-/** One service, with what can be changed of it so far. */
-export function ServicePage() {
-  const { practice } = useDesk()
-  const { id = '' } = useParams()
-  const service = serviceOf(practice, id)
-  if (!service) {
-    return (
-      <SettingsPage title="This service is not here" line="">
-        <Link className="way" to="/services">
-          See all services
-        </Link>
-      </SettingsPage>
-    )
-  }
-  const { price } = service
-  const { code, decimals } = currencyOf(practice.profile.currency)
-  const amount = price.kind === 'free' ? 0 : price.kind === 'hourly' ? price.rate : price.amount
-  const set = (part: (typed: string) => Partial<Service>) => (p: Practice, typed: string) =>
-    withService(p, id, part(typed))
-  return (
-    <SettingsPage title={service.name} line="Your door follows at once.">
-      <div className="grid max-w-[980px] gap-5 lg:grid-cols-2">
-        <section className="sheet grid h-fit gap-4 p-5">
-          <h2>What it is</h2>
-          <SavedField
-            label="Name"
-            what="the name of a service"
-            value={service.name}
-            change={set((name) => ({ name }))}
-          />
-          <SavedField
-            label="Description"
-            what="a description"
-            rows={4}
-            value={service.description}
-            change={set((description) => ({ description }))}
-          />
-          <Switch
-            label="At the door"
-            on={service.on}
-            onChange={(on) =>
-              changePractice(db, on ? 'a service put on the door' : 'a service taken off the door', (p) =>
-                withService(p, id, { on }),
-              )
-            }
-          />
-          <div className="grid grid-cols-2 gap-4">
-            <SavedField
-              label="Length"
-              type="number"
-              suffix="min"
-              what="a length"
-              value={String(service.minutes)}
-              change={set((typed) => ({ minutes: whole(typed, 1) }))}
-            />
-            {price.kind !== 'free' && (
-              <SavedField
-                label={price.kind === 'hourly' ? 'Price an hour' : 'Price'}
-                suffix={code}
-                what="a price"
-                value={(amount / 10 ** decimals).toFixed(decimals)}
-                change={set((typed) => {
-                  const value = Math.round(Number(typed.replace(',', '.')) * 10 ** decimals)
-                  if (typed.trim() === '' || !Number.isFinite(value) || value < 0)
-                    throw new Error('Please write an amount, as 95.00.')
-                  return {
-                    price: price.kind === 'hourly' ? { ...price, rate: value } : { ...price, amount: value },
-                  }
-                })}
-              />
-            )}
-          </div>
-        </section>
-        <section className="sheet grid h-fit gap-4 p-5">
-          <h2>When and for whom</h2>
-          <div className="grid grid-cols-2 gap-4">
-            <SavedField
-              label="Kept clear before"
-              type="number"
-              suffix="min"
-              what="time kept clear"
-              value={String(service.clearBefore)}
-              change={set((typed) => ({ clearBefore: whole(typed) }))}
-            />
-            <SavedField
-              label="Kept clear after"
-              type="number"
-              suffix="min"
-              what="time kept clear"
-              value={String(service.clearAfter)}
-              change={set((typed) => ({ clearAfter: whole(typed) }))}
-            />
-            {service.starts.kind === 'every' && (
-              <SavedField
-                label="A start every"
-                type="number"
-                suffix="min"
-                what="the starts"
-                value={String(service.starts.minutes)}
-                change={set((typed) => ({ starts: { kind: 'every', minutes: whole(typed, 1) } }))}
-              />
-            )}
-            <SavedField
-              label="Notice"
-              suffix="hours"
-              type="number"
-              what="the notice"
-              value={String(noticeHours(service))}
-              change={set((typed) => ({ notice: duration(`PT${whole(typed)}H`) }))}
-            />
-          </div>
-          <SavedField
-            label="New people"
-            what="who is asked about"
-            value={service.approval.new}
-            options={APPROVAL}
-            change={set((typed) => ({
-              approval: { ...service.approval, new: typed as Service['approval']['new'] },
-            }))}
-          />
-          <SavedField
-            label="People you know"
-            what="who is asked about"
-            value={service.approval.known}
-            options={APPROVAL}
-            change={set((typed) => ({
-              approval: { ...service.approval, known: typed as Service['approval']['known'] },
-            }))}
-          />
-        </section>
-      </div>
-    </SettingsPage>
-  )
-}
-
-/** The notice in whole hours, as it is typed here; days count as 24. */
-function noticeHours(service: Service): number {
-  const [, days = '0', hours = '0'] = /^P(?:(\d+)D)?(?:T(\d+)H)?$/.exec(service.notice) ?? []
-  return Number(days) * 24 + Number(hours)
 }

@@ -1,0 +1,154 @@
+import type { Place, Practice } from '@acolhida/core/practice'
+import { Plus } from 'lucide-react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { useDesk } from '../data/live.ts'
+import { SavedField } from '../parts/saved-field.tsx'
+import { SettingsPage } from '../parts/settings-page.tsx'
+
+const KINDS = [
+  { value: 'studio', name: 'My studio' },
+  { value: 'video', name: 'Video' },
+  { value: 'phone', name: 'Phone' },
+  { value: 'client', name: 'At the client’s' },
+  { value: 'other', name: 'Somewhere else' },
+]
+const TOLD = [
+  { value: 'door', name: 'At the door' },
+  { value: 'confirmation', name: 'With the confirmation' },
+  { value: 'last-reminder', name: 'With the last reminder' },
+]
+const CALLS = [
+  { value: 'practitioner', name: 'I call' },
+  { value: 'client', name: 'The client calls' },
+]
+const ADDRESS: Record<Place['kind'], string> = {
+  studio: 'Address',
+  video: 'Link; empty: sent later',
+  phone: 'Number to call',
+  client: 'What the client should know',
+  other: 'Address',
+}
+const ZONES = Intl.supportedValuesOf('timeZone')
+
+const withPlace = (practice: Practice, id: string, change: (place: Place) => Place): Practice => ({
+  ...practice,
+  places: practice.places.map((one) => (one.id === id ? change(one) : one)),
+})
+
+/** Without a setting where nothing was typed. */
+function optional<K extends 'address' | 'zone'>(place: Place, key: K, typed: string): Place {
+  const { [key]: _, ...rest } = place
+  return typed.trim() ? { ...place, [key]: typed.trim() } : (rest as Place)
+}
+
+/** Where sessions take place. */
+export function Places() {
+  const { practice } = useDesk()
+  return (
+    <SettingsPage title="Places" line="Where sessions take place, and when clients are told.">
+      <div className="grid max-w-[1020px] gap-5 lg:grid-cols-2">
+        {practice.places.map((place) => {
+          const used = practice.services.filter((service) => service.places.includes(place.id))
+          const change = (part: (one: Place, typed: string) => Place) => (p: Practice, typed: string) =>
+            withPlace(p, place.id, (one) => part(one, typed))
+          return (
+            <section key={place.id} className="sheet grid h-fit gap-3 p-5" aria-label={place.name}>
+              <SavedField
+                label="How it reads, after “75 minutes …”"
+                what="the name of a place"
+                value={place.name}
+                change={change((one, name) => ({ ...one, name }))}
+              />
+              <div className="grid grid-cols-2 items-end gap-4">
+                <SavedField
+                  label="Kind"
+                  what="the kind of a place"
+                  value={place.kind}
+                  options={KINDS}
+                  change={change((one, kind) => ({
+                    ...one,
+                    kind: kind as Place['kind'],
+                    ...(kind === 'phone' ? { whoCalls: one.whoCalls ?? 'practitioner' } : {}),
+                  }))}
+                />
+                {place.kind === 'phone' && (
+                  <SavedField
+                    label="Who calls"
+                    what="who calls"
+                    value={place.whoCalls ?? 'practitioner'}
+                    options={CALLS}
+                    change={change((one, who) => ({ ...one, whoCalls: who as 'practitioner' | 'client' }))}
+                  />
+                )}
+              </div>
+              <SavedField
+                label={ADDRESS[place.kind]}
+                what="the address of a place"
+                value={place.address ?? ''}
+                change={change((one, typed) => optional(one, 'address', typed))}
+              />
+              <div className="grid grid-cols-2 items-end gap-4">
+                <SavedField
+                  label="Told"
+                  what="when a place is told"
+                  value={place.told}
+                  options={TOLD}
+                  change={change((one, told) => ({ ...one, told: told as Place['told'] }))}
+                />
+                <SavedField
+                  label="Its time zone"
+                  what="the zone of a place"
+                  value={place.zone ?? ''}
+                  options={[
+                    { value: '', name: 'As mine' },
+                    ...ZONES.map((name) => ({ value: name, name: name.replaceAll('_', ' ') })),
+                  ]}
+                  change={change((one, zone) => optional(one, 'zone', zone))}
+                />
+              </div>
+              <p className="text-[13px] text-soft">
+                {used.length > 0
+                  ? `For ${used.map((service) => service.name).join(', ')}`
+                  : 'No service takes place here.'}
+              </p>
+              {used.length === 0 && practice.places.length > 1 && (
+                <button
+                  type="button"
+                  className="press press-no justify-self-start"
+                  onClick={() =>
+                    changePractice(db, `${place.name} removed`, (p) => ({
+                      ...p,
+                      places: p.places.filter((one) => one.id !== place.id),
+                    }))
+                  }
+                >
+                  Remove this place
+                </button>
+              )}
+            </section>
+          )
+        })}
+      </div>
+      <button
+        type="button"
+        className="press press-go mt-4"
+        onClick={() =>
+          changePractice(db, 'a place added', (p) => {
+            let n = p.places.length + 1
+            while (p.places.some((one) => one.id === `place-${n}`)) n++
+            return {
+              ...p,
+              places: [
+                ...p.places,
+                { id: `place-${n}`, kind: 'other', name: 'somewhere else', told: 'confirmation' },
+              ],
+            }
+          })
+        }
+      >
+        <Plus size={16} aria-hidden="true" /> Add a place
+      </button>
+    </SettingsPage>
+  )
+}

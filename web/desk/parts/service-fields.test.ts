@@ -1,0 +1,72 @@
+import { checkPractice, type Service } from '@acolhida/core/practice'
+import { letIn, practice as practiceSchema } from '@acolhida/core/schemas'
+import { date, parseInstant } from '@acolhida/core/time'
+import { demoPractice } from '@acolhida/demo/practice'
+import { describe, expect, it } from 'vitest'
+import { amount, clock, type ServiceField, WHAT, whenFields, whole, whomFields } from './service-fields.ts'
+
+const practice = demoPractice(parseInstant('2026-11-24T11:00Z'))
+const FIELDS = [...WHAT, ...whenFields(date('2026-11-24')), ...whomFields(practice)]
+const field = (label: string): ServiceField => FIELDS.find((one) => one.label === label)!
+const service = practice.services.find((one) => one.id === 'voice-assessment')!
+const typed = (label: string, text: string, from: Service = service): Service =>
+  field(label).write(from, text, 2)
+
+describe('the settings of a service', () => {
+  it('come back unchanged when what is shown is typed again', () => {
+    for (const one of practice.services) {
+      for (const setting of FIELDS) {
+        if (setting.show && !setting.show(one)) continue
+        const shown =
+          setting.label === 'Price' ? (Number(setting.read(one)) / 100).toFixed(2) : setting.read(one)
+        if (setting.options && ['How far ahead', 'Starts'].includes(setting.label)) continue
+        expect(setting.write(one, shown, 2), `${one.id}: ${setting.label}`).toEqual(one)
+      }
+    }
+  })
+
+  it('give services that can be published, whichever option is chosen', () => {
+    for (const setting of FIELDS) {
+      for (const option of setting.options ?? []) {
+        const changed = setting.write(service, option.value, 2)
+        const next = {
+          ...practice,
+          services: practice.services.map((one) => (one.id === service.id ? changed : one)),
+        }
+        expect(() => letIn(practiceSchema, next, 'It'), `${setting.label}: ${option.name}`).not.toThrow()
+        expect(checkPractice(next).filter((fault) => fault.grade === 'error')).toEqual([])
+      }
+    }
+  })
+
+  it('read what is typed in many hands', () => {
+    expect(typed('Notice', '36').notice).toBe('PT36H')
+    expect(typed('Not before', '9h30').earliestStart).toBe('09:30')
+    expect(typed('Not before', ' ', typed('Not before', '9')).earliestStart).toBeUndefined()
+    expect(typed('At most a day', '').perDay).toBeUndefined()
+    const fixed = typed('Starts', 'fixed')
+    expect(typed('Times of day', '14:30, 9; 11.15', fixed).starts).toEqual({
+      kind: 'fixed',
+      times: ['09:00', '11:15', '14:30'],
+    })
+    expect(typed('Price', '95,5').price).toEqual({ kind: 'fixed', amount: 9_550 })
+    expect(typed('That is', '2026-12-31', typed('How far ahead', 'until')).reach).toEqual({
+      kind: 'until',
+      date: '2026-12-31',
+    })
+  })
+
+  it('keep the amount when only the kind of price changes', () => {
+    expect(typed('What it costs', 'hourly').price).toEqual({ kind: 'hourly', rate: 9_500 })
+  })
+
+  it.each([
+    [() => whole('1.5'), 'Please write a whole number.'],
+    [() => whole('0', 1), 'Please write a whole number from 1 on.'],
+    [() => amount('dear', 2), 'Please write an amount, as 95.00.'],
+    [() => clock('noon'), '“noon” is not a time of day; write it as 9:30.'],
+    [() => typed('At most a day', '0'), 'Please write a whole number from 1 on.'],
+  ])('say what can not be used', (work, message) => {
+    expect(work).toThrow(message)
+  })
+})
