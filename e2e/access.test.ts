@@ -94,6 +94,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'Who I am',
       'Hours',
       'Places',
+      'Other calendars',
       'Services',
       'Terms',
       'This desk',

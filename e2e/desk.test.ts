@@ -98,6 +98,36 @@ it('explains every closed time of the diary to pointer and keyboard', async () =
   expect(await tuesday.getAttribute('aria-valuetext')).toMatch(/is open/)
 })
 
+it('reads another calendar, closes its times, and says whose they are', async () => {
+  await goTo(desk, 'Other calendars')
+  await desk.getByLabel('What you call it').fill('My phone')
+  await desk.getByLabel('Where it is read').fill('somewhere')
+  await desk.getByRole('button', { name: 'Read this calendar' }).click()
+  await desk.getByText(/is not a web address/).waitFor()
+  await desk.getByLabel('Where it is read').fill(`${house.letterbox}/calendar.ics`)
+  await desk.getByRole('button', { name: 'Read this calendar' }).click()
+  await desk.getByText(/^Busy \d+ times in the year to come/).waitFor()
+  await goTo(desk, 'Diary')
+  await desk.getByRole('button', { name: 'The week after' }).click()
+  await desk.getByText('My phone').first().waitFor()
+})
+
+it('adds a service, puts it on the door, and removes it again', async () => {
+  await goTo(desk, 'Services')
+  await desk.getByRole('button', { name: 'Add a service' }).click()
+  await desk.getByRole('heading', { level: 1, name: 'New service' }).waitFor()
+  await desk.getByLabel('Name').fill('Breathing lesson')
+  await desk.getByLabel('What it costs').selectOption('fixed')
+  await desk.getByLabel('Price').fill('40')
+  await desk.getByText('At the door').click()
+  const client = await house.visitor()
+  await client.goto(`${house.door}/${house.slug}/breathing`)
+  await client.goto(`${house.door}/${house.slug}`)
+  await client.getByText('€40.00').waitFor()
+  await desk.getByRole('button', { name: 'Remove this service' }).click()
+  await client.getByText('€40.00').waitFor({ state: 'detached' })
+})
+
 it('moves by keys alone and tells them', async () => {
   await desk.locator('h1').click()
   await desk.keyboard.press('p')

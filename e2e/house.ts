@@ -6,6 +6,7 @@ import { MovableClock } from '@acolhida/relay/clock'
 import { furnish } from '@acolhida/relay/demo'
 import { newPairingCode } from '@acolhida/relay/desk/desk'
 import { Relay } from '@acolhida/relay/relay'
+import { StandinCalendar } from '@acolhida/relay/standins/calendar'
 import { startLetterbox } from '@acolhida/relay/standins/letterbox'
 import { Mailbox } from '@acolhida/relay/standins/mailbox'
 import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
@@ -58,6 +59,7 @@ export async function openHouse(
       doorPages: join(DIST, 'door'),
       deskPages: join(DIST, 'desk'),
       requestsPerMinute: settings.requestsPerMinute ?? 100_000,
+      privateCalendars: true,
       demo: () => demoBackup(clock.now()),
     },
     clock,
@@ -66,7 +68,7 @@ export async function openHouse(
   furnish(relay.store, backup, clock.now())
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
   newPairingCode(relay.store)
-  const letterbox = await startLetterbox(mailbox, clock, () => {
+  const letterbox = await startLetterbox(mailbox, clock, new StandinCalendar(clock.now()), () => {
     relay.deskStream.tell('clock')
     relay.rounds.turn()
   })

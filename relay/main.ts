@@ -6,6 +6,7 @@ import { MovableClock, systemClock } from './clock.ts'
 import { furnish } from './demo.ts'
 import { newPairingCode } from './desk/desk.ts'
 import { Relay } from './relay.ts'
+import { StandinCalendar } from './standins/calendar.ts'
 import { startLetterbox } from './standins/letterbox.ts'
 import { Mailbox } from './standins/mailbox.ts'
 
@@ -16,6 +17,7 @@ import { Mailbox } from './standins/mailbox.ts'
  * - ACOLHIDA_SMTP: smtp:// address of a mail host; without it the stand-ins and the demo run
  * - ACOLHIDA_DOOR_URL: how clients reach the door
  * - ACOLHIDA_MEMORY_DAYS: for how many days finished bookings are remembered (400)
+ * - ACOLHIDA_PRIVATE_CALENDARS=1: calendars in private networks may be read
  * - ACOLHIDA_RATE: requests a minute from one address (240)
  * - ACOLHIDA_HOST, ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT, ACOLHIDA_LETTERBOX_PORT
  */
@@ -40,6 +42,7 @@ async function main(): Promise<void> {
       deskPages: join(root, 'web', 'dist', 'desk'),
       requestsPerMinute: Number(env.ACOLHIDA_RATE ?? 240),
       memoryDays: Number(env.ACOLHIDA_MEMORY_DAYS ?? 400),
+      privateCalendars: standins || env.ACOLHIDA_PRIVATE_CALENDARS === '1',
       ...(standins ? { demo: () => demoBackup(clock.now()) } : {}),
     },
     {
@@ -69,6 +72,7 @@ async function main(): Promise<void> {
     const letterbox = await startLetterbox(
       mailbox,
       clock as MovableClock,
+      new StandinCalendar(clock.now()),
       () => {
         relay.deskStream.tell('clock')
         relay.rounds.turn()

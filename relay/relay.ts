@@ -1,6 +1,7 @@
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { Backup } from '@acolhida/core/formats'
+import { Calendars } from './calendars/calendars.ts'
 import type { Clock } from './clock.ts'
 import type { DoorAddress } from './happen.ts'
 import { deskApp } from './http/desk.ts'
@@ -22,6 +23,8 @@ export interface Settings {
   requestsPerMinute: number
   /** For how many days finished bookings are remembered; 400 where it is left out. */
   memoryDays?: number
+  /** Whether calendars in private networks and on this machine may be read. */
+  privateCalendars?: boolean
   /** Hands out the demo practice; only where stand-ins run. */
   demo?: () => Backup
 }
@@ -34,6 +37,7 @@ export class Relay {
   readonly deskStream = new Stream(8)
   readonly doorStream = new Stream(500)
   readonly #post: Post
+  readonly calendars: Calendars
   readonly rounds: Rounds
   #door: Server | undefined
   #desk: Server | undefined
@@ -43,7 +47,18 @@ export class Relay {
     this.clock = clock
     this.store = new Store(settings.file)
     this.#post = new Post(this.store, clock, { smtp: settings.smtp })
-    this.rounds = new Rounds(this.store, clock, this.address, this.#post, settings.memoryDays ?? 400)
+    this.calendars = new Calendars(this.store, clock, settings.privateCalendars ?? false, () => {
+      this.deskStream.tell('calendars')
+      this.doorStream.tell('openings')
+    })
+    this.rounds = new Rounds(
+      this.store,
+      clock,
+      this.address,
+      this.#post,
+      this.calendars,
+      settings.memoryDays ?? 400,
+    )
     this.store.onChange = () => {
       this.deskStream.tell('record')
       this.doorStream.tell('openings')

@@ -1,5 +1,6 @@
 import { decide } from '@acolhida/core/booking'
 import { DAY, shift } from '@acolhida/core/time'
+import type { Calendars } from './calendars/calendars.ts'
 import type { Clock } from './clock.ts'
 import { circumstances } from './door/circumstances.ts'
 import { type DoorAddress, happen } from './happen.ts'
@@ -32,14 +33,23 @@ export class Rounds {
   readonly #clock: Clock
   readonly #address: DoorAddress
   readonly #post: Post
+  readonly #calendars: Calendars
   readonly #memory: number
 
   /** @param memory for how many days finished bookings are remembered */
-  constructor(store: Store, clock: Clock, address: DoorAddress, post: Post, memory: number) {
+  constructor(
+    store: Store,
+    clock: Clock,
+    address: DoorAddress,
+    post: Post,
+    calendars: Calendars,
+    memory: number,
+  ) {
     this.#store = store
     this.#clock = clock
     this.#address = address
     this.#post = post
+    this.#calendars = calendars
     this.#memory = memory
   }
 
@@ -63,6 +73,7 @@ export class Rounds {
     } catch (error) {
       console.error('A round of the relay failed:', error)
     }
+    this.#calendars.round().catch((error) => console.error('Reading calendars failed:', error))
     this.#post.round().catch((error) => console.error('Sending mail failed:', error))
   }
 

@@ -111,6 +111,28 @@ describe('the terminal', () => {
     ])
   })
 
+  it('gives the busy times of a calendar', () => {
+    const file = put(
+      'own.ics',
+      'BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20261125T090000\r\nDURATION:PT1H\r\nRRULE:FREQ=DAILY;COUNT=9\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n',
+    )
+    const { answer } = run(
+      'calendar',
+      file,
+      '--from',
+      '2026-11-26',
+      '--days',
+      '2',
+      '--zone',
+      'America/Sao_Paulo',
+    )
+    expect(answer.busy.map((one: { local: string }) => one.local)).toEqual([
+      '2026-11-26T09:00/2026-11-26T10:00',
+      '2026-11-27T09:00/2026-11-27T10:00',
+    ])
+    expect(answer.busy[0].start).toBe('2026-11-26T12:00:00Z')
+  })
+
   it('validates', () => {
     expect(run('validate', FILE)).toMatchObject({ code: 0, answer: { valid: true, sessions: 2 } })
     const text = JSON.parse(runTerminal(['validate', FILE]).output)

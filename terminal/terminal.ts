@@ -51,6 +51,7 @@ const USAGE = `acolhida: the core on a practice file; answers are JSON
   why FILE --service ID --start INSTANT --now INSTANT   (with the same options)
   read FILE --service ID --answers FILE [--person ID]
   deadlines FILE --service ID --start INSTANT --now INSTANT [--place ID]
+  calendar FILE.ics --from DATE --days N [--zone Z]      (busy times as the core understands them)
 
   DATE as 2026-11-24, INSTANT as 2026-11-24T11:00Z
 `
@@ -77,6 +78,7 @@ const OPTIONS: Record<string, NonNullable<ParseArgsConfig['options']>> = {
   why: { ...ASKED, start: TEXT },
   read: { service: TEXT, answers: TEXT, person: TEXT },
   deadlines: { service: TEXT, start: TEXT, now: TEXT, place: TEXT },
+  calendar: { from: TEXT, days: TEXT, zone: TEXT },
 }
 
 export interface Result {
@@ -222,7 +224,7 @@ function diaryFor(g: Given, values: Values, now: Instant, from: Instant, to: Ins
   const { practice, sessions, bookings } = g.file
   const home = zone(practice.profile.zone)
   const busy: Entry[] =
-    values.busy === undefined ? [] : busyTimes(read(values.busy), from, to, home, values.busy)
+    values.busy === undefined ? [] : busyTimes(read(values.busy), from, to, home, values.busy).entries
   return makeDiary(
     practice,
     gatherGroups(practice, [...sessions, ...bookingEntries(practice, bookings, now), ...busy]),
@@ -358,6 +360,24 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
       })),
       shareAfter,
       missedFrom: said(missedFrom),
+    }
+  },
+
+  calendar: (path, values) => {
+    const from = option(values, 'from', date)
+    const days = option(values, 'days', count(3_700))
+    const home = values.zone === undefined ? zone('UTC') : option(values, 'zone', zone)
+    const begin = home.toInstant(dayNumber(from), 0)
+    const end = home.toInstant(dayNumber(addDays(from, days)), 0)
+    const { entries, skipped } = busyTimes(read(path), begin, end, home, path)
+    return {
+      zone: home.name,
+      busy: entries.map((one) => ({
+        start: formatInstant(one.start),
+        end: formatInstant(one.end),
+        local: `${dateTimeAt(home, one.start)}/${dateTimeAt(home, one.end)}`,
+      })),
+      skipped,
     }
   },
 }

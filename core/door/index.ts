@@ -174,6 +174,21 @@ export interface RecordPage {
   now: Instant
 }
 
+/** What the relay knows of one of the practitioner's other calendars. */
+export interface CalendarState {
+  id: string
+  url: string
+  /** When reading it was last tried. */
+  tried: Instant
+  /** When it was last read in full; absent before that. */
+  read?: Instant
+  /** Why it could not be read the last time; its intervals are those of the time before. */
+  problem?: string
+  /** What in it could not be understood. */
+  skipped: string[]
+  entries: Entry[]
+}
+
 export interface DeskCommand {
   booking: string
   command: Extract<Command, { do: 'welcome' | 'decline' | 'offer' | 'take-back' | 'cancel' }>

@@ -6,7 +6,7 @@ const event = (...lines: string[]): string => ['BEGIN:VEVENT', ...lines, 'END:VE
 const calendar = (...parts: string[]): string =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//test', ...parts, 'END:VCALENDAR'].join('\r\n')
 const busy = (text: string, from = '2026-11-01T00:00Z', to = '2027-01-01T00:00Z') =>
-  busyTimes(text, parseInstant(from), parseInstant(to), zone('Europe/Lisbon')).map(
+  busyTimes(text, parseInstant(from), parseInstant(to), zone('Europe/Lisbon')).entries.map(
     (one) => `${formatInstant(one.start)}/${formatInstant(one.end)}`,
   )
 
@@ -77,8 +77,26 @@ describe('busy times of a calendar', () => {
     ).toEqual(['2026-11-24T06:30:00Z/2026-11-24T07:30:00Z'])
   })
 
+  it('reads a calendar with errors as far as possible, and lists what it skipped', () => {
+    const text = calendar(
+      event('UID:1', 'SUMMARY:Broken', 'DTSTART:2026-11-24', 'DTEND:20261124T110000Z'),
+      'this line is none',
+      event('UID:2', 'DTSTART:20261124T120000Z', 'DTEND:20261124T130000Z'),
+    )
+    const { entries, skipped } = busyTimes(
+      text,
+      parseInstant('2026-11-01T00:00Z'),
+      parseInstant('2027-01-01T00:00Z'),
+      zone('UTC'),
+    )
+    expect(entries).toHaveLength(1)
+    expect(skipped[0]).toBe('the line “this line is none”')
+    expect(skipped[1]).toMatch(/^the event “Broken”/)
+  })
+
   it('says what is no calendar', () => {
-    expect(() => busy('hello')).toThrow('The calendar: is not iCalendar')
+    expect(() => busy('hello')).toThrow('The calendar: holds no VCALENDAR')
+    expect(() => busy('BEGIN:VCALENDAR\r\nBEGIN:VEVENT')).toThrow('The calendar: is not iCalendar')
     expect(() => busy('BEGIN:VCARD\r\nEND:VCARD')).toThrow('holds no VCALENDAR')
   })
 })

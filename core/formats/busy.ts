@@ -15,6 +15,28 @@ const MOST_OCCURRENCES = 20_000
 
 const NOT_BUSY = new Set(['CANCELLED'])
 
+export interface BusyTimes {
+  /** In order of their start. */
+  entries: Entry[]
+  /** What could not be understood, in words. */
+  skipped: string[]
+}
+
+/** Leaves out lines that are none, so that one broken line does not cost the whole calendar. */
+function wellFormed(source: string, skipped: string[]): string {
+  const lines = source
+    .replace(/^\uFEFF/, '')
+    .replace(/\r?\n[ \t]/g, '')
+    .split(/\r?\n/)
+  return lines
+    .filter((line) => {
+      const good = line === '' || /^[A-Za-z0-9-]+(;[^:]*(?:"[^"]*"[^:]*)*)?:/.test(line)
+      if (!good) skipped.push(`the line “${line.slice(0, 60)}”`)
+      return good && line !== ''
+    })
+    .join('\r\n')
+}
+
 /**
  * The busy times of an iCalendar file (RFC 5545) that meet a span: repeated events with their exceptions,
  * all-day events as days in `home`, floating times in `home`. Transparent and cancelled events are not busy.
@@ -26,10 +48,11 @@ export function busyTimes(
   to: Instant,
   home: Zone,
   what = 'The calendar',
-): Entry[] {
+): BusyTimes {
+  const skipped: string[] = []
   let calendar: ICAL.Component
   try {
-    calendar = new ICAL.Component(ICAL.parse(source))
+    calendar = new ICAL.Component(ICAL.parse(wellFormed(source, skipped)))
   } catch (error) {
     throw new BadCalendar(what, `is not iCalendar: ${(error as Error).message}`)
   }
@@ -48,24 +71,33 @@ export function busyTimes(
     }
     if (entry.end > from && entry.start < to && entry.end > entry.start) entries.push(entry)
   }
-  const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component))
-  const exceptions = events.filter((event) => event.isRecurrenceException())
-  for (const event of events) {
-    if (event.isRecurrenceException()) continue
-    for (const exception of exceptions) if (exception.uid === event.uid) event.relateException(exception)
+  const expand = (event: ICAL.Event): void => {
     if (!event.isRecurring()) {
       if (isBusy(event)) add(event, event.startDate, event.endDate)
-      continue
+      return
     }
     const occurrences = event.iterator()
     for (let i = 0; i < MOST_OCCURRENCES; i++) {
       const next = occurrences.next()
-      if (!next || at(next, zoneOf(event, 'dtstart')) >= to) break
+      if (!next || at(next, zoneOf(event, 'dtstart')) >= to) return
       const { item, startDate, endDate } = event.getOccurrenceDetails(next)
       if (isBusy(item)) add(item, startDate, endDate)
     }
   }
-  return entries.sort((a, b) => a.start - b.start)
+  const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component))
+  const exceptions = events.filter((event) => event.isRecurrenceException())
+  for (const event of events) {
+    if (event.isRecurrenceException()) continue
+    try {
+      for (const exception of exceptions) if (exception.uid === event.uid) event.relateException(exception)
+      expand(event)
+    } catch (error) {
+      skipped.push(
+        `the event “${String(event.summary ?? event.uid ?? '').slice(0, 60)}”: ${(error as Error).message}`,
+      )
+    }
+  }
+  return { entries: entries.sort((a, b) => a.start - b.start), skipped }
 }
 
 /** The zone a date of an event names; a duration, and each repetition, keep that of the start. */

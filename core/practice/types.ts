@@ -159,6 +159,13 @@ export interface Answering {
   leastAnswerTime: Duration
 }
 
+/** Another calendar of the practitioner, which the relay reads from its address. */
+export interface Subscription {
+  id: string
+  name: string
+  url: string
+}
+
 export interface Practice {
   id: string
   profile: Profile
@@ -175,6 +182,8 @@ export interface Practice {
   /** A stretch shorter than this many minutes is of no use. */
   shortestUsable: number
   limits: { perDay?: number; perWeek?: number /** open requests one person may have */; openRequests: number }
+  /** Other calendars that must not clash. */
+  calendars?: Subscription[]
   /** From this moment each week, the whole coming week is closed. */
   weekCloses?: { weekday: Weekday; time: WallTime }
 }

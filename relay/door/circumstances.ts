@@ -46,7 +46,12 @@ export function diaryAt(store: Store, now: Instant, but: { visit?: string; booki
     .map((keep) => entryFor(practice, { ...keep, id: `keep-${keep.visit}`, kind: 'hold' }))
   return makeDiary(
     practice,
-    gatherGroups(practice, [...sessions, ...bookingEntries(practice, recent, now), ...keeps]),
+    gatherGroups(practice, [
+      ...sessions,
+      ...bookingEntries(practice, recent, now),
+      ...keeps,
+      ...store.calendars().flatMap((calendar) => calendar.entries),
+    ]),
   )
 }
 

@@ -49,6 +49,10 @@ export function deskApp(relay: Relay): Express {
     const body = bodyOf<DoorPackage>(doorPackage, req.body)
     res.json(once(store, clock, req.get('idempotency-key'), 'package', body, () => publish(store, body)))
     relay.doorStream.tell('practice')
+    relay.soon()
+  })
+  app.get('/api/calendars', key, (_req, res) => {
+    res.json(store.calendars())
   })
   app.get('/api/record', key, (req, res) => {
     const { after } = bodyOf<{ after: number }>(recordQuery, req.query)

@@ -81,9 +81,10 @@ export function doorApp(relay: Relay): Express {
     store.act(() => store.unkeep(visit))
     res.json({})
   })
-  app.post('/api/door/:slug/send', (req, res) => {
+  app.post('/api/door/:slug/send', async (req, res) => {
     ours(req)
     const body = bodyOf<SendBody>(sendBody, req.body)
+    await relay.calendars.lookAgain()
     const answer = once(store, clock, key(req), 'send', body, () => send(store, address, body, clock.now()))
     res.status(201).json(answer)
     relay.soon()

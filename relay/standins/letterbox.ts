@@ -5,6 +5,7 @@ import express from 'express'
 import type { MovableClock } from '../clock.ts'
 import { bodyOf, failures, guarded } from '../http/security.ts'
 import { listen, urlOf } from '../relay.ts'
+import type { StandinCalendar } from './calendar.ts'
 import type { Mailbox, Received } from './mailbox.ts'
 
 const safe = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
@@ -39,6 +40,10 @@ h2{font:600 18px Georgia,serif;margin:0}
 pre{white-space:pre-wrap;overflow-wrap:anywhere;font:inherit;margin:10px 0 0}
 details pre{font:13px/1.5 ui-monospace,monospace;background:#efe8da;border-radius:8px;padding:10px}
 a{color:#2d5a8a}
+header a{color:#fff}
+textarea{width:100%;box-sizing:border-box;font:13px/1.5 ui-monospace,monospace;border:1px solid #8a8578;border-radius:9px;padding:10px;background:#fffdf8;color:#22302b}
+main form{display:grid;gap:10px}
+main button{border-color:#2c5f4f;color:#2c5f4f;justify-self:start}
 `
 
 function article(mail: Received): string {
@@ -62,14 +67,23 @@ function page(mails: readonly Received[], clock: MovableClock): string {
   const list = [...mails].reverse().map(article).join('\n')
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
 <title>Letterbox</title><link rel="stylesheet" href="/style.css"></head><body>
-<header><h1>Letterbox</h1><form method="post" action="/clock"><span>The relay's clock: ${moment(clock.now(), zone('UTC'))} UTC</span>${forward}</form></header>
+<header><h1>Letterbox</h1><a href="/calendar">Another calendar</a><form method="post" action="/clock"><span>The relay's clock: ${moment(clock.now(), zone('UTC'))} UTC</span>${forward}</form></header>
 <main>${list || '<p>What the practice sends to clients will lie here.</p>'}</main></body></html>`
+}
+
+function calendarPage(text: string): string {
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
+<title>Another calendar</title><link rel="stylesheet" href="/style.css"></head><body>
+<header><h1>Another calendar</h1><a href="/">Letterbox</a></header>
+<main><p>What stands here closes times at the door. The relay reads it every few minutes, and again before it takes a request.</p>
+<form method="post" action="/calendar"><label for="text">iCalendar</label><textarea id="text" name="text" rows="22">${safe(text)}</textarea><button>Keep it</button></form></main></body></html>`
 }
 
 /** The stand-in that shows what was sent, and moves the demo's clock. It never runs in earnest. */
 export async function startLetterbox(
   mailbox: Mailbox,
   clock: MovableClock,
+  calendar: StandinCalendar,
   onMove: () => void,
   port = 0,
 ): Promise<{ url: string; server: Server }> {
@@ -87,6 +101,16 @@ export async function startLetterbox(
     clock.forward(bodyOf<{ forward: number }>(clockBody, value).forward)
     onMove()
   }
+  app.get('/calendar.ics', (_req, res) => {
+    res.type('text/calendar').send(calendar.text)
+  })
+  app.get('/calendar', (_req, res) => {
+    res.type('html').send(calendarPage(calendar.text))
+  })
+  app.post('/calendar', express.urlencoded({ extended: false, limit: 200_000 }), (req, res) => {
+    calendar.text = String((req.body as { text?: unknown }).text ?? '')
+    res.redirect(303, '/calendar')
+  })
   app.post('/api/clock', (req, res) => {
     move(req.body)
     res.json({ now: clock.now() })

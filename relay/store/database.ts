@@ -58,6 +58,9 @@ const STEPS = [
   ) STRICT;
   CREATE INDEX outbox_due ON outbox (state, due);
   `,
+  `
+  CREATE TABLE calendars (id TEXT PRIMARY KEY, state TEXT NOT NULL) STRICT;
+  `,
 ]
 
 /**

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { type Attempt, apply, type Booking, type BookingEvent, begin, replay } from '@acolhida/core/booking'
-import type { DoorPackage, Enquiry, MailNews, RecordItem } from '@acolhida/core/door'
+import type { CalendarState, DoorPackage, Enquiry, MailNews, RecordItem } from '@acolhida/core/door'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant } from '@acolhida/core/time'
 import { type Db, openDatabase } from './database.ts'
@@ -42,6 +42,7 @@ export class Store {
   readonly #bookings = new Map<string, Booking>()
   #pending: Booking[] = []
   #forgotten: string[] = []
+  #calendars: CalendarState[] | undefined
   #package: DoorPackage | undefined
   #appended = false
   #packageChanged: DoorPackage | undefined
@@ -276,6 +277,25 @@ export class Store {
     this.db
       .prepare('INSERT INTO done (key, print, answer, at) VALUES (?, ?, ?, ?)')
       .run(key, print, JSON.stringify(answer), at)
+  }
+
+  calendars(): CalendarState[] {
+    this.#calendars ??= (
+      this.db.prepare('SELECT state FROM calendars ORDER BY id').all() as { state: string }[]
+    ).map((row) => JSON.parse(row.state) as CalendarState)
+    return this.#calendars
+  }
+
+  saveCalendar(state: CalendarState): void {
+    this.db
+      .prepare('INSERT OR REPLACE INTO calendars (id, state) VALUES (?, ?)')
+      .run(state.id, JSON.stringify(state))
+    this.#calendars = undefined
+  }
+
+  dropCalendar(id: string): void {
+    this.db.prepare('DELETE FROM calendars WHERE id = ?').run(id)
+    this.#calendars = undefined
   }
 
   post(row: Omit<OutboxRow, 'state' | 'tries'>): void {

@@ -27,7 +27,7 @@ export interface Answer<T = Record<string, never>> {
 
 /** A relay with the demo practice, on free ports, with a mailbox and a desk's key. */
 export async function startRelay(
-  settings: { requestsPerMinute?: number; memoryDays?: number } = {},
+  settings: { requestsPerMinute?: number; memoryDays?: number; privateCalendars?: boolean } = {},
 ): Promise<TestRelay> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-relay-'))
   const mailbox = new Mailbox()

@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 import '../theme/theme.css'
 import { Arrivals } from './pages/arrivals.tsx'
+import { Calendars } from './pages/calendars.tsx'
 import { Diary } from './pages/diary.tsx'
 import { Frame } from './pages/frame.tsx'
 import { HoursPage } from './pages/hours.tsx'
@@ -31,6 +32,7 @@ createRoot(document.getElementById('root')!).render(
           <Route path="people" element={<People />} />
           <Route path="profile" element={<Profile />} />
           <Route path="hours" element={<HoursPage />} />
+          <Route path="calendars" element={<Calendars />} />
           <Route path="places" element={<Places />} />
           <Route path="services" element={<Services />} />
           <Route path="services/:id" element={<ServicePage />} />

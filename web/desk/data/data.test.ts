@@ -171,6 +171,7 @@ describe('the schema', () => {
     const current = new DeskDatabase('released-1')
     expect((await current.practice.get('practice'))?.practice).toEqual(demo.practice)
     expect(await current.events.count()).toBe(1)
+    expect(await current.calendars.count()).toBe(0)
     await current.delete()
   })
 })

@@ -1,4 +1,5 @@
 import type { Booking, BookingEvent, Command } from '@acolhida/core/booking'
+import type { CalendarState } from '@acolhida/core/door'
 import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
 import type { Person } from '@acolhida/core/people'
@@ -66,6 +67,8 @@ export class DeskDatabase extends Dexie {
   declare mails: EntityTable<SentMail, 'n'>
   declare intentions: EntityTable<Intention, 'order'>
   declare changes: EntityTable<Change, 'order'>
+  /** What the relay has read of other calendars; not the desk's own, and in no backup. */
+  declare calendars: EntityTable<CalendarState, 'id'>
 
   constructor(name = 'acolhida-desk') {
     super(name)
@@ -82,6 +85,7 @@ export class DeskDatabase extends Dexie {
       intentions: '++order, booking',
       changes: '++order',
     })
+    this.version(2).stores({ calendars: 'id' })
   }
 }
 

@@ -1,4 +1,5 @@
 import { type Booking, bookingEntries } from '@acolhida/core/booking'
+import type { CalendarState } from '@acolhida/core/door'
 import { type Diary, type Entry, makeDiary } from '@acolhida/core/openings'
 import { knownPeople, normalMail, type Person } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
@@ -17,6 +18,7 @@ export interface Desk {
   intentions: Intention[]
   link: LinkRow | undefined
   openEnquiries: number
+  calendars: CalendarState[]
 }
 
 /** `undefined` while loading, `null` when this browser holds no practice yet. */
@@ -24,15 +26,16 @@ export function useDeskData(): Desk | null | undefined {
   return useLiveQuery(async () => {
     const row = (await db.practice.get('practice')) as PracticeRow | undefined
     if (!row) return null
-    const [bookings, people, sessions, intentions, link, openEnquiries] = await Promise.all([
+    const [bookings, people, sessions, intentions, link, openEnquiries, calendars] = await Promise.all([
       db.bookings.toArray(),
       db.people.toArray(),
       db.sessions.toArray(),
       db.intentions.orderBy('order').toArray(),
       db.link.get('link'),
       db.enquiries.where('state').equals('open').count(),
+      db.calendars.toArray(),
     ])
-    return { practice: row.practice, bookings, people, sessions, intentions, link, openEnquiries }
+    return { practice: row.practice, bookings, people, sessions, intentions, link, openEnquiries, calendars }
   })
 }
 
@@ -42,6 +45,7 @@ export const useDesk = (): Desk => useOutletContext<Desk>()
 export const entriesOf = (desk: Desk, now: Instant): Entry[] => [
   ...desk.sessions,
   ...bookingEntries(desk.practice, desk.bookings, now),
+  ...desk.calendars.flatMap((calendar) => calendar.entries),
 ]
 
 /** The desk's diary, made again only when something in it has changed; holds run out by the minute. */

@@ -16,6 +16,7 @@ const RAIL = [
   { group: 'What I offer' },
   { to: '/profile', name: 'Who I am', key: 'w' },
   { to: '/hours', name: 'Hours', key: 'h' },
+  { to: '/calendars', name: 'Other calendars', key: 'c' },
   { to: '/places', name: 'Places', key: 'o' },
   { to: '/services', name: 'Services', key: 's' },
   { to: '/terms', name: 'Terms', key: 'm' },

@@ -9,7 +9,11 @@ const PX = 50 / HOUR
 
 /** What an entry of the diary is called: a name for one, a count for a group. */
 export function entryTitle(desk: Desk, entry: Entry): { title: string; line: string; booking?: Booking } {
-  const service = entry.service ? serviceName(desk.practice, entry.service) : 'Other calendar'
+  if (entry.kind === 'outside') {
+    const calendar = desk.practice.calendars?.find((one) => entry.id.startsWith(`calendar-${one.id}-`))
+    return { title: calendar?.name ?? 'Another calendar', line: 'busy' }
+  }
+  const service = entry.service ? serviceName(desk.practice, entry.service) : ''
   if (entry.seats) return { title: `${entry.taken ?? 0} of ${entry.seats}`, line: service }
   const booking = desk.bookings.find((one) => one.id === entry.id)
   return booking ? { title: booking.asked.person.name, line: service, booking } : { title: service, line: '' }
@@ -79,9 +83,11 @@ export function TodaysLine({
             const held = entry.kind === 'hold'
             const look = held
               ? 'border-[1.6px] border-dashed border-sun bg-sun-soft text-sun-ink'
-              : entry.seats
-                ? 'bg-tile text-secondary-content'
-                : 'bg-leaf text-primary-content'
+              : entry.kind === 'outside'
+                ? 'bg-shade text-ink'
+                : entry.seats
+                  ? 'bg-tile text-secondary-content'
+                  : 'bg-leaf text-primary-content'
             const height = y(entry.end) - y(entry.start)
             const body = (
               <span

@@ -131,6 +131,17 @@ async function fetchRecord(key: string): Promise<void> {
   }
 }
 
+/** What the relay has read of other calendars, in place of what it had before. */
+async function fetchCalendars(key: string): Promise<void> {
+  const states = await relay.calendars(key)
+  await db.transaction('rw', db.calendars, async () => {
+    const before = await db.calendars.toArray()
+    if (JSON.stringify(before) === JSON.stringify(states)) return
+    await db.calendars.clear()
+    await db.calendars.bulkPut(states)
+  })
+}
+
 let turning: Promise<void> | undefined
 let again = false
 
@@ -162,6 +173,7 @@ async function oneTurn(): Promise<void> {
     await passOn(key)
     await fetchRecord(key)
     await publish(key)
+    await fetchCalendars(key)
     set({ standing: 'connected' })
   } catch (error) {
     if (!(error instanceof RelayError)) throw error

@@ -1,0 +1,106 @@
+import type { CalendarState } from '@acolhida/core/door'
+import { BadCalendar, busyTimes } from '@acolhida/core/formats/busy'
+import type { Entry } from '@acolhida/core/openings'
+import type { Subscription } from '@acolhida/core/practice'
+import { DAY, MINUTE, shift, zone } from '@acolhida/core/time'
+import type { Clock } from '../clock.ts'
+import type { Store } from '../store/store.ts'
+import { CALENDAR_LIMITS, readAddress, Unreadable } from './read-address.ts'
+
+/** How often each calendar is read, and how old what is known may be when a request is taken, in ms. */
+const EVERY = 5 * MINUTE
+const FRESH = MINUTE
+/** How far ahead intervals are kept. */
+const AHEAD = 400 * DAY
+
+/** Reads the practitioner's other calendars, and keeps their intervals, nothing else. */
+export class Calendars {
+  readonly #store: Store
+  readonly #clock: Clock
+  readonly #allowPrivate: boolean
+  readonly #onChange: () => void
+  readonly #reading = new Map<string, Promise<void>>()
+
+  constructor(store: Store, clock: Clock, allowPrivate: boolean, onChange: () => void) {
+    this.#store = store
+    this.#clock = clock
+    this.#allowPrivate = allowPrivate
+    this.#onChange = onChange
+  }
+
+  get #subscribed(): Subscription[] {
+    return this.#store.package?.practice.calendars ?? []
+  }
+
+  /** Reads what is due; part of each round. */
+  async round(): Promise<void> {
+    const kept = new Set(this.#subscribed.map((one) => one.id))
+    const gone = this.#store.calendars().filter((one) => !kept.has(one.id))
+    if (gone.length > 0) {
+      this.#store.act(() => {
+        for (const { id } of gone) this.#store.dropCalendar(id)
+      })
+      this.#onChange()
+    }
+    await this.#readOlderThan(EVERY)
+  }
+
+  /** Looks again before a request is taken; what does not answer in time keeps its last state. */
+  lookAgain(): Promise<void> {
+    return this.#readOlderThan(FRESH)
+  }
+
+  async #readOlderThan(age: number): Promise<void> {
+    const now = this.#clock.now()
+    const known = new Map(this.#store.calendars().map((one) => [one.id, one]))
+    const due = this.#subscribed.filter((one) => {
+      const state = known.get(one.id)
+      return !state || state.url !== one.url || state.tried <= now - age
+    })
+    await Promise.all(due.map((one) => this.#read(one)))
+  }
+
+  #read(calendar: Subscription): Promise<void> {
+    const under = this.#reading.get(calendar.id)
+    if (under) return under
+    const work = this.#fetch(calendar).finally(() => this.#reading.delete(calendar.id))
+    this.#reading.set(calendar.id, work)
+    return work
+  }
+
+  async #fetch({ id, url }: Subscription): Promise<void> {
+    const before = this.#store.calendars().find((one) => one.id === id && one.url === url)
+    const { practice } = this.#store.package!
+    const state: CalendarState = {
+      id,
+      url,
+      tried: this.#clock.now(),
+      entries: before?.entries ?? [],
+      skipped: before?.skipped ?? [],
+    }
+    if (before?.read !== undefined) state.read = before.read
+    try {
+      const text = await readAddress(url, { ...CALENDAR_LIMITS, allowPrivate: this.#allowPrivate })
+      const now = this.#clock.now()
+      const { entries, skipped } = busyTimes(
+        text,
+        shift(now, -DAY),
+        shift(now, AHEAD),
+        zone(practice.profile.zone),
+      )
+      // What the events are about is nobody's business here.
+      state.entries = entries.map((entry, i): Entry => ({ ...entry, id: `calendar-${id}-${i}` }))
+      state.skipped = skipped
+      state.read = now
+    } catch (error) {
+      if (!(error instanceof Unreadable) && !(error instanceof BadCalendar)) throw error
+      state.problem = error.message
+    }
+    this.#store.act(() => this.#store.saveCalendar(state))
+    const same =
+      before &&
+      before.problem === state.problem &&
+      JSON.stringify(before.entries) === JSON.stringify(state.entries)
+    if (!same) this.#onChange()
+  }
+}

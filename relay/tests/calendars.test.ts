@@ -1,0 +1,151 @@
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import type { CalendarState, DoorOpenings } from '@acolhida/core/door'
+import { DAY, formatInstant, HOUR, type Instant, MINUTE } from '@acolhida/core/time'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { CALENDAR_LIMITS, isPublic, readAddress } from '../calendars/read-address.ts'
+import { openStartsOf, request, sendIt } from './client.ts'
+import { ask, startRelay, type TestRelay } from './setup.ts'
+
+let house: TestRelay
+let other: Server
+let url: string
+let answer: (path: string) => { status?: number; location?: string; body?: string }
+const open = { ...CALENDAR_LIMITS, allowPrivate: true }
+
+beforeEach(async () => {
+  house = await startRelay({ privateCalendars: true })
+  other = createServer((req, res) => {
+    const { status = 200, location, body = '' } = answer(req.url ?? '')
+    res.writeHead(status, location ? { location } : {})
+    res.end(body)
+  })
+  await new Promise<void>((resolve) => other.listen(0, '127.0.0.1', resolve))
+  url = `http://127.0.0.1:${(other.address() as AddressInfo).port}`
+})
+afterEach(async () => {
+  other.close()
+  other.closeAllConnections()
+  await house.close()
+})
+
+const busy = (start: number, end: number): string => {
+  const utc = (at: number): string => formatInstant(at as Instant).replaceAll(/[-:]/g, '')
+  return `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:x\r\nSUMMARY:Dentist, a secret\r\nDTSTART:${utc(start)}\r\nDTEND:${utc(end)}\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
+}
+function subscribe(path = '/a.ics'): void {
+  const { store } = house.relay
+  const pack = store.package!
+  const calendars = [{ id: 'phone', name: 'My phone', url: url + path }]
+  store.act(() => store.savePackage({ ...pack, practice: { ...pack.practice, calendars } }))
+}
+const states = async (): Promise<CalendarState[]> =>
+  (await ask<CalendarState[]>(`${house.desk}/api/calendars`, undefined, { bearer: house.key }))
+    .body as CalendarState[]
+
+describe('other calendars', () => {
+  it('close times, as intervals without a word of what they are about', async () => {
+    const [start] = (await openStartsOf(house.door, house.slug)) as [number]
+    answer = () => ({ body: busy(start, start + HOUR) })
+    subscribe()
+    await house.relay.calendars.round()
+    expect(await openStartsOf(house.door, house.slug)).not.toContain(start)
+    const [state] = await states()
+    expect(state).toMatchObject({
+      id: 'phone',
+      skipped: [],
+      entries: [{ kind: 'outside', start, end: start + HOUR }],
+    })
+    const dump = JSON.stringify(house.relay.store.db.prepare('SELECT * FROM calendars').all())
+    expect(dump).not.toContain('Dentist')
+  })
+
+  it('are looked at again before a request is taken', async () => {
+    const [start] = (await openStartsOf(house.door, house.slug)) as [number]
+    answer = () => ({ body: busy(start + 90 * DAY, start + 91 * DAY) })
+    subscribe()
+    await house.relay.calendars.round()
+    const body = await request(house.door, house.slug, start)
+    answer = () => ({ body: busy(start, start + HOUR) })
+    house.clock.forward(MINUTE)
+    const refused = await sendIt(house.door, house.slug, { ...body, clock: house.clock.now() })
+    expect([refused.status, refused.body.code]).toEqual([409, 'not-open'])
+    expect((refused.body.openings as DoorOpenings).starts).not.toContain(start)
+  })
+
+  it('keep their last state when they can not be read, and say so', async () => {
+    const [start] = (await openStartsOf(house.door, house.slug)) as [number]
+    answer = () => ({ body: busy(start, start + HOUR) })
+    subscribe()
+    await house.relay.calendars.round()
+    answer = () => ({ status: 500 })
+    house.clock.forward(6 * MINUTE)
+    await house.relay.calendars.round()
+    const [state] = await states()
+    expect(state).toMatchObject({ problem: 'It answered with 500.', entries: [{ start }] })
+    expect(state!.tried - state!.read!).toBeGreaterThanOrEqual(6 * MINUTE)
+    expect(await openStartsOf(house.door, house.slug)).not.toContain(start)
+    answer = () => ({ body: 'BEGIN:VCALENDAR\r\nVERSION:2.0\r\nEND:VCALENDAR\r\n' })
+    house.clock.forward(6 * MINUTE)
+    await house.relay.calendars.round()
+    expect((await states())[0]).not.toHaveProperty('problem')
+    expect(await openStartsOf(house.door, house.slug)).toContain(start)
+  })
+
+  it('are forgotten with their subscription', async () => {
+    answer = () => ({ body: busy(house.clock.now(), house.clock.now() + HOUR) })
+    subscribe()
+    await house.relay.calendars.round()
+    const { store } = house.relay
+    const { calendars: _, ...practice } = store.package!.practice
+    store.act(() => store.savePackage({ ...store.package!, practice }))
+    await house.relay.calendars.round()
+    expect(await states()).toEqual([])
+  })
+})
+
+describe('addresses', () => {
+  it('are read through a few redirects, each looked at anew', async () => {
+    answer = (path) =>
+      path === '/a'
+        ? { status: 302, location: '/b' }
+        : path === '/b'
+          ? { status: 301, location: `${url}/c` }
+          : { body: 'found' }
+    expect(await readAddress(`${url}/a`, open)).toBe('found')
+    answer = () => ({ status: 302, location: '/again' })
+    await expect(readAddress(url, open)).rejects.toThrow('on and on')
+    answer = () => ({ status: 302, location: 'file:///etc/passwd' })
+    await expect(readAddress(url, open)).rejects.toThrow('Only addresses with http')
+  })
+
+  it('never lead into a private network, by number or by name', async () => {
+    answer = () => ({ body: 'secret' })
+    const port = url.split(':').at(-1)
+    for (const host of [
+      '127.0.0.1',
+      'localhost',
+      '[::1]',
+      '10.0.0.1',
+      '169.254.169.254',
+      '[::ffff:127.0.0.1]',
+      '0.0.0.0',
+    ]) {
+      await expect(readAddress(`http://${host}:${port}/`, CALENDAR_LIMITS), host).rejects.toThrow(
+        'private network',
+      )
+    }
+    for (const host of ['192.168.1.1', 'fe80::1', 'fd00::1', '100.64.0.1', '::ffff:10.0.0.1'])
+      expect(isPublic(host), host).toBe(false)
+    expect(isPublic('93.184.216.34')).toBe(true)
+  })
+
+  it('are read within limits of size and time', async () => {
+    answer = () => ({ body: 'x'.repeat(3 * 1024 * 1024) })
+    await expect(readAddress(url, { ...open, bytes: 1024 * 1024 })).rejects.toThrow('larger than 1 MB')
+    other.removeAllListeners('request')
+    await expect(readAddress(url, { ...open, ms: 150 })).rejects.toThrow('took too long')
+    for (const bad of ['ftp://example.org/a', 'not an address'])
+      await expect(readAddress(bad, open)).rejects.toThrow()
+  })
+})

@@ -1,0 +1,166 @@
+import type { CalendarState } from '@acolhida/core/door'
+import type { Practice, Subscription } from '@acolhida/core/practice'
+import { BadData } from '@acolhida/core/schemas'
+import { lengthOf } from '@acolhida/core/time'
+import { Plus } from 'lucide-react'
+import { useState } from 'react'
+import { newKey } from '../../relay-client/client.ts'
+import { useNow } from '../../relay-client/clock.ts'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { useDesk } from '../data/live.ts'
+import { SavedField } from '../parts/saved-field.tsx'
+import { SettingsPage } from '../parts/settings-page.tsx'
+
+const withCalendars = (practice: Practice, change: (before: Subscription[]) => Subscription[]): Practice => ({
+  ...practice,
+  calendars: change(practice.calendars ?? []),
+})
+
+/** Other calendars that must not clash. */
+export function Calendars() {
+  const { practice, calendars } = useDesk()
+  const [name, setName] = useState('')
+  const [url, setUrl] = useState('')
+  const [problem, setProblem] = useState<string>()
+  const add = (): void => {
+    const id = newKey()
+      .replaceAll(/[^A-Za-z0-9]/g, '')
+      .slice(0, 12)
+    changePractice(db, 'a calendar added', (p) =>
+      withCalendars(p, (before) => [...before, { id, name: name.trim(), url: url.trim() }]),
+    )
+      .then(() => {
+        setName('')
+        setUrl('')
+        setProblem(undefined)
+      })
+      .catch((error: unknown) =>
+        setProblem(
+          error instanceof BadData ? error.faults.map((fault) => fault.message).join('. ') : String(error),
+        ),
+      )
+  }
+  const list = practice.calendars ?? []
+  return (
+    <SettingsPage
+      title="Other calendars"
+      line="What stands in them closes times at your door. The relay reads them every few minutes, keeps when you are busy and not with what, and looks again before it takes a request."
+    >
+      <div className="grid max-w-[1020px] gap-5 lg:grid-cols-[1fr_360px]">
+        <ul className="grid h-fit gap-4">
+          {list.length === 0 && (
+            <li className="sheet p-5">
+              Calendars you subscribe to will be listed here, with whether they could be read.
+            </li>
+          )}
+          {list.map((calendar) => (
+            <li key={calendar.id} className="sheet grid gap-3 p-5">
+              <SavedField
+                label="Name"
+                what="the name of a calendar"
+                value={calendar.name}
+                change={(p, typed) =>
+                  withCalendars(p, (before) =>
+                    before.map((one) => (one.id === calendar.id ? { ...one, name: typed } : one)),
+                  )
+                }
+              />
+              <SavedField
+                label="Address"
+                what="the address of a calendar"
+                value={calendar.url}
+                change={(p, typed) =>
+                  withCalendars(p, (before) =>
+                    before.map((one) => (one.id === calendar.id ? { ...one, url: typed } : one)),
+                  )
+                }
+              />
+              <State state={calendars.find((one) => one.id === calendar.id)} />
+              <button
+                type="button"
+                className="press press-no justify-self-start"
+                onClick={() =>
+                  changePractice(db, `${calendar.name} removed`, (p) =>
+                    withCalendars(p, (before) => before.filter((one) => one.id !== calendar.id)),
+                  )
+                }
+              >
+                No longer read this
+              </button>
+            </li>
+          ))}
+        </ul>
+        <form
+          className="sheet grid h-fit gap-3 p-5"
+          onSubmit={(event) => {
+            event.preventDefault()
+            add()
+          }}
+        >
+          <h2>Add one</h2>
+          <p className="text-[14px] text-soft">
+            Calendar programs call it a private or secret address, in iCalendar format (.ics).
+          </p>
+          <label className="ask" htmlFor="calendar-name">
+            What you call it
+          </label>
+          <input
+            id="calendar-name"
+            className="field"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <label className="ask" htmlFor="calendar-url">
+            Where it is read
+          </label>
+          <input
+            id="calendar-url"
+            className="field"
+            inputMode="url"
+            placeholder="https://"
+            value={url}
+            onChange={(event) => setUrl(event.target.value)}
+          />
+          {problem && (
+            <p role="alert" className="text-[14px] font-semibold text-clay">
+              {problem}
+            </p>
+          )}
+          <button type="submit" className="press press-go justify-self-start">
+            <Plus size={16} aria-hidden="true" /> Read this calendar
+          </button>
+        </form>
+      </div>
+    </SettingsPage>
+  )
+}
+
+function State({ state }: { state: CalendarState | undefined }) {
+  const now = useNow()
+  if (!state) return <p className="text-[14px] text-soft">Not read yet.</p>
+  const read = state.read === undefined ? 'never read' : `read ${lengthOf(now - state.read)} ago`
+  return (
+    <div className="text-[14px]" role="status">
+      <p className={state.problem ? 'font-semibold text-clay' : 'text-soft'}>
+        {state.problem
+          ? `It can’t be read: ${state.problem} What was known before still counts (${read}).`
+          : `Busy ${state.entries.length} times in the year to come · ${read}`}
+      </p>
+      {state.skipped.length > 0 && (
+        <details className="mt-1">
+          <summary className="cursor-pointer font-semibold">
+            {state.skipped.length} things in it were not understood
+          </summary>
+          <ul className="mt-1 list-disc pl-5">
+            {state.skipped.slice(0, 30).map((one) => (
+              <li key={one} className="wrap-anywhere">
+                {one}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </div>
+  )
+}
