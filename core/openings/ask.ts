@@ -3,11 +3,11 @@ import type { Block, Hours, Place, Practice, Service, Standing } from '../practi
 import {
   addMonths,
   after,
+  DAY,
   type DayNumber,
   dateAt,
   dayNumber,
   type Instant,
-  instantOf,
   type LocalDate,
   localDate,
   MINUTE,
@@ -17,6 +17,7 @@ import {
   type Zone,
   zone,
 } from '../time/index.ts'
+import { type AwayTime, awayTimes } from './away.ts'
 
 /** Who asks for an opening. What binds clients only does not bind the practitioner. */
 export interface Asker {
@@ -82,7 +83,7 @@ export interface Frame extends Ask {
   weekClosed: boolean
   /** The last date of the practice that can be booked. */
   lastDate: LocalDate
-  away: { id: string; note?: string; from: Instant; to: Instant }[]
+  away: AwayTime[]
 }
 
 /** Works out what an ask means at its moment. */
@@ -91,6 +92,7 @@ export function frame(practice: Practice, ask: Ask): Frame {
   const home = zone(practice.profile.zone)
   const there = zoneOf(practice, at)
   const closes = practice.weekCloses && weekClosesUntil(practice, ask.now, home)
+  const last = lastDate(practice, ask.service, ask.now, home)
   return {
     ...ask,
     practice,
@@ -101,15 +103,8 @@ export function frame(practice: Practice, ask: Ask): Frame {
     length: ask.minutes * MINUTE,
     noticeFrom: closes ?? after(ask.now, ask.service.notice, there),
     weekClosed: closes !== undefined,
-    lastDate: lastDate(practice, ask.service, ask.now, home),
-    away: practice.away
-      .map(({ id, note, from, to }) => ({
-        id,
-        ...(note ? { note } : {}),
-        from: instantOf(home, from),
-        to: instantOf(home, to),
-      }))
-      .sort((a, b) => a.from - b.from),
+    lastDate: last,
+    away: awayTimes(practice, ask.now, home.toInstant((dayNumber(last) + 2) as DayNumber, 0)),
   }
 }
 
@@ -161,14 +156,15 @@ const HORIZON = 3 * 366
  * weekly pattern and is not wholly away.
  */
 export function workingDaysOn(practice: Practice, today: LocalDate, count: number, home: Zone): LocalDate {
-  const away = practice.away.map(({ from, to }) => [instantOf(home, from), instantOf(home, to)] as const)
+  const begin = home.toInstant(dayNumber(today), 0)
+  const away = awayTimes(practice, begin, (begin + HORIZON * DAY) as Instant)
   let day = dayNumber(today)
   let left = count
   for (let step = 0; left > 0 && step < HORIZON; step++) {
     day = (day + 1) as DayNumber
     const from = home.toInstant(day, 0)
     const to = home.toInstant((day + 1) as DayNumber, 0)
-    const wholly = away.some(([a, z]) => a <= from && z >= to)
+    const wholly = away.some((one) => one.from <= from && one.to >= to)
     if (practice.hours.weekly[weekday(day) - 1]!.length > 0 && !wholly) left--
   }
   return localDate(day)

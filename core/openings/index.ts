@@ -1,4 +1,5 @@
 export * from './ask.ts'
+export * from './away.ts'
 export * from './closures.ts'
 export * from './diary.ts'
 export * from './open-starts.ts'

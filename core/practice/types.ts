@@ -67,6 +67,8 @@ export interface Away {
   id: string
   from: LocalDateTime
   to: LocalDateTime
+  /** How it comes again: a rule of RFC 5545 (§3.3.10), "FREQ=WEEKLY;BYDAY=FR"; each time as long as the first. */
+  repeat?: string
   note?: string
 }
 

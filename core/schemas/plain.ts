@@ -50,3 +50,10 @@ export const webAddress = Joi.string()
   .max(2_000)
   .pattern(/^(https?|webcal):\/\/[^\s/]+(\/\S*)?$/i)
   .messages({ 'string.pattern.base': '{{#label}} is not a web address; it begins with https://' })
+/** A rule of repetition, RFC 5545 §3.3.10. */
+export const repeatRule = Joi.string()
+  .max(300)
+  .pattern(/^FREQ=(DAILY|WEEKLY|MONTHLY|YEARLY)(;[A-Z]+=[A-Z0-9,+:-]+)*$/)
+  .messages({
+    'string.pattern.base': '{{#label}} is not a rule of repetition; write it as FREQ=WEEKLY;BYDAY=FR',
+  })

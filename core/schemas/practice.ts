@@ -11,6 +11,7 @@ import {
   maybeLine,
   minor,
   minutes,
+  repeatRule,
   slug,
   text,
   wallTime,
@@ -239,7 +240,11 @@ export const practice = object({
     places: unique(place).min(1),
     hours,
     away: unique(
-      object({ ...all({ id, from: localDateTime, to: localDateTime }), note: maybeLine() }),
+      object({
+        ...all({ id, from: localDateTime, to: localDateTime }),
+        repeat: repeatRule,
+        note: maybeLine(),
+      }),
       2_000,
     ),
     services: unique(service),

@@ -1,0 +1,144 @@
+import type { Block, ChangedDay, Practice } from '@acolhida/core/practice'
+import { addDays, dayNumber, type LocalDate, shortDate, weekday } from '@acolhida/core/time'
+import { Plus, X } from 'lucide-react'
+import { useState } from 'react'
+import { HoursBand } from '../../drawings/hours-band.tsx'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { parseBlocks } from './parse-blocks.ts'
+import { SavedField } from './saved-field.tsx'
+
+/** A run of changed days is at most this long. */
+const LONGEST_RUN = 120
+
+const withChanged = (practice: Practice, change: (days: ChangedDay[]) => ChangedDay[]): Practice => ({
+  ...practice,
+  hours: {
+    ...practice.hours,
+    changedDays: change(practice.hours.changedDays).sort((a, b) => (a.date < b.date ? -1 : 1)),
+  },
+})
+
+const usual = (practice: Practice, date: LocalDate): Block[] =>
+  practice.hours.weekly[weekday(dayNumber(date)) - 1]!
+
+/** The dates from the first to the last, both included. @throws Error with a sentence when that is no run */
+export function datesOf(first: string, last: string): LocalDate[] {
+  const from = first as LocalDate
+  const days = first ? dayNumber((last || first) as LocalDate) - dayNumber(from) : -1
+  if (days < 0)
+    throw new Error('Please give the first and the last day; the last can not come before the first.')
+  if (days >= LONGEST_RUN) throw new Error(`A run of changed days is at most ${LONGEST_RUN} days long.`)
+  return Array.from({ length: days + 1 }, (_, i) => addDays(from, i))
+}
+
+/** Days and runs of days with other hours than usual; the usual ones stay to be seen as a ghost outline. */
+export function ChangedDays({ practice }: { practice: Practice }) {
+  const [first, setFirst] = useState('')
+  const [last, setLast] = useState('')
+  const [problem, setProblem] = useState<string>()
+  const set = (date: LocalDate, blocks: Block[]) => (p: Practice) =>
+    withChanged(p, (days) => days.map((day) => (day.date === date ? { ...day, blocks } : day)))
+  const add = async (): Promise<void> => {
+    try {
+      const dates = datesOf(first, last)
+      await changePractice(db, 'changed days', (p) =>
+        withChanged(p, (days) => [
+          ...days,
+          ...dates
+            .filter((date) => !days.some((day) => day.date === date))
+            .map((date) => ({ date, blocks: usual(p, date) })),
+        ]),
+      )
+      setFirst('')
+      setLast('')
+      setProblem(undefined)
+    } catch (error) {
+      setProblem((error as Error).message)
+    }
+  }
+  const { changedDays } = practice.hours
+  return (
+    <section className="sheet p-5" aria-labelledby="changed-days">
+      <h2 id="changed-days">Changed days</h2>
+      <p className="mt-1 mb-3 text-[13px] text-soft">
+        A season, a course week, one long Saturday: these hours replace the usual ones, which stay outlined.
+      </p>
+      <ul className="grid gap-2.5">
+        {changedDays.map((day) => (
+          <li key={day.date}>
+            <div className="flex items-start gap-1">
+              <div className="grow">
+                <SavedField
+                  beside
+                  label={shortDate(day.date)}
+                  what={`the hours of ${shortDate(day.date)}`}
+                  value={day.blocks.map((block) => `${block.from} – ${block.to}`).join(', ')}
+                  change={(p, typed) => set(day.date, parseBlocks(typed, day.blocks))(p)}
+                />
+              </div>
+              <button
+                type="button"
+                className="press press-quiet px-2"
+                aria-label={`As usual again on ${shortDate(day.date)}`}
+                onClick={() =>
+                  changePractice(db, 'changed days', (p) =>
+                    withChanged(p, (days) => days.filter((one) => one.date !== day.date)),
+                  )
+                }
+              >
+                <X size={16} aria-hidden="true" />
+              </button>
+            </div>
+            <div className="mt-1 mr-9 sm:ml-[108px]">
+              <HoursBand
+                name={shortDate(day.date)}
+                blocks={day.blocks}
+                ghost={usual(practice, day.date)}
+                onChange={(next) =>
+                  changePractice(db, `the hours of ${shortDate(day.date)}`, set(day.date, next)).catch(
+                    () => undefined,
+                  )
+                }
+              />
+            </div>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-3 flex flex-wrap items-end gap-3 border-t border-line pt-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          add()
+        }}
+      >
+        <label className="ask">
+          First day
+          <input
+            type="date"
+            className="field mt-1"
+            value={first}
+            onChange={(event) => setFirst(event.target.value)}
+          />
+        </label>
+        <label className="ask">
+          Last day, if several
+          <input
+            type="date"
+            className="field mt-1"
+            value={last}
+            onChange={(event) => setLast(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="press">
+          <Plus size={16} aria-hidden="true" /> Change these days
+        </button>
+      </form>
+      {problem && (
+        <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
+          {problem}
+        </p>
+      )}
+    </section>
+  )
+}

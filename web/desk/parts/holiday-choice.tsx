@@ -1,0 +1,101 @@
+import type { Practice } from '@acolhida/core/practice'
+import { dateAt, shortDate } from '@acolhida/core/time'
+import { useEffect, useState } from 'react'
+import { relayNow } from '../../relay-client/clock.ts'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { countries, type Holiday, publicHolidays } from './holidays.ts'
+import { wholeDay, withAway } from './time-away.tsx'
+import { homeZone } from './words.ts'
+
+const idOf = (holiday: Holiday): string => `holiday-${holiday.date}`
+
+/** Public holidays of a country, offered as time away: one by one, or all. */
+export function HolidayChoice({ practice }: { practice: Practice }) {
+  const thisYear = Number(dateAt(homeZone(practice), relayNow()).slice(0, 4))
+  const [open, setOpen] = useState(false)
+  const [known, setKnown] = useState<{ code: string; name: string }[]>([])
+  const [country, setCountry] = useState('')
+  const [year, setYear] = useState(thisYear)
+  const [found, setFound] = useState<Holiday[]>([])
+  useEffect(() => {
+    if (open) countries().then(setKnown).catch(console.error)
+  }, [open])
+  useEffect(() => {
+    setFound([])
+    if (country) publicHolidays(country, year).then(setFound).catch(console.error)
+  }, [country, year])
+  const away = new Set(practice.away.map((one) => one.id))
+  const free = found.filter((one) => !away.has(idOf(one)))
+  const take = (holidays: Holiday[], what: string): void => {
+    changePractice(db, what, (p) =>
+      withAway(
+        p,
+        holidays.map((one) => wholeDay(idOf(one), one.date, one.name)),
+      ),
+    ).catch(console.error)
+  }
+  if (!open) {
+    return (
+      <button type="button" className="way mt-3 text-[14px]" onClick={() => setOpen(true)}>
+        Public holidays …
+      </button>
+    )
+  }
+  return (
+    <div className="mt-3 border-t border-line pt-3">
+      <div className="grid grid-cols-[1fr_96px] gap-2">
+        <label className="ask">
+          Holidays of
+          <select className="field mt-1" value={country} onChange={(event) => setCountry(event.target.value)}>
+            <option value="">{known.length === 0 ? 'One moment …' : 'Choose …'}</option>
+            {known.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="ask">
+          In
+          <select
+            className="field mt-1"
+            value={year}
+            onChange={(event) => setYear(Number(event.target.value))}
+          >
+            {[thisYear, thisYear + 1, thisYear + 2].map((one) => (
+              <option key={one} value={one}>
+                {one}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <ul className="mt-2 grid gap-0.5">
+        {found.map((holiday) => (
+          <li key={holiday.date} className="flex items-center justify-between gap-2 text-[14px]">
+            <span>
+              {shortDate(holiday.date)} <span className="text-soft">{holiday.name}</span>
+            </span>
+            {away.has(idOf(holiday)) ? (
+              <span className="tag tag-fits">away</span>
+            ) : (
+              <button type="button" className="way" onClick={() => take([holiday], holiday.name)}>
+                Be away<span className="sr-only"> on {holiday.name}</span>
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {free.length > 1 && (
+        <button
+          type="button"
+          className="press mt-2 w-full"
+          onClick={() => take(free, `${free.length} holidays`)}
+        >
+          Be away on all {free.length}
+        </button>
+      )}
+    </div>
+  )
+}
