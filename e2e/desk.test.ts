@@ -47,7 +47,7 @@ it('changes what the door shows while it is typed, and undoes it', async () => {
 
 it('keeps what can not be used in its field, says why, and publishes nothing of it', async () => {
   await goTo(desk, 'Hours')
-  const monday = desk.getByLabel('Monday')
+  const monday = desk.getByLabel('Monday', { exact: true })
   await monday.fill('9 - 12, 11 - 13')
   await desk.getByText('It overlaps with 09:00 – 12:00.').waitFor()
   expect(await monday.inputValue()).toBe('9 - 12, 11 - 13')
@@ -126,6 +126,60 @@ it('adds a service, puts it on the door, and removes it again', async () => {
   await client.getByText('€40.00').waitFor()
   await desk.getByRole('button', { name: 'Remove this service' }).click()
   await client.getByText('€40.00').waitFor({ state: 'detached' })
+})
+
+it('draws hours on a band and takes that back', async () => {
+  await goTo(desk, 'Hours')
+  const band = desk.locator('fieldset').filter({ hasText: 'Sunday, to draw on' })
+  const box = (await band.boundingBox())!
+  await desk.mouse.move(box.x + box.width * 0.25, box.y + 10)
+  await desk.mouse.down()
+  await desk.mouse.move(box.x + box.width * 0.5, box.y + 10, { steps: 6 })
+  await desk.mouse.up()
+  await desk.getByRole('button', { name: 'Sunday, 10:00 to 14:00' }).waitFor()
+  await desk.getByRole('button', { name: 'Sunday, 10:00 to 14:00' }).press('Shift+ArrowRight')
+  await desk.getByRole('button', { name: 'Sunday, 10:00 to 14:15' }).press('Delete')
+  await eventually(
+    'an empty Sunday',
+    async () => (await desk.getByLabel('Sunday', { exact: true }).inputValue()) === '',
+  )
+})
+
+it('books somebody in by hand, and moves them by dragging with the consequences shown first', async () => {
+  await goTo(desk, 'Diary')
+  await desk.getByRole('button', { name: 'The week after' }).click()
+  await desk.getByRole('button', { name: 'Book someone in' }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByLabel('Name').fill('Ulla Brandt')
+  await dialog.getByLabel('Mail address').fill('ulla.brandt@example.org')
+  const monday = house.relay.clock.now() + 14 * 86_400_000
+  const day = new Date(monday - ((new Date(monday).getUTCDay() + 6) % 7) * 86_400_000)
+    .toISOString()
+    .slice(0, 10)
+  await dialog.getByLabel('When').fill(`${day}T20:30`)
+  await dialog.getByText('It does not lie inside one block of your hours').waitFor()
+  await dialog.getByLabel('When').fill(`${day}T10:00`)
+  await dialog.getByRole('button', { name: 'Book Ulla Brandt in' }).click()
+  await eventually('the booking at the relay', () =>
+    [...house.relay.store.bookings()].find((one) => one.asked.person.name === 'Ulla Brandt'),
+  )
+  await desk.goto(`${house.desk}/diary?week=${day}`)
+  const session = desk.getByRole('link', { name: /Ulla Brandt/ })
+  await session.waitFor()
+  await desk.getByText('Your door is open').waitFor()
+  const box = (await session.boundingBox())!
+  await desk.mouse.move(box.x + 8, box.y + 8)
+  await desk.mouse.down()
+  await desk.mouse.move(box.x + 200, box.y + 8, { steps: 8 })
+  await desk.mouse.up()
+  await desk.getByRole('dialog', { name: 'Move Ulla Brandt' }).waitFor()
+  await desk.getByRole('button', { name: /^Move to / }).click()
+  await desk.getByText('Moved Ulla Brandt').waitFor()
+  const moved = await eventually('the move at the relay', () => {
+    const found = [...house.relay.store.bookings()].find((one) => one.asked.person.name === 'Ulla Brandt')
+    return found && found.sequence === 1 ? found : undefined
+  })
+  expect(moved.start).toBeGreaterThan(Date.parse(`${day}T11:00Z`))
 })
 
 it('moves by keys alone and tells them', async () => {

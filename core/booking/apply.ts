@@ -54,6 +54,17 @@ export function apply(booking: Booking, event: BookingEvent): Booking {
       }
     case 'accepted':
       return { ...before, seq, status: 'booked', start: event.start, place: event.place, offers: [] }
+    case 'moved':
+      return {
+        ...before,
+        seq,
+        start: event.start,
+        place: event.place,
+        text: event.text,
+        asked: { ...before.asked, minutes: event.minutes },
+        sequence: before.sequence + 1,
+        ...decision(event.settles),
+      }
     case 'refused':
       return { ...before, seq, status: 'withdrawn', text: event.text, offers: [] }
     case 'lapsed':

@@ -19,6 +19,7 @@ import {
   type Booking,
   type BookingEvent,
   begin,
+  blockingMove,
   bookingEntries,
   type Command,
   cancelShare,
@@ -172,6 +173,45 @@ describe('decisions', () => {
     expect(refusal(fresh, cancel, now)).toBe('not-booked')
   })
 
+  it('moves a booking, keeps both times while that can be undone, and keeps the rules of the day one asked', () => {
+    const booked = step(fresh, { do: 'welcome' }, now)
+    const settled = shift(now, UNDO + 1)
+    const to = {
+      do: 'move',
+      start: shift(asked.start, 5 * HOUR),
+      place: 'video',
+      minutes: 90,
+      text: '',
+      clash: false,
+    } as const
+    const moved = step(booked, to, settled)
+    expect(moved).toMatchObject({
+      status: 'booked',
+      start: to.start,
+      sequence: 1,
+      asked: { minutes: 90, houseRules: asked.houseRules },
+    })
+    expect(takes(moved, settled).starts.map((one) => one.start)).toEqual([to.start, asked.start])
+    expect(takes(moved, shift(settled, UNDO + 1)).starts.map((one) => one.start)).toEqual([to.start])
+    expect(step(moved, { do: 'take-back', of: moved.seq }, settled)).toMatchObject({
+      start: asked.start,
+      asked: { minutes: 75 },
+      sequence: 0,
+    })
+    expect(decide(booked, { ...to, start: asked.start, minutes: 75 }, about(settled))).toEqual({ events: [] })
+    expect(refusal(fresh, to, now)).toBe('not-booked')
+    const taken = decide(booked, to, about(settled, ['overlap']))
+    expect('refused' in taken && taken.refused.code).toBe('not-open')
+  })
+
+  it('lets the practitioner override all but the past, and another session only as a clash', () => {
+    const overlap = { rule: 'overlap', entry: {} as never } as const
+    const notice = { rule: 'notice', service: 's', from: now, week: false } as const
+    expect(blockingMove([notice, overlap], false)).toEqual([overlap])
+    expect(blockingMove([notice, overlap], true)).toEqual([])
+    expect(blockingMove([{ rule: 'past' }], true)).toHaveLength(1)
+  })
+
   it('never leaves the record and the state apart, whatever is tried in whatever order', () => {
     const start = fc.constantFrom(
       ...[0, 1, 2].map((i) => ({ start: instant(asked.start + i * HOUR), place: 'video' })),
@@ -188,6 +228,7 @@ describe('decisions', () => {
         .uniqueArray(start, { minLength: 1, maxLength: 3 })
         .map((starts): Command => ({ do: 'offer', starts, text: '' })),
       fc.integer({ min: 1, max: 6 }).map((of): Command => ({ do: 'take-back', of })),
+      start.map((one): Command => ({ do: 'move', ...one, minutes: 60, text: '', clash: true })),
     )
     fc.assert(
       fc.property(

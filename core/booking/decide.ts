@@ -9,7 +9,7 @@ export interface Circumstances {
   /** The zone of a booking's place. */
   zone: Zone
   /** The closures of a start for this booking's service, length and person, its own holds left out. */
-  closuresOf(start: Start): Closure[]
+  closuresOf(start: Start, minutes?: number): Closure[]
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
 }
@@ -66,6 +66,8 @@ export function decide(booking: Booking, command: Command, about: Circumstances)
       return { events: [{ type: 'declined', at: now, text: command.text, settles: shift(now, UNDO) }] }
     case 'offer':
       return waits(booking, now) ? offer(command, about) : notWaiting(booking)
+    case 'move':
+      return move(booking, command, about)
     case 'take-back':
       if (!booking.unsettled || booking.unsettled.seq !== command.of || now > booking.unsettled.until) {
         return refuse('nothing-to-take-back', 'It is too late to undo this; the message has gone out.')
@@ -108,6 +110,26 @@ function offer(command: Extract<Command, { do: 'offer' }>, about: Circumstances)
   return {
     events: [{ type: 'offered', at: about.now, starts, until, text, settles: shift(about.now, UNDO) }],
   }
+}
+
+/** What the practitioner can't override, unless a clash is wanted: the past, and another session, hold or event. */
+export const blockingMove = (closures: readonly Closure[], clash: boolean): Closure[] =>
+  closures.filter((one) => one.rule === 'past' || one.rule === 'full' || (one.rule === 'overlap' && !clash))
+
+function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about: Circumstances): Decision {
+  const { now } = about
+  const { start, place, minutes, text, clash } = command
+  if (booking.status !== 'booked') {
+    return refuse(
+      'not-booked',
+      booking.status === 'requested' ? 'It is not booked yet.' : ENDED[booking.status],
+    )
+  }
+  if (start === booking.start && place === booking.place && minutes === booking.asked.minutes)
+    return { events: [] }
+  const blocking = blockingMove(about.closuresOf({ start, place }, minutes), clash)
+  if (blocking.length > 0) return refuse('not-open', 'That time is not free.', blocking)
+  return { events: [{ type: 'moved', at: now, start, place, minutes, text, settles: shift(now, UNDO) }] }
 }
 
 function accept(booking: Booking, command: Start, now: Instant): Decision {

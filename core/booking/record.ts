@@ -52,6 +52,8 @@ export interface Asked extends Happened, Start {
   houseRules: HouseRules
   currency: string
   until: Instant
+  /** Entered by the practitioner instead of asked at the door. */
+  byHand?: boolean
 }
 
 /** One thing that happened to a booking. The list of them is the booking. */
@@ -63,6 +65,8 @@ export type BookingEvent =
   | (Decided & { type: 'offered'; starts: Start[]; until: Instant; text: string })
   | (Happened & Start & { type: 'accepted' })
   | (Happened & { type: 'refused'; text: string })
+  /** To another time, place or length; the rules of the day one asked go with it. */
+  | (Decided & Start & { type: 'moved'; minutes: number; text: string })
   | (Happened & { type: 'lapsed' })
   | (Happened & { type: 'withdrawn' })
   | (Happened & { type: 'cancelled'; by: 'client' | 'practitioner'; share: number; text: string })
@@ -106,6 +110,8 @@ export type Command =
   | { do: 'decline'; text: string }
   | { do: 'offer'; starts: Start[]; text: string }
   | { do: 'take-back'; of: number }
+  /** `clash`: also into another session, after that has been said. */
+  | { do: 'move'; start: Instant; place: string; minutes: number; text: string; clash: boolean }
   | { do: 'prove' }
   | { do: 'accept'; start: Instant; place: string }
   | { do: 'refuse'; text: string }

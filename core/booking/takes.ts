@@ -8,7 +8,14 @@ export function takes(booking: Booking, now: Instant): { kind: 'session' | 'hold
   const own: Start = { start: booking.start, place: booking.place }
   // A time given up by a decision stays kept while that decision can be taken back.
   const undoable = booking.unsettled !== undefined && now <= booking.unsettled.until
-  if (['booked', 'attended', 'missed'].includes(booking.status)) return { kind: 'session', starts: [own] }
+  if (['booked', 'attended', 'missed'].includes(booking.status)) {
+    const from = undoable ? booking.unsettled?.before : undefined
+    const left =
+      from?.status === 'booked' && from.start !== booking.start
+        ? [{ start: from.start, place: from.place }]
+        : []
+    return { kind: 'session', starts: [own, ...left] }
+  }
   if (booking.status === 'requested' && now <= booking.until) {
     if (booking.offers.length === 0) return { kind: 'hold', starts: [own] }
     return { kind: 'hold', starts: undoable ? [own, ...booking.offers] : booking.offers }

@@ -191,7 +191,17 @@ export interface CalendarState {
 
 export interface DeskCommand {
   booking: string
-  command: Extract<Command, { do: 'welcome' | 'decline' | 'offer' | 'take-back' | 'cancel' }>
+  command: Extract<Command, { do: 'welcome' | 'decline' | 'offer' | 'move' | 'take-back' | 'cancel' }>
+}
+
+/** Somebody booked in by hand. */
+export interface EnterBody extends Start {
+  id: string
+  service: string
+  minutes: number
+  person: Contact
+  /** Also into another session, after that has been said. */
+  clash: boolean
 }
 
 export interface RelayStatus {

@@ -17,7 +17,16 @@ import {
 /** A message about one booking, ready but for its private link. */
 export interface Letter {
   /** What it is about; with booking, channel and event it makes the message unique. */
-  step: 'asked' | 'word-due' | 'confirmation' | 'declined' | 'offered' | 'lapsed' | 'withdrawn' | 'cancelled'
+  step:
+    | 'asked'
+    | 'moved'
+    | 'word-due'
+    | 'confirmation'
+    | 'declined'
+    | 'offered'
+    | 'lapsed'
+    | 'withdrawn'
+    | 'cancelled'
   to: 'client' | 'practitioner'
   due: Instant
   subject: string
@@ -190,6 +199,23 @@ export function lettersFor(practice: Practice, booking: Booking, event: BookingE
               : 'You have withdrawn your request. Nothing is owed.',
             `You are welcome to ask again at any time.`,
           ]),
+        },
+      ]
+    case 'moved':
+      return [
+        {
+          step: 'moved',
+          to: 'client',
+          due: event.settles,
+          subject: `Moved: ${w.service}, now ${moment(booking.start, w.there)}`,
+          text: letter(w, [
+            `${w.service} has moved. It is now ${at(w, booking.start)}.`,
+            whereLine(w, placeOf(practice, booking.place)?.told !== 'last-reminder'),
+            event.text,
+            freeLine(w),
+            'If that does not suit you, everything about it is here:\n{link}',
+          ]),
+          invite: 'REQUEST',
         },
       ]
     case 'cancelled':

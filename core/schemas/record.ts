@@ -89,7 +89,7 @@ const events = [
       currency,
       until: epochMs,
     },
-    { questionnaire: Joi.object(all({ id, version: whole })) },
+    { questionnaire: Joi.object(all({ id, version: whole })), byHand: Joi.boolean() },
   ),
   event('proved'),
   event('welcomed', { by: Joi.string().valid('practitioner', 'rules'), settles: epochMs }),
@@ -104,6 +104,7 @@ const events = [
   }),
   event('accepted', start),
   event('refused', { text: text(5_000) }),
+  event('moved', { ...start, minutes: whole, text: text(5_000), settles: epochMs }),
   event('lapsed'),
   event('withdrawn'),
   event('cancelled', {

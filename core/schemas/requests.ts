@@ -89,10 +89,27 @@ export const commandBody = Joi.object({
         text: words,
         starts: Joi.array().items(Joi.object({ start, place })).min(1).max(3).required(),
       }),
+      command('move', {
+        start,
+        place,
+        minutes: Joi.number().integer().min(1).max(14_400).required(),
+        text: words,
+        clash: Joi.boolean().default(false),
+      }),
       command('take-back', { of: Joi.number().integer().min(1).required() }),
       command('cancel', { by: Joi.string().valid('practitioner').required(), text: words }),
     )
     .required(),
+})
+/** Somebody booked in by hand. The desk makes the id, so that it can show the booking before the relay has it. */
+export const enterBody = Joi.object({
+  id: booking,
+  service,
+  place,
+  start,
+  minutes: Joi.number().integer().min(1).max(14_400).required(),
+  person: contact.required(),
+  clash: Joi.boolean().default(false),
 })
 export const recordQuery = Joi.object({ after: Joi.number().integer().min(0).default(0) })
 export const clockBody = Joi.object({

@@ -1,10 +1,14 @@
 import { randomBytes, randomInt } from 'node:crypto'
-import type { DeskCommand, DoorPackage, RecordPage } from '@acolhida/core/door'
-import { checkPractice } from '@acolhida/core/practice'
+import { type Asked, type BookingEvent, blockingMove } from '@acolhida/core/booking'
+import type { DeskCommand, DoorPackage, EnterBody, RecordPage } from '@acolhida/core/door'
+import { newClient, why } from '@acolhida/core/openings'
+import { checkPractice, serviceOf } from '@acolhida/core/practice'
+import { newcomer, readAnswers } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
-import type { Instant } from '@acolhida/core/time'
+import { type Instant, instant } from '@acolhida/core/time'
+import { diaryAt, knownBy, published } from '../door/circumstances.ts'
 import { carryOut } from '../door/link.ts'
-import type { DoorAddress } from '../happen.ts'
+import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import type { Store } from '../store/store.ts'
 
@@ -73,6 +77,52 @@ export function command(
   const booking = store.booking(body.booking)
   if (!booking) throw new Refused(404, 'unknown-booking', 'The relay does not know this booking.')
   return { seq: carryOut(store, address, booking, body.command, now).seq }
+}
+
+/**
+ * Books somebody in by hand: the practitioner may override every rule but the past and, unless they want the
+ * clash, another session. Runs inside `store.act`.
+ */
+export function enter(store: Store, address: DoorAddress, body: EnterBody, now: Instant): { seq: number } {
+  const { practice } = published(store)
+  const service = serviceOf(practice, body.service)
+  if (!service)
+    throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
+  if (store.booking(body.id))
+    throw new Refused(409, 'id-taken', 'There is a booking of this name already.', { where: 'id' })
+  const start = instant(body.start)
+  const person = knownBy(store, body.person.email)
+  const ask = {
+    service,
+    place: body.place,
+    minutes: body.minutes,
+    asker: { ...newClient, who: 'practitioner' as const },
+    now,
+  }
+  const blocking = blockingMove(why(practice, diaryAt(store, now), ask, start), body.clash)
+  if (blocking.length > 0)
+    throw new Refused(409, 'not-open', 'That time is not free any more.', { where: 'start' })
+  const reading = readAnswers(service, undefined, {}, newcomer)
+  const asked: Asked = {
+    type: 'asked',
+    at: now,
+    service: service.id,
+    place: body.place,
+    start,
+    minutes: body.minutes,
+    person: body.person,
+    standing: person?.standing ?? 'new',
+    answers: {},
+    reading: { ...reading, quote: { ...reading.quote, minutes: body.minutes } },
+    attempts: [],
+    agreements: [],
+    houseRules: practice.houseRules,
+    currency: practice.profile.currency,
+    until: now,
+    byHand: true,
+  }
+  const events: BookingEvent[] = [asked, { type: 'welcomed', at: now, by: 'practitioner', settles: now }]
+  return { seq: happen(store, practice, address, body.id, events, now).seq }
 }
 
 /** A page of what has happened since a cursor. */

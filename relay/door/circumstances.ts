@@ -81,13 +81,13 @@ export function circumstances(store: Store, booking: Booking, now: Instant): Cir
   return {
     now,
     zone: zoneOf(practice, placeOf(practice, booking.place)),
-    closuresOf: ({ start, place }: Start) => {
+    closuresOf: ({ start, place }: Start, minutes = booking.asked.minutes) => {
       diary ??= diaryAt(store, now, { booking: booking.id })
       if (!service) return [{ rule: 'person', because: 'blocked' }]
       const ask = {
         service,
         place,
-        minutes: booking.asked.minutes,
+        minutes,
         asker: { ...newClient, who: 'practitioner' as const },
         now,
       }

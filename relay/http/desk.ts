@@ -1,7 +1,7 @@
-import type { DeskCommand, DoorPackage, RelayStatus } from '@acolhida/core/door'
-import { commandBody, doorPackage, pairBody, recordQuery } from '@acolhida/core/schemas'
+import type { DeskCommand, DoorPackage, EnterBody, RelayStatus } from '@acolhida/core/door'
+import { commandBody, doorPackage, enterBody, pairBody, recordQuery } from '@acolhida/core/schemas'
 import type { Express, RequestHandler } from 'express'
-import { command, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
+import { command, enter, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
 import { Refused } from '../refused.ts'
 import type { Relay } from '../relay.ts'
 import { servePages } from './pages.ts'
@@ -66,6 +66,18 @@ export function deskApp(relay: Relay): Express {
         command(store, address, body, clock.now()),
       ),
     )
+  })
+
+  app.post('/api/enter', key, (req, res) => {
+    const body = bodyOf<EnterBody>(enterBody, req.body)
+    res
+      .status(201)
+      .json(
+        once(store, clock, req.get('idempotency-key'), 'enter', body, () =>
+          enter(store, address, body, clock.now()),
+        ),
+      )
+    relay.soon()
   })
 
   servePages(app, relay.settings.deskPages)

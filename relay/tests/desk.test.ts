@@ -133,6 +133,56 @@ describe('deciding', () => {
   })
 })
 
+describe('by hand', () => {
+  const enter = (body: object) =>
+    ask<{ seq: number }>(`${house.desk}/api/enter`, body, { bearer: house.key, key: freshKey() })
+  const body = (start: number, more: object = {}) => ({
+    id: `by-hand-${freshKey()}`,
+    service: 'coaching',
+    place: 'video',
+    start,
+    minutes: 40,
+    person: { name: 'Ulla Brandt', email: 'ulla.brandt@example.org', zone: 'Europe/Berlin' },
+    ...more,
+  })
+
+  it('books somebody in against every rule but the past and another session', async () => {
+    const taken = booking('next-odile').start
+    const midnight = taken - (taken % DAY) + 4 * DAY + 3 * HOUR
+    const done = await enter(body(midnight))
+    expect(done.status).toBe(201)
+    await settle(0)
+    expect(mails('ulla.brandt').map((mail) => mail.subject.split(':')[0])).toEqual(['Confirmed'])
+    expect((await enter(body(taken + 5 * MINUTE))).body.code).toBe('not-open')
+    expect((await enter(body(taken + 5 * MINUTE, { clash: true }))).status).toBe(201)
+    expect((await enter(body(1_000, { clash: true }))).body.code).toBe('not-open')
+    expect((await enter(body(midnight, { service: 'none' }))).status).toBe(404)
+    expect((await enter(body(midnight, { person: { name: '', email: 'x', zone: 'UTC' } }))).status).toBe(400)
+  })
+
+  it('moves a session with its invitation, and back within the undo without a word', async () => {
+    const { start } = booking('next-odile')
+    const to = {
+      do: 'move',
+      start: start - (start % DAY) + 5 * DAY + 4 * HOUR,
+      place: 'studio',
+      minutes: 55,
+      text: 'I have to be elsewhere.',
+    }
+    const { body: moved } = await command('next-odile', to)
+    await command('next-odile', { do: 'take-back', of: moved.seq })
+    await settle(MINUTE)
+    expect(mails('odile.ferrand')).toEqual([])
+    await command('next-odile', to)
+    await settle(MINUTE)
+    const [mail] = mails('odile.ferrand')
+    expect(mail?.subject).toMatch(/^Moved/)
+    expect(mail?.text).toContain('I have to be elsewhere.')
+    expect(mail?.calendar).toContain('SEQUENCE:1')
+    expect(booking('next-odile')).toMatchObject({ start: to.start, place: 'studio', asked: { minutes: 55 } })
+  })
+})
+
 describe('lapsing', () => {
   it('happens by itself, stamped with the moment it was due', async () => {
     const { until } = booking('asks-tome')

@@ -1,5 +1,5 @@
 import { type Instant, MINUTE, timeAt, type Zone } from '@acolhida/core/time'
-import { type CSSProperties, type ReactNode, useRef } from 'react'
+import { type CSSProperties, type PointerEvent, type ReactNode, useRef } from 'react'
 
 export interface BandItem {
   id: string
@@ -12,6 +12,8 @@ export interface BandItem {
   title: string
   line: string
   href?: string
+  /** Whether it can be dragged to another start. */
+  moves?: boolean
 }
 
 export interface Band {
@@ -43,6 +45,8 @@ export function DayBand({
   cursor,
   step,
   onCursor,
+  onChoose,
+  onDrag,
   describe,
   link,
 }: {
@@ -52,6 +56,10 @@ export function DayBand({
   /** Minutes between two starts the cursor stops at. */
   step: number
   onCursor: (at: Instant | undefined) => void
+  /** The start under the cursor was chosen, by a click or Enter. */
+  onChoose: (at: Instant) => void
+  /** An item was dragged to another start. */
+  onDrag: (item: BandItem, to: Instant) => void
   /** What to say of a start, for those who listen. */
   describe: (at: Instant) => string
   link: (href: string, className: string, style: CSSProperties, children: ReactNode) => ReactNode
@@ -65,10 +73,11 @@ export function DayBand({
     Math.min(Math.max(from + Math.round((at - from) / stop) * stop, from), to - stop) as Instant
   const here = cursor ?? snap(from + (to - from) / 2)
 
-  const move = (clientX: number): void => {
-    const box = field.current?.getBoundingClientRect()
-    if (box) onCursor(snap(from + ((clientX - box.left) / box.width) * (to - from)))
+  const at = (clientX: number): Instant => {
+    const box = field.current!.getBoundingClientRect()
+    return snap(from + ((clientX - box.left) / box.width) * (to - from))
   }
+  const move = (clientX: number): void => onCursor(at(clientX))
   const KEYS: Record<string, number> = {
     ArrowRight: stop,
     ArrowUp: stop,
@@ -90,10 +99,15 @@ export function DayBand({
         aria-valuetext={cursor ? describe(cursor) : timeAt(zone, here)}
         className="hatch absolute inset-0 cursor-crosshair overflow-hidden rounded-lg"
         onMouseMove={(event) => move(event.clientX)}
+        onClick={(event) => {
+          move(event.clientX)
+          onChoose(at(event.clientX))
+        }}
         onFocus={() => cursor ?? onCursor(here)}
         onKeyDown={(event) => {
           const by = KEYS[event.key]
-          if (event.key === 'Escape') onCursor(undefined)
+          if (event.key === 'Enter') onChoose(here)
+          else if (event.key === 'Escape') onCursor(undefined)
           else if (event.key === 'Home') onCursor(from)
           else if (event.key === 'End') onCursor(snap(to))
           else if (by !== undefined) onCursor(snap(here + by))
@@ -130,7 +144,7 @@ export function DayBand({
       </div>
       {band.items.map((item) => {
         const look = item.end <= band.now && item.look !== 'hold' ? 'bg-shade text-ink' : LOOK[item.look]
-        const box = `absolute top-1 h-[38px] overflow-hidden rounded-[7px] px-1.5 py-[3px] text-[12px] leading-[1.25] ${look}`
+        const box = `absolute overflow-hidden rounded-[7px] px-1.5 py-[3px] text-[12px] leading-[1.25] ${look}`
         const inside = (
           <>
             <span className="block truncate font-bold">{item.title}</span>{' '}
@@ -141,9 +155,18 @@ export function DayBand({
           </>
         )
         return item.href ? (
-          link(item.href, box, stretch(item.start, item.end), inside)
+          <Draggable
+            key={item.id}
+            moves={item.moves ?? false}
+            box={stretch(item.start, item.end)}
+            onDrop={(by) =>
+              onDrag(item, snap(item.start + (by / (field.current?.clientWidth ?? 1)) * (to - from)))
+            }
+          >
+            {link(item.href, `${box} inset-0`, {}, inside)}
+          </Draggable>
         ) : (
-          <div key={item.id} className={box} style={stretch(item.start, item.end)}>
+          <div key={item.id} className={`${box} top-1 h-[38px]`} style={stretch(item.start, item.end)}>
             {inside}
           </div>
         )
@@ -154,6 +177,83 @@ export function DayBand({
           style={{ left: `${x(band.now)}%` }}
         />
       )}
+    </div>
+  )
+}
+
+/** How far the pointer must go before a press becomes a drag, in pixels. */
+const SLACK = 6
+
+/**
+ * Something on a band that can be dragged along it. While it is dragged only its own transform changes, so that
+ * nothing else is laid out or drawn anew; the keyboard has the same through its page.
+ */
+function Draggable({
+  children,
+  moves,
+  box,
+  onDrop,
+}: {
+  children: ReactNode
+  moves: boolean
+  box: CSSProperties
+  onDrop: (pixels: number) => void
+}) {
+  const own = useRef<HTMLDivElement>(null)
+  const by = useRef(0)
+  if (!moves) {
+    return (
+      <div className="absolute top-1 h-[38px]" style={box}>
+        {children}
+      </div>
+    )
+  }
+  const press = (down: PointerEvent): void => {
+    if (down.button !== 0) return
+    by.current = 0
+    // The window listens, so that a quick pointer may leave the narrow thing it drags.
+    const stop = new AbortController()
+    const { signal } = stop
+    const end = (): void => {
+      stop.abort()
+      if (own.current) own.current.style.transform = ''
+    }
+    window.addEventListener(
+      'pointermove',
+      (event) => {
+        by.current = event.clientX - down.clientX
+        if (Math.abs(by.current) >= SLACK && own.current)
+          own.current.style.transform = `translateX(${by.current}px)`
+      },
+      { signal },
+    )
+    window.addEventListener(
+      'pointerup',
+      () => {
+        end()
+        if (Math.abs(by.current) >= SLACK) onDrop(by.current)
+      },
+      { signal },
+    )
+    window.addEventListener('pointercancel', end, { signal })
+  }
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the link inside leads to the same by keyboard
+    <div
+      ref={own}
+      className="absolute top-1 h-[38px] touch-none"
+      style={box}
+      onDragStart={(event) => event.preventDefault()}
+      onPointerDown={press}
+      onClickCapture={(event) => {
+        // A drag is no click.
+        if (Math.abs(by.current) >= SLACK) {
+          event.preventDefault()
+          event.stopPropagation()
+        }
+      }}
+    >
+      {children}
     </div>
   )
 }

@@ -11,7 +11,7 @@ interface Stretch {
   to: number
 }
 
-type Grip = 'from' | 'to' | 'whole' | 'new'
+type Grip = 'from' | 'to' | 'whole'
 
 const snap = (minutes: number): number => Math.round(minutes / STEP) * STEP
 const within = (minutes: number): number => Math.min(Math.max(minutes, 0), 1440)
@@ -45,7 +45,13 @@ export function HoursBand({
   onChange: (blocks: Block[]) => void
 }) {
   const field = useRef<HTMLFieldSetElement>(null)
-  const [drag, setDrag] = useState<{ at: number; grip: Grip; origin: number; start: Stretch; now: Stretch }>()
+  const [drag, setDrag] = useState<{
+    at: number
+    grip: Grip | 'new'
+    origin: number
+    start: Stretch
+    now: Stretch
+  }>()
   const stretches = blocks.map((block): Stretch => ({ from: minutesOf(block.from), to: minutesOf(block.to) }))
   const x = (minutes: number): number => ((Math.min(Math.max(minutes, FROM), TO) - FROM) / (TO - FROM)) * 100
   const minutesAt = (clientX: number): number => {
@@ -60,18 +66,21 @@ export function HoursBand({
     const kept = next ? changed : changed.filter((_, i) => i !== at)
     onChange(kept.sort((a, b) => minutesOf(a.from) - minutesOf(b.from)))
   }
-  const press = (event: PointerEvent, at: number, grip: Grip): void => {
+  const press = (event: PointerEvent, at: number, grip: Grip | 'new'): void => {
     if (event.button !== 0) return
     event.stopPropagation()
     field.current?.setPointerCapture(event.pointerId)
     const origin = minutesAt(event.clientX)
-    const start = stretches[at] ?? { from: snap(origin), to: snap(origin) + STEP }
+    const start = stretches[at] ?? { from: snap(origin), to: snap(origin) }
     setDrag({ at, grip, origin, start, now: start })
   }
   const move = (event: PointerEvent): void => {
     if (!drag) return
     const by = snap(minutesAt(event.clientX) - drag.origin)
-    setDrag({ ...drag, now: moved(drag.start, drag.grip === 'new' ? 'to' : drag.grip, by) })
+    const { start, grip } = drag
+    // New ground is drawn in either direction from where it was begun.
+    const drawn = { from: within(start.from + Math.min(by, 0)), to: within(start.to + Math.max(by, 0)) }
+    setDrag({ ...drag, now: grip === 'new' ? drawn : moved(start, grip, by) })
   }
   const drop = (): void => {
     if (!drag) return

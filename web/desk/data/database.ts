@@ -1,5 +1,5 @@
 import type { Booking, BookingEvent, Command } from '@acolhida/core/booking'
-import type { CalendarState } from '@acolhida/core/door'
+import type { CalendarState, EnterBody } from '@acolhida/core/door'
 import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
 import type { Person } from '@acolhida/core/people'
@@ -41,7 +41,7 @@ export interface Intention {
   /** Says the same thing to the relay once. */
   key: string
   booking: string
-  command: Command
+  command: Command | { do: 'enter'; body: EnterBody }
   at: Instant
   refused?: { code: string; message: string }
 }

@@ -1,6 +1,6 @@
 import { type Booking, bookingEntries } from '@acolhida/core/booking'
 import type { CalendarState } from '@acolhida/core/door'
-import { type Diary, type Entry, makeDiary } from '@acolhida/core/openings'
+import { type Diary, type Entry, entryFor, makeDiary } from '@acolhida/core/openings'
 import { knownPeople, normalMail, type Person } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import type { Instant } from '@acolhida/core/time'
@@ -43,6 +43,12 @@ export const useDesk = (): Desk => useOutletContext<Desk>()
 
 /** What is taken, as the desk knows it at `now`. */
 export const entriesOf = (desk: Desk, now: Instant): Entry[] => [
+  // What was entered by hand and has not gone out yet is in the diary all the same.
+  ...desk.intentions.flatMap(({ booking, command }) =>
+    command.do === 'enter' && !desk.bookings.some((one) => one.id === booking)
+      ? [entryFor(desk.practice, { ...command.body, kind: 'session' })]
+      : [],
+  ),
   ...desk.sessions,
   ...bookingEntries(desk.practice, desk.bookings, now),
   ...desk.calendars.flatMap((calendar) => calendar.entries),

@@ -1,3 +1,4 @@
+import type { Booking } from '@acolhida/core/booking'
 import {
   type Ask,
   blocksOn,
@@ -33,6 +34,8 @@ import { Link, useSearchParams } from 'react-router'
 import { type Band, type BandItem, DayBand } from '../../drawings/day-band.tsx'
 import { useNow } from '../../relay-client/clock.ts'
 import { type Desk, useDesk, useDiary } from '../data/live.ts'
+import { BookIn } from '../parts/book-in.tsx'
+import { Move } from '../parts/move.tsx'
 import { entryTitle } from '../parts/todays-line.tsx'
 import { homeZone } from '../parts/words.ts'
 
@@ -42,6 +45,7 @@ export function Diary() {
   const now = useNow()
   const { practice } = desk
   const [search, setSearch] = useSearchParams()
+  const [booking, setBooking] = useState(false)
   const service = serviceOf(practice, search.get('service') ?? '') ?? practice.services[0]
   const where = service ? zoneOf(practice, placeOf(practice, service.places[0]!)) : homeZone(practice)
   const today = where.toWall(now).day
@@ -92,6 +96,17 @@ export function Diary() {
           >
             <ChevronRight size={18} aria-hidden="true" />
           </button>
+          <button type="button" className="press press-go ml-3" onClick={() => setBooking(true)}>
+            Book someone in
+          </button>
+          {booking && service && (
+            <BookIn
+              desk={desk}
+              service={service.id}
+              at={starts[0] ?? (minute as Instant)}
+              close={() => setBooking(false)}
+            />
+          )}
         </div>
       </header>
       <div className="mt-3.5 mb-2 flex flex-wrap items-center gap-3 text-[14px] text-soft">
@@ -171,6 +186,8 @@ function Week({
   where: Zone
 }) {
   const [cursor, setCursor] = useState<Instant>()
+  const [moving, setMoving] = useState<{ booking: Booking; to: Instant }>()
+  const [entering, setEntering] = useState<Instant>()
   const days = [0, 1, 2, 3, 4, 5, 6].map((i) => (monday + i) as DayNumber)
   const shown = hoursShown(desk.practice, diary, days, where)
   const nameOf = (entry: Entry): string => {
@@ -231,9 +248,14 @@ function Week({
                   cursor={mine}
                   step={step}
                   onCursor={setCursor}
+                  onChoose={setEntering}
+                  onDrag={(item, to) => {
+                    const booking = desk.bookings.find((one) => item.href === `/arrivals/${one.id}`)
+                    if (booking) setMoving({ booking, to })
+                  }}
                   describe={describe}
                   link={(href, className, style, children) => (
-                    <Link key={`${href} ${style.left}`} to={href} className={className} style={style}>
+                    <Link to={href} className={className} style={style} draggable={false}>
                       {children}
                     </Link>
                   )}
@@ -247,6 +269,12 @@ function Week({
         })}
       </ul>
       <Legend />
+      {moving && (
+        <Move desk={desk} booking={moving.booking} to={moving.to} close={() => setMoving(undefined)} />
+      )}
+      {entering !== undefined && (
+        <BookIn desk={desk} service={service.id} at={entering} close={() => setEntering(undefined)} />
+      )}
     </div>
   )
 }
@@ -374,7 +402,9 @@ function bandOf(
         look,
         title,
         line: entry.kind === 'hold' ? `${line}, held` : line,
-        ...(booking ? { href: `/arrivals/${booking.id}` } : {}),
+        ...(booking
+          ? { href: `/arrivals/${booking.id}`, moves: booking.status === 'booked' && booking.start > now }
+          : {}),
       }
     })
   return {

@@ -5,7 +5,7 @@ import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import { type Answers, answerWords, asked, type Question } from '@acolhida/core/questions'
 import { dateAt, formatInstant, lengthOf, moment, shortDate, span, timeAt } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { LeadLine } from '../../drawings/lead-line.tsx'
 import { ReadinessTile } from '../../drawings/tile.tsx'
@@ -13,6 +13,7 @@ import { useNow } from '../../relay-client/clock.ts'
 import { db } from '../data/database.ts'
 import { bookingsOf, type Desk, personOf, useDesk } from '../data/live.ts'
 import { Decide } from '../parts/decide.tsx'
+import { Move } from '../parts/move.tsx'
 import {
   bookingLine,
   currencyOf,
@@ -99,6 +100,7 @@ const Card = ({ title, children, aside }: { title: string; children: ReactNode; 
 /** What has become of it, when it no longer simply waits. */
 function State({ desk, booking }: { desk: Desk; booking: Booking }) {
   const now = useNow()
+  const [moving, setMoving] = useState(false)
   const { practice } = desk
   if (booking.status === 'requested' && booking.offers.length === 0 && now <= booking.until) return null
   const lapsed = booking.status === 'requested' && now > booking.until
@@ -113,14 +115,20 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
         {booking.text && ` “${booking.text}”`}
       </span>
       {booking.status === 'booked' && now < booking.start && (
-        <button
-          type="button"
-          className="press press-no"
-          onClick={() => decideFor(booking.id, { do: 'cancel', by: 'practitioner', text: '' })}
-        >
-          Cancel this session, free for {booking.asked.person.name}
-        </button>
+        <span className="flex gap-2">
+          <button type="button" className="press" onClick={() => setMoving(true)}>
+            Move…
+          </button>
+          <button
+            type="button"
+            className="press press-no"
+            onClick={() => decideFor(booking.id, { do: 'cancel', by: 'practitioner', text: '' })}
+          >
+            Cancel this session, free for {booking.asked.person.name}
+          </button>
+        </span>
       )}
+      {moving && <Move desk={desk} booking={booking} close={() => setMoving(false)} />}
     </div>
   )
 }
@@ -215,8 +223,11 @@ function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
             {reason.rule && <div className="text-[14px] text-soft">Your rule “{reason.name}”</div>}
           </li>
         ))}
-        {word && <li>{word}</li>}
-        {reasons.length === 0 && !word && <li>Nothing spoke against it; it went straight in.</li>}
+        {word && !booking.asked.byHand && <li>{word}</li>}
+        {booking.asked.byHand && <li>You booked them in by hand.</li>}
+        {!booking.asked.byHand && reasons.length === 0 && !word && (
+          <li>Nothing spoke against it; it went straight in.</li>
+        )}
       </ol>
     </Card>
   )

@@ -12,7 +12,8 @@ const idOf = (holiday: Holiday): string => `holiday-${holiday.date}`
 
 /** Public holidays of a country, offered as time away: one by one, or all. */
 export function HolidayChoice({ practice }: { practice: Practice }) {
-  const thisYear = Number(dateAt(homeZone(practice), relayNow()).slice(0, 4))
+  const today = dateAt(homeZone(practice), relayNow())
+  const thisYear = Number(today.slice(0, 4))
   const [open, setOpen] = useState(false)
   const [known, setKnown] = useState<{ code: string; name: string }[]>([])
   const [country, setCountry] = useState('')
@@ -23,8 +24,11 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
   }, [open])
   useEffect(() => {
     setFound([])
-    if (country) publicHolidays(country, year).then(setFound).catch(console.error)
-  }, [country, year])
+    if (country)
+      publicHolidays(country, year)
+        .then((all) => setFound(all.filter((one) => one.date >= today)))
+        .catch(console.error)
+  }, [country, year, today])
   const away = new Set(practice.away.map((one) => one.id))
   const free = found.filter((one) => !away.has(idOf(one)))
   const take = (holidays: Holiday[], what: string): void => {

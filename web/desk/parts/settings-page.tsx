@@ -19,7 +19,7 @@ export function SettingsPage({
     <>
       <title>{`${title} · Acolhida`}</title>
       <header className="mb-5 flex flex-wrap items-start justify-between gap-4">
-        <div>
+        <div className="max-w-[640px]">
           <h1>{title}</h1>
           <p className="mt-1 text-[14px] text-soft">{line}</p>
         </div>

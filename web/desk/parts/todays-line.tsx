@@ -15,6 +15,9 @@ export function entryTitle(desk: Desk, entry: Entry): { title: string; line: str
   }
   const service = entry.service ? serviceName(desk.practice, entry.service) : ''
   if (entry.seats) return { title: `${entry.taken ?? 0} of ${entry.seats}`, line: service }
+  const entered = desk.intentions.find((one) => one.booking === entry.id)?.command
+  if (entered?.do === 'enter')
+    return { title: entered.body.person.name, line: `${service}, not gone out yet` }
   const booking = desk.bookings.find((one) => one.id === entry.id)
   return booking ? { title: booking.asked.person.name, line: service, booking } : { title: service, line: '' }
 }

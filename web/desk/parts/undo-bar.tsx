@@ -11,9 +11,12 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   decline: 'Turned down',
   offer: 'Other times offered to',
   cancel: 'Cancelled:',
+  move: 'Moved',
+  enter: 'Booked in',
 }
 
 function said(booking: Booking): string {
+  if (booking.unsettled?.before.status === 'booked') return 'Moved'
   if (booking.status === 'booked') return 'Welcomed'
   return booking.status === 'declined' ? 'Turned down' : 'Other times offered to'
 }
@@ -44,7 +47,7 @@ export function UndoBar({ desk }: { desk: Desk }) {
       {held.map((intention) => (
         <Bar
           key={intention.key}
-          text={`${DONE[intention.command.do] ?? 'Decided for'} ${nameOf(intention.booking)}: not gone out yet`}
+          text={`${DONE[intention.command.do] ?? 'Decided for'} ${intention.command.do === 'enter' ? intention.command.body.person.name : nameOf(intention.booking)}: not gone out yet`}
           undo={() => dropIntention(intention.order)}
         />
       ))}

@@ -1,4 +1,5 @@
 import type { Command } from '@acolhida/core/booking'
+import type { EnterBody } from '@acolhida/core/door'
 import { readBackup } from '@acolhida/core/schemas'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
@@ -10,6 +11,18 @@ import { turn } from './sync.ts'
 /** Decides something about a booking. It is kept here at once and passed on as soon as the relay answers. */
 export async function decideFor(booking: string, command: Command): Promise<void> {
   await db.intentions.add({ key: newKey(), booking, command, at: relayNow() } as never)
+  await turn()
+}
+
+/** Books somebody in by hand; kept here at once, passed on as soon as the relay answers. */
+export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
+  const id = newKey()
+  await db.intentions.add({
+    key: newKey(),
+    booking: id,
+    command: { do: 'enter', body: { ...body, id } },
+    at: relayNow(),
+  } as never)
   await turn()
 }
 

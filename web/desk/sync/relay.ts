@@ -1,4 +1,11 @@
-import type { CalendarState, DeskCommand, DoorPackage, RecordPage, RelayStatus } from '@acolhida/core/door'
+import type {
+  CalendarState,
+  DeskCommand,
+  DoorPackage,
+  EnterBody,
+  RecordPage,
+  RelayStatus,
+} from '@acolhida/core/door'
 import type { Backup } from '@acolhida/core/formats'
 import { createParser } from 'eventsource-parser'
 import { call } from '../../relay-client/client.ts'
@@ -12,6 +19,8 @@ export const relay = {
   publish: (body: DoorPackage, key: string, bearer: string) =>
     call<{ revision: number }>('/api/package', { method: 'PUT', body, key, bearer }),
   record: (after: number, bearer: string) => call<RecordPage>(`/api/record?after=${after}`, { bearer }),
+  enter: (body: EnterBody, key: string, bearer: string) =>
+    call<{ seq: number }>('/api/enter', { body, key, bearer }),
   calendars: (bearer: string) => call<CalendarState[]>('/api/calendars', { bearer }),
   command: (body: DeskCommand, key: string, bearer: string) =>
     call<{ seq: number }>('/api/command', { body, key, bearer }),

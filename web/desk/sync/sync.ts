@@ -106,7 +106,8 @@ async function passOn(key: string): Promise<void> {
     if (intention.refused) continue
     const { booking, command } = intention
     try {
-      await relay.command({ booking, command } as DeskCommand, intention.key, key)
+      if (command.do === 'enter') await relay.enter(command.body, intention.key, key)
+      else await relay.command({ booking, command } as DeskCommand, intention.key, key)
       await db.intentions.delete(intention.order)
     } catch (error) {
       if (!(error instanceof RelayError) || error.unreachable || error.status === 401 || error.status === 429)

@@ -1,0 +1,77 @@
+import type { Booking } from '@acolhida/core/booking'
+import { placeOf, zoneOf } from '@acolhida/core/practice'
+import { dateTimeAt, type Instant, moment } from '@acolhida/core/time'
+import { useState } from 'react'
+import type { Desk } from '../data/live.ts'
+import { decideFor } from '../sync/acts.ts'
+import { Dialog } from './dialog.tsx'
+import { StartChoice, useWeighed } from './start-choice.tsx'
+
+/** Moves a booking to another time, place or length; what follows is shown before. */
+export function Move({
+  desk,
+  booking,
+  to,
+  close,
+}: {
+  desk: Desk
+  booking: Booking
+  to?: Instant | undefined
+  close: () => void
+}) {
+  const zoneAt = (place: string) => zoneOf(desk.practice, placeOf(desk.practice, place))
+  const [chosen, setChosen] = useState({
+    service: booking.asked.service,
+    place: booking.place,
+    at: dateTimeAt(zoneAt(booking.place), to ?? booking.start) as string,
+    minutes: booking.asked.minutes,
+  })
+  const [text, setText] = useState('')
+  const weighed = useWeighed(desk, chosen, booking.id)
+  const same =
+    weighed.start === booking.start &&
+    chosen.place === booking.place &&
+    chosen.minutes === booking.asked.minutes
+  const name = booking.asked.person.name
+  return (
+    <Dialog title={`Move ${name}`} close={close}>
+      <p className="mb-3 text-soft">
+        Now {moment(booking.start, zoneAt(booking.place))}. {name} gets a mail with the new time; the rules of
+        the day of asking go with it.
+      </p>
+      <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={setChosen} fixedService />
+      <label className="ask mt-3 block">
+        A word with it <span className="font-normal text-soft">if you like</span>
+        <textarea
+          className="field mt-1 min-h-16"
+          maxLength={5_000}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <button
+        type="button"
+        className="press press-go mt-3"
+        disabled={weighed.blocked || same || weighed.start === undefined}
+        onClick={() => {
+          if (weighed.start === undefined) return
+          decideFor(booking.id, {
+            do: 'move',
+            start: weighed.start,
+            place: chosen.place,
+            minutes: chosen.minutes,
+            text,
+            clash: weighed.clash,
+          })
+          close()
+        }}
+      >
+        {weighed.clash && !weighed.blocked
+          ? 'Move it all the same, as a clash'
+          : weighed.start === undefined
+            ? 'Move it'
+            : `Move to ${moment(weighed.start, zoneAt(chosen.place))}`}
+      </button>
+    </Dialog>
+  )
+}
