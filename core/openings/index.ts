@@ -1,6 +1,7 @@
 export * from './ask.ts'
 export * from './away.ts'
 export * from './closures.ts'
+export * from './cost.ts'
 export * from './diary.ts'
 export * from './open-starts.ts'
 export * from './why.ts'

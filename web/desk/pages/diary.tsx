@@ -35,6 +35,7 @@ import { type Band, type BandItem, DayBand } from '../../drawings/day-band.tsx'
 import { useNow } from '../../relay-client/clock.ts'
 import { type Desk, useDesk, useDiary } from '../data/live.ts'
 import { BookIn } from '../parts/book-in.tsx'
+import { RulesCost } from '../parts/cost.tsx'
 import { Move } from '../parts/move.tsx'
 import { entryTitle } from '../parts/todays-line.tsx'
 import { homeZone } from '../parts/words.ts'
@@ -269,6 +270,7 @@ function Week({
         })}
       </ul>
       <Legend />
+      <RulesCost practice={desk.practice} diary={diary} ask={ask} from={localDate(monday)} days={7} />
       {moving && (
         <Move desk={desk} booking={moving.booking} to={moving.to} close={() => setMoving(undefined)} />
       )}

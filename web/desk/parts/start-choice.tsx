@@ -12,8 +12,10 @@ import {
   shift,
 } from '@acolhida/core/time'
 import { useMemo } from 'react'
+import { Link } from 'react-router'
 import { useNow } from '../../relay-client/clock.ts'
 import { type Desk, entriesOf } from '../data/live.ts'
+import { closureHref, closureLinkWords } from './closure-link.ts'
 import { entryTitle } from './todays-line.tsx'
 
 /** A start as it is being chosen. */
@@ -177,8 +179,15 @@ export function StartChoice({
                   : 'You may; your own rules say otherwise:'}
             </b>
             <ul className="list-disc pl-5">
-              {weighed.closures.map(({ words }) => (
-                <li key={words}>{words}</li>
+              {weighed.closures.map(({ closure, words }) => (
+                <li key={words}>
+                  {words}{' '}
+                  {closureHref(closure) && (
+                    <Link className="way" to={closureHref(closure)!}>
+                      {closureLinkWords(closure)}
+                    </Link>
+                  )}
+                </li>
               ))}
             </ul>
           </>

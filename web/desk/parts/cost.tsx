@@ -1,0 +1,58 @@
+import { type Ask, type ClosureRule, costOfRules, type Diary } from '@acolhida/core/openings'
+import type { Practice } from '@acolhida/core/practice'
+import type { LocalDate } from '@acolhida/core/time'
+import { useMemo } from 'react'
+
+const NAMES: Partial<Record<ClosureRule, string>> = {
+  past: 'the clock',
+  notice: 'notice',
+  reach: 'reach',
+  away: 'time away',
+  'day-edge': 'the edges of the day',
+  overlap: 'sessions and events',
+  clear: 'time kept clear',
+  'day-limit': 'the daily limit',
+  'week-limit': 'the weekly limit',
+  full: 'seats',
+  untidy: 'tidiness',
+  person: 'invitations',
+}
+
+/** What the rules cost in the days shown: hours worked, starts open, and what each rule closes. */
+export function RulesCost({
+  practice,
+  diary,
+  ask,
+  from,
+  days,
+}: {
+  practice: Practice
+  diary: Diary
+  ask: Ask
+  from: LocalDate
+  days: number
+}) {
+  const cost = useMemo(
+    () => costOfRules(practice, diary, ask, from, days),
+    [practice, diary, ask, from, days],
+  )
+  if (cost.starts === 0)
+    return <p className="mt-4 text-[14px] text-soft">There are no hours for this service here.</p>
+  const rules = cost.closed.filter((one) => one.rule !== 'past')
+  return (
+    <section className="mt-4 text-[14px]" aria-label="What the rules cost">
+      <p>
+        <b>{Math.round(cost.hours * 10) / 10} h</b> of hours, <b>{cost.open}</b> of {cost.starts} starts open.
+        {rules.length > 0 && ' Closed by '}
+        {rules.map((one, i) => (
+          <span key={one.rule}>
+            {i > 0 && ', '}
+            {NAMES[one.rule] ?? one.rule} <b>{one.starts}</b>
+            {one.alone > 0 && <span className="text-soft"> ({one.alone} by that alone)</span>}
+          </span>
+        ))}
+        .
+      </p>
+    </section>
+  )
+}
