@@ -1,2 +1,3 @@
 export * from './backup.ts'
 export * from './files.ts'
+export * from './free-busy.ts'

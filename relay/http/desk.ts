@@ -1,6 +1,7 @@
 import type { DeskCommand, DoorPackage, EnterBody, RelayStatus } from '@acolhida/core/door'
 import { commandBody, doorPackage, enterBody, pairBody, recordQuery } from '@acolhida/core/schemas'
 import type { Express, RequestHandler } from 'express'
+import { newFeed } from '../calendars/feed.ts'
 import { command, enter, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
 import { Refused } from '../refused.ts'
 import type { Relay } from '../relay.ts'
@@ -50,6 +51,9 @@ export function deskApp(relay: Relay): Express {
     res.json(once(store, clock, req.get('idempotency-key'), 'package', body, () => publish(store, body)))
     relay.doorStream.tell('practice')
     relay.soon()
+  })
+  app.post('/api/feed', key, (_req, res) => {
+    res.json({ url: address(`/feed/${newFeed(store)}.ics`) })
   })
   app.get('/api/calendars', key, (_req, res) => {
     res.json(store.calendars())

@@ -12,6 +12,7 @@ import {
 } from '@acolhida/core/schemas'
 import { instant } from '@acolhida/core/time'
 import type { Express, Request } from 'express'
+import { feed, feedFreeBusy } from '../calendars/feed.ts'
 import { published } from '../door/circumstances.ts'
 import { linkView, throughLink } from '../door/link.ts'
 import { doorView } from '../door/view.ts'
@@ -33,7 +34,7 @@ interface Wanted {
 export function doorApp(relay: Relay): Express {
   const { store, clock, address } = relay
   const app = guarded(clock, LARGEST.door)
-  app.use('/api', limited(relay.settings.requestsPerMinute))
+  app.use(['/api', '/feed'], limited(relay.settings.requestsPerMinute))
   const ours = (req: Request): void => {
     if (published(store).practice.profile.slug !== req.params.slug) {
       throw new Refused(
@@ -124,6 +125,12 @@ export function doorApp(relay: Relay): Express {
     relay.soon()
   })
 
+  app.get('/feed/:secret.ics', (req, res) => {
+    res.type('text/calendar').send(feed(store, req.params.secret, clock.now()))
+  })
+  app.get('/feed/:secret.ifb', (req, res) => {
+    res.type('text/calendar').send(feedFreeBusy(store, req.params.secret, clock.now()))
+  })
   app.get('/', (_req, res, next) => {
     const slug = store.package?.practice.profile.slug
     if (slug) res.redirect(302, `/${slug}`)

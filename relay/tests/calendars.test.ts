@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { CalendarState, DoorOpenings } from '@acolhida/core/door'
 import { DAY, formatInstant, HOUR, type Instant, MINUTE } from '@acolhida/core/time'
+import ICAL from 'ical.js'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { CALENDAR_LIMITS, isPublic, readAddress } from '../calendars/read-address.ts'
 import { openStartsOf, request, sendIt } from './client.ts'
@@ -101,6 +102,31 @@ describe('other calendars', () => {
     store.act(() => store.savePackage({ ...store.package!, practice }))
     await house.relay.calendars.round()
     expect(await states()).toEqual([])
+  })
+})
+
+describe('the feed', () => {
+  const address = async (): Promise<string> =>
+    (await ask<{ url: string }>(`${house.desk}/api/feed`, {}, { bearer: house.key })).body.url
+
+  it('shows bookings and holds to who has its address, until that is replaced', async () => {
+    const first = await address()
+    const events = new ICAL.Component(ICAL.parse(await (await fetch(first)).text()))
+      .getAllSubcomponents('vevent')
+      .map((one) => new ICAL.Event(one))
+    expect(events.map((one) => one.summary)).toContain('Tomé Arrais, Voice assessment (held)')
+    expect(events.map((one) => one.summary)).toContain('Odile Ferrand, Coaching session')
+    const second = await address()
+    expect((await fetch(first)).status).toBe(404)
+    expect((await fetch(second)).status).toBe(200)
+    expect((await fetch(`${house.door}/feed/AAAAAAAAAAAAAAAAAAAAAA.ics`)).status).toBe(404)
+  })
+
+  it('says when one is busy without a name', async () => {
+    const text = await (await fetch((await address()).replace('.ics', '.ifb'))).text()
+    const component = new ICAL.Component(ICAL.parse(text)).getFirstSubcomponent('vfreebusy')!
+    expect(component.getAllProperties('freebusy').length).toBeGreaterThan(5)
+    expect(text).not.toMatch(/Arrais|Voice/)
   })
 })
 

@@ -25,6 +25,8 @@ export interface LinkRow {
   revision: number
   /** The fingerprint of what was last published. */
   published: string
+  /** The address of the private feed of bookings, if one has been asked for. */
+  feed?: string
   /** The relay no longer has, or never had, what this desk knew of it. */
   gap?: boolean
 }

@@ -11,6 +11,7 @@ import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
+import { relay } from '../sync/relay.ts'
 
 const withCalendars = (practice: Practice, change: (before: Subscription[]) => Subscription[]): Practice => ({
   ...practice,
@@ -91,48 +92,94 @@ export function Calendars() {
             </li>
           ))}
         </ul>
-        <form
-          className="sheet grid h-fit gap-3 p-5"
-          onSubmit={(event) => {
-            event.preventDefault()
-            add()
-          }}
-        >
-          <h2>Add one</h2>
-          <p className="text-[14px] text-soft">
-            Calendar programs call it a private or secret address, in iCalendar format (.ics).
-          </p>
-          <label className="ask" htmlFor="calendar-name">
-            What you call it
-          </label>
-          <input
-            id="calendar-name"
-            className="field"
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <label className="ask" htmlFor="calendar-url">
-            Where it is read
-          </label>
-          <input
-            id="calendar-url"
-            className="field"
-            inputMode="url"
-            placeholder="https://"
-            value={url}
-            onChange={(event) => setUrl(event.target.value)}
-          />
-          {problem && (
-            <p role="alert" className="text-[14px] font-semibold text-clay">
-              {problem}
+        <div className="grid h-fit gap-5">
+          <form
+            className="sheet grid h-fit gap-3 p-5"
+            onSubmit={(event) => {
+              event.preventDefault()
+              add()
+            }}
+          >
+            <h2>Add one</h2>
+            <p className="text-[14px] text-soft">
+              Calendar programs call it a private or secret address, in iCalendar format (.ics).
             </p>
-          )}
-          <button type="submit" className="press press-go justify-self-start">
-            <Plus size={16} aria-hidden="true" /> Read this calendar
-          </button>
-        </form>
+            <label className="ask" htmlFor="calendar-name">
+              What you call it
+            </label>
+            <input
+              id="calendar-name"
+              className="field"
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            <label className="ask" htmlFor="calendar-url">
+              Where it is read
+            </label>
+            <input
+              id="calendar-url"
+              className="field"
+              inputMode="url"
+              placeholder="https://"
+              value={url}
+              onChange={(event) => setUrl(event.target.value)}
+            />
+            {problem && (
+              <p role="alert" className="text-[14px] font-semibold text-clay">
+                {problem}
+              </p>
+            )}
+            <button type="submit" className="press press-go justify-self-start">
+              <Plus size={16} aria-hidden="true" /> Read this calendar
+            </button>
+          </form>
+          <Feed />
+        </div>
       </div>
     </SettingsPage>
+  )
+}
+
+/** The other way: one's bookings as a calendar that other programs subscribe to. */
+function Feed() {
+  const { link } = useDesk()
+  const [problem, setProblem] = useState<string>()
+  const make = async (): Promise<void> => {
+    try {
+      const { url } = await relay.feed(link?.key ?? '')
+      await db.link.update('link', { feed: url })
+      setProblem(undefined)
+    } catch (error) {
+      setProblem((error as Error).message)
+    }
+  }
+  return (
+    <section className="sheet grid gap-3 p-5">
+      <h2>Your bookings, elsewhere</h2>
+      <p className="text-[14px] text-soft">
+        A private address that other calendars can subscribe to. Whoever has it sees names and times; with
+        .ifb at its end instead of .ics it says only when you are busy.
+      </p>
+      {link?.feed && (
+        <label className="ask">
+          The address
+          <input
+            className="field mt-1"
+            readOnly
+            value={link.feed}
+            onFocus={(event) => event.target.select()}
+          />
+        </label>
+      )}
+      {problem && (
+        <p role="alert" className="text-[14px] font-semibold text-clay">
+          {problem}
+        </p>
+      )}
+      <button type="button" className="press justify-self-start" disabled={!link?.key} onClick={make}>
+        {link?.feed ? 'Replace the address' : 'Make an address'}
+      </button>
+    </section>
   )
 }
 

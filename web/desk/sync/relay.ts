@@ -19,6 +19,7 @@ export const relay = {
   publish: (body: DoorPackage, key: string, bearer: string) =>
     call<{ revision: number }>('/api/package', { method: 'PUT', body, key, bearer }),
   record: (after: number, bearer: string) => call<RecordPage>(`/api/record?after=${after}`, { bearer }),
+  feed: (bearer: string) => call<{ url: string }>('/api/feed', { body: {}, bearer }),
   enter: (body: EnterBody, key: string, bearer: string) =>
     call<{ seq: number }>('/api/enter', { body, key, bearer }),
   calendars: (bearer: string) => call<CalendarState[]>('/api/calendars', { bearer }),
