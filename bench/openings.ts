@@ -103,6 +103,23 @@ export function benchOpenings(): void {
     `  with every rule switched on ${all.toFixed(3)} ms: ratio ${(all / bareTime).toFixed(2)} (goal at most 5)`,
   )
 
+  const ten = Array.from({ length: 10 }, (_, i) =>
+    sampleService({
+      ...ruled,
+      id: `s${i}`,
+      minutes: 20 + 10 * i,
+      starts: { kind: 'every', minutes: 5 + 5 * (i % 3) },
+    }),
+  )
+  const many = { ...strict, services: ten }
+  const manyDiary = makeDiary(many, entries)
+  const tenTime = median(() =>
+    ten.map((one) => openStarts(many, manyDiary, { ...ask, service: one, minutes: one.minutes }, FROM, DAYS)),
+  )
+  console.log(
+    `  ten different services at once ${tenTime.toFixed(3)} ms: ratio ${(tenTime / bareTime).toFixed(2)} (goal at most 30)`,
+  )
+
   const month = 30
   const inMonth = entries.filter(
     (one) => one.start < zone('Europe/Lisbon').toInstant((dayNumber(FROM) + month) as DayNumber, 0),

@@ -1,3 +1,5 @@
+import { benchCalendar } from './calendar.ts'
 import { benchOpenings } from './openings.ts'
 
 benchOpenings()
+benchCalendar()

@@ -96,6 +96,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'Places',
       'Other calendars',
       'Services',
+      'Limits',
       'Terms',
       'This desk',
     ]) {

@@ -126,6 +126,8 @@ export interface Service {
   /** Where a group takes place: on the dates given, or at any opening. */
   groupAt: 'dates' | 'any'
   groupDates: GroupDate[]
+  /** Show clients at most so many openings, well chosen. */
+  showAtMost?: number
   /** Offer a start only where what stays free is nothing or still usable. */
   tidy: boolean
   bookableBy: 'everyone' | 'invited'

@@ -115,6 +115,7 @@ const service = object({
   latestStart: wallTime,
   perDay: count,
   perWeek: count,
+  showAtMost: count,
   questionnaire: id,
 })
 

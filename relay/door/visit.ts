@@ -1,6 +1,6 @@
 import { type Asked, type BookingEvent, deadlinesOf, holdUntil, wordNeeded } from '@acolhida/core/booking'
 import type { DoorOpenings, DoorReading, EnquireBody, Enquiry, Kept, SendBody } from '@acolhida/core/door'
-import { openStarts, why } from '@acolhida/core/openings'
+import { openStarts, wellChosen, why } from '@acolhida/core/openings'
 import { type KnownPerson, normalMail } from '@acolhida/core/people'
 import {
   type Practice,
@@ -13,7 +13,16 @@ import {
 } from '@acolhida/core/practice'
 import { type Answers, asked, problemsIn, type Reading, readAnswers } from '@acolhida/core/questions'
 import { agree, canonicalJson, chainHead, versionFingerprint } from '@acolhida/core/terms'
-import { addDays, dateAt, type Instant, type LocalDate, MINUTE, shift, zone } from '@acolhida/core/time'
+import {
+  addDays,
+  dateAt,
+  dayNumber,
+  type Instant,
+  type LocalDate,
+  MINUTE,
+  shift,
+  zone,
+} from '@acolhida/core/time'
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import { type Store, token } from '../store/store.ts'
@@ -113,6 +122,9 @@ export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
   }
 }
 
+/** How far ahead it is looked whether there is more, in days. */
+const HORIZON = 92
+
 /** The open starts for a visit from a date on. */
 export function openingsFor(
   store: Store,
@@ -125,9 +137,19 @@ export function openingsFor(
   const from = (wanted.from ?? dateAt(there, now)) as LocalDate
   const diary = diaryAt(store, now, { visit: wanted.visit })
   const ask = { service, place: wanted.place, minutes: reading.quote.minutes, asker: askerOf(undefined), now }
-  const starts = openStarts(practice, diary, ask, from, wanted.days)
+  const { showAtMost } = service
+  // A few well-chosen ones are chosen once for all that lies ahead, so that paging shows no others.
+  const all = showAtMost
+    ? wellChosen(practice, diary, ask, dateAt(there, now), HORIZON, showAtMost)
+    : undefined
   const next = addDays(from, wanted.days)
-  const more = openStarts(practice, diary, ask, next, 92).length > 0
+  const end = there.toInstant(dayNumber(next), 0)
+  const begin = there.toInstant(dayNumber(from), 0)
+  const starts =
+    all?.filter((one) => one >= begin && one < end) ?? openStarts(practice, diary, ask, from, wanted.days)
+  const more = all
+    ? all.some((one) => one >= end)
+    : openStarts(practice, diary, ask, next, HORIZON).length > 0
   const seats: Record<string, number> = {}
   if (service.seats > 1) {
     for (const start of starts) {

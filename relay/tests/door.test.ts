@@ -85,6 +85,21 @@ describe('what the door shows', () => {
     expect(long.body.starts.length).toBeLessThan(short.body.starts.length)
   })
 
+  it('shows a few well-chosen times where the practice says so, the same on every page', async () => {
+    const { store } = house.relay
+    const pack = store.package!
+    const services = pack.practice.services.map((one) => ({ ...one, showAtMost: 5 }))
+    store.act(() => store.savePackage({ ...pack, practice: { ...pack.practice, services } }))
+    const page = (more: object) => ask<DoorOpenings>(`${api}/openings`, { ...wanted(), ...more })
+    const { body: all } = await page({ days: 62 })
+    const { body: first } = await page({ days: 2 })
+    store.act(() => store.savePackage(pack))
+    expect(all.starts).toHaveLength(5)
+    expect(all.next).toBeUndefined()
+    expect(first.next).toBeDefined()
+    expect(all.starts.slice(0, first.starts.length)).toEqual(first.starts)
+  })
+
   it('counts the seats of a group', async () => {
     const { body } = await ask<DoorOpenings>(`${api}/openings`, {
       visit: freshVisit(),

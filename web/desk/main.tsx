@@ -7,6 +7,7 @@ import { Calendars } from './pages/calendars.tsx'
 import { Diary } from './pages/diary.tsx'
 import { Frame } from './pages/frame.tsx'
 import { HoursPage } from './pages/hours.tsx'
+import { Limits } from './pages/limits.tsx'
 import { People } from './pages/people.tsx'
 import { Places } from './pages/places.tsx'
 import { Profile } from './pages/profile.tsx'
@@ -34,6 +35,7 @@ createRoot(document.getElementById('root')!).render(
           <Route path="hours" element={<HoursPage />} />
           <Route path="calendars" element={<Calendars />} />
           <Route path="places" element={<Places />} />
+          <Route path="limits" element={<Limits />} />
           <Route path="services" element={<Services />} />
           <Route path="services/:id" element={<ServicePage />} />
           <Route path="terms" element={<TermsPage />} />

@@ -19,6 +19,7 @@ const RAIL = [
   { to: '/calendars', name: 'Other calendars', key: 'c' },
   { to: '/places', name: 'Places', key: 'o' },
   { to: '/services', name: 'Services', key: 's' },
+  { to: '/limits', name: 'Limits', key: 'l' },
   { to: '/terms', name: 'Terms', key: 'm' },
   { group: 'Behind it' },
   { to: '/desk', name: 'This desk', key: 'b' },

@@ -1,11 +1,15 @@
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { BadData, enterBody, letIn } from '@acolhida/core/schemas'
-import { dateTimeAt, type Instant } from '@acolhida/core/time'
+import { dateTimeAt, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { useState } from 'react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
 import type { Desk } from '../data/live.ts'
 import { enterBooking } from '../sync/acts.ts'
 import { Dialog } from './dialog.tsx'
 import { StartChoice, useWeighed } from './start-choice.tsx'
+import { withAway } from './time-away.tsx'
+import { homeZone } from './words.ts'
 
 /** Books somebody in by hand, without questions. */
 export function BookIn({
@@ -30,6 +34,20 @@ export function BookIn({
   const [person, setPerson] = useState({ name: '', email: '' })
   const [problem, setProblem] = useState<string>()
   const weighed = useWeighed(desk, chosen)
+  const keepForMyself = (): void => {
+    const { start } = weighed
+    if (start === undefined) return
+    const home = homeZone(desk.practice)
+    const away = {
+      id: `own-${start}`,
+      from: dateTimeAt(home, start),
+      to: dateTimeAt(home, shift(start, chosen.minutes * MINUTE)),
+      note: person.name.trim() || 'kept for myself',
+    }
+    changePractice(db, 'time kept for yourself', (p) => withAway(p, [away]))
+      .then(close)
+      .catch((error: unknown) => setProblem(String(error)))
+  }
   const book = (): void => {
     if (weighed.start === undefined) return
     const body = {
@@ -105,6 +123,14 @@ export function BookIn({
           {weighed.clash && !weighed.blocked
             ? 'Book in all the same, as a clash'
             : `Book ${person.name.trim() || 'somebody'} in`}
+        </button>
+        <button
+          type="button"
+          className="press ml-2"
+          disabled={weighed.start === undefined}
+          onClick={keepForMyself}
+        >
+          Keep this time for myself
         </button>
       </form>
     </Dialog>

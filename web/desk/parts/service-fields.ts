@@ -302,6 +302,14 @@ export const whenFields = (today: LocalDate): ServiceField[] => [
     read: (s) => text(s.perWeek),
     write: (s, t) => optional(s, 'perWeek', t, (n) => whole(n, 1)),
   },
+  {
+    label: 'Times shown at most',
+    what: 'how many times are shown',
+    type: 'number',
+    help: 'A few well-chosen ones. Empty: all.',
+    read: (s) => text(s.showAtMost),
+    write: (s, t) => optional(s, 'showAtMost', t, (n) => whole(n, 1)),
+  },
 ]
 
 /** For whom it is. */
