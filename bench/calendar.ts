@@ -23,7 +23,8 @@ function file(): string {
 function plain(text: string): string[] {
   const found: string[] = []
   for (const component of new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent')) {
-    const event = new ICAL.Event(component)
+    // Without this, ical.js looks for exceptions of each event among all others: minutes instead of seconds.
+    const event = new ICAL.Event(component, { strictExceptions: true, exceptions: [] })
     const add = (start: ICAL.Time, end: ICAL.Time): void => {
       const a = start.toUnixTime() * 1000
       const z = end.toUnixTime() * 1000

@@ -84,12 +84,19 @@ export function busyTimes(
       if (isBusy(item)) add(item, startDate, endDate)
     }
   }
-  const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component))
-  const exceptions = events.filter((event) => event.isRecurrenceException())
+  // Without exceptions given, each event would look for its own among all the others.
+  const events = calendar
+    .getAllSubcomponents('vevent')
+    .map((component) => new ICAL.Event(component, { strictExceptions: true, exceptions: [] }))
+  const exceptions = new Map<string, ICAL.Event[]>()
+  for (const event of events) {
+    if (event.isRecurrenceException())
+      exceptions.set(event.uid, [...(exceptions.get(event.uid) ?? []), event])
+  }
   for (const event of events) {
     if (event.isRecurrenceException()) continue
     try {
-      for (const exception of exceptions) if (exception.uid === event.uid) event.relateException(exception)
+      for (const exception of exceptions.get(event.uid) ?? []) event.relateException(exception)
       expand(event)
     } catch (error) {
       skipped.push(
