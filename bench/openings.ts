@@ -11,7 +11,7 @@ import {
   weekday,
   zone,
 } from '@acolhida/core/time'
-import { samplePractice, sampleService } from '../core/oracle/sample.ts'
+import { samplePractice, sampleService } from '../core/tests/sample.ts'
 import { median } from './median.ts'
 import { bareSweep } from './sweep.ts'
 import { withLuxon } from './with-luxon.ts'

@@ -5,7 +5,7 @@ import { parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import { describe, expect, it } from 'vitest'
-import { samplePractice } from '../core/oracle/sample.ts'
+import { samplePractice } from '../core/tests/sample.ts'
 import { publishedSchema } from './published-schema.ts'
 
 const text = readFileSync(resolve(import.meta.dirname, '..', 'docs', 'practice.schema.json'), 'utf8')

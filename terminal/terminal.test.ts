@@ -5,7 +5,7 @@ import { writeBackup, writePracticeFile } from '@acolhida/core/formats'
 import { parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { describe, expect, it } from 'vitest'
-import { samplePractice } from '../core/oracle/sample.ts'
+import { samplePractice } from '../core/tests/sample.ts'
 import { runTerminal } from './terminal.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-terminal-'))

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { sampleAsked } from '../oracle/asked.ts'
-import { samplePractice, sampleService } from '../oracle/sample.ts'
 import { newcomer, readAnswers } from '../questions/index.ts'
+import { sampleAsked } from '../tests/asked.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
 import {
   duration,
   formatInstant,

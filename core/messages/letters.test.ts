@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { apply, type BookingEvent, begin } from '../booking/index.ts'
-import { sampleAsked } from '../oracle/asked.ts'
-import { samplePractice, sampleService } from '../oracle/sample.ts'
+import { sampleAsked } from '../tests/asked.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
 import { formatInstant, HOUR, shift } from '../time/index.ts'
 import { lettersFor } from './index.ts'
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { RRule } from 'rrule'
 import { describe, expect, it } from 'vitest'
-import { samplePractice, sampleService } from '../oracle/sample.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
 import { DAY, date, dateTimeAt, type LocalDateTime, parseInstant, timeAt, zone } from '../time/index.ts'
 import { awayTimes, isRepeat, makeDiary, newClient, openStarts, workingDaysOn } from './index.ts'
 

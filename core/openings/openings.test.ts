@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { openByTheMinute } from '../oracle/minute.ts'
-import { build, caseArb } from '../oracle/random.ts'
-import { samplePractice, sampleService } from '../oracle/sample.ts'
 import type { Practice } from '../practice/index.ts'
+import { openByTheMinute } from '../tests/minute.ts'
+import { build, caseArb } from '../tests/random.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
 import {
   type DayNumber,
   date,

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { build, caseArb } from '../oracle/random.ts'
-import { samplePractice, sampleService } from '../oracle/sample.ts'
+import { build, caseArb } from '../tests/random.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
 import {
   date,
   dateTimeAt,

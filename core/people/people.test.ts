@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { begin } from '../booking/index.ts'
-import { sampleAsked } from '../oracle/asked.ts'
+import { sampleAsked } from '../tests/asked.ts'
 import { MINUTE, shift } from '../time/index.ts'
 import { joinPeople, knownPeople, mailHash, normalMail, type Person, standingAt } from './index.ts'
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { sampleService } from '../oracle/sample.ts'
+import { sampleService } from '../tests/sample.ts'
 import {
   type Answers,
   answerWords,

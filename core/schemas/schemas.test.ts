@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { begin } from '../booking/index.ts'
 import { type Backup, writeBackup, writePracticeFile } from '../formats/index.ts'
-import { sampleAsked } from '../oracle/asked.ts'
-import { samplePractice, sampleService } from '../oracle/sample.ts'
 import { checkPractice, type Practice } from '../practice/index.ts'
+import { sampleAsked } from '../tests/asked.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
 import { wallTime } from '../time/index.ts'
 import {
   BadData,

@@ -1,0 +1,217 @@
+import 'fake-indexeddb/auto'
+import type { RecordItem } from '@acolhida/core/door'
+import { instant, parseInstant } from '@acolhida/core/time'
+import { demoBackup } from '@acolhida/demo'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { importBackup } from '../data/backup.ts'
+import { changePractice } from '../data/change.ts'
+import { db, linkRow } from '../data/database.ts'
+import { decideFor, enterBooking, pairWith } from './acts.ts'
+import { turn } from './sync.ts'
+
+const now = parseInstant('2026-11-24T11:00Z')
+
+/** A relay that answers what it is told to, and writes down what it was asked. */
+class FakeRelay {
+  asked: { method: string; path: string; body: unknown; key: string | undefined }[] = []
+  items: RecordItem[] = []
+  first = 1
+  revision = 0
+  refuse: { status: number; code: string; message: string } | undefined
+  down = false
+  strict = false
+
+  answer(path: string, method: string, body: { revision?: number } | undefined): [number, unknown] {
+    if (path.startsWith('/api/record')) {
+      const after = Number(new URL(path, 'http://x').searchParams.get('after'))
+      const last = this.items.at(-1)?.n ?? 0
+      return [200, { items: this.items.filter((one) => one.n > after), first: this.first, last, now }]
+    }
+    if (path === '/api/package') {
+      if (this.strict && (body?.revision ?? 0) <= this.revision)
+        return [409, { code: 'older-package', message: 'older' }]
+      this.revision = body?.revision ?? 0
+      return [200, { revision: this.revision }]
+    }
+    if (path === '/api/status')
+      return [
+        200,
+        { now, moved: false, paired: true, revision: this.revision, demo: true, doorUrl: 'http://door/' },
+      ]
+    if (path === '/api/calendars') return [200, []]
+    if (path === '/api/pair') return [200, { key: 'key-of-this-desk' }]
+    if (method === 'POST' && this.refuse) return [this.refuse.status, this.refuse]
+    return [200, { seq: 3 }]
+  }
+
+  fetch = async (path: string, options: RequestInit = {}): Promise<Response> => {
+    if (this.down) throw new TypeError('no network')
+    const headers = options.headers as Record<string, string>
+    const body = options.body ? JSON.parse(String(options.body)) : undefined
+    const method = options.method ?? 'GET'
+    this.asked.push({ method, path, body, key: headers?.['idempotency-key'] })
+    const [status, answer] = this.answer(path, method, body)
+    return new Response(JSON.stringify(answer), { status, headers: { 'x-relay-now': String(Date.now()) } })
+  }
+
+  to(path: string) {
+    return this.asked.filter((one) => one.path === path)
+  }
+}
+
+let relay: FakeRelay
+beforeEach(async () => {
+  relay = new FakeRelay()
+  vi.stubGlobal('fetch', relay.fetch)
+  await importBackup(db, demoBackup(now))
+  await db.link.put({ ...(await linkRow()), key: 'key-of-this-desk' })
+})
+
+const lapsed = (n: number, id: string): RecordItem => ({
+  n,
+  at: now,
+  kind: 'booking',
+  subject: id,
+  seq: 3,
+  body: { type: 'lapsed', at: now },
+})
+
+describe('a round with the relay', () => {
+  it('does nothing without a key', async () => {
+    const { key: _, ...alone } = await linkRow()
+    await db.link.put(alone)
+    await turn()
+    expect(relay.asked).toEqual([])
+  })
+
+  it('publishes once, and again only when something the door shows has changed', async () => {
+    await turn()
+    await turn()
+    expect(relay.to('/api/package')).toHaveLength(1)
+    await changePractice(db, 'the name', (p) => ({ ...p, profile: { ...p.profile, name: 'I. M.' } }))
+    await turn()
+    expect(relay.to('/api/package')).toHaveLength(2)
+    expect((await linkRow()).revision).toBe(relay.revision)
+  })
+
+  it('publishes no names of people and no notes of its own', async () => {
+    await turn()
+    const sent = JSON.stringify(relay.to('/api/package')[0]?.body)
+    for (const secret of ['Tomé', 'arrais', 'choir week', 'example.org"],"'])
+      expect(sent).not.toContain(secret)
+    expect(sent).toContain('mailHashes')
+  })
+
+  it('does not publish what can not work', async () => {
+    await turn()
+    const row = (await db.practice.get('practice'))!
+    const services = row.practice.services.map((one) => ({ ...one, places: ['moon'] }))
+    await db.practice.put({ ...row, practice: { ...row.practice, services } })
+    await turn()
+    expect(relay.to('/api/package')).toHaveLength(1)
+  })
+
+  it('goes on from the relay’s revision when it was restored from an older file', async () => {
+    relay.strict = true
+    relay.revision = 40
+    await turn()
+    expect(relay.revision).toBe(41)
+    expect((await linkRow()).revision).toBe(41)
+  })
+
+  it('takes in the record from its own cursor, once', async () => {
+    relay.items = [lapsed(1, 'asks-tome'), lapsed(2, 'asks-wanda')]
+    await turn()
+    expect((await db.bookings.get('asks-tome'))?.status).toBe('lapsed')
+    expect((await linkRow()).cursor).toBe(2)
+    await turn()
+    expect(relay.asked.filter((one) => one.path === '/api/record?after=0')).toHaveLength(1)
+  })
+
+  it('shows a gap, and fetches what is left, when the relay has forgotten or begun anew', async () => {
+    await db.link.put({ ...(await linkRow()), cursor: 5 })
+    relay.first = 20
+    relay.items = [lapsed(20, 'asks-tome')]
+    await turn()
+    expect(await linkRow()).toMatchObject({ cursor: 20, gap: true })
+    expect((await db.bookings.get('asks-tome'))?.status).toBe('lapsed')
+    relay.first = 1
+    relay.items = [lapsed(1, 'asks-wanda')]
+    await turn()
+    expect(await linkRow()).toMatchObject({ cursor: 1, gap: true })
+  })
+})
+
+describe('decisions', () => {
+  it('are passed on in order, each under its own key', async () => {
+    relay.down = true
+    await decideFor('asks-tome', { do: 'welcome' })
+    await decideFor('asks-wanda', { do: 'decline', text: 'no' })
+    expect(await db.intentions.count()).toBe(2)
+    relay.down = false
+    await turn()
+    expect(relay.to('/api/command').map((one) => one.body)).toEqual([
+      { booking: 'asks-tome', command: { do: 'welcome' } },
+      { booking: 'asks-wanda', command: { do: 'decline', text: 'no' } },
+    ])
+    expect(new Set(relay.to('/api/command').map((one) => one.key)).size).toBe(2)
+    expect(await db.intentions.count()).toBe(0)
+  })
+
+  it('keep their key however often they are tried', async () => {
+    relay.refuse = { status: 502, code: 'failed', message: 'gateway' }
+    await decideFor('asks-tome', { do: 'welcome' })
+    relay.refuse = undefined
+    await turn()
+    const keys = relay.to('/api/command').map((one) => one.key)
+    expect(keys).toHaveLength(2)
+    expect(new Set(keys).size).toBe(1)
+  })
+
+  it('come back with their reason when the relay refuses, and do not hold up the others', async () => {
+    relay.refuse = { status: 409, code: 'not-waiting', message: 'The client has withdrawn the request.' }
+    await decideFor('asks-tome', { do: 'welcome' })
+    relay.refuse = undefined
+    await decideFor('asks-wanda', { do: 'welcome' })
+    const left = await db.intentions.toArray()
+    expect(left).toMatchObject([
+      {
+        booking: 'asks-tome',
+        refused: { code: 'not-waiting', message: 'The client has withdrawn the request.' },
+      },
+    ])
+  })
+
+  it('wait when this desk is cut off or too quick', async () => {
+    for (const status of [401, 429]) {
+      relay.refuse = { status, code: 'x', message: 'y' }
+      await decideFor('asks-tome', { do: 'welcome' })
+      expect((await db.intentions.toArray()).every((one) => !one.refused)).toBe(true)
+    }
+  })
+
+  it('book somebody in by hand under an id of the desk’s own', async () => {
+    await enterBooking({
+      service: 'coaching',
+      place: 'video',
+      start: instant(now + 86_400_000),
+      minutes: 50,
+      person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
+      clash: false,
+    })
+    const [entered] = relay.to('/api/enter')
+    expect((entered!.body as { id: string }).id).toMatch(/^[A-Za-z0-9_-]{22}$/)
+    expect(await db.intentions.count()).toBe(0)
+  })
+})
+
+describe('pairing', () => {
+  it('keeps the key, and says when another desk is paired', async () => {
+    await pairWith('CODE', false)
+    expect((await linkRow()).key).toBe('key-of-this-desk')
+    relay.answer = () => [409, { code: 'paired-already', message: 'Another desk' }]
+    expect(await pairWith('CODE', false)).toBe('paired-already')
+    relay.answer = () => [403, { code: 'wrong-code', message: 'This code is not right' }]
+    await expect(pairWith('CODE', false)).rejects.toThrow('not right')
+  })
+})

@@ -1,0 +1,63 @@
+import type { DoorService } from '@acolhida/core/door'
+import { instantOf, type LocalDateTime, zone } from '@acolhida/core/time'
+import { describe, expect, it } from 'vitest'
+import { lengthAndPlace, priceWords, whatHappensWhen } from './words.ts'
+
+const lisbon = zone('Europe/Lisbon')
+const at = (text: string) => instantOf(lisbon, text as LocalDateTime)
+const euro = { code: 'EUR', decimals: 2 }
+const priced = (price: DoorService['price']) => priceWords({ price } as DoorService, euro)
+
+describe('prices', () => {
+  it('are said as people say them', () => {
+    expect(priced({ kind: 'free' })).toBe('Free of charge')
+    expect(priced({ kind: 'fixed', amount: 0 })).toBe('Free of charge')
+    expect(priced({ kind: 'fixed', amount: 9_500 })).toBe('€95.00')
+    expect(priced({ kind: 'hourly', rate: 7_200 })).toBe('€72.00 an hour')
+    expect(lengthAndPlace(75, 'at the studio')).toBe('75 minutes at the studio')
+    expect(lengthAndPlace(20, undefined)).toBe('20 minutes')
+  })
+})
+
+describe('what happens when', () => {
+  const free = at('2026-11-25T11:30')
+  const half = at('2026-11-26T07:30')
+  const kept = {
+    deadlines: [
+      { kind: 'cancel' as const, until: free, share: 0 },
+      { kind: 'move' as const, until: free },
+      { kind: 'cancel' as const, until: half, share: 50 },
+    ],
+    shareAfter: 100,
+  }
+
+  it('names real dates, move and cancel together where they fall together', () => {
+    expect(whatHappensWhen(kept, 9_500, lisbon, at('2026-11-24T09:00'))).toEqual([
+      'Move or cancel free of charge until Wed 25 Nov, 11:30.',
+      'Until Thu 26 Nov, 07:30, cancelling costs 50 % of the price.',
+      'After that, the whole price is due.',
+    ])
+  })
+
+  it('counts a deadline as open at its very moment, and drops it after', () => {
+    expect(whatHappensWhen(kept, 9_500, lisbon, free)[0]).toContain('free of charge until')
+    expect(whatHappensWhen(kept, 9_500, lisbon, at('2026-11-25T11:31'))[0]).toBe(
+      'It is too close to be cancelled free of charge.',
+    )
+  })
+
+  it('speaks of no money where none is asked', () => {
+    expect(whatHappensWhen(kept, 0, lisbon, at('2026-11-24T09:00'))).toEqual([
+      'Move or cancel free of charge until Wed 25 Nov, 11:30.',
+    ])
+    expect(whatHappensWhen(kept, 0, lisbon, at('2026-11-26T09:00'))).toEqual([])
+  })
+
+  it('names a moving deadline of its own', () => {
+    const apart = { ...kept, deadlines: [kept.deadlines[0]!, { kind: 'move' as const, until: half }] }
+    expect(whatHappensWhen(apart, 0, lisbon, at('2026-11-24T09:00'))).toEqual([
+      'Cancel free of charge until Wed 25 Nov, 11:30.',
+      'Move it until Thu 26 Nov, 07:30.',
+    ])
+  })
+})
