@@ -1,27 +1,22 @@
 import type { Booking } from '@acolhida/core/booking'
 import {
   type Ask,
-  blocksOn,
   closureWords,
   type Entry,
   newClient,
   openStarts,
-  readHours,
   type Diary as TakenDiary,
   why,
 } from '@acolhida/core/openings'
-import { type Practice, placeOf, type Service, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { placeOf, type Service, serviceOf, zoneOf } from '@acolhida/core/practice'
 import {
   type DayNumber,
   date,
-  dateAt,
   dayNumber,
   type Instant,
   localDate,
   longMonthName,
-  minutesOf,
   moment,
-  shortDate,
   span,
   weekday,
   weekdayName,
@@ -31,9 +26,10 @@ import {
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { type Band, type BandItem, DayBand } from '../../drawings/day-band.tsx'
+import { type Band, DayBand } from '../../drawings/day-band.tsx'
 import { useNow } from '../../relay-client/clock.ts'
 import { type Desk, useDesk, useDiary } from '../data/live.ts'
+import { bandOf, hoursShown } from '../parts/bands.ts'
 import { BookIn } from '../parts/book-in.tsx'
 import { RulesCost } from '../parts/cost.tsx'
 import { Move } from '../parts/move.tsx'
@@ -345,81 +341,3 @@ const Legend = () => (
     </li>
   </ul>
 )
-
-/** From which to which minute of the day the bands run: the hours, and whatever lies outside them. */
-function hoursShown(
-  practice: Practice,
-  diary: TakenDiary,
-  days: DayNumber[],
-  where: Zone,
-): { from: number; to: number } {
-  let from = 9 * 60
-  let to = 18 * 60
-  for (const blocks of practice.hours.weekly) {
-    for (const block of blocks) {
-      from = Math.min(from, minutesOf(block.from))
-      to = Math.max(to, minutesOf(block.to))
-    }
-  }
-  for (const entry of diary.entries) {
-    const start = where.toWall(entry.start)
-    if (start.day < days[0]! || start.day > days.at(-1)!) continue
-    from = Math.min(from, start.ms / 60_000)
-    to = Math.max(to, (entry.end - entry.start + start.ms) / 60_000)
-  }
-  return { from: Math.floor((from - 30) / 120) * 120, to: Math.min(1440, Math.ceil((to + 30) / 120) * 120) }
-}
-
-function bandOf(
-  desk: Desk,
-  diary: TakenDiary,
-  day: DayNumber,
-  shown: { from: number; to: number },
-  starts: readonly Instant[],
-  now: Instant,
-  where: Zone,
-): Band {
-  const { hours } = desk.practice
-  const from = where.toInstant(day, Math.max(0, shown.from))
-  const to = where.toInstant(day, shown.to)
-  const items = diary.entries
-    .filter((entry) => entry.start < to && entry.end > from)
-    .map((entry): BandItem => {
-      const { title, line, booking } = entryTitle(desk, entry)
-      const look =
-        entry.kind === 'outside'
-          ? 'outside'
-          : entry.kind === 'hold'
-            ? 'hold'
-            : entry.seats
-              ? 'group'
-              : 'session'
-      const { id, start, end, clearBefore, clearAfter } = entry
-      return {
-        id: `${id} ${start}`,
-        start,
-        end,
-        clearBefore,
-        clearAfter,
-        look,
-        title,
-        line: entry.kind === 'hold' ? `${line}, held` : line,
-        ...(booking
-          ? { href: `/arrivals/${booking.id}`, moves: booking.status === 'booked' && booking.start > now }
-          : {}),
-      }
-    })
-  return {
-    from,
-    to,
-    open: blocksOn(readHours(hours), day).map((block) => ({
-      from: where.toInstant(day, block.from),
-      to: where.toInstant(day, block.to),
-    })),
-    items,
-    openings: starts.filter((start) => start >= from && start < to),
-    now,
-    zone: where,
-    label: shortDate(dateAt(where, from)),
-  }
-}

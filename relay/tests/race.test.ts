@@ -1,0 +1,56 @@
+import { HOUR } from '@acolhida/core/time'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openStartsOf, request, sendIt } from './client.ts'
+import { startRelay, type TestRelay } from './setup.ts'
+
+let house: TestRelay
+let door: string
+beforeAll(async () => {
+  house = await startRelay()
+  door = house.door
+})
+afterAll(() => house.close())
+
+const recordLength = (): number =>
+  (
+    house.relay.store.db.prepare(`SELECT count(*) AS n FROM record WHERE kind <> 'mail'`).get() as {
+      n: number
+    }
+  ).n
+const starts = (): Promise<number[]> => openStartsOf(door, house.slug)
+
+describe('200 clients racing for 20 starts', () => {
+  it('gives 20 holds, tells 180, and no server error', async () => {
+    const { store } = house.relay
+    const pack = store.package!
+    const services = pack.practice.services.map((one) => ({
+      ...one,
+      perDay: 99,
+      clearBefore: 0,
+      clearAfter: 0,
+    }))
+    store.act(() =>
+      store.savePackage({ ...pack, practice: { ...pack.practice, services, limits: { openRequests: 2 } } }),
+    )
+    const open = await starts()
+    // Twenty starts that do not touch each other.
+    const chosen: number[] = []
+    for (const start of open) if (start - (chosen.at(-1) ?? 0) >= 2 * HOUR) chosen.push(start)
+    expect(chosen.length).toBeGreaterThanOrEqual(20)
+    const bodies = await Promise.all(
+      Array.from({ length: 200 }, (_, i) => request(door, house.slug, chosen[i % 20]!)),
+    )
+    const before = recordLength()
+    const answers = await Promise.all(bodies.map((body) => sendIt(door, house.slug, body)))
+    const by = (status: number) => answers.filter((one) => one.status === status)
+    expect([by(201).length, by(409).length]).toEqual([20, 180])
+    expect(
+      by(409).every((one) => one.body.code === 'not-open' && (one.body.openings?.starts.length ?? 0) > 0),
+    ).toBe(true)
+    expect(recordLength()).toBe(before + 20)
+    const held = [...store.bookings()].filter(
+      (one) => one.status === 'requested' && chosen.includes(one.start),
+    )
+    expect(new Set(held.map((one) => one.start)).size).toBe(held.length)
+  })
+})

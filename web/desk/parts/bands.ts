@@ -1,0 +1,85 @@
+import { blocksOn, readHours, type Diary as TakenDiary } from '@acolhida/core/openings'
+import type { Practice } from '@acolhida/core/practice'
+import { type DayNumber, dateAt, type Instant, minutesOf, shortDate, type Zone } from '@acolhida/core/time'
+import type { Band, BandItem } from '../../drawings/day-band.tsx'
+import type { Desk } from '../data/live.ts'
+import { entryTitle } from './todays-line.tsx'
+
+/** From which to which minute of the day the bands run: the hours, and whatever lies outside them. */
+export function hoursShown(
+  practice: Practice,
+  diary: TakenDiary,
+  days: DayNumber[],
+  where: Zone,
+): { from: number; to: number } {
+  let from = 9 * 60
+  let to = 18 * 60
+  for (const blocks of practice.hours.weekly) {
+    for (const block of blocks) {
+      from = Math.min(from, minutesOf(block.from))
+      to = Math.max(to, minutesOf(block.to))
+    }
+  }
+  for (const entry of diary.entries) {
+    const start = where.toWall(entry.start)
+    if (start.day < days[0]! || start.day > days.at(-1)!) continue
+    from = Math.min(from, start.ms / 60_000)
+    to = Math.max(to, (entry.end - entry.start + start.ms) / 60_000)
+  }
+  return { from: Math.floor((from - 30) / 120) * 120, to: Math.min(1440, Math.ceil((to + 30) / 120) * 120) }
+}
+
+/** One day of the diary as a band. */
+export function bandOf(
+  desk: Desk,
+  diary: TakenDiary,
+  day: DayNumber,
+  shown: { from: number; to: number },
+  starts: readonly Instant[],
+  now: Instant,
+  where: Zone,
+): Band {
+  const { hours } = desk.practice
+  const from = where.toInstant(day, Math.max(0, shown.from))
+  const to = where.toInstant(day, shown.to)
+  const items = diary.entries
+    .filter((entry) => entry.start < to && entry.end > from)
+    .map((entry): BandItem => {
+      const { title, line, booking } = entryTitle(desk, entry)
+      const look =
+        entry.kind === 'outside'
+          ? 'outside'
+          : entry.kind === 'hold'
+            ? 'hold'
+            : entry.seats
+              ? 'group'
+              : 'session'
+      const { id, start, end, clearBefore, clearAfter } = entry
+      return {
+        id: `${id} ${start}`,
+        start,
+        end,
+        clearBefore,
+        clearAfter,
+        look,
+        title,
+        line: entry.kind === 'hold' ? `${line}, held` : line,
+        ...(booking
+          ? { href: `/arrivals/${booking.id}`, moves: booking.status === 'booked' && booking.start > now }
+          : {}),
+      }
+    })
+  return {
+    from,
+    to,
+    open: blocksOn(readHours(hours), day).map((block) => ({
+      from: where.toInstant(day, block.from),
+      to: where.toInstant(day, block.to),
+    })),
+    items,
+    openings: starts.filter((start) => start >= from && start < to),
+    now,
+    zone: where,
+    label: shortDate(dateAt(where, from)),
+  }
+}
