@@ -12,6 +12,8 @@ export interface BandItem {
   title: string
   line: string
   href?: string
+  /** It meets another session. */
+  clash?: boolean
   /** Whether it can be dragged to another start. */
   moves?: boolean
 }
@@ -144,11 +146,13 @@ export function DayBand({
       </div>
       {band.items.map((item) => {
         const look = item.end <= band.now && item.look !== 'hold' ? 'bg-shade text-ink' : LOOK[item.look]
-        const box = `absolute overflow-hidden rounded-[7px] px-1.5 py-[3px] text-[12px] leading-[1.25] ${look}`
+        const box = `absolute overflow-hidden rounded-[7px] px-1.5 py-[3px] text-[12px] leading-[1.25] ${look} ${item.clash ? 'ring-2 ring-clay' : ''}`
         const inside = (
           <>
             <span className="block truncate font-bold">{item.title}</span>{' '}
-            <span className="block truncate text-[11px]">{item.line}</span>{' '}
+            <span className="block truncate text-[11px]">
+              {item.clash ? `clash · ${item.line}` : item.line}
+            </span>{' '}
             <span className="sr-only">
               {timeAt(zone, item.start)} to {timeAt(zone, item.end)}
             </span>

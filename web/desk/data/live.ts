@@ -44,8 +44,8 @@ export const useDesk = (): Desk => useOutletContext<Desk>()
 /** What is taken, as the desk knows it at `now`. */
 export const entriesOf = (desk: Desk, now: Instant): Entry[] => [
   // What was entered by hand and has not gone out yet is in the diary all the same.
-  ...desk.intentions.flatMap(({ booking, command }) =>
-    command.do === 'enter' && !desk.bookings.some((one) => one.id === booking)
+  ...desk.intentions.flatMap(({ booking, command, refused }) =>
+    command.do === 'enter' && !refused && !desk.bookings.some((one) => one.id === booking)
       ? [entryFor(desk.practice, { ...command.body, kind: 'session' })]
       : [],
   ),

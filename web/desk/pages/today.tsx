@@ -110,8 +110,13 @@ function Refusals({ desk }: { desk: Desk }) {
         className="note mb-3 flex flex-wrap items-center justify-between gap-3 bg-clay-soft text-clay-ink"
       >
         <span>
-          <strong>{booking?.asked.person.name ?? 'A booking'}:</strong> your decision could not be carried
-          out. {one.refused?.message}
+          <strong>
+            {one.command.do === 'enter'
+              ? one.command.body.person.name
+              : (booking?.asked.person.name ?? 'A booking')}
+            :
+          </strong>{' '}
+          your decision could not be carried out. {one.refused?.message}
         </span>
         <span className="flex gap-2">
           {booking && (

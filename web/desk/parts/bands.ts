@@ -69,6 +69,14 @@ export function bandOf(
           : {}),
       }
     })
+  // Two sessions at one time, wanted or not, are marked; an outside event is not the practitioner's to resolve.
+  for (const item of items) {
+    const meets = items.some(
+      (other) =>
+        other !== item && other.start < item.end && other.end > item.start && other.look !== 'outside',
+    )
+    if (meets && item.look !== 'outside') item.clash = true
+  }
   return {
     from,
     to,

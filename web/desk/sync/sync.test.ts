@@ -205,6 +205,28 @@ describe('decisions', () => {
   })
 })
 
+describe('a start that a client took while the desk was offline', () => {
+  it('is entered all the same, as a clash', async () => {
+    const before = relay.answer.bind(relay)
+    relay.answer = (path, method, body) => {
+      if (path !== '/api/enter') return before(path, method, body)
+      return (body as { clash?: boolean }).clash
+        ? [201, { seq: 2 }]
+        : [409, { code: 'not-open', message: 'That time is not free any more.' }]
+    }
+    await enterBooking({
+      service: 'coaching',
+      place: 'video',
+      start: instant(now + 86_400_000),
+      minutes: 50,
+      person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
+      clash: false,
+    })
+    expect(relay.to('/api/enter').map((one) => (one.body as { clash: boolean }).clash)).toEqual([false, true])
+    expect(await db.intentions.count()).toBe(0)
+  })
+})
+
 describe('pairing', () => {
   it('keeps the key, and says when another desk is paired', async () => {
     await pairWith('CODE', false)

@@ -1,4 +1,4 @@
-import type { DeskCommand, DoorPackage } from '@acolhida/core/door'
+import type { DeskCommand, DoorPackage, EnterBody } from '@acolhida/core/door'
 import { checkPractice } from '@acolhida/core/practice'
 import { fingerprint } from '@acolhida/core/terms'
 import { liveQuery } from 'dexie'
@@ -99,6 +99,19 @@ async function publish(key: string): Promise<void> {
 const changeLink = (change: Partial<LinkRow>): Promise<unknown> =>
   db.transaction('rw', db.link, async () => db.link.put({ ...(await linkRow()), ...change }))
 
+/**
+ * Books in by hand. A client may have taken the start while this desk was offline: then both stay, as a clash
+ * that the diary marks and the practitioner resolves.
+ */
+async function enter(body: EnterBody, idempotency: string, key: string): Promise<void> {
+  try {
+    await relay.enter(body, idempotency, key)
+  } catch (error) {
+    if (!(error instanceof RelayError) || error.code !== 'not-open' || body.clash) throw error
+    await relay.enter({ ...body, clash: true }, `${idempotency.slice(0, 60)}-2`, key)
+  }
+}
+
 /** Passes on what has been decided here, in order. A refusal comes back to Today with its reason. */
 async function passOn(key: string): Promise<void> {
   const waiting = await db.intentions.orderBy('order').toArray()
@@ -106,7 +119,7 @@ async function passOn(key: string): Promise<void> {
     if (intention.refused) continue
     const { booking, command } = intention
     try {
-      if (command.do === 'enter') await relay.enter(command.body, intention.key, key)
+      if (command.do === 'enter') await enter(command.body, intention.key, key)
       else await relay.command({ booking, command } as DeskCommand, intention.key, key)
       await db.intentions.delete(intention.order)
     } catch (error) {
