@@ -163,11 +163,12 @@ export interface Answering {
   leastAnswerTime: Duration
 }
 
-/** Another calendar of the practitioner, which the relay reads from its address. */
+/** Another calendar of the practitioner: read by the relay from its address, or opened once as a file. */
 export interface Subscription {
   id: string
   name: string
-  url: string
+  /** Absent for a file, whose busy times are among the desk's own sessions. */
+  url?: string
 }
 
 export interface Practice {

@@ -13,6 +13,8 @@ const FRESH = MINUTE
 /** How far ahead intervals are kept. */
 const AHEAD = 400 * DAY
 
+type Read = Subscription & { url: string }
+
 /** Reads the practitioner's other calendars, and keeps their intervals, nothing else. */
 export class Calendars {
   readonly #store: Store
@@ -28,8 +30,8 @@ export class Calendars {
     this.#onChange = onChange
   }
 
-  get #subscribed(): Subscription[] {
-    return this.#store.package?.practice.calendars ?? []
+  get #subscribed(): Read[] {
+    return (this.#store.package?.practice.calendars ?? []).filter((one): one is Read => one.url !== undefined)
   }
 
   /** Reads what is due; part of each round. */
@@ -60,7 +62,7 @@ export class Calendars {
     await Promise.all(due.map((one) => this.#read(one)))
   }
 
-  #read(calendar: Subscription): Promise<void> {
+  #read(calendar: Read): Promise<void> {
     const under = this.#reading.get(calendar.id)
     if (under) return under
     const work = this.#fetch(calendar).finally(() => this.#reading.delete(calendar.id))
@@ -68,7 +70,7 @@ export class Calendars {
     return work
   }
 
-  async #fetch({ id, url }: Subscription): Promise<void> {
+  async #fetch({ id, url }: Read): Promise<void> {
     const before = this.#store.calendars().find((one) => one.id === id && one.url === url)
     const { practice } = this.#store.package!
     const state: CalendarState = {

@@ -9,6 +9,7 @@ import Dexie from 'dexie'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { takeIn } from './arrive.ts'
 import { exportBackup, importBackup } from './backup.ts'
+import { dropCalendar, openCalendarFile } from './calendar-file.ts'
 import { changePractice, join, undoChange } from './change.ts'
 import { DeskDatabase, linkRow } from './database.ts'
 
@@ -147,6 +148,52 @@ describe('changing the practice', () => {
     await join(db, first!, second!)
     expect((await db.people.get(first!.id))?.emails).toHaveLength(2)
     expect(await db.people.get(second!.id)).toBeUndefined()
+  })
+})
+
+describe('a calendar file', () => {
+  const text = [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    'BEGIN:VEVENT',
+    'UID:1',
+    'SUMMARY:Dentist',
+    'DTSTART:20261126T140000Z',
+    'DTEND:20261126T150000Z',
+    'RRULE:FREQ=WEEKLY;COUNT=3',
+    'END:VEVENT',
+    'nonsense',
+    'END:VCALENDAR',
+    '',
+  ].join('\r\n')
+  beforeEach(() => importBackup(db, demo))
+
+  it('becomes part of the diary as busy times without a word of what they are about', async () => {
+    expect(await openCalendarFile(db, { id: 'file', name: 'Old diary' }, text, now)).toEqual({
+      busy: 3,
+      skipped: ['the line “nonsense”'],
+    })
+    const sessions = await db.sessions.toArray()
+    expect(sessions).toHaveLength(3)
+    expect(JSON.stringify(sessions)).not.toContain('Dentist')
+    expect((await db.practice.get('practice'))?.practice.calendars).toEqual([
+      { id: 'file', name: 'Old diary' },
+    ])
+    expect(JSON.parse(await exportBackup(db)).sessions).toHaveLength(3)
+  })
+
+  it('goes away whole', async () => {
+    await openCalendarFile(db, { id: 'file', name: 'Old diary' }, text, now)
+    await dropCalendar(db, 'file', 'Old diary')
+    expect(await db.sessions.count()).toBe(0)
+    expect((await db.practice.get('practice'))?.practice.calendars).toEqual([])
+  })
+
+  it('changes nothing when it is none', async () => {
+    await expect(openCalendarFile(db, { id: 'file', name: 'X' }, 'hello', now)).rejects.toThrow(
+      'The file “X”: holds no VCALENDAR',
+    )
+    expect((await db.practice.get('practice'))?.practice.calendars).toBeUndefined()
   })
 })
 

@@ -5,7 +5,8 @@ import { lengthOf } from '@acolhida/core/time'
 import { Plus } from 'lucide-react'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
-import { useNow } from '../../relay-client/clock.ts'
+import { relayNow, useNow } from '../../relay-client/clock.ts'
+import { dropCalendar, openCalendarFile } from '../data/calendar-file.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
@@ -67,25 +68,27 @@ export function Calendars() {
                   )
                 }
               />
-              <SavedField
-                label="Address"
-                what="the address of a calendar"
-                value={calendar.url}
-                change={(p, typed) =>
-                  withCalendars(p, (before) =>
-                    before.map((one) => (one.id === calendar.id ? { ...one, url: typed } : one)),
-                  )
-                }
-              />
-              <State state={calendars.find((one) => one.id === calendar.id)} />
+              {calendar.url === undefined ? (
+                <p className="text-[14px] text-soft">From a file, as it was when you opened it.</p>
+              ) : (
+                <>
+                  <SavedField
+                    label="Address"
+                    what="the address of a calendar"
+                    value={calendar.url ?? ''}
+                    change={(p, typed) =>
+                      withCalendars(p, (before) =>
+                        before.map((one) => (one.id === calendar.id ? { ...one, url: typed } : one)),
+                      )
+                    }
+                  />
+                  <State state={calendars.find((one) => one.id === calendar.id)} />
+                </>
+              )}
               <button
                 type="button"
                 className="press press-no justify-self-start"
-                onClick={() =>
-                  changePractice(db, `${calendar.name} removed`, (p) =>
-                    withCalendars(p, (before) => before.filter((one) => one.id !== calendar.id)),
-                  )
-                }
+                onClick={() => dropCalendar(db, calendar.id, calendar.name)}
               >
                 No longer read this
               </button>
@@ -133,10 +136,54 @@ export function Calendars() {
               <Plus size={16} aria-hidden="true" /> Read this calendar
             </button>
           </form>
+          <OpenFile />
           <Feed />
         </div>
       </div>
     </SettingsPage>
+  )
+}
+
+/** Opens a calendar file once. */
+function OpenFile() {
+  const [said, setSaid] = useState<string>()
+  const open = async (file: File): Promise<void> => {
+    try {
+      const id = newKey()
+        .replaceAll(/[^A-Za-z0-9]/g, '')
+        .slice(0, 12)
+      const name = file.name.replace(/\.ics$/i, '').slice(0, 100) || 'A file'
+      const { busy, skipped } = await openCalendarFile(db, { id, name }, await file.text(), relayNow())
+      setSaid(
+        `${busy} busy times are in your diary.${skipped.length > 0 ? ` Not understood: ${skipped.slice(0, 5).join('; ')}.` : ''}`,
+      )
+    } catch (error) {
+      setSaid((error as Error).message)
+    }
+  }
+  return (
+    <section className="sheet grid gap-3 p-5">
+      <h2>Open a file</h2>
+      <p className="text-[14px] text-soft">
+        An .ics file counts as it is when you open it; it is not read again.
+      </p>
+      <label className="press justify-self-start has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+        Choose a calendar file
+        <input
+          type="file"
+          accept=".ics,text/calendar"
+          className="sr-only"
+          onChange={(event) => {
+            const file = event.target.files?.[0]
+            event.target.value = ''
+            if (file) open(file)
+          }}
+        />
+      </label>
+      <p role="status" className={said ? 'text-[14px] wrap-anywhere' : 'sr-only'}>
+        {said}
+      </p>
+    </section>
   )
 }
 

@@ -229,10 +229,10 @@ function Week({
         {days.map((day) => {
           const band = bandOf(desk, diary, day, shown, starts, now, where)
           const mine = cursor !== undefined && where.toWall(cursor).day === day ? cursor : undefined
-          const past = now >= band.from && now < band.to
+          const isToday = where.toWall(now).day === day
           return (
             <li key={day} className="grid items-center gap-x-0 md:grid-cols-[96px_1fr]">
-              <h2 className={`flex items-baseline gap-2 font-normal ${past ? 'text-clay' : ''}`}>
+              <h2 className={`flex items-baseline gap-2 font-normal ${isToday ? 'text-clay' : ''}`}>
                 <span className="serif text-[19px] font-[560]">{Number(localDate(day).slice(8))}</span>
                 <span className="font-sans text-[14px] tracking-normal text-soft">
                   {weekdayName(weekday(day))}

@@ -1,0 +1,55 @@
+import { busyTimes } from '@acolhida/core/formats/busy'
+import type { Entry } from '@acolhida/core/openings'
+import { DAY, type Instant, instant, shift, zone } from '@acolhida/core/time'
+import { changePractice } from './change.ts'
+import type { DeskDatabase } from './database.ts'
+
+/** How far ahead the busy times of a file are kept. */
+const AHEAD = 400 * DAY
+
+/** How the entries of one calendar are named, at the relay as here. */
+export const entryPrefix = (calendar: string): string => `calendar-${calendar}-`
+
+/**
+ * Opens a calendar file once: its busy times from `now` on become part of the diary, without what they are about.
+ * One transaction.
+ * @throws BadCalendar when the text is not iCalendar
+ * @returns how many busy times there are, and what could not be understood
+ */
+export async function openCalendarFile(
+  db: DeskDatabase,
+  calendar: { id: string; name: string },
+  text: string,
+  now: Instant,
+): Promise<{ busy: number; skipped: string[] }> {
+  const row = await db.practice.get('practice')
+  if (!row) throw new Error('There is no practice yet.')
+  const home = zone(row.practice.profile.zone)
+  const { entries, skipped } = busyTimes(
+    text,
+    instant(now - DAY),
+    shift(now, AHEAD),
+    home,
+    `The file “${calendar.name}”`,
+  )
+  const named = entries.map((entry, i): Entry => ({ ...entry, id: `${entryPrefix(calendar.id)}${i}` }))
+  await db.transaction('rw', db.practice, db.changes, db.sessions, async () => {
+    await changePractice(db, 'a calendar opened', (p) => ({
+      ...p,
+      calendars: [...(p.calendars ?? []), { ...calendar }],
+    }))
+    await db.sessions.bulkPut(named)
+  })
+  return { busy: named.length, skipped }
+}
+
+/** Takes a calendar away, with the busy times that came from its file. One transaction. */
+export async function dropCalendar(db: DeskDatabase, id: string, name: string): Promise<void> {
+  await db.transaction('rw', db.practice, db.changes, db.sessions, async () => {
+    await changePractice(db, `${name} removed`, (p) => ({
+      ...p,
+      calendars: (p.calendars ?? []).filter((one) => one.id !== id),
+    }))
+    await db.sessions.where('id').startsWith(entryPrefix(id)).delete()
+  })
+}
