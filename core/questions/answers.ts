@@ -30,6 +30,11 @@ export const wordsIn = (text: string): number => text.trim().split(/\s+/).filter
 
 const LONGEST = 20_000
 
+/** Whether a text holds HTML: a tag, not merely a "<" as in "less than". */
+export const holdsHtml = (text: string): boolean => /<\/?[a-z][^>]*>|<!--/i.test(text)
+
+const PLAIN = 'Please write in plain words, without HTML.'
+
 /** What is wrong with an answer, in words for the person who gave it; nothing when it is right. */
 export function problemWith(question: Question, value: AnswerValue | undefined): string | undefined {
   if (value === undefined || isEmpty(value)) {
@@ -38,9 +43,11 @@ export function problemWith(question: Question, value: AnswerValue | undefined):
   switch (question.kind) {
     case 'short':
       if (typeof value !== 'string') return 'Please answer in words.'
+      if (holdsHtml(value)) return PLAIN
       return value.length > 500 ? 'Please keep it under 500 characters.' : undefined
     case 'long': {
       if (typeof value !== 'string') return 'Please answer in words.'
+      if (holdsHtml(value)) return PLAIN
       if (value.length > LONGEST) return 'Please keep it under 20,000 characters.'
       const words = wordsIn(value)
       if (question.leastWords && words < question.leastWords) {

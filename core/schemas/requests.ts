@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { holdsHtml } from '../questions/answers.ts'
 import { email, epochMs, fingerprint, id, line, maybeLine, text, zoneName } from './plain.ts'
 import { answers } from './record.ts'
 
@@ -8,6 +9,7 @@ const visit = Joi.string()
 /** One line without control characters: it goes into mail headers and lists. */
 const name = line(120)
   .pattern(/^[^\p{Cc}]*$/u)
+  .custom((value: string, helpers) => (holdsHtml(value) ? helpers.error('string.pattern.base') : value))
   .messages({ 'string.pattern.base': '{{#label}} must be one line of plain text' })
 const phone = Joi.string()
   .trim()

@@ -274,6 +274,32 @@ describe('what is turned away', () => {
       'clock-differs',
     ],
     [
+      'HTML in a name',
+      async (start) =>
+        sendIt(
+          door,
+          house.slug,
+          await request(door, house.slug, start, {
+            person: { name: '<b>A</b>', email: 'a@example.org', zone: 'UTC' },
+          }),
+        ),
+      400,
+      'malformed',
+    ],
+    [
+      'HTML in an answer',
+      async (start) =>
+        sendIt(
+          door,
+          house.slug,
+          await request(door, house.slug, start, {
+            answers: { ...ANSWERS, brings: '<img src=x onerror=alert(1)> and four more words' },
+          }),
+        ),
+      422,
+      'answers',
+    ],
+    [
       'a name of two lines',
       async (start) =>
         sendIt(

@@ -1,4 +1,5 @@
 import type { DoorService } from '@acolhida/core/door'
+import { holdsHtml } from '@acolhida/core/questions'
 import { dateAt, shortDate, timeAt, zone } from '@acolhida/core/time'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useId, useState } from 'react'
@@ -80,6 +81,7 @@ export function Terms({
     const { name, email, phone } = draft.person
     const found: typeof wrong = {}
     if (!name.trim()) found.name = 'Please write your name.'
+    else if (holdsHtml(name)) found.name = FIELD_PROBLEMS.name
     if (!/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(email.trim())) found.email = FIELD_PROBLEMS.email
     if (phone && !/^[0-9+()\-.\s/]*$/.test(phone)) found.phone = FIELD_PROBLEMS.phone
     const missing = service.terms.find((terms) => !agreedTo(terms.fingerprint))
@@ -193,7 +195,7 @@ export function Terms({
 }
 
 const FIELD_PROBLEMS: Record<Field, string> = {
-  name: 'Please write your name on one line.',
+  name: 'Please write your name on one line, without HTML.',
   email: 'This is not a mail address; write it as name@example.org.',
   phone: 'This is not a phone number; write it as +351 239 555 0100.',
 }
