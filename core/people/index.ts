@@ -68,3 +68,5 @@ export function knownPeople(
     blocked,
   }))
 }
+
+export { isMail } from './mail.ts'

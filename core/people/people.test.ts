@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { begin } from '../booking/index.ts'
 import { sampleAsked } from '../tests/asked.ts'
 import { MINUTE, shift } from '../time/index.ts'
-import { joinPeople, knownPeople, mailHash, normalMail, type Person, standingAt } from './index.ts'
+import { isMail, joinPeople, knownPeople, mailHash, normalMail, type Person, standingAt } from './index.ts'
 
 const person = (id: string, change: Partial<Person> = {}): Person => ({
   id,
@@ -20,6 +20,20 @@ describe('people', () => {
     expect(mailHash('Tome@example.org', 'salt')).toBe(mailHash('tome@EXAMPLE.org', 'salt'))
     expect(mailHash('tome@example.org', 'salt')).not.toBe(mailHash('tome@example.org', 'other'))
   })
+
+  it.each(['tome@example.org', ' tome@example.org ', 'a.b+c@sub.example.org'])(
+    'may write from %s',
+    (text) => {
+      expect(isMail(text)).toBe(true)
+    },
+  )
+
+  it.each(['', 'tome', 'tome@example', 'a b@example.org', '<a@example.org>', 'a@example.org,b@example.org'])(
+    'do not write from "%s"',
+    (text) => {
+      expect(isMail(text)).toBe(false)
+    },
+  )
 
   it('are new until a first session has taken place', () => {
     const booked = { ...begin('b', sampleAsked()), status: 'booked' as const }

@@ -1,5 +1,7 @@
 import Joi from 'joi'
 import { decimals } from '../money/currency.ts'
+import { isRepeat } from '../openings/away.ts'
+import { MAIL_SHAPE } from '../people/mail.ts'
 import { date, duration, isZone, splitDateTime, time } from '../time/index.ts'
 
 /** A string that one of the core's own readers accepts; the reader's message says how to write it. */
@@ -38,7 +40,7 @@ export const text = (most = 20_000): Joi.StringSchema => Joi.string().allow('').
 export const email = Joi.string()
   .trim()
   .max(254)
-  .pattern(/^[^\s@<>"(),:;\\[\]\r\n]+@[^\s@<>"(),:;\\[\]]+\.[^\s@<>"(),:;\\[\].]+$/)
+  .pattern(MAIL_SHAPE)
   .messages({ 'string.pattern.base': '{{#label}} is not a mail address; write it as name@example.org' })
 export const slug = Joi.string()
   .pattern(/^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/)
@@ -53,6 +55,7 @@ export const webAddress = Joi.string()
 /** A rule of repetition, RFC 5545 §3.3.10. */
 export const repeatRule = Joi.string()
   .max(300)
+  .custom((value: string, helpers) => (isRepeat(value) ? value : helpers.error('string.pattern.base')))
   .pattern(/^FREQ=(DAILY|WEEKLY|MONTHLY|YEARLY)(;[A-Z]+=[A-Z0-9,+:-]+)*$/)
   .messages({
     'string.pattern.base': '{{#label}} is not a rule of repetition; write it as FREQ=WEEKLY;BYDAY=FR',

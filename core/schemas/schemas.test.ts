@@ -63,6 +63,18 @@ describe('a practice', () => {
       /not a date/,
     ],
     [
+      'a repetition that none can follow',
+      (d) =>
+        d.away.push({
+          id: 'x',
+          from: '2026-12-01T00:00',
+          to: '2026-12-02T00:00',
+          repeat: 'FREQ=WEEKLY;BYDAY=XX',
+        }),
+      'away[0].repeat',
+      /not a rule of repetition/,
+    ],
+    [
       'a zone that does not exist',
       (d) => {
         d.profile.zone = 'Europe/Atlantis'

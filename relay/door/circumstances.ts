@@ -18,7 +18,7 @@ import {
 import { type KnownPerson, mailHash } from '@acolhida/core/people'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { type Asking, newcomer } from '@acolhida/core/questions'
-import { DAY, type Instant, instant, MINUTE } from '@acolhida/core/time'
+import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
 import { Refused } from '../refused.ts'
 import type { Store } from '../store/store.ts'
 
@@ -103,6 +103,3 @@ export function circumstances(store: Store, booking: Booking, now: Instant): Cir
 
 /** How long a picked start is kept, in ms; renewed once. */
 export const KEEP = 10 * MINUTE
-
-/** A start that the relay was sent, as an instant. */
-export const startOf = (value: number): Instant => instant(value)

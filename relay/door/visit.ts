@@ -18,6 +18,7 @@ import {
   dateAt,
   dayNumber,
   type Instant,
+  instant,
   type LocalDate,
   MINUTE,
   shift,
@@ -26,7 +27,7 @@ import {
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import { type Store, token } from '../store/store.ts'
-import { askerOf, askingOf, diaryAt, KEEP, knownBy, published, startOf } from './circumstances.ts'
+import { askerOf, askingOf, diaryAt, KEEP, knownBy, published } from './circumstances.ts'
 import { shownTerms } from './view.ts'
 
 interface Wanted {
@@ -176,7 +177,7 @@ function checkOpen(
 ): Instant {
   const { practice, service, reading } = understood
   checkPlace(service, wanted.place)
-  const start = startOf(wanted.start)
+  const start = instant(wanted.start)
   const diary = diaryAt(store, now, { visit: wanted.visit })
   const ask = { service, place: wanted.place, minutes: reading.quote.minutes, asker: askerOf(person), now }
   const closures = why(practice, diary, ask, start)

@@ -388,17 +388,3 @@ describe('what is turned away', () => {
     expect(answers.find((one) => one.status === 429)?.body.code).toBe('too-many')
   })
 })
-
-describe('headers', () => {
-  it('allow nothing from elsewhere, on door and desk', async () => {
-    for (const url of [api, `${house.desk}/api/status`]) {
-      const { headers } = await fetch(url)
-      const policy = headers.get('content-security-policy') ?? ''
-      expect(policy).toContain("default-src 'none'")
-      expect(policy).not.toContain('unsafe')
-      expect(headers.get('x-content-type-options')).toBe('nosniff')
-      expect(headers.get('cache-control')).toBe('no-store')
-      expect(headers.get('x-powered-by')).toBeNull()
-    }
-  })
-})

@@ -1,4 +1,5 @@
 import type { DoorService } from '@acolhida/core/door'
+import { isMail } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
 import { dateAt, shortDate, timeAt, zone } from '@acolhida/core/time'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
@@ -82,7 +83,7 @@ export function Terms({
     const found: typeof wrong = {}
     if (!name.trim()) found.name = 'Please write your name.'
     else if (holdsHtml(name)) found.name = FIELD_PROBLEMS.name
-    if (!/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(email.trim())) found.email = FIELD_PROBLEMS.email
+    if (!isMail(email)) found.email = FIELD_PROBLEMS.email
     if (phone && !/^[0-9+()\-.\s/]*$/.test(phone)) found.phone = FIELD_PROBLEMS.phone
     const missing = service.terms.find((terms) => !agreedTo(terms.fingerprint))
     if (missing) found.agreed = `Please agree to “${missing.title}” first.`

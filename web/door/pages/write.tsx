@@ -1,3 +1,4 @@
+import { isMail } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
 import { useMutation } from '@tanstack/react-query'
 import { useId, useState } from 'react'
@@ -55,8 +56,7 @@ export function Write() {
   const send = (): void => {
     if (!message.name.trim()) setWrong('Please write your name.')
     else if (holdsHtml(message.name)) setWrong('Please write your name without HTML.')
-    else if (!/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(message.email.trim()))
-      setWrong('Please write your mail address as name@example.org.')
+    else if (!isMail(message.email)) setWrong('Please write your mail address as name@example.org.')
     else if (!message.message.trim()) setWrong('Please write a message.')
     else sending.mutate()
   }
