@@ -41,7 +41,8 @@ export function happen(
   return booking
 }
 
-function post(
+/** Puts a message into the outbox; one that is there already is not put there again. */
+export function post(
   store: Store,
   practice: Practice,
   address: DoorAddress,

@@ -1,9 +1,11 @@
-import { decide } from '@acolhida/core/booking'
+import { type Command, decide, isTold, judgedDates, toldFrom } from '@acolhida/core/booking'
+import { placeLetter } from '@acolhida/core/messages'
+import { placeOf } from '@acolhida/core/practice'
 import { DAY, shift } from '@acolhida/core/time'
 import type { Calendars } from './calendars/calendars.ts'
 import type { Clock } from './clock.ts'
 import { circumstances } from './door/circumstances.ts'
-import { type DoorAddress, happen } from './happen.ts'
+import { type DoorAddress, happen, post } from './happen.ts'
 import type { Post } from './mail/post.ts'
 import type { Store } from './store/store.ts'
 
@@ -18,6 +20,47 @@ export function lapseDue(store: Store, clock: Clock, address: DoorAddress): void
       if ('events' in decision && decision.events.length > 0) {
         happen(store, store.package!.practice, address, booking.id, decision.events, now)
       }
+    })
+  }
+}
+
+/** Calls group dates off that have missed their least number of people. Each date is judged once. */
+export function judgeDue(store: Store, clock: Clock, address: DoorAddress): void {
+  const now = clock.now()
+  const { practice } = store.package ?? {}
+  if (!practice) return
+  for (const { service, start, bookings, reached } of judgedDates(practice, store.bookings(), now)) {
+    const name = `judged ${service.id} ${start}`
+    if (store.done(name)) continue
+    store.act(() => {
+      // Remembered for as long as the date lies ahead, and a while longer.
+      store.markDone(name, '', reached, start)
+      if (reached) return
+      const text = `${service.name} needs at least ${service.least?.people} people, and this date has fewer.`
+      for (const booking of bookings) {
+        const command: Command =
+          booking.status === 'booked' ? { do: 'cancel', by: 'practitioner', text } : { do: 'decline', text }
+        const decision = decide(booking, command, circumstances(store, booking, now))
+        if ('events' in decision) happen(store, practice, address, booking.id, decision.events, now)
+      }
+    })
+  }
+}
+
+/** Tells the place of sessions where that was left to the last reminder; once for each start and place. */
+export function tellPlaces(store: Store, clock: Clock, address: DoorAddress): void {
+  const now = clock.now()
+  const { practice } = store.package ?? {}
+  if (!practice?.places.some((one) => one.told === 'last-reminder')) return
+  for (const booking of store.bookings()) {
+    const place = placeOf(practice, booking.place)
+    const due = booking.status === 'booked' && now >= toldFrom(booking.start) && now < booking.start
+    if (!due || place?.told !== 'last-reminder' || !place.address || !isTold(place, booking, now)) continue
+    const key = `place ${booking.id} ${booking.start} ${booking.place}`
+    if (store.done(key)) continue
+    store.act(() => {
+      store.markDone(key, '', true, booking.start)
+      post(store, practice, address, booking, booking.seq, placeLetter(practice, booking, now), now)
     })
   }
 }
@@ -63,6 +106,8 @@ export class Rounds {
   turn(): void {
     try {
       lapseDue(this.#store, this.#clock, this.#address)
+      judgeDue(this.#store, this.#clock, this.#address)
+      tellPlaces(this.#store, this.#clock, this.#address)
       if (this.#turns++ % 3_600 === 0) {
         const now = this.#clock.now()
         this.#store.act(() => {

@@ -61,7 +61,7 @@ export function apply(booking: Booking, event: BookingEvent): Booking {
         start: event.start,
         place: event.place,
         text: event.text,
-        asked: { ...before.asked, minutes: event.minutes },
+        asked: { ...before.asked, minutes: event.minutes, service: event.service ?? before.asked.service },
         sequence: before.sequence + 1,
         ...decision(event.settles),
       }

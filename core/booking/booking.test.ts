@@ -28,6 +28,8 @@ import {
   decide,
   freeUntil,
   holdUntil,
+  isTold,
+  judgedDates,
   readiness,
   replay,
   takes,
@@ -316,5 +318,71 @@ describe('approval and readiness', () => {
     expect(readiness(begin('b', sampleAsked({ questionnaire: { id: 'q', version: 1 } }))).questions).toBe(
       'done',
     )
+  })
+})
+
+describe('another service', () => {
+  it('can be moved to, which is undone like any move', () => {
+    const booked = step(fresh, { do: 'welcome' }, now)
+    const later = shift(now, HOUR)
+    const to: Command = {
+      do: 'move',
+      start: asked.start,
+      place: asked.place,
+      minutes: asked.minutes,
+      text: '',
+      clash: false,
+      service: 'longer',
+    }
+    const moved = step(booked, to, later)
+    expect(moved.asked.service).toBe('longer')
+    expect(step(moved, to, later).seq).toBe(moved.seq)
+    expect(step(moved, { do: 'take-back', of: moved.seq }, later).asked.service).toBe(asked.service)
+  })
+})
+
+describe('a group date with a least number', () => {
+  const start = parseInstant('2026-12-05T11:00Z')
+  const group = sampleService({
+    id: 'group',
+    seats: 6,
+    groupDates: [{ id: 'g', start: '2026-12-05T11:00' as never, place: 'video' }],
+    least: { people: 2, by: duration('P2D') },
+  })
+  const practice = samplePractice({ services: [group] })
+  const seat = (id: string, change: Partial<Booking> = {}): Booking => ({
+    ...begin(id, sampleAsked({ service: 'group', start, until: parseInstant('2026-12-04T00:00Z') })),
+    ...change,
+  })
+  const judged = (bookings: Booking[], at: string) => judgedDates(practice, bookings, parseInstant(at))
+
+  it('is judged once its last moment has passed, counting those who have or wait for a seat', () => {
+    const two = [seat('a', { status: 'booked' }), seat('b')]
+    expect(judged(two, '2026-12-03T11:00Z')).toEqual([])
+    expect(judged(two, '2026-12-03T11:01Z')).toMatchObject([{ start, reached: true }])
+    const gone = [
+      seat('a', { status: 'booked' }),
+      seat('b', { status: 'cancelled' }),
+      seat('c', { place: 'studio' }),
+    ]
+    expect(judged(gone, '2026-12-03T11:01Z')).toMatchObject([{ reached: false, bookings: [{ id: 'a' }] }])
+    expect(judged(two, '2026-12-05T11:00Z')).toEqual([])
+    expect(judgedDates(samplePractice(), two, start)).toEqual([])
+  })
+})
+
+describe('the place', () => {
+  const place = { id: 'p', kind: 'studio', name: 'at the studio', address: 'Rua 1' } as const
+  const told = (rule: 'door' | 'confirmation' | 'last-reminder', status: Booking['status'], hours: number) =>
+    isTold({ ...place, told: rule }, { status, start: asked.start }, shift(asked.start, -hours * HOUR))
+
+  it('is told at the door, once confirmed, or a day before', () => {
+    expect(told('door', 'requested', 100)).toBe(true)
+    expect([told('confirmation', 'requested', 1), told('confirmation', 'booked', 100)]).toEqual([false, true])
+    expect([told('last-reminder', 'booked', 24.01), told('last-reminder', 'booked', 24)]).toEqual([
+      false,
+      true,
+    ])
+    expect(told('last-reminder', 'cancelled', 1)).toBe(false)
   })
 })

@@ -9,7 +9,7 @@ export interface Circumstances {
   /** The zone of a booking's place. */
   zone: Zone
   /** The closures of a start for this booking's service, length and person, its own holds left out. */
-  closuresOf(start: Start, minutes?: number): Closure[]
+  closuresOf(start: Start, minutes?: number, service?: string): Closure[]
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
 }
@@ -119,17 +119,22 @@ export const blockingMove = (closures: readonly Closure[], clash: boolean): Clos
 function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about: Circumstances): Decision {
   const { now } = about
   const { start, place, minutes, text, clash } = command
+  const service = command.service ?? booking.asked.service
   if (booking.status !== 'booked') {
     return refuse(
       'not-booked',
       booking.status === 'requested' ? 'It is not booked yet.' : ENDED[booking.status],
     )
   }
-  if (start === booking.start && place === booking.place && minutes === booking.asked.minutes)
-    return { events: [] }
-  const blocking = blockingMove(about.closuresOf({ start, place }, minutes), clash)
+  const { asked } = booking
+  const same = start === booking.start && place === booking.place && minutes === asked.minutes
+  if (same && service === asked.service) return { events: [] }
+  const blocking = blockingMove(about.closuresOf({ start, place }, minutes, service), clash)
   if (blocking.length > 0) return refuse('not-open', 'That time is not free.', blocking)
-  return { events: [{ type: 'moved', at: now, start, place, minutes, text, settles: shift(now, UNDO) }] }
+  const other = service === asked.service ? {} : { service }
+  return {
+    events: [{ type: 'moved', at: now, start, place, minutes, text, settles: shift(now, UNDO), ...other }],
+  }
 }
 
 function accept(booking: Booking, command: Start, now: Instant): Decision {

@@ -54,6 +54,11 @@ export interface Asked extends Happened, Start {
   until: Instant
   /** Entered by the practitioner instead of asked at the door. */
   byHand?: boolean
+  /** What was added, by id. */
+  extras?: string[]
+  /** How far the practitioner travels, and where to. */
+  travel?: string
+  address?: string
 }
 
 /** One thing that happened to a booking. The list of them is the booking. */
@@ -65,8 +70,8 @@ export type BookingEvent =
   | (Decided & { type: 'offered'; starts: Start[]; until: Instant; text: string })
   | (Happened & Start & { type: 'accepted' })
   | (Happened & { type: 'refused'; text: string })
-  /** To another time, place or length; the rules of the day one asked go with it. */
-  | (Decided & Start & { type: 'moved'; minutes: number; text: string })
+  /** To another time, place, length or service; the rules of the day one asked go with it. */
+  | (Decided & Start & { type: 'moved'; minutes: number; text: string; service?: string })
   | (Happened & { type: 'lapsed' })
   | (Happened & { type: 'withdrawn' })
   | (Happened & { type: 'cancelled'; by: 'client' | 'practitioner'; share: number; text: string })
@@ -111,7 +116,15 @@ export type Command =
   | { do: 'offer'; starts: Start[]; text: string }
   | { do: 'take-back'; of: number }
   /** `clash`: also into another session, after that has been said. */
-  | { do: 'move'; start: Instant; place: string; minutes: number; text: string; clash: boolean }
+  | {
+      do: 'move'
+      start: Instant
+      place: string
+      minutes: number
+      text: string
+      clash: boolean
+      service?: string
+    }
   | { do: 'prove' }
   | { do: 'accept'; start: Instant; place: string }
   | { do: 'refuse'; text: string }

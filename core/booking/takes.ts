@@ -30,9 +30,9 @@ export function bookingEntries(practice: Practice, bookings: Iterable<Booking>, 
   for (const booking of bookings) {
     const { kind, starts } = takes(booking, now)
     for (const { start, place } of starts) {
-      const { service, minutes } = booking.asked
+      const { service, minutes, travel } = booking.asked
       entries.push({
-        ...entryFor(practice, { id: booking.id, kind, service, place, start, minutes }),
+        ...entryFor(practice, { id: booking.id, kind, service, place, start, minutes, travel }),
         request: booking.id,
       })
     }

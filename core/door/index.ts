@@ -10,7 +10,7 @@ import type {
 import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
-import type { Place, Practice, Price } from '../practice/index.ts'
+import type { Extra, Place, Practice, Price } from '../practice/index.ts'
 import type { Answers, Question, QuoteLine } from '../questions/index.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
 
@@ -31,11 +31,15 @@ export interface DoorService {
   id: string
   name: string
   description: string
-  minutes: number
-  price: Price
+  section?: string
+  picture?: string
+  /** Absent where it is told only after the questions. */
+  minutes?: number
+  price?: Price
+  extras: Extra[]
   seats: number
   byDate: boolean
-  places: Pick<Place, 'id' | 'kind' | 'name' | 'address' | 'whoCalls'>[]
+  places: Pick<Place, 'id' | 'kind' | 'name' | 'address' | 'whoCalls' | 'travel'>[]
   questionnaire?: { id: string; version: number; questions: Question[] }
   terms: { id: string; number: number; title: string; text: string; fingerprint: string }[]
   /** Whether somebody who fits is booked at once. */
@@ -64,6 +68,8 @@ export interface DoorReading {
 
 export interface DoorOpenings {
   starts: Instant[]
+  /** Those of them that cost less, because they keep the day whole. */
+  lower: Instant[]
   /** For groups: seats left at a start. */
   seats: Record<string, number>
   minutes: number
@@ -75,6 +81,10 @@ export interface DoorOpenings {
 /** A start kept for a visit while the client fills in. */
 export interface Kept extends Start {
   until: Instant
+  /** The quote at this very start. */
+  minutes: number
+  lines: QuoteLine[]
+  price: number
   /** Whether it can be renewed once more. */
   renewable: boolean
   /** What happens when, by the house rules in force. */
@@ -85,14 +95,26 @@ export interface Kept extends Start {
   now: Instant
 }
 
-export interface SendBody {
+/** What a visit wants of a service. */
+export interface Wanted {
   visit: string
+  service: string
+  answers: Answers
+  /** What was added, by id. */
+  extras?: string[]
+  /** The travel zone, where the session is at the client's. */
+  travel?: string
+  /** The key of the service's own link. */
+  with?: string
+}
+
+export interface SendBody extends Wanted {
   /** What the page takes for the relay's time. */
   clock: number
-  service: string
   place: string
   start: number
-  answers: Answers
+  /** Where to come, at the client's. */
+  address?: string
   person: Contact
   /** Typed as agreement to the terms. */
   agreed: { terms: string; number: number; fingerprint: string }[]
@@ -202,6 +224,11 @@ export interface EnterBody extends Start {
   person: Contact
   /** Also into another session, after that has been said. */
   clash: boolean
+  /** Asked on the phone; absent when booked in without questions. */
+  answers?: Answers
+  extras?: string[]
+  travel?: string
+  address?: string
 }
 
 export interface RelayStatus {

@@ -1,4 +1,4 @@
-import { type Booking, type BookingEvent, freeUntil, type Start } from '../booking/index.ts'
+import { type Booking, type BookingEvent, freeUntil, isTold, type Start } from '../booking/index.ts'
 import { type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import {
   dateAt,
@@ -27,6 +27,7 @@ export interface Letter {
     | 'lapsed'
     | 'withdrawn'
     | 'cancelled'
+    | 'place'
   to: 'client' | 'practitioner'
   due: Instant
   subject: string
@@ -76,7 +77,31 @@ function whereLine(w: Words, told: boolean): string {
       ? `Please call ${place.address || w.practice.profile.phone || 'me'} at that time.`
       : 'I will call you at that time.'
   }
-  return told && place.address ? `Where: ${place.name}, ${place.address}` : `Where: ${place.name}`
+  // At the client's, it is their own address that they read once more.
+  const address = place.kind === 'client' ? w.booking.asked.address : told ? place.address : undefined
+  return address ? `Where: ${place.name}, ${address}` : `Where: ${place.name}`
+}
+
+/** Tells where a session takes place, when that was left to the last reminder. */
+export function placeLetter(practice: Practice, booking: Booking, due: Instant): Letter {
+  const w = wordsFor(practice, booking)
+  return {
+    step: 'place',
+    to: 'client',
+    due,
+    subject: `Where we meet: ${w.service}, ${moment(booking.start, w.there)}`,
+    text: letter(w, [
+      `${w.service} is ${at(w, booking.start)}.`,
+      whereLine(w, true),
+      'Everything about it is here:\n{link}',
+    ]),
+  }
+}
+
+/** Whether a place's address may stand in a message that goes at a moment. */
+function toldBy(w: Words, due: Instant): boolean {
+  const place = placeOf(w.practice, w.booking.place)
+  return place !== undefined && isTold(place, { status: 'booked', start: w.booking.start }, due)
 }
 
 function freeLine(w: Words): string {
@@ -88,7 +113,6 @@ function freeLine(w: Words): string {
 }
 
 function confirmation(w: Words, due: Instant): Letter {
-  const told = placeOf(w.practice, w.booking.place)?.told !== 'last-reminder'
   return {
     step: 'confirmation',
     to: 'client',
@@ -96,7 +120,7 @@ function confirmation(w: Words, due: Instant): Letter {
     subject: `Confirmed: ${w.service}, ${moment(w.booking.start, w.there)}`,
     text: letter(w, [
       `Your time is confirmed: ${w.service}, ${at(w, w.booking.start)}.`,
-      whereLine(w, told),
+      whereLine(w, toldBy(w, due)),
       freeLine(w),
       'Everything about it, and the way to change it, is here:\n{link}',
       'I look forward to seeing you.',
@@ -210,7 +234,7 @@ export function lettersFor(practice: Practice, booking: Booking, event: BookingE
           subject: `Moved: ${w.service}, now ${moment(booking.start, w.there)}`,
           text: letter(w, [
             `${w.service} has moved. It is now ${at(w, booking.start)}.`,
-            whereLine(w, placeOf(practice, booking.place)?.told !== 'last-reminder'),
+            whereLine(w, toldBy(w, event.settles)),
             event.text,
             freeLine(w),
             'If that does not suit you, everything about it is here:\n{link}',

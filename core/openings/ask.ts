@@ -23,7 +23,7 @@ import { type AwayTime, awayTimes } from './away.ts'
 export interface Asker {
   who: 'client' | 'practitioner'
   standing: Standing
-  /** Services this person has been invited to. */
+  /** Services this person has been invited to, or has come to by the service's own link. */
   invited: readonly string[]
   blocked: boolean
 }

@@ -35,7 +35,7 @@ export type Closure =
   /** `needed` and `left` in minutes. */
   | { rule: 'clear'; entry: Entry; side: 'before' | 'after'; needed: number; left: number }
   | { rule: 'day-limit' | 'week-limit'; of: 'service' | 'practice'; service: string; limit: number }
-  | { rule: 'full'; service: string; because: 'no-seat' | 'no-date' }
+  | { rule: 'full'; service: string; because: 'no-seat' | 'no-date' | 'too-few' }
   /** `left` minutes would stay free there, too few to use. */
   | { rule: 'untidy'; service: string; side: 'before' | 'after'; left: number }
-  | { rule: 'person'; because: 'invited-only' | 'blocked' }
+  | { rule: 'person'; because: 'invited-only' | 'link-only' | 'blocked' }

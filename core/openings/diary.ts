@@ -1,4 +1,5 @@
 import { placeOf, serviceOf, zoneOf } from '../practice/find.ts'
+import { travelled, travelZoneOf } from '../practice/travel.ts'
 import type { Practice } from '../practice/types.ts'
 import { type DayNumber, type Instant, instantOf, MINUTE, shift, weekStart, zone } from '../time/index.ts'
 
@@ -102,9 +103,11 @@ export function entryFor(
     place: string
     start: Instant
     minutes: number
+    travel?: string | undefined
   },
 ): Entry {
-  const service = serviceOf(practice, part.service)
+  const found = serviceOf(practice, part.service)
+  const service = found && travelled(found, travelZoneOf(placeOf(practice, part.place), part.travel))
   return {
     id: part.id,
     kind: part.kind,

@@ -47,7 +47,7 @@ function ascending(starts: readonly Instant[]): boolean {
 
 const closedToPerson = (f: Frame): boolean =>
   f.asker.who === 'client' &&
-  (f.asker.blocked || (f.service.bookableBy === 'invited' && !f.asker.invited.includes(f.service.id)))
+  (f.asker.blocked || (f.service.bookableBy !== 'everyone' && !f.asker.invited.includes(f.service.id)))
 
 /** Starts of group sessions of this service that still have a seat; few, so each is asked by itself. */
 function joinable(f: Frame, diary: Diary, begin: number, end: number): Instant[] {

@@ -6,6 +6,7 @@ import { build, caseArb } from '../tests/random.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
 import {
   type DayNumber,
+  type Duration,
   date,
   dateTimeAt,
   type Instant,
@@ -24,6 +25,7 @@ import {
   CLOSURE_RULES,
   closureWords,
   type Entry,
+  entryFor,
   gatherGroups,
   lastDate,
   makeDiary,
@@ -174,6 +176,50 @@ describe('single rules', () => {
   })
 })
 
+describe('travelling and links', () => {
+  const now = parseInstant('2026-11-24T11:00Z')
+  const round = { id: 'round', name: 'Around', surcharge: 0, clear: 30, postalCodes: [] }
+  const base = samplePractice()
+  const practice: Practice = {
+    ...base,
+    places: [...base.places, { id: 'home', kind: 'client', name: 'at yours', told: 'door', travel: [round] }],
+    services: [sampleService({ places: ['video', 'home'] })],
+  }
+
+  it('keeps the way clear in the diary, where the session is at the client’s', () => {
+    const part = {
+      id: 'b',
+      kind: 'session' as const,
+      service: 's',
+      start: at('2026-11-26T10:00'),
+      minutes: 60,
+    }
+    expect(entryFor(practice, { ...part, place: 'home', travel: 'round' })).toMatchObject({
+      clearBefore: 45,
+      clearAfter: 45,
+    })
+    expect(entryFor(practice, { ...part, place: 'video', travel: 'round' }).clearBefore).toBe(15)
+    expect(entryFor(practice, { ...part, place: 'home' }).clearBefore).toBe(15)
+  })
+
+  it('opens a service with a link to those who have it, and explains that to the others', () => {
+    const linked = samplePractice({ services: [sampleService({ bookableBy: 'link' })] })
+    const came = { ...newClient, invited: ['s'] }
+    expect(rules(linked, [], now, '2026-11-26T10:00')).toEqual(['person'])
+    expect(starts(linked, [], now, '2026-11-26')).toEqual([])
+    expect(rules(linked, [], now, '2026-11-26T10:00', came)).toEqual([])
+    const [closure] = why(linked, makeDiary(linked, []), ask(linked, now), at('2026-11-26T10:00'))
+    const words = closureWords(closure!, {
+      practice: linked,
+      start: at('2026-11-26T10:00'),
+      minutes: 75,
+      zone: lisbon,
+      nameOf: () => '',
+    })
+    expect(words).toBe('It is for people who have its link.')
+  })
+})
+
 describe('groups', () => {
   const now = parseInstant('2026-11-24T11:00Z')
   const group = sampleService({
@@ -198,6 +244,22 @@ describe('groups', () => {
     expect(rules(practice, taken(2), now, '2026-11-28T11:00')).toEqual(['day-limit', 'full'])
     expect(starts(practice, taken(2), now, '2026-11-24', 14)).toEqual([])
     expect(rules(practice, [], now, '2026-11-27T11:00')).toEqual(['full'])
+  })
+
+  it('is called off when too few have come by the last moment, and not a moment before', () => {
+    const least = { ...group, least: { people: 2, by: 'P1D' as Duration } }
+    const careful = samplePractice({ services: [least] })
+    // The day before at the same time of day, in the zone of the place.
+    const last = parseInstant('2026-11-27T11:00Z')
+    const closed = (n: number, at: Instant) => rules(careful, taken(n), at, '2026-11-28T11:00')
+    const soon = samplePractice({ services: [{ ...least, notice: 'PT0S' as Duration }] })
+    expect(rules(soon, taken(1), last, '2026-11-28T11:00')).toEqual([])
+    expect(rules(soon, taken(1), instant(last + 1), '2026-11-28T11:00')).toEqual(['full'])
+    expect(rules(soon, taken(0), instant(last + 1), '2026-11-28T11:00')).toEqual(['full'])
+    expect(closed(1, now)).toEqual([])
+    expect(
+      openStarts(soon, makeDiary(soon, taken(1)), ask(soon, instant(last + 1)), date('2026-11-28'), 1),
+    ).toEqual([])
   })
 
   it('keeps its time from other services before anybody has come', () => {

@@ -1,5 +1,14 @@
 import type { Practice } from '../practice/types.ts'
-import { type DayNumber, dateAt, type Instant, instant, localDate, MINUTE, minutesOf } from '../time/index.ts'
+import {
+  before,
+  type DayNumber,
+  dateAt,
+  type Instant,
+  instant,
+  localDate,
+  MINUTE,
+  minutesOf,
+} from '../time/index.ts'
 import { type Ask, allows, blocksOn, type Frame, frame } from './ask.ts'
 import type { Closure } from './closures.ts'
 import type { Diary, Entry } from './diary.ts'
@@ -28,9 +37,16 @@ export function closuresIn(f: Frame, diary: Diary, start: Instant): Closure[] {
   if (!joining) closures.push(...limits(f, diary, start))
   if (there && !joining) closures.push({ rule: 'full', service: f.service.id, because: 'no-seat' })
   if (!there && byDate) closures.push({ rule: 'full', service: f.service.id, because: 'no-date' })
+  if (there && byDate && calledOff(f, there)) {
+    closures.push({ rule: 'full', service: f.service.id, because: 'too-few' })
+  }
   if (!joining && !byDate && f.service.tidy) closures.push(...untidy(f, near, start, end))
   return [...closures, ...person(f)]
 }
+
+/** Whether a group date has missed its least number of people. */
+const calledOff = ({ service: { least }, now, zone }: Frame, { start, taken }: Entry): boolean =>
+  least !== undefined && (taken ?? 0) < least.people && now > before(start, least.by, zone)
 
 /** The group session of this service at that very start, whose own overlap and limits do not count. */
 const groupAt = (f: Frame, diary: Diary, start: Instant): Entry | undefined =>
@@ -156,15 +172,19 @@ function limits(f: Frame, diary: Diary, start: Instant): Closure[] {
 }
 
 /**
- * What stays free between this start and the nearest thing on either side, after the space kept clear, must be
- * nothing or usable. Judged where the start fits at all, in the containing block that leaves it tidiest.
+ * What stays free on either side of a start, in minutes, between it and the nearest thing after the space kept
+ * clear: once for each containing block that allows it. Nothing where the start does not fit at all.
  */
-function untidy(f: Frame, near: readonly Entry[], start: Instant, end: Instant): Closure[] {
+function roomBeside(
+  f: Frame,
+  near: readonly Entry[],
+  start: Instant,
+  end: Instant,
+): { before: number; after: number }[] {
   const { allowed } = containing(f, start, end)
   const fits =
     meeting(f, near, start, end).length === 0 && awayAt(f, start, end).length === 0 && allowed.length > 0
   if (!fits) return []
-  const usable = f.practice.shortestUsable
   const { service } = f
   let left = Number.POSITIVE_INFINITY
   let right = Number.POSITIVE_INFINITY
@@ -178,28 +198,45 @@ function untidy(f: Frame, near: readonly Entry[], start: Instant, end: Instant):
   }
   const inside = service.clearInsideHours ? MINUTE : 0
   const step = service.starts.kind === 'every' ? service.starts.minutes * MINUTE : 0
-  const judged = allowed
+  return allowed
     .filter((span) => !service.clearInsideHours || keepsClear(f, span, start, end))
     .filter((span) => step === 0 || (start - span.from) % step === 0)
-    .map((span) => {
-      const closures: Closure[] = []
-      const before = Math.min(left, start - span.from - service.clearBefore * inside) / MINUTE
-      const after = Math.min(right, span.to - end - service.clearAfter * inside) / MINUTE
-      if (before > 0 && before < usable) {
-        closures.push({ rule: 'untidy', service: service.id, side: 'before', left: before })
-      }
-      if (after > 0 && after < usable) {
-        closures.push({ rule: 'untidy', service: service.id, side: 'after', left: after })
-      }
-      return closures
-    })
+    .map((span) => ({
+      before: Math.min(left, start - span.from - service.clearBefore * inside) / MINUTE,
+      after: Math.min(right, span.to - end - service.clearAfter * inside) / MINUTE,
+    }))
+}
+
+/** What stays free must be nothing or usable, in the containing block that leaves it tidiest. */
+function untidy(f: Frame, near: readonly Entry[], start: Instant, end: Instant): Closure[] {
+  const tooShort = (left: number): boolean => left > 0 && left < f.practice.shortestUsable
+  const judged = roomBeside(f, near, start, end).map((room) =>
+    (['before', 'after'] as const)
+      .filter((side) => tooShort(room[side]))
+      .map((side): Closure => ({ rule: 'untidy', service: f.service.id, side, left: room[side] })),
+  )
   return judged.sort((a, b) => a.length - b.length)[0] ?? []
+}
+
+/**
+ * Whether a start keeps the day whole: on one side nothing stays free, and on the other nothing or enough to use,
+ * so that free time is not cut in two.
+ */
+export function keepsWhole(practice: Practice, diary: Diary, ask: Ask): (start: Instant) => boolean {
+  const f = frame(practice, ask)
+  return (start) => {
+    const end = instant(start + f.length)
+    return roomBeside(f, around(diary, start, end), start, end).some(({ before, after }) => {
+      const [less, more] = before < after ? [before, after] : [after, before]
+      return less <= 0 && (more <= 0 || more >= f.practice.shortestUsable)
+    })
+  }
 }
 
 function person(f: Frame): Closure[] {
   if (f.asker.who === 'practitioner') return []
   if (f.asker.blocked) return [{ rule: 'person', because: 'blocked' }]
-  return f.service.bookableBy === 'invited' && !f.asker.invited.includes(f.service.id)
-    ? [{ rule: 'person', because: 'invited-only' }]
-    : []
+  const { bookableBy, id } = f.service
+  if (bookableBy === 'everyone' || f.asker.invited.includes(id)) return []
+  return [{ rule: 'person', because: bookableBy === 'link' ? 'link-only' : 'invited-only' }]
 }

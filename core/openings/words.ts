@@ -68,14 +68,18 @@ export function closureWords(
       return `${whose} ${closure.rule === 'day-limit' ? 'daily' : 'weekly'} limit of ${closure.limit} is reached.`
     }
     case 'full':
-      return closure.because === 'no-seat'
-        ? 'Every seat is taken.'
-        : `${service(closure.service)} has no date then.`
+      return {
+        'no-seat': 'Every seat is taken.',
+        'no-date': `${service(closure.service)} has no date then.`,
+        'too-few': 'Too few people had come by the last moment to reach the least number.',
+      }[closure.because]
     case 'untidy':
       return `It would leave ${closure.left} min free ${closure.side} it, too short to use.`
     case 'person':
-      return closure.because === 'blocked'
-        ? 'This person can not book online.'
-        : 'It is for invited people only.'
+      return {
+        blocked: 'This person can not book online.',
+        'invited-only': 'It is for invited people only.',
+        'link-only': 'It is for people who have its link.',
+      }[closure.because]
   }
 }

@@ -1,4 +1,6 @@
 export * from './begin.ts'
 export * from './check.ts'
 export * from './find.ts'
+export * from './offered.ts'
+export * from './travel.ts'
 export * from './types.ts'

@@ -26,6 +26,17 @@ export interface Profile {
 
 export type PlaceKind = 'studio' | 'video' | 'phone' | 'client' | 'other'
 
+/** How far one travels to a client: named by the practitioner, chosen by the client or found by postal code. */
+export interface TravelZone {
+  id: string
+  name: string
+  surcharge: Minor
+  /** Minutes kept clear before and after, on top of the service's own. */
+  clear: number
+  /** How the postal codes in it begin. */
+  postalCodes: string[]
+}
+
 export interface Place {
   id: string
   kind: PlaceKind
@@ -39,6 +50,8 @@ export interface Place {
   zone?: string
   /** The place's own hours; the practice's where they are left out. */
   hours?: Hours
+  /** At the client's: how far one goes. Whoever is farther away writes instead of booking. */
+  travel?: TravelZone[]
 }
 
 /** A stretch of one day in which sessions can take place. It ends after it begins, at 24:00 at the latest. */
@@ -72,10 +85,26 @@ export interface Away {
   note?: string
 }
 
+/** `whole`: the lower amount or rate at a start that keeps the day whole. */
 export type Price =
   | { kind: 'free' }
-  | { kind: 'fixed'; amount: Minor; least?: Minor }
-  | { kind: 'hourly'; rate: Minor; least?: Minor }
+  | { kind: 'fixed'; amount: Minor; whole?: Minor; least?: Minor }
+  | { kind: 'hourly'; rate: Minor; whole?: Minor; least?: Minor }
+
+/** Something the client can add. */
+export interface Extra {
+  id: string
+  name: string
+  minutes: number
+  price: Minor
+}
+
+/** From which to which date of the practice a service is at the door, or off it; both included. */
+export interface Season {
+  on: boolean
+  from?: LocalDate
+  to?: LocalDate
+}
 
 export type Starts =
   /** Every so many minutes from the start of a block. */
@@ -97,10 +126,25 @@ export interface GroupDate {
   place: string
 }
 
+/** A group date with fewer people than this at its last moment is called off. */
+export interface LeastNumber {
+  people: number
+  /** The last moment lies this long before the start. */
+  by: Duration
+}
+
 export interface Service {
   id: string
   name: string
   description: string
+  /** The heading it stands under at the door. */
+  section?: string
+  /** A small picture, as a data: address. */
+  picture?: string
+  /** Not told before the questions are answered; whoever agrees has seen both. */
+  priceHidden?: boolean
+  lengthHidden?: boolean
+  extras?: Extra[]
   /** Length in minutes before the answers add to it. */
   minutes: number
   /** Never shorter than this, whatever the answers say. */
@@ -126,16 +170,22 @@ export interface Service {
   /** Where a group takes place: on the dates given, or at any opening. */
   groupAt: 'dates' | 'any'
   groupDates: GroupDate[]
+  /** For group dates. */
+  least?: LeastNumber
   /** Show clients at most so many openings, well chosen. */
   showAtMost?: number
   /** Offer a start only where what stays free is nothing or still usable. */
   tidy: boolean
-  bookableBy: 'everyone' | 'invited'
+  bookableBy: 'everyone' | 'link' | 'invited'
+  /** The secret part of its own link, where it is not for everyone. */
+  linkKey?: string
   approval: Record<Standing, Approval>
   questionnaire?: string
   terms: string[]
   /** Shown at the door and open to requests. */
   on: boolean
+  /** Where it is on: only in these dates, or only outside them. */
+  season?: Season
   colour: 'leaf' | 'tile' | 'clay' | 'sun'
 }
 

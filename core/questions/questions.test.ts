@@ -8,6 +8,7 @@ import {
   type Condition,
   holds,
   newcomer,
+  plainly,
   problemsIn,
   problemWith,
   type Question,
@@ -256,5 +257,41 @@ describe('reading', () => {
       },
     )
     expect(readAnswers(sampleService(), questionnaire, { a: false, b: true }, newcomer).outcome).toBe('fits')
+  })
+})
+
+describe('what is added', () => {
+  const service = sampleService({
+    minutes: 50,
+    lengthStep: 5,
+    price: { kind: 'fixed', amount: 6_800 },
+    extras: [
+      { id: 'recording', name: 'A recording', minutes: 0, price: 1_200 },
+      { id: 'warm-up', name: 'A longer warm-up', minutes: 12, price: 900 },
+    ],
+  })
+  const travel = { id: 'round', name: 'Around Coimbra', surcharge: 1_500, clear: 30, postalCodes: ['31'] }
+
+  it('lengthens the session and adds a line each, in the order of the service', () => {
+    const { quote } = readAnswers(service, undefined, {}, newcomer, {
+      extras: ['warm-up', 'recording', 'nothing-like-it'],
+      travel,
+      whole: false,
+    })
+    expect(quote.minutes).toBe(65)
+    expect(quote.lines.map((line) => [line.name, line.amount])).toEqual([
+      [service.name, 6_800],
+      ['A recording', 1_200],
+      ['A longer warm-up', 900],
+      ['Around Coimbra', 1_500],
+    ])
+    expect(quote.price).toBe(10_400)
+  })
+
+  it('counts towards the value from which the practitioner looks', () => {
+    const questionnaire = sheet([], { lookAbove: 7_500 })
+    const outcome = (extras: string[]) =>
+      readAnswers(service, questionnaire, {}, newcomer, { ...plainly, extras }).outcome
+    expect([outcome([]), outcome(['recording'])]).toEqual(['fits', 'look'])
   })
 })

@@ -1,5 +1,5 @@
 import { type Minor, roundMoney } from '../money/index.ts'
-import type { Service } from '../practice/types.ts'
+import type { Service, TravelZone } from '../practice/types.ts'
 import { asked, problemWith } from './answers.ts'
 import { type Asking, holds, questionsIn } from './conditions.ts'
 import type { Answers, Outcome, Question, Questionnaire, Rule } from './types.ts'
@@ -47,6 +47,18 @@ export interface AnswerProblem {
   message: string
 }
 
+/** What counts in a quote besides the answers. */
+export interface Choices {
+  /** What was added, by id; what the service does not have is left out. */
+  extras: readonly string[]
+  travel?: TravelZone | undefined
+  /** The start keeps the day whole, which some services reward. */
+  whole: boolean
+}
+
+/** Nothing added, nothing special. */
+export const plainly: Choices = { extras: [], whole: false }
+
 const RANK: Record<Outcome, number> = { fits: 0, look: 1, closed: 2 }
 const worse = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
 
@@ -73,6 +85,7 @@ export function readAnswers(
   questionnaire: Questionnaire | undefined,
   given: Answers,
   asking: Asking,
+  choices: Choices = plainly,
 ): Reading {
   const { answers } = asked(questionnaire?.questions ?? [], given, asking)
   const reading: Reading = {
@@ -85,6 +98,11 @@ export function readAnswers(
     enquiryInstead: false,
   }
   const items: QuoteLine[] = []
+  for (const extra of service.extras ?? []) {
+    if (!choices.extras.includes(extra.id)) continue
+    reading.quote.minutes += extra.minutes
+    items.push({ name: extra.name, quantity: 1, amount: extra.price })
+  }
   for (const rule of questionnaire?.rules ?? []) {
     if (!holds(rule.when, answers, asking)) continue
     apply(rule, answers, reading, items)
@@ -94,7 +112,10 @@ export function readAnswers(
     reading.outcome = worse(reading.outcome, band.outcome)
     reading.reasons.push({ name: `${reading.points} points`, outcome: band.outcome, questions: [] })
   }
-  finishQuote(service, reading, items)
+  if (choices.travel?.surcharge) {
+    items.push({ name: choices.travel.name, quantity: 1, amount: choices.travel.surcharge })
+  }
+  finishQuote(service, reading, items, choices.whole)
   weigh(questionnaire, reading)
   return reading
 }
@@ -147,7 +168,7 @@ function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[
   }
 }
 
-function finishQuote(service: Service, reading: Reading, items: QuoteLine[]): void {
+function finishQuote(service: Service, reading: Reading, items: QuoteLine[], whole: boolean): void {
   const { quote } = reading
   quote.minutes = upTo(Math.max(quote.minutes, service.leastMinutes ?? 0), service.lengthStep)
   const { price } = service
@@ -155,10 +176,14 @@ function finishQuote(service: Service, reading: Reading, items: QuoteLine[]): vo
     quote.lines.push({
       name: service.name,
       quantity: 1,
-      amount: roundMoney((price.rate * quote.minutes) / 60),
+      amount: roundMoney(((whole ? (price.whole ?? price.rate) : price.rate) * quote.minutes) / 60),
     })
   } else if (price.kind === 'fixed') {
-    quote.lines.push({ name: service.name, quantity: 1, amount: price.amount })
+    quote.lines.push({
+      name: service.name,
+      quantity: 1,
+      amount: whole ? (price.whole ?? price.amount) : price.amount,
+    })
   }
   quote.lines.push(...items)
   quote.price = quote.lines.reduce((sum, line) => sum + line.amount, 0)

@@ -52,6 +52,14 @@ export const webAddress = Joi.string()
   .max(2_000)
   .pattern(/^(https?|webcal):\/\/[^\s/]+(\/\S*)?$/i)
   .messages({ 'string.pattern.base': '{{#label}} is not a web address; it begins with https://' })
+/** A small picture: 200 KB at most, in a kind that can hold no script. */
+export const picture = Joi.string()
+  .max(280_000)
+  .pattern(/^data:image\/(png|jpeg|webp);base64,[A-Za-z0-9+/]+=*$/)
+  .messages({
+    'string.pattern.base': '{{#label}} must be a PNG, JPEG or WebP picture',
+    'string.max': '{{#label}} is too large; 200 KB is the most',
+  })
 /** A rule of repetition, RFC 5545 §3.3.10. */
 export const repeatRule = Joi.string()
   .max(300)

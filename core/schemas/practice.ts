@@ -11,6 +11,7 @@ import {
   maybeLine,
   minor,
   minutes,
+  picture,
   repeatRule,
   slug,
   text,
@@ -63,12 +64,24 @@ const place = object({
   whoCalls: Joi.string().valid('practitioner', 'client'),
   zone: zoneName,
   hours,
+  travel: unique(
+    object(
+      all({
+        id,
+        name: line(),
+        surcharge: minor,
+        clear: minutes.max(1_440),
+        postalCodes: Joi.array().items(line(20)).max(500),
+      }),
+    ),
+    50,
+  ),
 })
 
 const price = byKind({
   free: object({ kind: kind('free') }),
-  fixed: object({ kind: kind('fixed'), amount: required(minor), least: minor }),
-  hourly: object({ kind: kind('hourly'), rate: required(minor), least: minor }),
+  fixed: object({ kind: kind('fixed'), amount: required(minor), whole: minor, least: minor }),
+  hourly: object({ kind: kind('hourly'), rate: required(minor), whole: minor, least: minor }),
 })
 
 const starts = byKind({
@@ -104,7 +117,7 @@ const service = object({
     groupAt: Joi.string().valid('dates', 'any'),
     groupDates: unique(object(all({ id, start: localDateTime, place: id })), 1_000),
     tidy: Joi.boolean(),
-    bookableBy: Joi.string().valid('everyone', 'invited'),
+    bookableBy: Joi.string().valid('everyone', 'link', 'invited'),
     approval: object(all({ new: approval, known: approval })),
     terms: Joi.array().items(id),
     on: Joi.boolean(),
@@ -116,6 +129,14 @@ const service = object({
   perDay: count,
   perWeek: count,
   showAtMost: count,
+  section: line(80),
+  picture,
+  priceHidden: Joi.boolean(),
+  lengthHidden: Joi.boolean(),
+  extras: unique(object(all({ id, name: line(), minutes, price: minor })), 20),
+  least: object(all({ people: count.max(500), by: isoDuration })),
+  linkKey: Joi.string().pattern(/^[A-Za-z0-9_-]{16,64}$/),
+  season: object({ on: required(Joi.boolean()), from: localDate, to: localDate }),
   questionnaire: id,
 })
 

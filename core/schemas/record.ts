@@ -89,7 +89,13 @@ const events = [
       currency,
       until: epochMs,
     },
-    { questionnaire: Joi.object(all({ id, version: whole })), byHand: Joi.boolean() },
+    {
+      questionnaire: Joi.object(all({ id, version: whole })),
+      byHand: Joi.boolean(),
+      extras: Joi.array().items(id).max(20),
+      travel: id,
+      address: text(500),
+    },
   ),
   event('proved'),
   event('welcomed', { by: Joi.string().valid('practitioner', 'rules'), settles: epochMs }),
@@ -104,7 +110,7 @@ const events = [
   }),
   event('accepted', start),
   event('refused', { text: text(5_000) }),
-  event('moved', { ...start, minutes: whole, text: text(5_000), settles: epochMs }),
+  event('moved', { ...start, minutes: whole, text: text(5_000), settles: epochMs }, { service: id }),
   event('lapsed'),
   event('withdrawn'),
   event('cancelled', {

@@ -28,25 +28,29 @@ const start = epochMs.required()
 const place = id.required()
 const service = id.required()
 
+/** What is wanted besides answers: extras, how far to travel, and the key of a service's own link. */
+const extras = Joi.array().items(id).max(20).unique()
+const travel = id
+const key = Joi.string().pattern(/^[A-Za-z0-9_-]{16,64}$/)
+const wanted = { visit, service, answers: answers.required(), extras, travel, with: key }
+
 /** What the door may ask of the relay. */
-export const readBody = Joi.object({ visit, service, answers: answers.required() })
+export const viewQuery = Joi.object({ with: key })
+export const readBody = Joi.object(wanted)
 export const openingsBody = Joi.object({
-  visit,
-  service,
+  ...wanted,
   place,
-  answers: answers.required(),
   from: Joi.string().pattern(/^\d{4}-\d\d-\d\d$/),
   days: Joi.number().integer().min(1).max(62).default(21),
 })
-export const keepBody = Joi.object({ visit, service, place, start, answers: answers.required() })
+export const keepBody = Joi.object({ ...wanted, place, start })
 export const visitBody = Joi.object({ visit })
 export const sendBody = Joi.object({
-  visit,
+  ...wanted,
   clock: epochMs.required(),
-  service,
   place,
   start,
-  answers: answers.required(),
+  address: text(500).trim(),
   person: contact.required(),
   agreed: Joi.array()
     .items(
@@ -97,6 +101,7 @@ export const commandBody = Joi.object({
         minutes: Joi.number().integer().min(1).max(14_400).required(),
         text: words,
         clash: Joi.boolean().default(false),
+        service: id,
       }),
       command('take-back', { of: Joi.number().integer().min(1).required() }),
       command('cancel', { by: Joi.string().valid('practitioner').required(), text: words }),
@@ -112,6 +117,11 @@ export const enterBody = Joi.object({
   minutes: Joi.number().integer().min(1).max(14_400).required(),
   person: contact.required(),
   clash: Joi.boolean().default(false),
+  /** Asked on the phone, if they were. */
+  answers,
+  extras,
+  travel,
+  address: text(500).trim(),
 })
 export const recordQuery = Joi.object({ after: Joi.number().integer().min(0).default(0) })
 export const clockBody = Joi.object({

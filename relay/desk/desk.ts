@@ -2,11 +2,18 @@ import { randomBytes, randomInt } from 'node:crypto'
 import { type Asked, type BookingEvent, blockingMove } from '@acolhida/core/booking'
 import type { DeskCommand, DoorPackage, EnterBody, RecordPage } from '@acolhida/core/door'
 import { newClient, why } from '@acolhida/core/openings'
-import { checkPractice, serviceOf } from '@acolhida/core/practice'
-import { newcomer, readAnswers } from '@acolhida/core/questions'
+import {
+  checkPractice,
+  placeOf,
+  questionnaireOf,
+  serviceOf,
+  travelled,
+  travelZoneOf,
+} from '@acolhida/core/practice'
+import { asked, readAnswers } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant } from '@acolhida/core/time'
-import { diaryAt, knownBy, published } from '../door/circumstances.ts'
+import { askingOf, diaryAt, knownBy, published } from '../door/circumstances.ts'
 import { carryOut } from '../door/link.ts'
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
@@ -92,8 +99,9 @@ export function enter(store: Store, address: DoorAddress, body: EnterBody, now: 
     throw new Refused(409, 'id-taken', 'There is a booking of this name already.', { where: 'id' })
   const start = instant(body.start)
   const person = knownBy(store, body.person.email)
+  const travel = travelZoneOf(placeOf(practice, body.place), body.travel)
   const ask = {
-    service,
+    service: travelled(service, travel),
     place: body.place,
     minutes: body.minutes,
     asker: { ...newClient, who: 'practitioner' as const },
@@ -102,8 +110,13 @@ export function enter(store: Store, address: DoorAddress, body: EnterBody, now: 
   const blocking = blockingMove(why(practice, diaryAt(store, now), ask, start), body.clash)
   if (blocking.length > 0)
     throw new Refused(409, 'not-open', 'That time is not free any more.', { where: 'start' })
-  const reading = readAnswers(service, undefined, {}, newcomer)
-  const asked: Asked = {
+  const answers = body.answers ?? {}
+  const extras = body.extras ?? []
+  const asking = askingOf(person, service.id, 0)
+  // Whoever is booked in without questions has answered none, and no rule speaks for or against them.
+  const questionnaire = body.answers ? questionnaireOf(practice, service) : undefined
+  const reading = readAnswers(service, questionnaire, answers, asking, { extras, travel, whole: false })
+  const event: Asked = {
     type: 'asked',
     at: now,
     service: service.id,
@@ -112,7 +125,8 @@ export function enter(store: Store, address: DoorAddress, body: EnterBody, now: 
     minutes: body.minutes,
     person: body.person,
     standing: person?.standing ?? 'new',
-    answers: {},
+    answers: asked(questionnaire?.questions ?? [], answers, asking).answers,
+    ...(questionnaire ? { questionnaire: { id: questionnaire.id, version: questionnaire.version } } : {}),
     reading: { ...reading, quote: { ...reading.quote, minutes: body.minutes } },
     attempts: [],
     agreements: [],
@@ -120,8 +134,11 @@ export function enter(store: Store, address: DoorAddress, body: EnterBody, now: 
     currency: practice.profile.currency,
     until: now,
     byHand: true,
+    ...(extras.length > 0 ? { extras } : {}),
+    ...(travel ? { travel: travel.id } : {}),
+    ...(body.address ? { address: body.address } : {}),
   }
-  const events: BookingEvent[] = [asked, { type: 'welcomed', at: now, by: 'practitioner', settles: now }]
+  const events: BookingEvent[] = [event, { type: 'welcomed', at: now, by: 'practitioner', settles: now }]
   return { seq: happen(store, practice, address, body.id, events, now).seq }
 }
 

@@ -16,8 +16,9 @@ import {
   why,
 } from '@acolhida/core/openings'
 import { type KnownPerson, mailHash } from '@acolhida/core/people'
-import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { placeOf, type Service, serviceOf, travelled, travelZoneOf, zoneOf } from '@acolhida/core/practice'
 import { type Asking, newcomer } from '@acolhida/core/questions'
+import { sha256Hex } from '@acolhida/core/terms'
 import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
 import { Refused } from '../refused.ts'
 import type { Store } from '../store/store.ts'
@@ -62,10 +63,25 @@ export function knownBy(store: Store, email: string): KnownPerson | undefined {
   return people.find((person) => person.mailHashes.includes(hash))
 }
 
-export const askerOf = (person: KnownPerson | undefined): Asker =>
-  person
+/** Who asks for a service, once they have said who they are. Its own link lets in whom nobody has invited. */
+export function askerOf(person: KnownPerson | undefined, service: Service, key: string | undefined): Asker {
+  const asker: Asker = person
     ? { who: 'client', standing: person.standing, invited: person.invited, blocked: person.blocked }
     : newClient
+  const linked = service.bookableBy === 'link' && hasLink(service, key)
+  return linked ? { ...asker, invited: [...asker.invited, service.id] } : asker
+}
+
+/**
+ * Who looks at a service's openings before saying who they are. Where only invited people may book, its link shows
+ * them all the same; whoever sends must be invited.
+ */
+export const lookerOf = (service: Service, key: string | undefined): Asker =>
+  hasLink(service, key) ? { ...newClient, invited: [service.id] } : newClient
+
+/** Whether a key is that of a service's own link. */
+export const hasLink = (service: Service, key: string | undefined): boolean =>
+  key !== undefined && service.linkKey !== undefined && sha256Hex(service.linkKey) === sha256Hex(key)
 
 export const askingOf = (person: KnownPerson | undefined, service: string, attempts: number): Asking => ({
   ...newcomer,
@@ -76,16 +92,20 @@ export const askingOf = (person: KnownPerson | undefined, service: string, attem
 /** What `decide` may look at for a booking, as the relay sees it. */
 export function circumstances(store: Store, booking: Booking, now: Instant): Circumstances {
   const { practice } = published(store)
-  const service = serviceOf(practice, booking.asked.service)
   let diary: Diary | undefined
   return {
     now,
     zone: zoneOf(practice, placeOf(practice, booking.place)),
-    closuresOf: ({ start, place }: Start, minutes = booking.asked.minutes) => {
+    closuresOf: (
+      { start, place }: Start,
+      minutes = booking.asked.minutes,
+      wanted = booking.asked.service,
+    ) => {
       diary ??= diaryAt(store, now, { booking: booking.id })
+      const service = serviceOf(practice, wanted)
       if (!service) return [{ rule: 'person', because: 'blocked' }]
       const ask = {
-        service,
+        service: travelled(service, travelZoneOf(placeOf(practice, place), booking.asked.travel)),
         place,
         minutes,
         asker: { ...newClient, who: 'practitioner' as const },

@@ -5,6 +5,7 @@ import {
   cancelShare,
   deadlinesOf,
   decide,
+  isTold,
   readiness,
 } from '@acolhida/core/booking'
 import type { LinkView } from '@acolhida/core/door'
@@ -66,15 +67,15 @@ export function linkView(store: Store, secret: string, now: Instant): LinkView {
   const there = zoneOf(practice, place)
   const { deadlines, shareAfter } = deadlinesOf(asked.houseRules, booking.start, there)
   const shown = asSeen(booking, now)
-  const told =
-    place?.address && (place.told === 'door' || (place.told === 'confirmation' && shown.status === 'booked'))
+  const address =
+    place?.kind === 'client' ? asked.address : place && isTold(place, shown, now) ? place.address : undefined
   return {
     slug: practice.profile.slug,
     practitioner: practice.profile.name,
     service: serviceOf(practice, asked.service)?.name ?? 'Session',
     minutes: asked.minutes,
     place: place?.name ?? '',
-    ...(told && place?.address ? { address: place.address } : {}),
+    ...(address ? { address } : {}),
     start: shown.start,
     status: shown.status === 'requested' && now > shown.until ? 'lapsed' : shown.status,
     until: shown.until,

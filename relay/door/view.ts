@@ -1,8 +1,16 @@
 import type { DoorService, DoorView } from '@acolhida/core/door'
 import { decimals } from '@acolhida/core/money/currency'
-import { type Practice, placeOf, questionnaireOf, type Service, termsInForce } from '@acolhida/core/practice'
+import {
+  offeredOn,
+  type Practice,
+  placeOf,
+  questionnaireOf,
+  type Service,
+  termsInForce,
+} from '@acolhida/core/practice'
 import { shownText, versionFingerprint } from '@acolhida/core/terms'
-import type { Instant } from '@acolhida/core/time'
+import { dateAt, type Instant, zone } from '@acolhida/core/time'
+import { mayBeSeen } from './understand.ts'
 
 function doorService(practice: Practice, service: Service): DoorService {
   const questionnaire = questionnaireOf(practice, service)
@@ -10,14 +18,17 @@ function doorService(practice: Practice, service: Service): DoorService {
     id: service.id,
     name: service.name,
     description: service.description,
-    minutes: service.minutes,
-    price: service.price,
+    ...(service.section ? { section: service.section } : {}),
+    ...(service.picture ? { picture: service.picture } : {}),
+    ...(service.lengthHidden ? {} : { minutes: service.minutes }),
+    ...(service.priceHidden ? {} : { price: service.price }),
+    extras: service.extras ?? [],
     seats: service.seats,
     byDate: service.seats > 1 && service.groupAt === 'dates',
     places: service.places.flatMap((id) => {
       const place = placeOf(practice, id)
       if (!place) return []
-      const { kind, name, address, whoCalls, told } = place
+      const { kind, name, address, whoCalls, told, travel } = place
       return [
         {
           id,
@@ -25,6 +36,7 @@ function doorService(practice: Practice, service: Service): DoorService {
           name,
           ...(told === 'door' && address ? { address } : {}),
           ...(whoCalls ? { whoCalls } : {}),
+          ...(kind === 'client' && travel ? { travel } : {}),
         },
       ]
     }),
@@ -53,9 +65,13 @@ function doorService(practice: Practice, service: Service): DoorService {
 export const shownTerms = (practice: Practice, service: Service, text: string): string =>
   shownText(text, { practitioner: practice.profile.name, service: service.name })
 
-/** What anybody may see of a practice; what is not open to everyone is left out. */
-export function doorView(practice: Practice, now: Instant): DoorView {
+/**
+ * What anybody may see of a practice; what is not open to everyone is left out.
+ * @param key of a service's own link, which shows that service, too
+ */
+export function doorView(practice: Practice, now: Instant, key?: string): DoorView {
   const { profile } = practice
+  const today = dateAt(zone(profile.zone), now)
   return {
     slug: profile.slug,
     practice: {
@@ -68,7 +84,7 @@ export function doorView(practice: Practice, now: Instant): DoorView {
     },
     currency: { code: profile.currency, decimals: decimals(profile.currency) },
     services: practice.services
-      .filter((service) => service.on && service.bookableBy === 'everyone')
+      .filter((service) => offeredOn(service, today) && mayBeSeen(service, key))
       .map((service) => doorService(practice, service)),
     now,
   }

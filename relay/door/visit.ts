@@ -1,8 +1,17 @@
 import { type Asked, type BookingEvent, deadlinesOf, holdUntil, wordNeeded } from '@acolhida/core/booking'
-import type { DoorOpenings, DoorReading, EnquireBody, Enquiry, Kept, SendBody } from '@acolhida/core/door'
-import { openStarts, wellChosen, why } from '@acolhida/core/openings'
-import { type KnownPerson, normalMail } from '@acolhida/core/people'
+import type {
+  DoorOpenings,
+  DoorReading,
+  EnquireBody,
+  Enquiry,
+  Kept,
+  SendBody,
+  Wanted,
+} from '@acolhida/core/door'
+import { type Asker, openStarts, wellChosen, why } from '@acolhida/core/openings'
+import { normalMail } from '@acolhida/core/people'
 import {
+  offeredOn,
   type Practice,
   placeOf,
   questionnaireOf,
@@ -11,8 +20,7 @@ import {
   termsInForce,
   zoneOf,
 } from '@acolhida/core/practice'
-import { type Answers, asked, problemsIn, type Reading, readAnswers } from '@acolhida/core/questions'
-import { agree, canonicalJson, chainHead, versionFingerprint } from '@acolhida/core/terms'
+import { agree, chainHead, versionFingerprint } from '@acolhida/core/terms'
 import {
   addDays,
   dateAt,
@@ -27,79 +35,14 @@ import {
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import { type Store, token } from '../store/store.ts'
-import { askerOf, askingOf, diaryAt, KEEP, knownBy, published } from './circumstances.ts'
+import { askerOf, diaryAt, KEEP, knownBy, lookerOf, published } from './circumstances.ts'
+import { askFor, costsLess, mayBeSeen, type Understood, understand, understandOpen } from './understand.ts'
 import { shownTerms } from './view.ts'
-
-interface Wanted {
-  service: string
-  answers: Answers
-  visit: string
-}
-
-interface Understood {
-  practice: Practice
-  service: Service
-  /** The answers that count: of the questions that were asked. */
-  answers: Answers
-  reading: Reading
-  /** Earlier attempts of the visit whose answers differ from these. */
-  earlier: ReturnType<Store['attempts']>
-}
-
-/** Reads what a visit wants, by the rules in force. @throws Refused when it can't be wanted, or lacks answers */
-function understand(store: Store, wanted: Wanted, person?: KnownPerson): Understood {
-  const { practice } = published(store)
-  const service = serviceOf(practice, wanted.service)
-  if (!service)
-    throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
-  if (!service.on) {
-    throw new Refused(
-      409,
-      'service-off',
-      `${service.name} is not offered at the moment. Please choose another one.`,
-      { where: 'service' },
-    )
-  }
-  const questionnaire = questionnaireOf(practice, service)
-  const questions = questionnaire?.questions ?? []
-  const all = store.attempts(wanted.visit).filter((one) => one.service === service.id)
-  const asking = askingOf(person, service.id, 0)
-  const { answers } = asked(questions, wanted.answers, asking)
-  const same = canonicalJson(answers)
-  const earlier = all.filter((one) => canonicalJson(one.answers) !== same)
-  const now = { ...asking, attempts: earlier.length }
-  const problems = problemsIn(questions, wanted.answers, now)
-  if (problems.length > 0) {
-    throw new Refused(422, 'answers', 'Some answers are missing or not as expected.', {
-      where: 'answers',
-      problems,
-    })
-  }
-  return { practice, service, answers, reading: readAnswers(service, questionnaire, answers, now), earlier }
-}
-
-function understandOpen(store: Store, wanted: Wanted, person?: KnownPerson): Understood {
-  const understood = understand(store, wanted, person)
-  if (understood.reading.outcome === 'closed') {
-    throw new Refused(
-      409,
-      'closed',
-      understood.reading.kind?.message || 'With these answers I can not offer you a time.',
-    )
-  }
-  if (understood.reading.enquiryInstead) {
-    throw new Refused(
-      409,
-      'enquiry-instead',
-      'This is more than I book without talking first. Please write me a message.',
-    )
-  }
-  return understood
-}
 
 /** Reads the answers of a visit and remembers the attempt. */
 export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
-  const { practice, service, answers, reading } = understand(store, wanted)
+  const { practice, service, answers, reading } = understand(store, wanted, now)
+  const today = dateAt(zone(practice.profile.zone), now)
   const { outcome, kind, quote, enquiryInstead } = reading
   store.act(() => store.addAttempt(wanted.visit, { at: now, service: service.id, answers, outcome }))
   return {
@@ -110,7 +53,9 @@ export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
             message: kind?.message || 'With these answers I can not offer you a time.',
             services: (kind?.services ?? []).flatMap((id) => {
               const other = serviceOf(practice, id)
-              return other?.on ? [{ id, name: other.name }] : []
+              return other && offeredOn(other, today) && mayBeSeen(other, wanted.with)
+                ? [{ id, name: other.name }]
+                : []
             }),
             enquiry: kind?.enquiry ?? true,
           },
@@ -132,12 +77,12 @@ export function openingsFor(
   wanted: Wanted & { place: string; from?: string; days: number },
   now: Instant,
 ): DoorOpenings {
-  const { practice, service, reading } = understandOpen(store, wanted)
-  checkPlace(service, wanted.place)
+  const understood = understandOpen(store, wanted, now)
+  const { practice, service, reading } = understood
   const there = zoneOf(practice, placeOf(practice, wanted.place))
   const from = (wanted.from ?? dateAt(there, now)) as LocalDate
   const diary = diaryAt(store, now, { visit: wanted.visit })
-  const ask = { service, place: wanted.place, minutes: reading.quote.minutes, asker: askerOf(undefined), now }
+  const ask = askFor(understood, wanted.place, lookerOf(service, wanted.with), now)
   const { showAtMost } = service
   // A few well-chosen ones are chosen once for all that lies ahead, so that paging shows no others.
   const all = showAtMost
@@ -158,30 +103,26 @@ export function openingsFor(
       seats[start] = service.seats - (there?.taken ?? 0)
     }
   }
-  return { starts, seats, minutes: reading.quote.minutes, ...(more ? { next } : {}), now }
+  const lower = starts.filter(costsLess(understood, diary, ask))
+  return { starts, lower, seats, minutes: reading.quote.minutes, ...(more ? { next } : {}), now }
 }
 
-function checkPlace(service: Service, place: string): void {
-  if (!service.places.includes(place)) {
-    throw new Refused(422, 'unknown-place', `${service.name} does not take place there.`, { where: 'place' })
-  }
-}
-
-/** Makes sure that a start is open, or tells which are. */
+/** Makes sure that a start is open and gives what it comes to there, or tells which are. */
 function checkOpen(
   store: Store,
   understood: Understood,
   wanted: Wanted & { place: string; start: number },
-  person: KnownPerson | undefined,
+  asker: Asker,
   now: Instant,
-): Instant {
-  const { practice, service, reading } = understood
-  checkPlace(service, wanted.place)
+): { start: Instant; reading: Understood['reading'] } {
+  const { practice, reading, wholeReading } = understood
   const start = instant(wanted.start)
   const diary = diaryAt(store, now, { visit: wanted.visit })
-  const ask = { service, place: wanted.place, minutes: reading.quote.minutes, asker: askerOf(person), now }
+  const ask = askFor(understood, wanted.place, asker, now)
   const closures = why(practice, diary, ask, start)
-  if (closures.length === 0) return start
+  if (closures.length === 0) {
+    return { start, reading: costsLess(understood, diary, ask)(start) ? wholeReading : reading }
+  }
   if (closures.some((closure) => closure.rule === 'person')) {
     throw new Refused(
       409,
@@ -198,19 +139,21 @@ function checkOpen(
 /** Keeps a start for a visit while the client fills in; a new pick replaces the one before. */
 export function keep(store: Store, wanted: Wanted & { place: string; start: number }, now: Instant): Kept {
   return store.act(() => {
-    const understood = understandOpen(store, wanted)
-    const start = checkOpen(store, understood, wanted, undefined, now)
+    const understood = understandOpen(store, wanted, now)
+    const looker = lookerOf(understood.service, wanted.with)
+    const { start, reading } = checkOpen(store, understood, wanted, looker, now)
     const until = shift(now, KEEP)
     store.keep({
       visit: wanted.visit,
       service: wanted.service,
       place: wanted.place,
       start,
-      minutes: understood.reading.quote.minutes,
+      minutes: reading.quote.minutes,
+      travel: understood.travel?.id,
       until,
       renewed: false,
     })
-    return keptView(understood, wanted.place, start, until, true, now)
+    return keptView({ ...understood, reading }, wanted.place, start, until, true, now)
   })
 }
 
@@ -241,6 +184,9 @@ function keptView(
   return {
     start,
     place,
+    minutes: u.reading.quote.minutes,
+    lines: u.reading.quote.lines,
+    price: u.reading.quote.price,
     until,
     renewable,
     deadlines,
@@ -261,6 +207,11 @@ function checkClock(clock: number, now: Instant): void {
     'The clock of this page is not the clock here. The times shown have been set right; please look at them once more and send again.',
     { where: 'clock', now },
   )
+}
+
+function checkAddress(practice: Practice, body: SendBody): void {
+  if (placeOf(practice, body.place)?.kind !== 'client' || body.address) return
+  throw new Refused(422, 'no-address', 'Please write where I should come.', { where: 'address' })
 }
 
 function checkTerms(understood: Understood, agreed: SendBody['agreed']): void {
@@ -308,11 +259,13 @@ function checkOpenRequests(store: Store, practice: Practice, email: string, now:
 export function send(store: Store, address: DoorAddress, body: SendBody, now: Instant): { link: string } {
   const person = knownBy(store, body.person.email)
   checkClock(body.clock, now)
-  const understood = understandOpen(store, body, person)
-  const { practice, service, answers, reading } = understood
+  const understood = understandOpen(store, body, now, person)
+  const { practice, service, answers, extras, travel } = understood
+  checkAddress(practice, body)
   checkTerms(understood, body.agreed)
   checkOpenRequests(store, practice, body.person.email, now)
-  const start = checkOpen(store, understood, body, person, now)
+  const asker = askerOf(person, service, body.with)
+  const { start, reading } = checkOpen(store, understood, body, asker, now)
   const there = zoneOf(practice, placeOf(practice, body.place))
   const standing = person?.standing ?? 'new'
   const questionnaire = questionnaireOf(practice, service)
@@ -334,6 +287,9 @@ export function send(store: Store, address: DoorAddress, body: SendBody, now: In
     houseRules: practice.houseRules,
     currency: practice.profile.currency,
     until: holdUntil(practice.answering, now, start, there),
+    ...(extras.length > 0 ? { extras } : {}),
+    ...(travel ? { travel: travel.id } : {}),
+    ...(body.address ? { address: body.address } : {}),
   }
   const events: BookingEvent[] = [event]
   const straight = wordNeeded(service, standing, reading) === undefined

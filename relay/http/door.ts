@@ -1,5 +1,4 @@
-import type { EnquireBody, SendBody } from '@acolhida/core/door'
-import type { Answers } from '@acolhida/core/questions'
+import type { EnquireBody, SendBody, Wanted } from '@acolhida/core/door'
 import {
   acceptBody,
   enquireBody,
@@ -8,6 +7,7 @@ import {
   openingsBody,
   readBody,
   sendBody,
+  viewQuery,
   visitBody,
 } from '@acolhida/core/schemas'
 import { instant } from '@acolhida/core/time'
@@ -22,13 +22,7 @@ import type { Relay } from '../relay.ts'
 import { servePages } from './pages.ts'
 import { bodyOf, failures, guarded, LARGEST, limited, once } from './security.ts'
 
-interface Wanted {
-  visit: string
-  service: string
-  answers: Answers
-  place: string
-  start: number
-}
+type WantedStart = Wanted & { place: string; start: number }
 
 /** The client's side: everything a client's browser may ask. It carries no key. */
 export function doorApp(relay: Relay): Express {
@@ -48,7 +42,8 @@ export function doorApp(relay: Relay): Express {
 
   app.get('/api/door/:slug', (req, res) => {
     ours(req)
-    res.json(doorView(published(store).practice, clock.now()))
+    const { with: key } = bodyOf<{ with?: string }>(viewQuery, req.query)
+    res.json(doorView(published(store).practice, clock.now(), key))
   })
   app.get('/api/door/:slug/changes', (req, res) => {
     ours(req)
@@ -63,14 +58,14 @@ export function doorApp(relay: Relay): Express {
     res.json(
       openingsFor(
         store,
-        bodyOf<Wanted & { from?: string; days: number }>(openingsBody, req.body),
+        bodyOf<Wanted & { place: string; from?: string; days: number }>(openingsBody, req.body),
         clock.now(),
       ),
     )
   })
   app.post('/api/door/:slug/keep', (req, res) => {
     ours(req)
-    res.json(keep(store, bodyOf<Wanted>(keepBody, req.body), clock.now()))
+    res.json(keep(store, bodyOf<WantedStart>(keepBody, req.body), clock.now()))
   })
   app.post('/api/door/:slug/renew', (req, res) => {
     ours(req)

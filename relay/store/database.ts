@@ -61,6 +61,9 @@ const STEPS = [
   `
   CREATE TABLE calendars (id TEXT PRIMARY KEY, state TEXT NOT NULL) STRICT;
   `,
+  `
+  ALTER TABLE keeps ADD COLUMN travel TEXT NOT NULL DEFAULT '';
+  `,
 ]
 
 /**

@@ -11,6 +11,8 @@ export interface Keep {
   place: string
   start: Instant
   minutes: number
+  /** The travel zone, if any. */
+  travel?: string | undefined
   until: Instant
   renewed: boolean
 }
@@ -239,13 +241,15 @@ export class Store {
       'renewed'
     > & {
       renewed: number
+      travel: string
     })[]
-    return rows.map(({ visit, service, place, start, minutes, until, renewed }) => ({
+    return rows.map(({ visit, service, place, start, minutes, travel, until, renewed }) => ({
       visit,
       service,
       place,
       start,
       minutes,
+      travel: travel || undefined,
       until,
       renewed: renewed === 1,
     }))
@@ -254,10 +258,19 @@ export class Store {
   keep(keep: Keep): void {
     this.db
       .prepare(
-        `INSERT OR REPLACE INTO keeps (visit, service, place, start, minutes, until, renewed)
-         VALUES (?, ?, ?, ?, ?, ?, ?)`,
+        `INSERT OR REPLACE INTO keeps (visit, service, place, start, minutes, travel, until, renewed)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run(keep.visit, keep.service, keep.place, keep.start, keep.minutes, keep.until, keep.renewed ? 1 : 0)
+      .run(
+        keep.visit,
+        keep.service,
+        keep.place,
+        keep.start,
+        keep.minutes,
+        keep.travel ?? '',
+        keep.until,
+        keep.renewed ? 1 : 0,
+      )
     this.#appended = true
   }
 

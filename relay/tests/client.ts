@@ -1,4 +1,7 @@
+import type { Booking } from '@acolhida/core/booking'
 import type { DoorOpenings, DoorView, SendBody } from '@acolhida/core/door'
+import { versionFingerprint } from '@acolhida/core/terms'
+import type { Store } from '../store/store.ts'
 import { ANSWERS, type Answer, ask, freshKey, freshVisit, wanted } from './setup.ts'
 
 /** What a client's page does to ask for a time, without a page. */
@@ -15,11 +18,11 @@ export async function request(
   change: Partial<SendBody> = {},
 ): Promise<SendBody> {
   const { body: view } = await ask<DoorView>(`${door}/api/door/${slug}`)
-  const service = view.services.find((one) => one.id === 'voice-assessment')!
+  const service = view.services.find((one) => one.id === 'voice-assessment') ?? view.services[0]!
   return {
     visit: freshVisit(),
     clock: view.now,
-    service: service.id,
+    service: 'voice-assessment',
     place: 'studio',
     start,
     answers: ANSWERS,
@@ -35,3 +38,20 @@ export const sendIt = (
   body: unknown,
   key = freshKey(),
 ): Promise<Answer<{ link: string }>> => ask(`${door}/api/door/${slug}/send`, body, { key })
+
+/** Asks for what is wanted as a newcomer, and gives the booking. @throws Error with the relay's sentence */
+export async function newCalled(
+  house: { door: string; slug: string; relay: { store: Store } },
+  wanted: object,
+): Promise<Booking> {
+  const body = await request(house.door, house.slug, 0, wanted)
+  const terms = house.relay.store.package!.practice.terms
+  const agreed = terms.map(({ id, versions }) => {
+    const version = versions.at(-1)!
+    return { terms: id, number: version.number, fingerprint: versionFingerprint(id, version) }
+  })
+  const { status, body: answer } = await sendIt(house.door, house.slug, { ...body, agreed })
+  if (status !== 201) throw new Error(answer.message)
+  const { booking } = house.relay.store.link(answer.link)!
+  return house.relay.store.booking(booking)!
+}

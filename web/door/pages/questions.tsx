@@ -1,4 +1,5 @@
 import type { DoorService } from '@acolhida/core/door'
+import { money } from '@acolhida/core/money'
 import { type AnswerProblem, type AnswerValue, asked, newcomer, problemsIn } from '@acolhida/core/questions'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -6,9 +7,9 @@ import { Link } from 'react-router'
 import { RelayError } from '../../relay-client/client.ts'
 import { Notice } from '../parts/notice.tsx'
 import { QuestionField } from '../parts/question-field.tsx'
-import { useSlug } from '../visit/follow.ts'
+import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import { changeDraft, draftOf, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 
 /** What must be known first. Which question comes next is decided here, at once; what follows from the answers, by the relay. */
@@ -21,7 +22,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
   const [problems, setProblems] = useState<AnswerProblem[]>([])
 
   const reading = useMutation({
-    mutationFn: () => relay.read(slug, { visit: visit.id, service: service.id, answers: draft.answers }),
+    mutationFn: () => relay.read(slug, wantedOf(visit, service.id)),
     onSuccess: (read) => {
       changeDraft(service.id, { reading: read })
       if (read.open) go('time')
@@ -66,7 +67,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     >
       <h1>First, a few questions</h1>
       <p className="mt-2 mb-5 text-soft">
-        {questions.length > 0
+        {questions.length > 0 || service.extras.length > 0
           ? 'Your answers are kept on this device until you send them.'
           : 'There is nothing to answer for this one.'}
       </p>
@@ -81,6 +82,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
           />
         ))}
       </div>
+      {service.extras.length > 0 && <Extras service={service} />}
       {reading.error && problems.length === 0 && (
         <div className="mt-4">
           <Notice>{reading.error.message}</Notice>
@@ -95,6 +97,50 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
         {reading.isPending ? 'One moment …' : 'Go on to the times'}
       </button>
     </form>
+  )
+}
+
+/** What can be added, each with what it comes to. */
+function Extras({ service }: { service: DoorService }) {
+  const { currency } = useDoor()
+  const { extras = [] } = draftOf(useVisit(), service.id)
+  return (
+    <fieldset className="sheet mt-3 p-4 sm:p-5">
+      <legend className="sr-only">What you can add</legend>
+      <p className="ask" aria-hidden="true">
+        What you can add <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>
+      </p>
+      {service.extras.map((extra) => (
+        <label
+          key={extra.id}
+          className="flex min-h-[44px] cursor-pointer items-center gap-3 rounded-lg px-2 hover:bg-leaf-soft/50"
+        >
+          <input
+            type="checkbox"
+            className="checkbox checkbox-primary"
+            checked={extras.includes(extra.id)}
+            onChange={(event) =>
+              changeDraft(service.id, {
+                extras: event.target.checked
+                  ? [...extras, extra.id]
+                  : extras.filter((one) => one !== extra.id),
+                reading: undefined as never,
+                kept: undefined as never,
+              })
+            }
+          />
+          <span className="flex-1">{extra.name}</span>
+          <span className="figures text-[14px] text-soft">
+            {[
+              extra.minutes > 0 ? `+ ${extra.minutes} min` : '',
+              extra.price > 0 ? `+ ${money(extra.price, currency)}` : '',
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </span>
+        </label>
+      ))}
+    </fieldset>
   )
 }
 

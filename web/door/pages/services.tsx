@@ -1,3 +1,4 @@
+import type { DoorService } from '@acolhida/core/door'
 import { ArrowRight } from 'lucide-react'
 import { Link } from 'react-router'
 import { lengthAndPlace, priceWords } from '../parts/words.ts'
@@ -7,37 +8,24 @@ const MARK: Record<string, string> = { leaf: 'bg-leaf', tile: 'bg-tile', clay: '
 
 /** What is offered. */
 export function Services() {
-  const { slug, practice, services, currency } = useDoor()
+  const { slug, practice, services } = useDoor()
+  const sections = [...new Set(services.map((service) => service.section ?? ''))]
   return (
     <div className="max-w-[720px]">
       <h1 className="sr-only">What {practice.name} offers</h1>
       {practice.greeting && <p className="mb-5 text-[17px] whitespace-pre-line">{practice.greeting}</p>}
-      <ul className="grid gap-3">
-        {services.map((service) => (
-          <li key={service.id} className="sheet relative overflow-hidden">
-            <span className={`absolute inset-y-0 left-0 w-1.5 ${MARK[service.colour]}`} aria-hidden="true" />
-            <Link
-              to={`/${slug}/${service.id}`}
-              className="flex items-center gap-4 py-4 pr-4 pl-6 hover:bg-leaf-soft/40"
-            >
-              <span className="min-w-0 flex-1">
-                <h2>{service.name}</h2>
-                <span className="mt-1 block">{service.description}</span>
-                <span className="mt-1.5 block text-[14px] text-soft">
-                  {lengthAndPlace(
-                    service.minutes,
-                    service.places.length === 1 ? service.places[0]?.name : undefined,
-                  )}
-                  {' · '}
-                  {priceWords(service, currency)}
-                  {service.seats > 1 && ` · ${service.seats} seats`}
-                </span>
-              </span>
-              <ArrowRight size={22} className="shrink-0 text-leaf" aria-hidden="true" />
-            </Link>
-          </li>
-        ))}
-      </ul>
+      {sections.map((section) => (
+        <section key={section} className="mb-6" aria-label={section || undefined}>
+          {section && <h2 className="mb-2 text-[21px]">{section}</h2>}
+          <ul className="grid gap-3">
+            {services
+              .filter((service) => (service.section ?? '') === section)
+              .map((service) => (
+                <Card key={service.id} service={service} heading={section ? 'h3' : 'h2'} />
+              ))}
+          </ul>
+        </section>
+      ))}
       {services.length === 0 && (
         <p className="sheet p-5">Nothing is open at the moment. You are welcome to write instead.</p>
       )}
@@ -47,5 +35,38 @@ export function Services() {
         </Link>
       </p>
     </div>
+  )
+}
+
+function Card({ service, heading: Heading }: { service: DoorService; heading: 'h2' | 'h3' }) {
+  const { slug, currency } = useDoor()
+  const place = service.places.length === 1 ? service.places[0]?.name : undefined
+  const line = [
+    lengthAndPlace(service.minutes, place),
+    priceWords(service, currency),
+    service.seats > 1 ? `${service.seats} seats` : '',
+  ]
+  return (
+    <li className="sheet relative overflow-hidden">
+      <span className={`absolute inset-y-0 left-0 w-1.5 ${MARK[service.colour]}`} aria-hidden="true" />
+      <Link
+        to={`/${slug}/${service.id}`}
+        className="flex items-center gap-4 py-4 pr-4 pl-6 hover:bg-leaf-soft/40"
+      >
+        {service.picture && (
+          <img
+            src={service.picture}
+            alt=""
+            className="size-[72px] shrink-0 rounded-lg object-cover sm:size-[88px]"
+          />
+        )}
+        <span className="min-w-0 flex-1">
+          <Heading>{service.name}</Heading>
+          <span className="mt-1 block">{service.description}</span>
+          <span className="mt-1.5 block text-[14px] text-soft">{line.filter(Boolean).join(' · ')}</span>
+        </span>
+        <ArrowRight size={22} className="shrink-0 text-leaf" aria-hidden="true" />
+      </Link>
+    </li>
   )
 }

@@ -37,7 +37,8 @@ export function Summary({
   const { reading, kept } = draft
   const where = zone(visit.zone)
   const place = service.places.find((one) => one.id === (kept?.place ?? draft.place)) ?? service.places[0]
-  const minutes = reading?.minutes ?? service.minutes
+  const quote = reading?.open ? (kept ?? reading) : undefined
+  const minutes = quote?.minutes ?? reading?.minutes ?? service.minutes
   const start = reading?.open ? kept?.start : undefined
   return (
     <aside className="sheet mt-8 h-fit p-5 lg:mt-0" aria-label="Summary">
@@ -45,14 +46,14 @@ export function Summary({
       <p className="mt-0.5 text-[14px] text-soft">{lengthAndPlace(minutes, place?.name)}</p>
       {place?.address && <p className="text-[14px] text-soft">{place.address}</p>}
       <hr className="my-3.5 border-line" />
-      {start !== undefined && (
+      {start !== undefined && minutes !== undefined && (
         <p className="mb-3 font-bold">
           {shortDate(dateAt(where, start))}, {span(start, shift(start, minutes * MINUTE), where)}
         </p>
       )}
-      {reading?.open ? (
+      {quote ? (
         <div className="figures grid gap-1.5">
-          {reading.lines.map((line) => (
+          {quote.lines.map((line) => (
             <div key={line.name} className="flex justify-between gap-4">
               <span>
                 {line.quantity > 1 ? `${line.quantity} × ` : ''}
@@ -62,19 +63,19 @@ export function Summary({
             </div>
           ))}
           <div
-            className={`flex justify-between gap-4 font-bold ${reading.lines.length > 0 ? 'border-t border-line pt-2' : ''}`}
+            className={`flex justify-between gap-4 font-bold ${quote.lines.length > 0 ? 'border-t border-line pt-2' : ''}`}
           >
-            <span>Total{practice.tax && reading.price > 0 ? `, ${practice.tax} included` : ''}</span>
-            <span>{reading.price === 0 ? 'Free of charge' : money(reading.price, currency)}</span>
+            <span>Total{practice.tax && quote.price > 0 ? `, ${practice.tax} included` : ''}</span>
+            <span>{quote.price === 0 ? 'Free of charge' : money(quote.price, currency)}</span>
           </div>
         </div>
       ) : (
-        <p className="font-bold">{priceWords(service, currency)}</p>
+        <p className="font-bold">{priceWords(service, currency) || 'The price follows from your answers.'}</p>
       )}
       {start !== undefined && kept && (
         <>
           <div className="note mt-4 bg-sun-soft text-sun-ink">
-            {whatHappensWhen(kept, reading?.price ?? 0, where, now).map((line) => (
+            {whatHappensWhen(kept, kept.price, where, now).map((line) => (
               <p key={line}>{line}</p>
             ))}
           </div>

@@ -10,10 +10,10 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { Notice } from '../parts/notice.tsx'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, endVisit, useVisit } from '../visit/visit.ts'
+import { changeDraft, draftOf, endVisit, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 
-type Field = 'name' | 'email' | 'phone'
+type Field = 'name' | 'email' | 'phone' | 'address'
 
 /** What is agreed, and who asks. Nothing can be sent without agreeing. */
 export function Terms({
@@ -33,6 +33,7 @@ export function Terms({
   const draft = draftOf(visit, service.id)
   const kept = draft.kept!
   const where = zone(visit.zone)
+  const visits = service.places.find((one) => one.id === kept.place)?.kind === 'client'
   const [wrong, setWrong] = useState<Partial<Record<Field | 'agreed', string>>>({})
   const agreedTo = (fingerprint: string): boolean => draft.agreed.includes(fingerprint)
 
@@ -42,12 +43,11 @@ export function Terms({
       return relay.send(
         slug,
         {
-          visit: visit.id,
+          ...wantedOf(visit, service.id),
           clock: relayNow(),
-          service: service.id,
           place: kept.place,
           start: kept.start,
-          answers: draft.answers,
+          ...(visits && draft.address ? { address: draft.address } : {}),
           person: { ...person, zone: visit.zone, ...(phone ? { phone } : {}) },
           agreed: service.terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint })),
         },
@@ -85,15 +85,18 @@ export function Terms({
     else if (holdsHtml(name)) found.name = FIELD_PROBLEMS.name
     if (!isMail(email)) found.email = FIELD_PROBLEMS.email
     if (phone && !/^[0-9+()\-.\s/]*$/.test(phone)) found.phone = FIELD_PROBLEMS.phone
+    if (visits && !draft.address?.trim()) found.address = FIELD_PROBLEMS.address
     const missing = service.terms.find((terms) => !agreedTo(terms.fingerprint))
     if (missing) found.agreed = `Please agree to “${missing.title}” first.`
     setWrong(found)
-    const first = (['name', 'email', 'phone', 'agreed'] as const).find((field) => found[field])
+    const first = (['name', 'email', 'phone', 'address', 'agreed'] as const).find((field) => found[field])
     if (first) document.getElementById(`field-${first}`)?.focus()
     else sending.mutate()
   }
   const change = (field: Field, value: string): void => {
-    changeDraft(service.id, ({ person }) => ({ person: { ...person, [field]: value } }))
+    changeDraft(service.id, ({ person }) =>
+      field === 'address' ? { address: value } : { person: { ...person, [field]: value } },
+    )
     setWrong(({ [field]: _, ...rest }) => rest)
   }
   const when = `${shortDate(dateAt(where, kept.start))}, ${timeAt(where, kept.start)}`
@@ -178,6 +181,16 @@ export function Terms({
           problem={wrong.phone}
           onChange={change}
         />
+        {visits && (
+          <TextField
+            field="address"
+            label="Where I should come"
+            autoComplete="street-address"
+            value={draft.address ?? ''}
+            problem={wrong.address}
+            onChange={change}
+          />
+        )}
       </div>
       {(sending.error || told) && (
         <div className="mt-4">
@@ -199,6 +212,7 @@ const FIELD_PROBLEMS: Record<Field, string> = {
   name: 'Please write your name on one line, without HTML.',
   email: 'This is not a mail address; write it as name@example.org.',
   phone: 'This is not a phone number; write it as +351 239 555 0100.',
+  address: 'Please write street, number and town.',
 }
 
 function TextField({

@@ -7,10 +7,11 @@ import { RelayError } from '../../relay-client/client.ts'
 import { GoOn } from '../parts/go-on.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { Openings } from '../parts/openings.tsx'
+import { TravelChoice } from '../parts/travel-choice.tsx'
 import { ZoneChoice } from '../parts/zone-choice.tsx'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import { changeDraft, draftOf, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 
 /** A page goes on by itself until it has at least this many starts to show. */
@@ -32,10 +33,15 @@ export function Time({
   const queries = useQueryClient()
   const draft = draftOf(visit, service.id)
   const place = service.places.some((one) => one.id === draft.place) ? draft.place! : service.places[0]!.id
-  const wanted = { visit: visit.id, service: service.id, place, answers: draft.answers }
+  const at = service.places.find((one) => one.id === place)
+  const zones = at?.kind === 'client' ? (at.travel ?? []) : []
+  const travels = zones.length > 0
+  const travel = zones.find((one) => one.id === draft.travel)
+  const wanted = { ...wantedOf(visit, service.id), place }
 
   const openings = useInfiniteQuery({
-    queryKey: ['openings', slug, service.id, place, draft.answers],
+    queryKey: ['openings', slug, wanted],
+    enabled: !travels || travel !== undefined,
     queryFn: ({ pageParam, signal }) =>
       relay.openings(slug, { ...wanted, ...(pageParam ? { from: pageParam } : {}), days: 7 }, signal),
     initialPageParam: '',
@@ -60,6 +66,7 @@ export function Time({
     if (few && hasNextPage && !isFetching) fetchNextPage()
   }, [few, hasNextPage, isFetching, fetchNextPage])
   const starts = pages.flatMap((page) => page.starts)
+  const lower = pages.flatMap((page) => page.lower)
   const seats = Object.assign({}, ...pages.map((page) => page.seats)) as Record<string, number>
   const chosen = draft.kept?.place === place ? draft.kept.start : undefined
   const shown = chosen && !starts.includes(chosen) ? [...starts, chosen].sort((a, b) => a - b) : starts
@@ -78,7 +85,7 @@ export function Time({
                   className="radio radio-primary"
                   name="place"
                   checked={one.id === place}
-                  onChange={() => changeDraft(service.id, { place: one.id })}
+                  onChange={() => changeDraft(service.id, { place: one.id, kept: undefined as never })}
                 />
                 {one.name}
               </label>
@@ -86,6 +93,7 @@ export function Time({
           </div>
         </fieldset>
       )}
+      {travels && <TravelChoice service={service} zones={zones} />}
       {(told || keeping.error) && (
         <div className="mb-4">
           <Notice>{keeping.error?.message ?? told}</Notice>
@@ -99,10 +107,11 @@ export function Time({
           </button>
         </Notice>
       )}
-      {openings.isPending && <p className="text-soft">Looking for openings …</p>}
+      {openings.isLoading && <p className="text-soft">Looking for openings …</p>}
       <Openings
         starts={shown}
         seats={seats}
+        lower={lower}
         zoneName={visit.zone}
         chosen={chosen}
         busy={keeping.isPending}

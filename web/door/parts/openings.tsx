@@ -21,6 +21,7 @@ const PARTS = [
 export function Openings({
   starts,
   seats,
+  lower,
   zoneName,
   chosen,
   busy,
@@ -28,6 +29,8 @@ export function Openings({
 }: {
   starts: readonly Instant[]
   seats: Record<string, number>
+  /** Those that cost less. */
+  lower: readonly Instant[]
   zoneName: string
   chosen: Instant | undefined
   busy: boolean
@@ -75,6 +78,9 @@ export function Openings({
                           onClick={() => onPick(start)}
                         >
                           {timeAt(where, start)}
+                          {lower.includes(start) && (
+                            <span className="text-[12px] font-normal">lower price</span>
+                          )}
                           {seats[start] !== undefined && (
                             <span className="text-[12px] font-normal">
                               {seats[start]} {seats[start] === 1 ? 'seat' : 'seats'} left

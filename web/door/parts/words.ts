@@ -2,17 +2,18 @@ import type { DoorService, Kept } from '@acolhida/core/door'
 import { type Currency, money } from '@acolhida/core/money'
 import { type Instant, moment, type Zone } from '@acolhida/core/time'
 
-/** "Free of charge", "€95.00", "€72.00 an hour" */
-export function priceWords(service: DoorService, currency: Currency): string {
+/** "Free of charge", "€95.00", "€72.00 an hour"; nothing where the price is told after the questions. */
+export function priceWords(service: Pick<DoorService, 'price'>, currency: Currency): string {
   const { price } = service
+  if (!price) return ''
   if (price.kind === 'free') return 'Free of charge'
   if (price.kind === 'hourly') return `${money(price.rate, currency)} an hour`
   return price.amount === 0 ? 'Free of charge' : money(price.amount, currency)
 }
 
-/** "75 minutes at the studio in Coimbra" */
-export const lengthAndPlace = (minutes: number, place: string | undefined): string =>
-  `${minutes} minutes${place ? ` ${place}` : ''}`
+/** "75 minutes at the studio in Coimbra"; without the length where that is told after the questions. */
+export const lengthAndPlace = (minutes: number | undefined, place: string | undefined): string =>
+  [minutes === undefined ? '' : `${minutes} minutes`, place].filter(Boolean).join(' ')
 
 /** What happens when, as sentences with real dates. */
 export function whatHappensWhen(

@@ -3,9 +3,12 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { useOutletContext, useParams } from 'react-router'
 import { relay } from './relay.ts'
+import { useVisit } from './visit.ts'
 
-export const useDoorQuery = (slug: string) =>
-  useQuery({ queryKey: ['door', slug], queryFn: () => relay.view(slug) })
+export const useDoorQuery = (slug: string) => {
+  const { with: key } = useVisit()
+  return useQuery({ queryKey: ['door', slug, key], queryFn: () => relay.view(slug, key) })
+}
 
 /** The practice behind the door, for pages inside it. */
 export const useDoor = (): DoorView => useOutletContext<DoorView>()

@@ -6,22 +6,17 @@ import type {
   Kept,
   LinkView,
   SendBody,
+  Wanted,
 } from '@acolhida/core/door'
-import type { Answers } from '@acolhida/core/questions'
 import { call, newKey } from '../../relay-client/client.ts'
-
-interface Wanted {
-  visit: string
-  service: string
-  answers: Answers
-}
 
 const door = (slug: string, path = ''): string => `/api/door/${encodeURIComponent(slug)}${path}`
 const link = (secret: string, path = ''): string => `/api/link/${encodeURIComponent(secret)}${path}`
 
 /** The door's calls to the relay, one for each thing a client can do. */
 export const relay = {
-  view: (slug: string) => call<DoorView>(door(slug)),
+  view: (slug: string, key: string | undefined) =>
+    call<DoorView>(door(slug, key ? `?with=${encodeURIComponent(key)}` : '')),
   read: (slug: string, wanted: Wanted) => call<DoorReading>(door(slug, '/read'), { body: wanted }),
   openings: (
     slug: string,

@@ -1,4 +1,4 @@
-import type { DoorReading, Kept } from '@acolhida/core/door'
+import type { DoorReading, Kept, Wanted } from '@acolhida/core/door'
 import type { Answers } from '@acolhida/core/questions'
 import { useSyncExternalStore } from 'react'
 import { newKey } from '../../relay-client/client.ts'
@@ -9,6 +9,11 @@ export interface Draft {
   /** What the relay made of the answers; gone as soon as they change. */
   reading?: DoorReading
   place?: string
+  /** What was added, by id. */
+  extras?: string[]
+  /** Where to come, at the client's: the travel zone, and the address. */
+  travel?: string
+  address?: string
   kept?: Kept
   person: { name: string; email: string; phone: string }
   agreed: string[]
@@ -19,6 +24,8 @@ export interface Draft {
 interface Visit {
   id: string
   zone: string
+  /** The key of a service's own link, by which one has come. */
+  with?: string
   drafts: Record<string, Draft>
 }
 
@@ -32,16 +39,31 @@ const emptyDraft = (): Draft => ({
 /** The zone of this browser, until the client says otherwise. */
 const browserZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
 
-const NAME = 'acolhida-visit'
+/** A trial of the door leaves no trace: what is filled in there is forgotten with its window. */
+const trial = /^\/(try-[a-z0-9]+)/.exec(location.pathname)?.[1]
+const NAME = trial ? `acolhida-visit-${trial}` : 'acolhida-visit'
+const storage = (): Storage => (trial ? sessionStorage : localStorage)
 
-function load(): Visit {
+function stored(): Visit | undefined {
   try {
-    const stored = JSON.parse(localStorage.getItem(NAME) ?? 'null') as Visit | null
-    if (stored && typeof stored.id === 'string' && stored.drafts && stored.zone) return stored
+    const found = JSON.parse(storage().getItem(NAME) ?? 'null') as Visit | null
+    if (found && typeof found.id === 'string' && found.drafts && found.zone) return found
   } catch {
     // A visit that can't be read is begun anew.
   }
-  return { id: newKey(), zone: browserZone(), drafts: {} }
+  return undefined
+}
+
+/** What the address one came by says: the key of a service's link, and for a trial the zone to look from. */
+function load(): Visit {
+  const address = new URLSearchParams(location.search)
+  const key = address.get('with')
+  const found = stored() ?? {
+    id: newKey(),
+    zone: (trial && address.get('zone')) || browserZone(),
+    drafts: {},
+  }
+  return key ? { ...found, with: key } : found
 }
 
 let visit = load()
@@ -50,7 +72,7 @@ const listeners = new Set<() => void>()
 function save(next: Visit): void {
   visit = next
   try {
-    localStorage.setItem(NAME, JSON.stringify(next))
+    storage().setItem(NAME, JSON.stringify(next))
   } catch {
     // Without storage the visit lives as long as the page.
   }
@@ -67,6 +89,19 @@ export const useVisit = (): Visit => useSyncExternalStore(subscribe, () => visit
 export const setZone = (zone: string): void => save({ ...visit, zone })
 
 export const draftOf = (from: Visit, service: string): Draft => from.drafts[service] ?? emptyDraft()
+
+/** What a visit wants of a service, as the relay is asked. */
+export const wantedOf = (from: Visit, service: string): Wanted => {
+  const { answers, extras, travel } = draftOf(from, service)
+  return {
+    visit: from.id,
+    service,
+    answers,
+    ...(extras?.length ? { extras } : {}),
+    ...(travel ? { travel } : {}),
+    ...(from.with ? { with: from.with } : {}),
+  }
+}
 
 /** Changes the draft for a service; changed answers make an earlier reading void. */
 export function changeDraft(
