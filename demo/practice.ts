@@ -119,6 +119,7 @@ function services(now: Instant): Service[] {
       notice: duration('PT12H'),
       reach: { kind: 'days', days: 90 },
       bookableBy: 'invited',
+      linkKey: 'coaching-at-montalvars',
       approval: { new: 'ask', known: 'straight' },
       colour: 'leaf',
     },

@@ -1,7 +1,8 @@
 import { questionsIn } from '../questions/conditions.ts'
 import type { Questionnaire } from '../questions/types.ts'
-import { minutesOf, splitDateTime } from '../time/index.ts'
-import type { Block, Hours, Practice, Service } from './types.ts'
+import { type LocalDate, minutesOf, splitDateTime } from '../time/index.ts'
+import { checkBookable } from './check-service.ts'
+import type { Block, Hours, Place, Practice, Service } from './types.ts'
 
 /** What is wrong in a practice beyond the shape of its data. */
 export interface PracticeFault {
@@ -10,9 +11,6 @@ export interface PracticeFault {
   /** An error can't be published; a warning can, and says what follows from it. */
   grade: 'error' | 'warning'
 }
-
-const hoursIn = (minutes: number): string =>
-  minutes % 60 ? `${Math.floor(minutes / 60)} h ${minutes % 60}` : `${minutes / 60} h`
 
 /** Blocks that end before they begin or overlap, said beside each. */
 export function checkBlocks(blocks: readonly Block[], path: string): PracticeFault[] {
@@ -24,7 +22,7 @@ export function checkBlocks(blocks: readonly Block[], path: string): PracticeFau
     if (from >= to) {
       faults.push({
         path: at,
-        message: `It ends at ${block.to}, not after it begins at ${block.from}.`,
+        message: `It ends at ${block.to}, not after it begins at ${block.from}. A day ends at 24:00; what comes after belongs to the next.`,
         grade: 'error',
       })
       return
@@ -47,15 +45,12 @@ function checkHours(hours: Hours, path: string): PracticeFault[] {
   ]
 }
 
-function longestBlock(practice: Practice, service: Service): number {
-  const places = practice.places.filter((place) => service.places.includes(place.id))
-  const blocks = places
-    .map((place) => place.hours ?? practice.hours)
-    .flatMap((hours) => [...hours.weekly.flat(), ...hours.changedDays.flatMap((day) => day.blocks)])
-  return Math.max(0, ...blocks.map((block) => minutesOf(block.to) - minutesOf(block.from)))
-}
-
-function checkService(practice: Practice, service: Service, path: string): PracticeFault[] {
+function checkService(
+  practice: Practice,
+  service: Service,
+  path: string,
+  today: LocalDate | undefined,
+): PracticeFault[] {
   const faults: PracticeFault[] = []
   const known = <T extends { id: string }>(list: T[], id: string): boolean =>
     list.some((one) => one.id === id)
@@ -74,25 +69,26 @@ function checkService(practice: Practice, service: Service, path: string): Pract
   if (service.questionnaire && !known(practice.questionnaires, service.questionnaire)) {
     unknown('questionnaire', service.questionnaire, 'questionnaire')
   }
-  const longest = longestBlock(practice, service)
-  const needs = service.minutes + (service.clearInsideHours ? service.clearBefore + service.clearAfter : 0)
-  const byDate = service.seats > 1 && service.groupAt === 'dates'
-  if (!byDate && needs > longest) {
-    faults.push({
-      path: `${path}.minutes`,
-      message: `Nobody can ever book this: the longest block of hours is ${hoursIn(longest)}.`,
-      grade: 'warning',
-    })
-  }
-  const notice = /^PT(\d+)H$/.exec(service.notice)
-  if (service.reach.kind === 'days' && notice && Number(notice[1]) >= (service.reach.days + 1) * 24) {
-    faults.push({
-      path: `${path}.notice`,
-      message: `Nobody can ever book this: the notice is ${notice[1]} hours, and the reach ends after ${service.reach.days} days.`,
-      grade: 'warning',
-    })
-  }
-  return faults
+  return [...faults, ...checkBookable(practice, service, path, today)]
+}
+
+/** Postal codes that lie in two travel zones at once. */
+function checkPlace(place: Place, path: string): PracticeFault[] {
+  const seen = new Map<string, string>()
+  return (place.travel ?? []).flatMap((zone, i) =>
+    zone.postalCodes.flatMap((code): PracticeFault[] => {
+      const before = seen.get(code)
+      seen.set(code, zone.name)
+      if (before === undefined) return []
+      return [
+        {
+          path: `${path}.travel[${i}].postalCodes`,
+          message: `“${code}” is in ${before} already; each beginning can stand in one zone only.`,
+          grade: 'error',
+        },
+      ]
+    }),
+  )
 }
 
 function checkQuestionnaire(questionnaire: Questionnaire, practice: Practice, path: string): PracticeFault[] {
@@ -131,8 +127,11 @@ function checkQuestionnaire(questionnaire: Questionnaire, practice: Practice, pa
   return faults
 }
 
-/** Everything wrong in a practice whose data has the right shape. Empty when all is well. */
-export function checkPractice(practice: Practice): PracticeFault[] {
+/**
+ * Everything wrong in a practice whose data has the right shape. Empty when all is well.
+ * @param today with it, what has passed is told, too
+ */
+export function checkPractice(practice: Practice, today?: LocalDate): PracticeFault[] {
   return [
     ...checkHours(practice.hours, 'hours'),
     ...practice.places.flatMap((place, i) =>
@@ -145,7 +144,8 @@ export function checkPractice(practice: Practice): PracticeFault[] {
         ? []
         : [{ path: `away[${i}]`, message: 'It ends before it begins.', grade: 'error' }]
     }),
-    ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`)),
+    ...practice.places.flatMap((place, i) => checkPlace(place, `places[${i}]`)),
+    ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`, today)),
     ...practice.questionnaires.flatMap((one, i) => checkQuestionnaire(one, practice, `questionnaires[${i}]`)),
     ...practice.terms.flatMap((terms, i): PracticeFault[] =>
       terms.versions.every((version, n) => n === 0 || version.number > terms.versions[n - 1]!.number)

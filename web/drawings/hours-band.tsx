@@ -131,12 +131,12 @@ export function HoursBand({
         >
           <button
             type="button"
-            className={`figures absolute inset-0 cursor-grab overflow-hidden rounded-md bg-leaf text-[11px] text-primary-content ${drag?.at === i ? 'cursor-grabbing ring-2 ring-sun' : ''}`}
-            aria-label={`${name}, ${words(one)}`}
+            className={`figures absolute inset-0 cursor-grab overflow-hidden rounded-md text-[11px] ${blocks[i]?.reservedFor ? 'bg-tile text-secondary-content' : 'bg-leaf text-primary-content'} ${drag?.at === i ? 'cursor-grabbing ring-2 ring-sun' : ''}`}
+            aria-label={`${name}, ${words(one)}${blocks[i]?.reservedFor ? ', kept for somebody' : ''}`}
             onPointerDown={(event) => press(event, i, 'whole')}
             onKeyDown={(event) => keys(event, i)}
           >
-            {drag?.at === i ? words(one) : ''}
+            {drag?.at === i ? words(one) : blocks[i]?.reservedFor ? 'kept' : ''}
           </button>
           <span
             className="absolute inset-y-0 left-0 w-2 cursor-ew-resize"

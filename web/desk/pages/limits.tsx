@@ -4,9 +4,9 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
-import { clock, whole } from '../parts/service-fields.ts'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
+import { clock, whole } from '../service/fields.ts'
 
 const hours = (iso: string): string =>
   String(Number(/^PT(\d+)H$/.exec(iso)?.[1] ?? Number(/^PT(\d+)M$/.exec(iso)?.[1] ?? 0) / 60))

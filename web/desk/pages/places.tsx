@@ -1,10 +1,12 @@
-import type { Place, Practice } from '@acolhida/core/practice'
+import { type Place, type Practice, withoutPlace } from '@acolhida/core/practice'
 import { Plus } from 'lucide-react'
+import { Link } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
+import { TravelZones } from '../parts/travel-zones.tsx'
 
 const KINDS = [
   { value: 'studio', name: 'My studio' },
@@ -107,6 +109,12 @@ export function Places() {
                   change={change((one, zone) => optional(one, 'zone', zone))}
                 />
               </div>
+              {place.kind === 'client' && <TravelZones practice={practice} place={place} />}
+              <p className="text-[14px]">
+                <Link className="way" to={`/hours?place=${place.id}`}>
+                  {place.hours ? 'It keeps hours of its own' : 'Your usual hours count here'}
+                </Link>
+              </p>
               <p className="text-[13px] text-soft">
                 {used.length > 0
                   ? `For ${used.map((service) => service.name).join(', ')}`
@@ -117,10 +125,7 @@ export function Places() {
                   type="button"
                   className="press press-no justify-self-start"
                   onClick={() =>
-                    changePractice(db, `${place.name} removed`, (p) => ({
-                      ...p,
-                      places: p.places.filter((one) => one.id !== place.id),
-                    }))
+                    changePractice(db, `${place.name} removed`, (p) => withoutPlace(p, place.id))
                   }
                 >
                   Remove this place

@@ -5,10 +5,10 @@ import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import type { Desk } from '../data/live.ts'
+import { withAway } from '../hours/time-away.tsx'
 import { enterBooking } from '../sync/acts.ts'
 import { Dialog } from './dialog.tsx'
 import { StartChoice, useWeighed } from './start-choice.tsx'
-import { withAway } from './time-away.tsx'
 import { homeZone } from './words.ts'
 
 /** Books somebody in by hand, without questions. */

@@ -3,9 +3,8 @@ import { useEffect, useState } from 'react'
 import { useDesk } from '../data/live.ts'
 import { relay } from '../sync/relay.ts'
 
-/** The way to one's own door, as clients see it. */
-export function DoorLink() {
-  const { practice } = useDesk()
+/** Where the door is reached, with a slash at the end; unknown while the relay does not answer. */
+export function useDoorUrl(): string | undefined {
   const [door, setDoor] = useState<string>()
   useEffect(() => {
     relay
@@ -13,6 +12,13 @@ export function DoorLink() {
       .then((status) => setDoor(status.doorUrl))
       .catch(() => setDoor(undefined))
   }, [])
+  return door
+}
+
+/** The way to one's own door, as clients see it. */
+export function DoorLink() {
+  const { practice } = useDesk()
+  const door = useDoorUrl()
   return door ? (
     <a className="press" href={`${door}${practice.profile.slug}`} target="_blank" rel="noreferrer">
       See my door <ExternalLink size={15} aria-hidden="true" />

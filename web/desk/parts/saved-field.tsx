@@ -30,6 +30,7 @@ export function SavedField({
   suffix,
   options,
   beside = false,
+  warning,
 }: {
   label: string
   help?: string
@@ -38,12 +39,14 @@ export function SavedField({
   value: string
   /** The practice with what was typed; may throw with a sentence. */
   change: (practice: Practice, typed: string) => Practice
-  type?: 'text' | 'email' | 'number' | 'time'
+  type?: 'text' | 'email' | 'number' | 'time' | 'date'
   rows?: number
   suffix?: string
   options?: readonly { value: string; name: string }[]
   /** Puts the label beside the field instead of above it. */
   beside?: boolean
+  /** What follows from the value kept: "Nobody can ever book this …". */
+  warning?: string | undefined
 }) {
   const id = useId()
   const [typed, setTyped] = useState(value)
@@ -87,7 +90,9 @@ export function SavedField({
     value: typed,
     'aria-invalid': problem ? true : undefined,
     'aria-describedby':
-      [help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined,
+      [help ? `${id}-help` : '', problem ? `${id}-problem` : '', warning ? `${id}-warning` : '']
+        .filter(Boolean)
+        .join(' ') || undefined,
     onBlur: () => keepRef.current(),
   }
   return (
@@ -116,6 +121,15 @@ export function SavedField({
         )}
         {suffix && <span className="shrink-0 text-soft">{suffix}</span>}
       </div>
+      {warning && !problem && (
+        <p
+          id={`${id}-warning`}
+          role="alert"
+          className={`note mt-1.5 bg-sun-soft text-[14px] text-sun-ink ${beside ? 'sm:col-start-2' : ''}`}
+        >
+          {warning}
+        </p>
+      )}
       {problem && (
         <FieldProblem id={`${id}-problem`} beside={beside}>
           {problem}

@@ -4,7 +4,7 @@ import { CLOSURE_RULES } from '@acolhida/core/openings'
 import { instant, parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { describe, expect, it } from 'vitest'
-import { datesOf } from './changed-days.tsx'
+import { datesOf } from '../hours/changed-days.tsx'
 import { closureHref, closureLinkWords } from './closure-link.ts'
 import { bookingLine, currencyOf, marksOf, reasonLine } from './words.ts'
 

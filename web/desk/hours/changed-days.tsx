@@ -1,26 +1,19 @@
-import type { Block, ChangedDay, Practice } from '@acolhida/core/practice'
+import type { Block, ChangedDay, Hours, Practice } from '@acolhida/core/practice'
 import { addDays, dayNumber, type LocalDate, shortDate, weekday } from '@acolhida/core/time'
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { HoursBand } from '../../drawings/hours-band.tsx'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
+import { SavedField } from '../parts/saved-field.tsx'
 import { parseBlocks } from './parse-blocks.ts'
-import { SavedField } from './saved-field.tsx'
+import { Reserve } from './reserve.tsx'
+import type { Scope } from './scope.ts'
 
 /** A run of changed days is at most this long. */
 const LONGEST_RUN = 120
 
-const withChanged = (practice: Practice, change: (days: ChangedDay[]) => ChangedDay[]): Practice => ({
-  ...practice,
-  hours: {
-    ...practice.hours,
-    changedDays: change(practice.hours.changedDays).sort((a, b) => (a.date < b.date ? -1 : 1)),
-  },
-})
-
-const usual = (practice: Practice, date: LocalDate): Block[] =>
-  practice.hours.weekly[weekday(dayNumber(date)) - 1]!
+const usual = (hours: Hours, date: LocalDate): Block[] => hours.weekly[weekday(dayNumber(date)) - 1]!
 
 /** The dates from the first to the last, both included. @throws Error with a sentence when that is no run */
 export function datesOf(first: string, last: string): LocalDate[] {
@@ -33,21 +26,31 @@ export function datesOf(first: string, last: string): LocalDate[] {
 }
 
 /** Days and runs of days with other hours than usual; the usual ones stay to be seen as a ghost outline. */
-export function ChangedDays({ practice }: { practice: Practice }) {
+export function ChangedDays({ practice, scope }: { practice: Practice; scope: Scope }) {
+  const withChanged = (p: Practice, change: (days: ChangedDay[], hours: Hours) => ChangedDay[]): Practice =>
+    scope.change(p, (hours) => ({
+      ...hours,
+      changedDays: change(hours.changedDays, hours).sort((a, b) => (a.date < b.date ? -1 : 1)),
+    }))
   const [first, setFirst] = useState('')
   const [last, setLast] = useState('')
   const [problem, setProblem] = useState<string>()
   const set = (date: LocalDate, blocks: Block[]) => (p: Practice) =>
     withChanged(p, (days) => days.map((day) => (day.date === date ? { ...day, blocks } : day)))
+  const draw =
+    (date: LocalDate) =>
+    (next: Block[]): void => {
+      changePractice(db, `the hours of ${shortDate(date)}`, set(date, next)).catch(() => undefined)
+    }
   const add = async (): Promise<void> => {
     try {
       const dates = datesOf(first, last)
       await changePractice(db, 'changed days', (p) =>
-        withChanged(p, (days) => [
+        withChanged(p, (days, hours) => [
           ...days,
           ...dates
             .filter((date) => !days.some((day) => day.date === date))
-            .map((date) => ({ date, blocks: usual(p, date) })),
+            .map((date) => ({ date, blocks: usual(hours, date) })),
         ]),
       )
       setFirst('')
@@ -57,7 +60,7 @@ export function ChangedDays({ practice }: { practice: Practice }) {
       setProblem((error as Error).message)
     }
   }
-  const { changedDays } = practice.hours
+  const { changedDays } = scope.hours
   return (
     <section className="sheet p-5" aria-labelledby="changed-days">
       <h2 id="changed-days">Changed days</h2>
@@ -94,12 +97,14 @@ export function ChangedDays({ practice }: { practice: Practice }) {
               <HoursBand
                 name={shortDate(day.date)}
                 blocks={day.blocks}
-                ghost={usual(practice, day.date)}
-                onChange={(next) =>
-                  changePractice(db, `the hours of ${shortDate(day.date)}`, set(day.date, next)).catch(
-                    () => undefined,
-                  )
-                }
+                ghost={usual(scope.hours, day.date)}
+                onChange={draw(day.date)}
+              />
+              <Reserve
+                practice={practice}
+                name={shortDate(day.date)}
+                blocks={day.blocks}
+                onChange={draw(day.date)}
               />
             </div>
           </li>

@@ -3,7 +3,10 @@ import { letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { date, parseInstant } from '@acolhida/core/time'
 import { demoPractice } from '@acolhida/demo/practice'
 import { describe, expect, it } from 'vitest'
-import { amount, clock, type ServiceField, WHAT, whenFields, whole, whomFields } from './service-fields.ts'
+import { amount, clock, type ServiceField, whole } from './fields.ts'
+import { WHAT } from './what.ts'
+import { whenFields } from './when.ts'
+import { whomFields } from './whom.ts'
 
 const practice = demoPractice(parseInstant('2026-11-24T11:00Z'))
 const FIELDS = [...WHAT, ...whenFields(date('2026-11-24')), ...whomFields(practice)]
@@ -17,8 +20,8 @@ describe('the settings of a service', () => {
     for (const one of practice.services) {
       for (const setting of FIELDS) {
         if (setting.show && !setting.show(one)) continue
-        const shown =
-          setting.label === 'Price' ? (Number(setting.read(one)) / 100).toFixed(2) : setting.read(one)
+        const value = setting.read(one)
+        const shown = setting.money && value !== '' ? (Number(value) / 100).toFixed(2) : value
         if (setting.options && ['How far ahead', 'Starts'].includes(setting.label)) continue
         expect(setting.write(one, shown, 2), `${one.id}: ${setting.label}`).toEqual(one)
       }
@@ -56,6 +59,21 @@ describe('the settings of a service', () => {
     })
   })
 
+  it('keep seasons, lower prices, least numbers and links with the service', () => {
+    const only = typed('Season', 'only')
+    expect(typed('From', '2027-06-01', only).season).toEqual({ on: true, from: '2027-06-01' })
+    expect(typed('Season', '', only).season).toBeUndefined()
+    expect(typed('Lower price', '80').price).toEqual({ kind: 'fixed', amount: 9_500, whole: 8_000 })
+    expect(typed('Lower price', '', typed('Lower price', '80')).price).toEqual(service.price)
+    const group = practice.services.find((one) => one.seats > 1)!
+    const least = typed('At least', '3', group)
+    expect(least.least).toEqual({ people: 3, by: 'PT24H' })
+    expect(typed('Known', '48', least).least).toEqual({ people: 3, by: 'PT48H' })
+    const linked = typed('Who may book it', 'link')
+    expect(linked.linkKey).toMatch(/^[A-Za-z0-9_-]{16,64}$/)
+    expect(typed('Who may book it', 'invited', linked).linkKey).toBe(linked.linkKey)
+  })
+
   it('keep the amount when only the kind of price changes', () => {
     expect(typed('What it costs', 'hourly').price).toEqual({ kind: 'hourly', rate: 9_500 })
   })
@@ -65,7 +83,10 @@ describe('the settings of a service', () => {
     [() => whole('0', 1), 'Please write a whole number from 1 on.'],
     [() => amount('dear', 2), 'Please write an amount, as 95.00.'],
     [() => clock('noon'), '“noon” is not a time of day; write it as 9:30.'],
-    [() => typed('At most a day', '0'), 'Please write a whole number from 1 on.'],
+    [
+      () => typed('At most a day', '0'),
+      'With a limit of 0 nobody can ever book this. Leave it empty for no limit.',
+    ],
   ])('say what can not be used', (work, message) => {
     expect(work).toThrow(message)
   })

@@ -1,25 +1,19 @@
-import type { Practice } from '@acolhida/core/practice'
 import { longWeekdayName } from '@acolhida/core/time'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
-import { Dialog } from './dialog.tsx'
+import { Dialog } from '../parts/dialog.tsx'
+import { type Scope, withDay } from './scope.ts'
 
 /** Copies the hours of one weekday to others. */
-export function CopyDay({ practice, order }: { practice: Practice; order: readonly number[] }) {
+export function CopyDay({ scope, order }: { scope: Scope; order: readonly number[] }) {
   const [open, setOpen] = useState(false)
   const [from, setFrom] = useState(order[0] ?? 0)
   const [to, setTo] = useState<number[]>([])
   const copy = (): void => {
-    changePractice(db, `the hours of ${longWeekdayName(from + 1)} copied`, (p) => ({
-      ...p,
-      hours: {
-        ...p.hours,
-        weekly: p.hours.weekly.map((blocks, i) =>
-          to.includes(i) ? p.hours.weekly[from]! : blocks,
-        ) as Practice['hours']['weekly'],
-      },
-    }))
+    changePractice(db, `the hours of ${longWeekdayName(from + 1)} copied`, (p) =>
+      scope.change(p, (hours) => to.reduce((next, day) => withDay(next, day, hours.weekly[from]!), hours)),
+    )
     setOpen(false)
     setTo([])
   }
@@ -42,7 +36,7 @@ export function CopyDay({ practice, order }: { practice: Practice; order: readon
             {order.map((day) => (
               <option key={day} value={day}>
                 {longWeekdayName(day + 1)}:{' '}
-                {practice.hours.weekly[day]!.map((block) => `${block.from} – ${block.to}`).join(', ') ||
+                {scope.hours.weekly[day]!.map((block) => `${block.from} – ${block.to}`).join(', ') ||
                   'a day off'}
               </option>
             ))}

@@ -4,9 +4,9 @@ import { useEffect, useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
+import { homeZone } from '../parts/words.ts'
 import { countries, type Holiday, publicHolidays } from './holidays.ts'
 import { wholeDay, withAway } from './time-away.tsx'
-import { homeZone } from './words.ts'
 
 const idOf = (holiday: Holiday): string => `holiday-${holiday.date}`
 

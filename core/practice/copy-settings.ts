@@ -1,0 +1,58 @@
+import type { Practice, Service } from './types.ts'
+
+/** Settings of a service that belong together and can be copied to others. */
+export const SETTINGS = {
+  when: ['starts', 'earliestStart', 'latestStart', 'notice', 'reach', 'showAtMost', 'tidy'],
+  clear: ['clearBefore', 'clearAfter', 'clearInsideHours'],
+  limits: ['perDay', 'perWeek'],
+  price: ['price', 'priceHidden'],
+  extras: ['extras'],
+  whom: ['bookableBy', 'approval'],
+  questions: ['questionnaire'],
+  terms: ['terms'],
+  places: ['places'],
+} as const satisfies Record<string, readonly (keyof Service)[]>
+
+export type SettingsGroup = keyof typeof SETTINGS
+
+/** One service with groups of settings taken from another; what that one leaves out is left out here, too. */
+export function withSettings(service: Service, from: Service, groups: readonly SettingsGroup[]): Service {
+  const next: Record<string, unknown> = { ...service }
+  for (const key of groups.flatMap((group): readonly (keyof Service)[] => SETTINGS[group])) {
+    if (from[key] === undefined) delete next[key]
+    else next[key] = from[key]
+  }
+  return next as unknown as Service
+}
+
+/** A practice in which some settings of one service have been copied to others. */
+export function copySettings(
+  practice: Practice,
+  from: string,
+  to: readonly string[],
+  groups: readonly SettingsGroup[],
+): Practice {
+  const source = practice.services.find((one) => one.id === from)
+  if (!source) return practice
+  return {
+    ...practice,
+    services: practice.services.map((one) =>
+      to.includes(one.id) && one.id !== from ? withSettings(one, source, groups) : one,
+    ),
+  }
+}
+
+/**
+ * A practice with a service moved to another place in the order. It comes under the heading of the one before it;
+ * at the very beginning, of the one after it.
+ */
+export function moveService(practice: Practice, from: number, to: number): Practice {
+  const services = [...practice.services]
+  const [moved] = services.splice(from, 1)
+  if (!moved) return practice
+  const neighbour = to > 0 ? services[to - 1] : services[0]
+  const { section: _, ...plain } = moved
+  const section = neighbour ? neighbour.section : moved.section
+  services.splice(to, 0, section === undefined ? plain : { ...plain, section })
+  return { ...practice, services }
+}

@@ -1,0 +1,33 @@
+import { useEffect, useState } from 'react'
+
+/** Something of several that belongs to it or not. It shows at once; what is kept follows, and counts. */
+export function Tick({
+  label,
+  on,
+  last = false,
+  onChange,
+}: {
+  label: string
+  on: boolean
+  /** The last one left can not be taken away. */
+  last?: boolean
+  onChange: (on: boolean) => void
+}) {
+  const [shown, setShown] = useState(on)
+  useEffect(() => setShown(on), [on])
+  return (
+    <label className="flex min-h-[32px] cursor-pointer items-center gap-3">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-primary checkbox-sm"
+        checked={shown}
+        disabled={on && last}
+        onChange={(event) => {
+          setShown(event.target.checked)
+          onChange(event.target.checked)
+        }}
+      />
+      {label}
+    </label>
+  )
+}

@@ -1,0 +1,100 @@
+import type { Place, Practice, TravelZone } from '@acolhida/core/practice'
+import { Plus, X } from 'lucide-react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { amount, whole } from '../service/fields.ts'
+import { SavedField } from './saved-field.tsx'
+import { currencyOf } from './words.ts'
+
+/** Beginnings of postal codes as they are typed: "30, 31-40". */
+export const codesOf = (typed: string): string[] => [
+  ...new Set(
+    typed
+      .split(/[,;\n]+/)
+      .map((one) => one.trim())
+      .filter(Boolean),
+  ),
+]
+
+/** How far one travels to clients, by zones one has named. */
+export function TravelZones({ practice, place }: { practice: Practice; place: Place }) {
+  const { code, decimals } = currencyOf(practice.profile.currency)
+  const zones = place.travel ?? []
+  const within = (p: Practice, change: (before: TravelZone[]) => TravelZone[]): Practice => ({
+    ...p,
+    places: p.places.map((one) => {
+      if (one.id !== place.id) return one
+      const { travel, ...rest } = one
+      const next = change(travel ?? [])
+      return next.length > 0 ? { ...rest, travel: next } : rest
+    }),
+  })
+  const set = (id: string, part: (typed: string) => Partial<TravelZone>) => (p: Practice, typed: string) =>
+    within(p, (before) => before.map((one) => (one.id === id ? { ...one, ...part(typed) } : one)))
+  const what = 'a travel zone'
+  const add = (): void => {
+    let n = zones.length + 1
+    while (zones.some((one) => one.id === `zone-${n}`)) n++
+    const fresh = { id: `zone-${n}`, name: `Zone ${n}`, surcharge: 0, clear: 15, postalCodes: [] }
+    changePractice(db, 'a travel zone added', (p) => within(p, (before) => [...before, fresh]))
+  }
+  return (
+    <div className="grid gap-3 border-t border-line pt-3">
+      <h3>How far you go</h3>
+      <p className="text-[13px] text-soft">
+        The client chooses a zone, or is found by the beginning of their postal code. Farther than that, they
+        write instead.
+      </p>
+      <ul className="grid gap-4">
+        {zones.map((zone) => (
+          <li key={zone.id} className="grid grid-cols-2 items-end gap-x-3 gap-y-2">
+            <SavedField
+              label="Zone"
+              what={what}
+              value={zone.name}
+              change={set(zone.id, (name) => ({ name }))}
+            />
+            <button
+              type="button"
+              className="press press-quiet justify-self-end px-2"
+              aria-label={`Remove ${zone.name}`}
+              onClick={() =>
+                changePractice(db, `${zone.name} removed`, (p) =>
+                  within(p, (before) => before.filter((one) => one.id !== zone.id)),
+                )
+              }
+            >
+              <X size={16} aria-hidden="true" />
+            </button>
+            <SavedField
+              label="Surcharge"
+              what={what}
+              suffix={code}
+              value={(zone.surcharge / 10 ** decimals).toFixed(decimals)}
+              change={set(zone.id, (typed) => ({ surcharge: amount(typed, decimals) }))}
+            />
+            <SavedField
+              label="Also kept clear"
+              what={what}
+              type="number"
+              suffix="min"
+              value={String(zone.clear)}
+              change={set(zone.id, (typed) => ({ clear: whole(typed) }))}
+            />
+            <div className="col-span-2">
+              <SavedField
+                label="Postal codes begin with"
+                what={what}
+                value={zone.postalCodes.join(', ')}
+                change={set(zone.id, (typed) => ({ postalCodes: codesOf(typed) }))}
+              />
+            </div>
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="press justify-self-start" onClick={add}>
+        <Plus size={16} aria-hidden="true" /> Add a zone
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,75 @@
+import { copySettings, type Practice, type Service, type SettingsGroup } from '@acolhida/core/practice'
+import { useState } from 'react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { Dialog } from '../parts/dialog.tsx'
+import { Tick } from '../parts/tick.tsx'
+
+const NAMES: Record<SettingsGroup, string> = {
+  when: 'When: starts, edges of the day, notice, reach',
+  clear: 'Time kept clear',
+  limits: 'Limits a day and a week',
+  price: 'The price',
+  extras: 'What a client can add',
+  whom: 'For whom, and who is asked about',
+  questions: 'The questions',
+  terms: 'The terms',
+  places: 'The places',
+}
+
+const toggled = <T,>(list: readonly T[], one: T, on: boolean): T[] =>
+  on ? [...list, one] : list.filter((other) => other !== one)
+
+/** Copies some settings of a service to others. */
+export function CopyTo({ practice, service }: { practice: Practice; service: Service }) {
+  const [open, setOpen] = useState(false)
+  const [groups, setGroups] = useState<SettingsGroup[]>([])
+  const [to, setTo] = useState<string[]>([])
+  const copy = (): void => {
+    changePractice(db, `settings of ${service.name} copied`, (p) => copySettings(p, service.id, to, groups))
+    setOpen(false)
+  }
+  return (
+    <>
+      <button type="button" className="press" onClick={() => setOpen(true)}>
+        Copy settings to other services
+      </button>
+      {open && (
+        <Dialog title={`Copy settings of ${service.name}`} close={() => setOpen(false)}>
+          <fieldset>
+            <legend className="ask mb-1">What</legend>
+            {Object.entries(NAMES).map(([group, name]) => (
+              <Tick
+                key={group}
+                label={name}
+                on={groups.includes(group as SettingsGroup)}
+                onChange={(on) => setGroups(toggled(groups, group as SettingsGroup, on))}
+              />
+            ))}
+          </fieldset>
+          <fieldset className="mt-3">
+            <legend className="ask mb-1">To</legend>
+            {practice.services
+              .filter((one) => one.id !== service.id)
+              .map((one) => (
+                <Tick
+                  key={one.id}
+                  label={one.name}
+                  on={to.includes(one.id)}
+                  onChange={(on) => setTo(toggled(to, one.id, on))}
+                />
+              ))}
+          </fieldset>
+          <button
+            type="button"
+            className="press press-go mt-3"
+            disabled={groups.length === 0 || to.length === 0}
+            onClick={copy}
+          >
+            Copy these settings
+          </button>
+        </Dialog>
+      )}
+    </>
+  )
+}

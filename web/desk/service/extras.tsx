@@ -1,0 +1,78 @@
+import type { Extra, Practice, Service } from '@acolhida/core/practice'
+import { Plus, X } from 'lucide-react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { SavedField } from '../parts/saved-field.tsx'
+import { currencyOf } from '../parts/words.ts'
+import { amount, whole } from './fields.ts'
+import { withService } from './fields-view.tsx'
+
+/** What a client can add: each with the minutes and the price it comes to. */
+export function Extras({ practice, service }: { practice: Practice; service: Service }) {
+  const { code, decimals } = currencyOf(practice.profile.currency)
+  const extras = service.extras ?? []
+  const within = (p: Practice, change: (before: Extra[]) => Extra[]): Practice =>
+    withService(p, service.id, ({ extras: before = [], ...rest }) => {
+      const next = change(before)
+      return next.length > 0 ? { ...rest, extras: next } : rest
+    })
+  const set = (id: string, part: (typed: string) => Partial<Extra>) => (p: Practice, typed: string) =>
+    within(p, (before) => before.map((one) => (one.id === id ? { ...one, ...part(typed) } : one)))
+  const add = (): void => {
+    let n = extras.length + 1
+    while (extras.some((one) => one.id === `extra-${n}`)) n++
+    changePractice(db, 'something to add', (p) =>
+      within(p, (before) => [...before, { id: `extra-${n}`, name: 'Something more', minutes: 0, price: 0 }]),
+    )
+  }
+  return (
+    <section className="sheet grid gap-3 p-5" aria-labelledby="extras">
+      <h2 id="extras">What a client can add</h2>
+      {extras.length === 0 && (
+        <p className="text-[14px] text-soft">
+          A recording, a longer warm-up: with its minutes and its price.
+        </p>
+      )}
+      <ul className="grid gap-3">
+        {extras.map((extra) => (
+          <li key={extra.id} className="grid grid-cols-[1fr_90px_110px_auto] items-end gap-2">
+            <SavedField
+              label="What"
+              what="something to add"
+              value={extra.name}
+              change={set(extra.id, (name) => ({ name }))}
+            />
+            <SavedField
+              label="Minutes"
+              what="something to add"
+              type="number"
+              value={String(extra.minutes)}
+              change={set(extra.id, (typed) => ({ minutes: whole(typed) }))}
+            />
+            <SavedField
+              label={`Price, ${code}`}
+              what="something to add"
+              value={(extra.price / 10 ** decimals).toFixed(decimals)}
+              change={set(extra.id, (typed) => ({ price: amount(typed, decimals) }))}
+            />
+            <button
+              type="button"
+              className="press press-quiet px-2"
+              aria-label={`Remove ${extra.name}`}
+              onClick={() =>
+                changePractice(db, `${extra.name} removed`, (p) =>
+                  within(p, (before) => before.filter((one) => one.id !== extra.id)),
+                )
+              }
+            >
+              <X size={16} aria-hidden="true" />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="press justify-self-start" onClick={add}>
+        <Plus size={16} aria-hidden="true" /> Add something
+      </button>
+    </section>
+  )
+}

@@ -1,0 +1,156 @@
+import type { GroupDate, Practice, Service } from '@acolhida/core/practice'
+import { placeOf } from '@acolhida/core/practice'
+import { addDays, type LocalDate, localDate, longDate, splitDateTime, wallTime } from '@acolhida/core/time'
+import { Plus, X } from 'lucide-react'
+import { useState } from 'react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { whole } from './fields.ts'
+import { withService } from './fields-view.tsx'
+
+/** More dates than anybody sets at once. */
+const MOST = 60
+
+/**
+ * The dates of a group from a first one on.
+ * @throws Error with a sentence when they can't be
+ */
+export function repeated(
+  service: string,
+  first: { day: string; clock: string; place: string },
+  every: string,
+  times: string,
+): GroupDate[] {
+  if (!first.day || !first.clock) throw new Error('Please give a day and a time.')
+  const count = whole(times || '1', 1)
+  if (count > MOST) throw new Error(`${MOST} dates at once are the most.`)
+  const weeks = count > 1 ? whole(every, 1) : 1
+  return Array.from({ length: count }, (_, i) => {
+    const day = addDays(first.day as LocalDate, i * weeks * 7)
+    return {
+      id: `${service}-${day}-${first.clock.replace(':', '')}`.slice(-64).replace(/^[^A-Za-z0-9]+/, ''),
+      start: `${day}T${first.clock}` as GroupDate['start'],
+      place: first.place,
+    }
+  })
+}
+
+/** The dates on which a group takes place. */
+export function GroupDates({ practice, service }: { practice: Practice; service: Service }) {
+  const [day, setDay] = useState('')
+  const [clock, setClock] = useState('11:00')
+  const [place, setPlace] = useState(service.places[0] ?? '')
+  const [every, setEvery] = useState('1')
+  const [times, setTimes] = useState('1')
+  const [problem, setProblem] = useState<string>()
+  const change = (dates: (before: GroupDate[]) => GroupDate[]): Promise<void> =>
+    changePractice(db, 'the dates of a group', (p) =>
+      withService(p, service.id, (one) => ({ ...one, groupDates: dates(one.groupDates) })),
+    )
+  const add = async (): Promise<void> => {
+    try {
+      const dates = repeated(service.id, { day, clock, place }, every, times)
+      await change((before) => {
+        const fresh = dates.filter((one) => !before.some((other) => other.start === one.start))
+        if (fresh.length === 0) throw new Error('Please give a day and a time that are not there yet.')
+        return [...before, ...fresh].sort((a, b) => (a.start < b.start ? -1 : 1))
+      })
+      setProblem(undefined)
+    } catch (error) {
+      setProblem((error as Error).message)
+    }
+  }
+  return (
+    <section className="sheet grid gap-2 p-5">
+      <h2>Dates</h2>
+      {service.groupDates.length === 0 && (
+        <p className="text-[14px] text-soft">The group takes place on the dates you set here.</p>
+      )}
+      <ul className="grid gap-1">
+        {service.groupDates.map((one) => {
+          const start = splitDateTime(one.start)
+          const name = `${longDate(localDate(start.day))}, ${wallTime(start.minutes)}`
+          return (
+            <li key={one.id} className="flex items-center justify-between gap-3">
+              <span>
+                {name} <span className="text-soft">{placeOf(practice, one.place)?.name}</span>
+              </span>
+              <button
+                type="button"
+                className="press press-quiet px-2"
+                aria-label={`Remove ${name}`}
+                onClick={() => change((before) => before.filter((other) => other.id !== one.id))}
+              >
+                <X size={16} aria-hidden="true" />
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+      <form
+        className="grid grid-cols-3 items-end gap-2 border-t border-line pt-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          add()
+        }}
+      >
+        <label className="ask">
+          Day
+          <input
+            type="date"
+            className="field mt-1"
+            value={day}
+            onChange={(event) => setDay(event.target.value)}
+          />
+        </label>
+        <label className="ask">
+          Time
+          <input
+            type="time"
+            className="field mt-1"
+            value={clock}
+            onChange={(event) => setClock(event.target.value)}
+          />
+        </label>
+        <label className="ask">
+          Where
+          <select className="field mt-1" value={place} onChange={(event) => setPlace(event.target.value)}>
+            {service.places.map((one) => (
+              <option key={one} value={one}>
+                {placeOf(practice, one)?.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="ask">
+          How many dates
+          <input
+            type="number"
+            min={1}
+            className="field mt-1"
+            value={times}
+            onChange={(event) => setTimes(event.target.value)}
+          />
+        </label>
+        <label className={`ask ${Number(times) > 1 ? '' : 'invisible'}`}>
+          Weeks between
+          <input
+            type="number"
+            min={1}
+            className="field mt-1"
+            value={every}
+            onChange={(event) => setEvery(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="press col-span-3 justify-self-start">
+          <Plus size={16} aria-hidden="true" /> {Number(times) > 1 ? 'Add these dates' : 'Add this date'}
+        </button>
+      </form>
+      {problem && (
+        <p role="alert" className="text-[14px] font-semibold text-clay">
+          {problem}
+        </p>
+      )}
+    </section>
+  )
+}

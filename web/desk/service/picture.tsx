@@ -1,0 +1,76 @@
+import type { Service } from '@acolhida/core/practice'
+import { useState } from 'react'
+
+/** The longer side of a picture as it is kept, in pixels; and how much may be kept, in characters. */
+const SIDE = 360
+const MOST = 200_000
+
+/** A picture made small enough to travel with the practice. @throws Error with a sentence */
+async function small(file: File): Promise<string> {
+  if (!/^image\/(png|jpeg|webp)$/.test(file.type))
+    throw new Error('Please choose a PNG, JPEG or WebP picture.')
+  const image = await createImageBitmap(file).catch(() => {
+    throw new Error('This picture can not be read.')
+  })
+  const scale = Math.min(1, SIDE / Math.max(image.width, image.height))
+  const canvas = document.createElement('canvas')
+  canvas.width = Math.max(1, Math.round(image.width * scale))
+  canvas.height = Math.max(1, Math.round(image.height * scale))
+  const ground = canvas.getContext('2d')
+  if (!ground) throw new Error('This browser can not make pictures smaller.')
+  ground.drawImage(image, 0, 0, canvas.width, canvas.height)
+  for (const quality of [0.86, 0.7, 0.5]) {
+    const made = canvas.toDataURL('image/jpeg', quality)
+    if (made.length <= MOST) return made
+  }
+  throw new Error('This picture stays too large; please choose a plainer one.')
+}
+
+/** The picture of a service: chosen, made small, shown, taken away. */
+export function Picture({
+  service,
+  onChange,
+}: {
+  service: Service
+  onChange: (picture: string | undefined) => Promise<void>
+}) {
+  const [problem, setProblem] = useState<string>()
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      {service.picture && (
+        <img
+          src={service.picture}
+          alt=""
+          className="size-[72px] rounded-lg border border-line object-cover"
+        />
+      )}
+      <label className="press has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+        {service.picture ? 'Another picture' : 'Choose a picture'}
+        <input
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          className="sr-only"
+          onChange={(event) => {
+            const file = event.target.files?.[0]
+            event.target.value = ''
+            if (!file) return
+            small(file)
+              .then(onChange)
+              .then(() => setProblem(undefined))
+              .catch((error: unknown) => setProblem((error as Error).message))
+          }}
+        />
+      </label>
+      {service.picture && (
+        <button type="button" className="press press-no" onClick={() => onChange(undefined)}>
+          Take it away
+        </button>
+      )}
+      {problem && (
+        <p role="alert" className="w-full text-[14px] font-semibold text-clay">
+          {problem}
+        </p>
+      )}
+    </div>
+  )
+}
