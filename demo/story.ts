@@ -148,7 +148,7 @@ const PARTS: Part[] = [
     booked: true,
   },
   {
-    id: 'group-1',
+    id: 'reading-seat-1',
     name: 'Nuno Vilar',
     email: 'nuno.vilar@example.org',
     zone: 'Europe/Lisbon',
@@ -161,7 +161,7 @@ const PARTS: Part[] = [
     booked: true,
   },
   {
-    id: 'group-2',
+    id: 'reading-seat-2',
     name: 'Sanne Kuipers',
     email: 'sanne.kuipers@example.org',
     zone: 'Europe/Amsterdam',
@@ -174,7 +174,7 @@ const PARTS: Part[] = [
     booked: true,
   },
   {
-    id: 'group-3',
+    id: 'reading-seat-3',
     name: 'Mirela Pop',
     email: 'mirela.pop@example.org',
     zone: 'Europe/Bucharest',
@@ -187,7 +187,7 @@ const PARTS: Part[] = [
     booked: true,
   },
   {
-    id: 'group-4',
+    id: 'reading-seat-4',
     name: 'Inês Tavira',
     email: 'ines.tavira@example.org',
     zone: 'Europe/Lisbon',

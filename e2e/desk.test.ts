@@ -37,11 +37,11 @@ it('changes what the door shows while it is typed, and undoes it', async () => {
 
   await goTo(desk, 'Services')
   await desk.getByRole('link', { name: 'Voice assessment' }).click()
-  await desk.getByLabel('Price').fill('102.50')
+  await desk.getByLabel('Price', { exact: true }).fill('102.50')
   await client.getByText('€102.50').waitFor()
-  await desk.getByLabel('At the door').uncheck()
+  await desk.getByLabel('At the door', { exact: true }).uncheck()
   await client.getByRole('heading', { name: 'Voice assessment' }).waitFor({ state: 'detached' })
-  await desk.getByLabel('At the door').check()
+  await desk.getByLabel('At the door', { exact: true }).check()
   await client.getByRole('heading', { name: 'Voice assessment' }).waitFor()
 })
 
@@ -81,7 +81,7 @@ it('follows a new zone and a new currency', async () => {
 
 it('explains every closed time of the diary to pointer and keyboard', async () => {
   await goTo(desk, 'Diary')
-  await desk.getByLabel('Openings a newcomer sees for').selectOption('voice-assessment')
+  await desk.getByLabel('Service').selectOption('voice-assessment')
   await desk.getByRole('button', { name: 'The week after' }).click()
   const sunday = desk.getByRole('slider').nth(6)
   await sunday.focus()
@@ -118,8 +118,8 @@ it('adds a service, puts it on the door, and removes it again', async () => {
   await desk.getByRole('heading', { level: 1, name: 'New service' }).waitFor()
   await desk.getByLabel('Name').fill('Breathing lesson')
   await desk.getByLabel('What it costs').selectOption('fixed')
-  await desk.getByLabel('Price').fill('40')
-  await desk.getByText('At the door').click()
+  await desk.getByLabel('Price', { exact: true }).fill('40')
+  await desk.getByText('At the door', { exact: true }).click()
   const client = await house.visitor()
   await client.goto(`${house.door}/${house.slug}/breathing`)
   await client.goto(`${house.door}/${house.slug}`)
@@ -131,6 +131,7 @@ it('adds a service, puts it on the door, and removes it again', async () => {
 it('draws hours on a band and takes that back', async () => {
   await goTo(desk, 'Hours')
   const band = desk.locator('fieldset').filter({ hasText: 'Sunday, to draw on' })
+  await band.scrollIntoViewIfNeeded()
   const box = (await band.boundingBox())!
   await desk.mouse.move(box.x + box.width * 0.25, box.y + 10)
   await desk.mouse.down()
@@ -163,7 +164,7 @@ it('books somebody in by hand, and moves them by dragging with the consequences 
   await eventually('the booking at the relay', () =>
     [...house.relay.store.bookings()].find((one) => one.asked.person.name === 'Ulla Brandt'),
   )
-  await desk.goto(`${house.desk}/diary?week=${day}`)
+  await desk.goto(`${house.desk}/diary?day=${day}`)
   const session = desk.getByRole('link', { name: /Ulla Brandt/ })
   await session.waitFor()
   await desk.getByText('Your door is open').waitFor()

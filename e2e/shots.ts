@@ -89,7 +89,7 @@ async function main(): Promise<void> {
   await begin.getByText(/^Busy \d+ times/).waitFor()
   await shoot(begin, 'desk-calendars')
   await rail.getByRole('link', { name: 'Diary' }).click()
-  await begin.getByLabel('Openings a newcomer sees for').selectOption('voice-assessment')
+  await begin.getByLabel('Service').selectOption('voice-assessment')
   const band = begin.getByRole('slider').nth(3)
   const box = (await band.boundingBox())!
   await begin.mouse.move(box.x + box.width * 0.36, box.y + 50)

@@ -1,5 +1,5 @@
 import { type Instant, MINUTE, timeAt, type Zone } from '@acolhida/core/time'
-import { type CSSProperties, type PointerEvent, type ReactNode, useRef } from 'react'
+import { type CSSProperties, type PointerEvent, type ReactNode, useRef, useState } from 'react'
 
 export interface BandItem {
   id: string
@@ -16,6 +16,8 @@ export interface BandItem {
   clash?: boolean
   /** Whether it can be dragged to another start. */
   moves?: boolean
+  /** Whether there is more to see of it where it is opened. */
+  opens?: boolean
 }
 
 export interface Band {
@@ -23,6 +25,8 @@ export interface Band {
   to: Instant
   /** Stretches of hours. */
   open: { from: Instant; to: Instant }[]
+  /** Time away, with the practitioner's own note. */
+  away: { from: Instant; to: Instant; note: string }[]
   items: BandItem[]
   /** Starts that are open. */
   openings: readonly Instant[]
@@ -30,6 +34,9 @@ export interface Band {
   zone: Zone
   label: string
 }
+
+/** How far the pointer must go before a press becomes a drag, in pixels. */
+export const SLACK = 6
 
 const LOOK: Record<BandItem['look'], string> = {
   session: 'bg-leaf text-primary-content',
@@ -48,9 +55,12 @@ export function DayBand({
   step,
   onCursor,
   onChoose,
-  onDrag,
+  onDraw,
+  onGrab,
+  onOpen,
   describe,
   link,
+  compact = false,
 }: {
   band: Band
   /** The start under the cursor, if it is on this band. */
@@ -60,14 +70,22 @@ export function DayBand({
   onCursor: (at: Instant | undefined) => void
   /** The start under the cursor was chosen, by a click or Enter. */
   onChoose: (at: Instant) => void
-  /** An item was dragged to another start. */
-  onDrag: (item: BandItem, to: Instant) => void
+  /** A stretch of free ground was drawn, by dragging over it. */
+  onDraw: (from: Instant, to: Instant) => void
+  /** The pointer went down on something that can be dragged. */
+  onGrab: (item: BandItem, event: PointerEvent<HTMLElement>) => void
+  onOpen: (item: BandItem) => void
   /** What to say of a start, for those who listen. */
   describe: (at: Instant) => string
   link: (href: string, className: string, style: CSSProperties, children: ReactNode) => ReactNode
+  /** Lower, with the names alone, where many days are shown. */
+  compact?: boolean
 }) {
   const { from, to, zone } = band
   const field = useRef<HTMLDivElement>(null)
+  const [drawn, setDrawn] = useState<{ from: Instant; to: Instant }>()
+  const drewAt = useRef<{ x: number; from: Instant }>(undefined)
+  const drew = useRef(false)
   const x = (at: number): number => ((Math.min(Math.max(at, from), to) - from) / (to - from)) * 100
   const stretch = (a: number, z: number): CSSProperties => ({ left: `${x(a)}%`, width: `${x(z) - x(a)}%` })
   const stop = step * MINUTE
@@ -79,7 +97,21 @@ export function DayBand({
     const box = field.current!.getBoundingClientRect()
     return snap(from + ((clientX - box.left) / box.width) * (to - from))
   }
-  const move = (clientX: number): void => onCursor(at(clientX))
+  const move = (clientX: number): void => {
+    const from = drewAt.current
+    if (!from) onCursor(at(clientX))
+    else if (drew.current || Math.abs(clientX - from.x) > SLACK) {
+      drew.current = true
+      const to = at(clientX)
+      setDrawn({ from: Math.min(from.from, to) as Instant, to: (Math.max(from.from, to) + stop) as Instant })
+    }
+  }
+  const endDrawing = (): void => {
+    if (drew.current && drawn) onDraw(drawn.from, drawn.to)
+    drewAt.current = undefined
+    setDrawn(undefined)
+  }
+  const tall = compact ? 'top-[3px] h-[18px]' : 'top-1 h-[38px]'
   const KEYS: Record<string, number> = {
     ArrowRight: stop,
     ArrowUp: stop,
@@ -89,7 +121,7 @@ export function DayBand({
     PageDown: -4 * stop,
   }
   return (
-    <div className="relative h-[58px]">
+    <div className={`relative ${compact ? 'h-[30px]' : 'h-[58px]'}`} data-lane={`${from} ${to}`}>
       <div
         ref={field}
         role="slider"
@@ -101,7 +133,23 @@ export function DayBand({
         aria-valuetext={cursor ? describe(cursor) : timeAt(zone, here)}
         className="hatch absolute inset-0 cursor-crosshair overflow-hidden rounded-lg"
         onMouseMove={(event) => move(event.clientX)}
+        onPointerDown={(event) => {
+          if (event.button !== 0 || event.pointerType === 'touch') return
+          drew.current = false
+          drewAt.current = { x: event.clientX, from: at(event.clientX) }
+          event.currentTarget.setPointerCapture(event.pointerId)
+        }}
+        onPointerUp={endDrawing}
+        onPointerCancel={() => {
+          drew.current = false
+          endDrawing()
+        }}
         onClick={(event) => {
+          // What was drawn is no choice of a start.
+          if (drew.current) {
+            drew.current = false
+            return
+          }
           move(event.clientX)
           onChoose(at(event.clientX))
         }}
@@ -120,10 +168,19 @@ export function DayBand({
         {band.open.map((one) => (
           <div key={one.from} className="absolute inset-y-0 bg-(--open)" style={stretch(one.from, one.to)} />
         ))}
+        {band.away.map((one) => (
+          <div
+            key={one.from}
+            className="hatch absolute inset-y-0 truncate px-1.5 pt-0.5 text-[11px] text-soft"
+            style={stretch(one.from, one.to)}
+          >
+            {one.note}
+          </div>
+        ))}
         {band.items.map((item) => (
           <div
             key={item.id}
-            className={`absolute top-1 h-[38px] rounded-[7px] ${item.look === 'hold' ? 'bg-sun-soft/60' : 'bg-leaf-soft'}`}
+            className={`absolute ${tall} rounded-[7px] ${item.look === 'hold' ? 'bg-sun-soft/60' : 'bg-leaf-soft'}`}
             style={stretch(item.start - item.clearBefore * MINUTE, item.end + item.clearAfter * MINUTE)}
           />
         ))}
@@ -137,7 +194,13 @@ export function DayBand({
             style={{ left: `${x(start)}%` }}
           />
         ))}
-        {cursor !== undefined && (
+        {drawn && (
+          <div
+            className="absolute inset-y-0.5 rounded-md border-2 border-dashed border-soft bg-shade"
+            style={stretch(drawn.from, drawn.to)}
+          />
+        )}
+        {cursor !== undefined && !drawn && (
           <div
             className="absolute inset-y-0 border-l-2 border-dashed border-clay"
             style={{ left: `${x(cursor)}%` }}
@@ -146,11 +209,11 @@ export function DayBand({
       </div>
       {band.items.map((item) => {
         const look = item.end <= band.now && item.look !== 'hold' ? 'bg-shade text-ink' : LOOK[item.look]
-        const box = `absolute overflow-hidden rounded-[7px] px-1.5 py-[3px] text-[12px] leading-[1.25] ${look} ${item.clash ? 'ring-2 ring-clay' : ''}`
+        const box = `absolute overflow-hidden rounded-[7px] px-1.5 ${compact ? 'py-0' : 'py-[3px]'} text-[12px] leading-[1.25] ${look} ${item.clash ? 'ring-2 ring-clay' : ''}`
         const inside = (
           <>
             <span className="block truncate font-bold">{item.title}</span>{' '}
-            <span className="block truncate text-[11px]">
+            <span className={compact ? 'sr-only' : 'block truncate text-[11px]'}>
               {item.clash ? `clash · ${item.line}` : item.line}
             </span>{' '}
             <span className="sr-only">
@@ -158,19 +221,33 @@ export function DayBand({
             </span>
           </>
         )
-        return item.href ? (
-          <Draggable
+        const place = `absolute ${tall}`
+        if (item.href) {
+          return (
+            // biome-ignore lint/a11y/noStaticElementInteractions: the link inside leads to the same by keyboard
+            <div
+              key={item.id}
+              className={`${place} ${item.moves ? 'touch-none' : ''}`}
+              style={stretch(item.start, item.end)}
+              onDragStart={(event) => event.preventDefault()}
+              onPointerDown={(event) => item.moves && onGrab(item, event)}
+            >
+              {link(item.href, `${box} inset-0`, {}, inside)}
+            </div>
+          )
+        }
+        return item.opens ? (
+          <button
             key={item.id}
-            moves={item.moves ?? false}
-            box={stretch(item.start, item.end)}
-            onDrop={(by) =>
-              onDrag(item, snap(item.start + (by / (field.current?.clientWidth ?? 1)) * (to - from)))
-            }
+            type="button"
+            className={`${box} ${tall} cursor-pointer text-left`}
+            style={stretch(item.start, item.end)}
+            onClick={() => onOpen(item)}
           >
-            {link(item.href, `${box} inset-0`, {}, inside)}
-          </Draggable>
+            {inside}
+          </button>
         ) : (
-          <div key={item.id} className={`${box} top-1 h-[38px]`} style={stretch(item.start, item.end)}>
+          <div key={item.id} className={`${box} ${tall}`} style={stretch(item.start, item.end)}>
             {inside}
           </div>
         )
@@ -181,83 +258,6 @@ export function DayBand({
           style={{ left: `${x(band.now)}%` }}
         />
       )}
-    </div>
-  )
-}
-
-/** How far the pointer must go before a press becomes a drag, in pixels. */
-const SLACK = 6
-
-/**
- * Something on a band that can be dragged along it. While it is dragged only its own transform changes, so that
- * nothing else is laid out or drawn anew; the keyboard has the same through its page.
- */
-function Draggable({
-  children,
-  moves,
-  box,
-  onDrop,
-}: {
-  children: ReactNode
-  moves: boolean
-  box: CSSProperties
-  onDrop: (pixels: number) => void
-}) {
-  const own = useRef<HTMLDivElement>(null)
-  const by = useRef(0)
-  if (!moves) {
-    return (
-      <div className="absolute top-1 h-[38px]" style={box}>
-        {children}
-      </div>
-    )
-  }
-  const press = (down: PointerEvent): void => {
-    if (down.button !== 0) return
-    by.current = 0
-    // The window listens, so that a quick pointer may leave the narrow thing it drags.
-    const stop = new AbortController()
-    const { signal } = stop
-    const end = (): void => {
-      stop.abort()
-      if (own.current) own.current.style.transform = ''
-    }
-    window.addEventListener(
-      'pointermove',
-      (event) => {
-        by.current = event.clientX - down.clientX
-        if (Math.abs(by.current) >= SLACK && own.current)
-          own.current.style.transform = `translateX(${by.current}px)`
-      },
-      { signal },
-    )
-    window.addEventListener(
-      'pointerup',
-      () => {
-        end()
-        if (Math.abs(by.current) >= SLACK) onDrop(by.current)
-      },
-      { signal },
-    )
-    window.addEventListener('pointercancel', end, { signal })
-  }
-  return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the link inside leads to the same by keyboard
-    <div
-      ref={own}
-      className="absolute top-1 h-[38px] touch-none"
-      style={box}
-      onDragStart={(event) => event.preventDefault()}
-      onPointerDown={press}
-      onClickCapture={(event) => {
-        // A drag is no click.
-        if (Math.abs(by.current) >= SLACK) {
-          event.preventDefault()
-          event.stopPropagation()
-        }
-      }}
-    >
-      {children}
     </div>
   )
 }

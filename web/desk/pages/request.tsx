@@ -12,8 +12,8 @@ import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useNow } from '../../relay-client/clock.ts'
 import { db } from '../data/database.ts'
 import { bookingsOf, type Desk, personOf, useDesk } from '../data/live.ts'
+import { Move } from '../diary/move.tsx'
 import { Decide } from '../parts/decide.tsx'
-import { Move } from '../parts/move.tsx'
 import {
   bookingLine,
   currencyOf,

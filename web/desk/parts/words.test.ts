@@ -4,8 +4,8 @@ import { CLOSURE_RULES } from '@acolhida/core/openings'
 import { instant, parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { describe, expect, it } from 'vitest'
+import { closureHref, closureLinkWords } from '../diary/closure-link.ts'
 import { datesOf } from '../hours/changed-days.tsx'
-import { closureHref, closureLinkWords } from './closure-link.ts'
 import { bookingLine, currencyOf, marksOf, reasonLine } from './words.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')

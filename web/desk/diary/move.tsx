@@ -3,9 +3,10 @@ import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { dateTimeAt, type Instant, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import type { Desk } from '../data/live.ts'
+import { Dialog } from '../parts/dialog.tsx'
 import { decideFor } from '../sync/acts.ts'
-import { Dialog } from './dialog.tsx'
 import { StartChoice, useWeighed } from './start-choice.tsx'
+import type { Chosen } from './weigh.ts'
 
 /** Moves a booking to another time, place or length; what follows is shown before. */
 export function Move({
@@ -20,26 +21,28 @@ export function Move({
   close: () => void
 }) {
   const zoneAt = (place: string) => zoneOf(desk.practice, placeOf(desk.practice, place))
-  const [chosen, setChosen] = useState({
+  const [chosen, setChosen] = useState<Chosen>({
     service: booking.asked.service,
     place: booking.place,
-    at: dateTimeAt(zoneAt(booking.place), to ?? booking.start) as string,
+    at: dateTimeAt(zoneAt(booking.place), to ?? booking.start),
     minutes: booking.asked.minutes,
+    travel: booking.asked.travel,
   })
   const [text, setText] = useState('')
   const weighed = useWeighed(desk, chosen, booking.id)
   const same =
     weighed.start === booking.start &&
+    chosen.service === booking.asked.service &&
     chosen.place === booking.place &&
     chosen.minutes === booking.asked.minutes
   const name = booking.asked.person.name
   return (
     <Dialog title={`Move ${name}`} close={close}>
       <p className="mb-3 text-soft">
-        Now {moment(booking.start, zoneAt(booking.place))}. {name} gets a mail with the new time; the rules of
-        the day of asking go with it.
+        Now {moment(booking.start, zoneAt(booking.place))}. {name} gets a mail with the new time; the price
+        and the rules of the day of asking go with it.
       </p>
-      <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={setChosen} fixedService />
+      <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={setChosen} />
       <label className="ask mt-3 block">
         A word with it <span className="font-normal text-soft">if you like</span>
         <textarea
@@ -62,6 +65,7 @@ export function Move({
             minutes: chosen.minutes,
             text,
             clash: weighed.clash,
+            ...(chosen.service === booking.asked.service ? {} : { service: chosen.service }),
           })
           close()
         }}

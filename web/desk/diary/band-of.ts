@@ -1,20 +1,20 @@
-import { blocksOn, readHours, type Diary as TakenDiary } from '@acolhida/core/openings'
-import type { Practice } from '@acolhida/core/practice'
+import { awayTimes, blocksOn, type ReadHours, type Diary as TakenDiary } from '@acolhida/core/openings'
+import type { Hours } from '@acolhida/core/practice'
 import { type DayNumber, dateAt, type Instant, minutesOf, shortDate, type Zone } from '@acolhida/core/time'
 import type { Band, BandItem } from '../../drawings/day-band.tsx'
 import type { Desk } from '../data/live.ts'
-import { entryTitle } from './todays-line.tsx'
+import { entryTitle } from '../parts/todays-line.tsx'
 
 /** From which to which minute of the day the bands run: the hours, and whatever lies outside them. */
 export function hoursShown(
-  practice: Practice,
+  hours: Hours,
   diary: TakenDiary,
   days: DayNumber[],
   where: Zone,
 ): { from: number; to: number } {
   let from = 9 * 60
   let to = 18 * 60
-  for (const blocks of practice.hours.weekly) {
+  for (const blocks of hours.weekly) {
     for (const block of blocks) {
       from = Math.min(from, minutesOf(block.from))
       to = Math.max(to, minutesOf(block.to))
@@ -38,8 +38,8 @@ export function bandOf(
   starts: readonly Instant[],
   now: Instant,
   where: Zone,
+  hours: ReadHours,
 ): Band {
-  const { hours } = desk.practice
   const from = where.toInstant(day, Math.max(0, shown.from))
   const to = where.toInstant(day, shown.to)
   const items = diary.entries
@@ -67,6 +67,7 @@ export function bandOf(
         ...(booking
           ? { href: `/arrivals/${booking.id}`, moves: booking.status === 'booked' && booking.start > now }
           : {}),
+        ...(entry.seats ? { opens: true } : {}),
       }
     })
   // Two sessions at one time, wanted or not, are marked; an outside event is not the practitioner's to resolve.
@@ -80,10 +81,13 @@ export function bandOf(
   return {
     from,
     to,
-    open: blocksOn(readHours(hours), day).map((block) => ({
+    open: blocksOn(hours, day).map((block) => ({
       from: where.toInstant(day, block.from),
       to: where.toInstant(day, block.to),
     })),
+    away: awayTimes(desk.practice, from, to)
+      .filter((one) => one.from < to && one.to > from)
+      .map((one) => ({ from: one.from, to: one.to, note: one.note ?? '' })),
     items,
     openings: starts.filter((start) => start >= from && start < to),
     now,

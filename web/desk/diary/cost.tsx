@@ -1,4 +1,11 @@
-import { type Ask, type ClosureRule, costOfRules, type Diary } from '@acolhida/core/openings'
+import {
+  type Ask,
+  type ClosureRule,
+  costOfRules,
+  type Diary,
+  whatIf,
+  whatIfWords,
+} from '@acolhida/core/openings'
 import type { Practice } from '@acolhida/core/practice'
 import type { LocalDate } from '@acolhida/core/time'
 import { useMemo } from 'react'
@@ -36,6 +43,10 @@ export function RulesCost({
     () => costOfRules(practice, diary, ask, from, days),
     [practice, diary, ask, from, days],
   )
+  const easier = useMemo(
+    () => whatIf(practice, diary, ask, from, days).slice(0, 3),
+    [practice, diary, ask, from, days],
+  )
   if (cost.starts === 0)
     return <p className="mt-4 text-[14px] text-soft">There are no hours for this service here.</p>
   const rules = cost.closed.filter((one) => one.rule !== 'past')
@@ -53,6 +64,21 @@ export function RulesCost({
         ))}
         .
       </p>
+      {easier.length > 0 && (
+        <p className="mt-1">
+          {sentence(
+            easier.map(
+              (one) => `${whatIfWords(one)}, ${one.more} more ${one.more === 1 ? 'start' : 'starts'}`,
+            ),
+          )}
+        </p>
+      )}
     </section>
   )
+}
+
+/** Parts as one sentence: "With …; with …." */
+const sentence = (parts: readonly string[]): string => {
+  const joined = parts.join('; ')
+  return `${joined.charAt(0).toUpperCase()}${joined.slice(1)}.`
 }

@@ -1,0 +1,119 @@
+import { money } from '@acolhida/core/money'
+import { type Practice, questionnaireOf, type Service } from '@acolhida/core/practice'
+import {
+  type AnswerProblem,
+  type Answers,
+  type AnswerValue,
+  asked,
+  newcomer,
+  type Reading,
+} from '@acolhida/core/questions'
+import { QuestionField } from '../../questions/question-field.tsx'
+import { Tick } from '../parts/tick.tsx'
+import { currencyOf, OUTCOME } from '../parts/words.ts'
+
+/** The same questions and additions as at the door, for somebody on the phone. */
+export function AskThem({
+  practice,
+  service,
+  asking,
+  onAsking,
+  answers,
+  onAnswers,
+  extras,
+  onExtras,
+  problems,
+}: {
+  practice: Practice
+  service: Service
+  asking: boolean
+  onAsking: (on: boolean) => void
+  answers: Answers
+  onAnswers: (answers: Answers) => void
+  extras: readonly string[]
+  onExtras: (extras: string[]) => void
+  problems: readonly AnswerProblem[]
+}) {
+  const questionnaire = questionnaireOf(practice, service)
+  const answer = (id: string, value: AnswerValue | undefined): void => {
+    const { [id]: _, ...rest } = answers
+    onAnswers(value === undefined ? rest : { ...rest, [id]: value })
+  }
+  return (
+    <>
+      {(service.extras ?? []).length > 0 && (
+        <fieldset className="mt-3">
+          <legend className="ask">What is added</legend>
+          {service.extras?.map((one) => (
+            <Tick
+              key={one.id}
+              label={one.name}
+              on={extras.includes(one.id)}
+              onChange={(on) => onExtras(on ? [...extras, one.id] : extras.filter((id) => id !== one.id))}
+            />
+          ))}
+        </fieldset>
+      )}
+      {questionnaire && (
+        <label className="mt-3 flex min-h-[36px] cursor-pointer items-center gap-3 font-semibold">
+          <input
+            type="checkbox"
+            className="toggle toggle-primary"
+            checked={asking}
+            onChange={(event) => onAsking(event.target.checked)}
+          />
+          Ask the questions of “{questionnaire.name}”
+        </label>
+      )}
+      {asking && questionnaire && (
+        <div className="mt-2 grid gap-3">
+          {asked(questionnaire.questions, answers, newcomer).questions.map((question) => (
+            <QuestionField
+              key={question.id}
+              question={question}
+              value={answers[question.id]}
+              problem={problems.find((one) => one.question === question.id)?.message}
+              onAnswer={(value) => answer(question.id, value)}
+            />
+          ))}
+        </div>
+      )}
+    </>
+  )
+}
+
+/** What the answers come to: outcome and reasons for the practitioner, length and price to say aloud. */
+export function WhatItComesTo({ practice, reading }: { practice: Practice; reading: Reading }) {
+  const currency = currencyOf(practice.profile.currency)
+  const { outcome, reasons, quote } = reading
+  return (
+    <section className="sheet mt-3 p-4" aria-label="What it comes to">
+      <p className="flex flex-wrap items-baseline gap-3">
+        <span className={`tag tag-${outcome}`}>{OUTCOME[outcome]}</span>
+        <b>
+          {quote.minutes} min · {quote.price === 0 ? 'free of charge' : money(quote.price, currency)}
+        </b>
+      </p>
+      {quote.lines.length > 1 && (
+        <ul className="figures mt-2 text-[14px]">
+          {quote.lines.map((line) => (
+            <li key={line.name} className="flex justify-between gap-4">
+              <span>
+                {line.quantity > 1 ? `${line.quantity} × ` : ''}
+                {line.name}
+              </span>
+              <span>{money(line.amount, currency)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {reasons.length > 0 && (
+        <ul className="mt-2 list-disc pl-5 text-[14px]">
+          {reasons.map((reason) => (
+            <li key={reason.name}>{reason.note || reason.name}</li>
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}

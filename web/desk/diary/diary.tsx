@@ -1,0 +1,203 @@
+import { type Ask, type Asker, newClient, openStarts } from '@acolhida/core/openings'
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { type DayNumber, type Instant, localDate } from '@acolhida/core/time'
+import { ChevronLeft, ChevronRight } from 'lucide-react'
+import { useMemo, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { useNow } from '../../relay-client/clock.ts'
+import { undoChange } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { useDesk, useDiary } from '../data/live.ts'
+import { homeZone } from '../parts/words.ts'
+import { Bands } from './bands.tsx'
+import { BookIn } from './book-in.tsx'
+import { RulesCost } from './cost.tsx'
+import { List } from './list.tsx'
+import { dayFrom, firstDay, spanName, VIEWS, type View, viewFrom } from './span.ts'
+
+/** For whom the openings are laid over. */
+const ASKERS: Record<string, { name: string; asker: (service: string) => Asker }> = {
+  new: { name: 'a newcomer', asker: () => newClient },
+  known: {
+    name: 'somebody I know',
+    asker: (service) => ({ ...newClient, standing: 'known', invited: [service] }),
+  },
+  me: { name: 'me', asker: () => ({ ...newClient, who: 'practitioner' }) },
+}
+
+/** The diary as day bands or a list, with the openings of a service laid over. */
+export function Diary() {
+  const desk = useDesk()
+  const now = useNow()
+  const { practice } = desk
+  const [search, setSearch] = useSearchParams()
+  const [entering, setEntering] = useState<Instant>()
+  const [kept, setKept] = useState('')
+  const view = viewFrom(search.get('view'))
+  const service = serviceOf(practice, search.get('service') ?? '') ?? practice.services[0]
+  const place = service?.places.find((one) => one === search.get('place')) ?? service?.places[0]
+  const asked = search.get('for') ?? 'new'
+  const who = (Object.hasOwn(ASKERS, asked) ? ASKERS[asked] : undefined) ?? ASKERS.new!
+  const where = service ? zoneOf(practice, placeOf(practice, place!)) : homeZone(practice)
+  const today = where.toWall(now).day
+  const { days } = VIEWS[view]
+  const first = firstDay(view, dayFrom(search.get('day')) ?? today, practice.profile.weekStart)
+  const diary = useDiary(desk, now)
+  const minute = (Math.floor(now / 60_000) * 60_000) as Instant
+  const ask = useMemo<Ask | undefined>(
+    () =>
+      service && {
+        service,
+        place: place!,
+        minutes: service.minutes,
+        asker: who.asker(service.id),
+        now: minute,
+      },
+    [service, place, who, minute],
+  )
+  const starts = useMemo(
+    () => (ask ? openStarts(practice, diary, ask, localDate(first), days) : []),
+    [practice, diary, ask, first, days],
+  )
+  const set = (name: string, value: string): void => {
+    search.set(name, value)
+    setSearch(search)
+  }
+  const step = view === 'day' ? 1 : view === 'week' ? 7 : 28
+  const go = (day: number): void => set('day', localDate(day as DayNumber))
+  const unit = view === 'day' ? 'day' : view === 'week' ? 'week' : 'four weeks'
+  return (
+    <>
+      <title>Diary · Acolhida</title>
+      <header className="flex flex-wrap items-center justify-between gap-4">
+        <h1>{spanName(first, days)}</h1>
+        <div className="flex flex-wrap gap-2.5">
+          <fieldset className="join">
+            <legend className="sr-only">How much is shown</legend>
+            {(Object.keys(VIEWS) as View[]).map((one) => (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={one === view}
+                className={`press join-item -ml-px ${one === view ? 'press-go' : ''}`}
+                onClick={() => set('view', one)}
+              >
+                {VIEWS[one].name}
+              </button>
+            ))}
+          </fieldset>
+          <button
+            type="button"
+            className="press px-2.5"
+            aria-label={`The ${unit} before`}
+            onClick={() => go(first - step)}
+          >
+            <ChevronLeft size={18} aria-hidden="true" />
+          </button>
+          <button type="button" className="press" onClick={() => go(today)}>
+            Today
+          </button>
+          <button
+            type="button"
+            className="press px-2.5"
+            aria-label={`The ${unit} after`}
+            onClick={() => go(first + step)}
+          >
+            <ChevronRight size={18} aria-hidden="true" />
+          </button>
+          <button
+            type="button"
+            className="press press-go"
+            onClick={() => setEntering(starts.find((one) => one >= now) ?? minute)}
+          >
+            Book someone in
+          </button>
+        </div>
+      </header>
+      <div className="mt-3.5 mb-2 flex flex-wrap items-center gap-3 text-[14px] text-soft">
+        <span aria-hidden="true">Openings</span>
+        <select
+          aria-label="Openings for"
+          className="field min-h-[34px] w-auto py-1 font-semibold"
+          value={Object.keys(ASKERS).find((one) => ASKERS[one] === who)}
+          onChange={(event) => set('for', event.target.value)}
+        >
+          {Object.entries(ASKERS).map(([key, { name }]) => (
+            <option key={key} value={key}>
+              for {name}
+            </option>
+          ))}
+        </select>
+        <span aria-hidden="true">of</span>
+        <select
+          aria-label="Service"
+          className="field min-h-[34px] w-auto py-1 font-semibold"
+          value={service?.id}
+          onChange={(event) => set('service', event.target.value)}
+        >
+          {practice.services.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name} · {one.minutes} min
+            </option>
+          ))}
+        </select>
+        {service && service.places.length > 1 && (
+          <select
+            className="field min-h-[34px] w-auto py-1 font-semibold"
+            aria-label="Where"
+            value={place}
+            onChange={(event) => set('place', event.target.value)}
+          >
+            {service.places.map((one) => (
+              <option key={one} value={one}>
+                {placeOf(practice, one)?.name}
+              </option>
+            ))}
+          </select>
+        )}
+        <span role="status">
+          {starts.length} {starts.length === 1 ? 'start' : 'starts'} · all times{' '}
+          {where.name.split('/').at(-1)?.replaceAll('_', ' ')}
+        </span>
+      </div>
+      {view === 'list' && (
+        <List desk={desk} diary={diary} first={first} days={days} now={now} where={where} />
+      )}
+      {view !== 'list' && service && ask && (
+        <Bands
+          desk={desk}
+          diary={diary}
+          ask={ask}
+          starts={starts}
+          first={first}
+          days={days}
+          now={now}
+          where={where}
+          onEnter={setEntering}
+          onKept={setKept}
+        />
+      )}
+      {ask && <RulesCost practice={practice} diary={diary} ask={ask} from={localDate(first)} days={days} />}
+      <p role="status" className={kept ? 'mt-3 flex items-center gap-3 text-[14px]' : 'sr-only'}>
+        {kept && (
+          <>
+            {kept}
+            <button
+              type="button"
+              className="press"
+              onClick={async () => {
+                await undoChange(db)
+                setKept('')
+              }}
+            >
+              Undo
+            </button>
+          </>
+        )}
+      </p>
+      {entering !== undefined && service && (
+        <BookIn desk={desk} service={service.id} at={entering} close={() => setEntering(undefined)} />
+      )}
+    </>
+  )
+}

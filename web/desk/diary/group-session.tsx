@@ -1,0 +1,79 @@
+import { seatsTaken } from '@acolhida/core/booking'
+import type { Entry } from '@acolhida/core/openings'
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { instantOf, moment } from '@acolhida/core/time'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { relayNow } from '../../relay-client/clock.ts'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import type { Desk } from '../data/live.ts'
+import { Dialog } from '../parts/dialog.tsx'
+import { STATUS } from '../parts/words.ts'
+import { withService } from '../service/fields-view.tsx'
+import { decideFor } from '../sync/acts.ts'
+
+/** Who comes to a group session; and the way to call it off. */
+export function GroupSession({ desk, entry, close }: { desk: Desk; entry: Entry; close: () => void }) {
+  const { practice } = desk
+  const [text, setText] = useState('')
+  const service = serviceOf(practice, entry.service ?? '')
+  const where = zoneOf(practice, placeOf(practice, entry.place ?? ''))
+  if (!service || !entry.place) return null
+  const session = { service: service.id, place: entry.place, start: entry.start }
+  const here = seatsTaken(desk.bookings, session, relayNow())
+  const date = service.groupDates.find(
+    (one) => one.place === session.place && instantOf(where, one.start) === session.start,
+  )
+  const callOff = async (): Promise<void> => {
+    for (const booking of here) {
+      const said = booking.status === 'booked'
+      await decideFor(booking.id, said ? { do: 'cancel', by: 'practitioner', text } : { do: 'decline', text })
+    }
+    if (date) {
+      await changePractice(db, `${service.name} on ${moment(entry.start, where)} called off`, (p) =>
+        withService(p, service.id, (one) => ({
+          ...one,
+          groupDates: one.groupDates.filter((other) => other.id !== date.id),
+        })),
+      )
+    }
+    close()
+  }
+  return (
+    <Dialog title={`${service.name}, ${moment(entry.start, where)}`} close={close}>
+      <p className="text-soft">
+        {here.length} of {service.seats} seats are taken.
+        {service.least && ` At least ${service.least.people} must come.`}
+      </p>
+      <ul className="mt-3 grid gap-1.5">
+        {here.map((booking) => (
+          <li key={booking.id} className="flex items-center justify-between gap-3">
+            <Link className="way" to={`/arrivals/${booking.id}`}>
+              {booking.asked.person.name}
+            </Link>
+            <span className="text-[14px] text-soft">{STATUS[booking.status]}</span>
+          </li>
+        ))}
+      </ul>
+      {entry.start > relayNow() && (
+        <div className="mt-4 border-t border-line pt-3">
+          <label className="ask block">
+            A word to everybody <span className="font-normal text-soft">if you like</span>
+            <textarea
+              className="field mt-1 min-h-16"
+              maxLength={5_000}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+          </label>
+          <button type="button" className="press press-no mt-2" onClick={callOff}>
+            {here.length > 0
+              ? `Call this session off and write to ${here.length === 1 ? 'one person' : `${here.length} people`}`
+              : 'Call this session off'}
+          </button>
+        </div>
+      )}
+    </Dialog>
+  )
+}

@@ -1,0 +1,171 @@
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { dateTimeAt, type Instant, moment } from '@acolhida/core/time'
+import { useMemo } from 'react'
+import { Link } from 'react-router'
+import { useNow } from '../../relay-client/clock.ts'
+import type { Desk } from '../data/live.ts'
+import { closureHref, closureLinkWords } from './closure-link.ts'
+import { type Chosen, Scales, type Weighed } from './weigh.ts'
+
+/** What would follow from a start as it is typed, and the nearest open ones. */
+export function useWeighed(
+  desk: Desk,
+  chosen: Chosen,
+  but?: string,
+): Weighed & { /** before and after */ nearest: Instant[] } {
+  const now = useNow()
+  const minute = (Math.floor(now / 60_000) * 60_000) as Instant
+  const scales = useMemo(() => new Scales(desk, minute, but), [desk, minute, but])
+  return useMemo(() => {
+    const weighed = scales.typed(chosen)
+    const nearest = weighed.start === undefined ? [] : scales.nearest(chosen, weighed.start)
+    return { ...weighed, nearest }
+  }, [scales, chosen])
+}
+
+/** Fields for service, place, day, time and length, with the consequences beside them. */
+export function StartChoice<C extends Chosen>({
+  desk,
+  chosen,
+  weighed,
+  onChange,
+}: {
+  desk: Desk
+  chosen: C
+  weighed: ReturnType<typeof useWeighed>
+  onChange: (chosen: C) => void
+}) {
+  const { practice } = desk
+  const service = serviceOf(practice, chosen.service)
+  const place = placeOf(practice, chosen.place)
+  const where = zoneOf(practice, place)
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-3">
+        <label className="ask col-span-2">
+          Service
+          <select
+            className="field mt-1"
+            value={chosen.service}
+            onChange={(event) => {
+              const next = serviceOf(practice, event.target.value)
+              if (!next) return
+              const stays = next.places.includes(chosen.place)
+              onChange({
+                ...chosen,
+                service: next.id,
+                place: stays ? chosen.place : next.places[0]!,
+                minutes: next.minutes,
+              })
+            }}
+          >
+            {practice.services.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="ask">
+          When
+          <input
+            type="datetime-local"
+            className="field mt-1"
+            value={chosen.at}
+            onChange={(event) => onChange({ ...chosen, at: event.target.value.slice(0, 16) })}
+          />
+        </label>
+        <label className="ask">
+          Length in minutes
+          <input
+            type="number"
+            min={1}
+            className="field mt-1"
+            value={chosen.minutes || ''}
+            onChange={(event) => onChange({ ...chosen, minutes: Number(event.target.value) })}
+          />
+        </label>
+        <label className="ask col-span-2">
+          Where
+          <select
+            className="field mt-1"
+            value={chosen.place}
+            onChange={(event) => onChange({ ...chosen, place: event.target.value, travel: undefined })}
+          >
+            {practice.places
+              .filter((one) => service?.places.includes(one.id) || one.id === chosen.place)
+              .map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+          </select>
+        </label>
+        {place?.kind === 'client' && (place.travel?.length ?? 0) > 0 && (
+          <label className="ask col-span-2">
+            How far
+            <select
+              className="field mt-1"
+              value={chosen.travel ?? ''}
+              onChange={(event) => onChange({ ...chosen, travel: event.target.value || undefined })}
+            >
+              <option value="">not said</option>
+              {place.travel?.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      <div
+        role="status"
+        className={`note mt-3 ${weighed.closures.length === 0 ? 'tag-fits' : weighed.clash ? 'tag-closed' : 'tag-look'}`}
+      >
+        {weighed.start === undefined && 'Please give a day, a time and a length.'}
+        {weighed.start !== undefined &&
+          weighed.closures.length === 0 &&
+          `${moment(weighed.start, where)} is open.`}
+        {weighed.closures.length > 0 && (
+          <>
+            <b>
+              {weighed.blocked
+                ? 'That can not be:'
+                : weighed.clash
+                  ? 'That would be a clash:'
+                  : 'You may; your own rules say otherwise:'}
+            </b>
+            <ul className="list-disc pl-5">
+              {weighed.closures.map(({ closure, words }) => (
+                <li key={words}>
+                  {words}{' '}
+                  {closureHref(closure) && (
+                    <Link className="way" to={closureHref(closure)!}>
+                      {closureLinkWords(closure)}
+                    </Link>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        {weighed.closures.length > 0 && weighed.nearest.length > 0 && (
+          <p className="mt-1.5 flex flex-wrap gap-x-3">
+            Nearest open:
+            {weighed.nearest.map((one) => (
+              <button
+                key={one}
+                type="button"
+                className="way"
+                onClick={() => onChange({ ...chosen, at: dateTimeAt(where, one) })}
+              >
+                {moment(one, where)}
+              </button>
+            ))}
+          </p>
+        )}
+      </div>
+    </>
+  )
+}
