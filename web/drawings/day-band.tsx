@@ -1,5 +1,5 @@
 import { type Instant, MINUTE, timeAt, type Zone } from '@acolhida/core/time'
-import { type CSSProperties, type PointerEvent, type ReactNode, useRef, useState } from 'react'
+import { type CSSProperties, memo, type PointerEvent, type ReactNode, useRef, useState } from 'react'
 
 export interface BandItem {
   id: string
@@ -47,9 +47,9 @@ const LOOK: Record<BandItem['look'], string> = {
 
 /**
  * The day band: a day as a horizontal band. Hatched: closed; pale shoulders: kept clear; dashed: held; dots:
- * openings; clay line: now. A cursor moves over it with pointer or arrow keys and asks about single starts.
+ * openings; clay line: now. Drawn anew only when something about it has changed: there may be many. A cursor moves over it with pointer or arrow keys and asks about single starts.
  */
-export function DayBand({
+export const DayBand = memo(function DayBand({
   band,
   cursor,
   step,
@@ -77,7 +77,7 @@ export function DayBand({
   onOpen: (item: BandItem) => void
   /** What to say of a start, for those who listen. */
   describe: (at: Instant) => string
-  link: (href: string, className: string, style: CSSProperties, children: ReactNode) => ReactNode
+  link: (href: string, className: string, name: string, children: ReactNode) => ReactNode
   /** Lower, with the names alone, where many days are shown. */
   compact?: boolean
 }) {
@@ -209,30 +209,32 @@ export function DayBand({
       </div>
       {band.items.map((item) => {
         const look = item.end <= band.now && item.look !== 'hold' ? 'bg-shade text-ink' : LOOK[item.look]
-        const box = `absolute overflow-hidden rounded-[7px] px-1.5 ${compact ? 'py-0' : 'py-[3px]'} text-[12px] leading-[1.25] ${look} ${item.clash ? 'ring-2 ring-clay' : ''}`
-        const inside = (
+        const box = `absolute rounded-[7px] px-1.5 text-[12px] ${
+          compact ? 'truncate leading-[18px] font-bold' : 'overflow-hidden py-[3px] leading-[1.25]'
+        } ${look} ${item.clash ? 'ring-2 ring-clay' : ''}`
+        const line = item.clash ? `clash · ${item.line}` : item.line
+        const name = `${item.title} ${line} ${timeAt(zone, item.start)} to ${timeAt(zone, item.end)}`
+        // Among many, each clipped box costs the browser some time with every frame: one has to do.
+        const inside = compact ? (
+          item.title
+        ) : (
           <>
             <span className="block truncate font-bold">{item.title}</span>{' '}
-            <span className={compact ? 'sr-only' : 'block truncate text-[11px]'}>
-              {item.clash ? `clash · ${item.line}` : item.line}
-            </span>{' '}
-            <span className="sr-only">
-              {timeAt(zone, item.start)} to {timeAt(zone, item.end)}
-            </span>
+            <span className="block truncate text-[11px]">{line}</span>
           </>
         )
-        const place = `absolute ${tall}`
+        const style = stretch(item.start, item.end)
         if (item.href) {
           return (
             // biome-ignore lint/a11y/noStaticElementInteractions: the link inside leads to the same by keyboard
             <div
               key={item.id}
-              className={`${place} ${item.moves ? 'touch-none' : ''}`}
-              style={stretch(item.start, item.end)}
+              className={`absolute ${tall} ${item.moves ? 'touch-none' : ''}`}
+              style={style}
               onDragStart={(event) => event.preventDefault()}
               onPointerDown={(event) => item.moves && onGrab(item, event)}
             >
-              {link(item.href, `${box} inset-0`, {}, inside)}
+              {link(item.href, `${box} inset-0`, name, inside)}
             </div>
           )
         }
@@ -240,15 +242,17 @@ export function DayBand({
           <button
             key={item.id}
             type="button"
+            aria-label={name}
             className={`${box} ${tall} cursor-pointer text-left`}
-            style={stretch(item.start, item.end)}
+            style={style}
             onClick={() => onOpen(item)}
           >
             {inside}
           </button>
         ) : (
-          <div key={item.id} className={`${box} ${tall}`} style={stretch(item.start, item.end)}>
-            {inside}
+          <div key={item.id} className={`${box} ${tall}`} style={style}>
+            <span aria-hidden="true">{inside}</span>
+            <span className="sr-only">{name}</span>
           </div>
         )
       })}
@@ -260,4 +264,4 @@ export function DayBand({
       )}
     </div>
   )
-}
+})

@@ -20,7 +20,7 @@ import {
   weekdayName,
   type Zone,
 } from '@acolhida/core/time'
-import { type PointerEvent, useMemo, useRef, useState } from 'react'
+import { type PointerEvent, type ReactNode, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { type Band, type BandItem, DayBand } from '../../drawings/day-band.tsx'
 import type { Desk } from '../data/live.ts'
@@ -118,6 +118,14 @@ export function Bands({
       onDrop: (to) => setMoving({ booking, to }),
     })
   }
+  const draw = (from: Instant, to: Instant): void => {
+    keepForMyself(practice, from, to).then(() =>
+      onKept(`${moment(from, where)} is kept for yourself, ${span(from, to, where)}.`),
+    )
+  }
+  const open = (item: BandItem): void =>
+    setGroup(diary.entries.find((one) => `${one.id} ${one.start}` === item.id))
+  const steady = useSteady({ onEnter, onDraw: draw, onGrab: grab, onOpen: open, describe })
   return (
     <div className="relative">
       <Clock shown={shown} />
@@ -146,22 +154,12 @@ export function Bands({
                   cursor={mine}
                   step={step}
                   onCursor={setCursor}
-                  onChoose={onEnter}
-                  onDraw={(from, to) =>
-                    keepForMyself(practice, from, to).then(() =>
-                      onKept(`${moment(from, where)} is kept for yourself, ${span(from, to, where)}.`),
-                    )
-                  }
-                  onGrab={grab}
-                  onOpen={(item) =>
-                    setGroup(diary.entries.find((one) => `${one.id} ${one.start}` === item.id))
-                  }
-                  describe={describe}
-                  link={(href, className, style, children) => (
-                    <Link to={href} className={className} style={style} draggable={false}>
-                      {children}
-                    </Link>
-                  )}
+                  onChoose={steady.onEnter}
+                  onDraw={steady.onDraw}
+                  onGrab={steady.onGrab}
+                  onOpen={steady.onOpen}
+                  describe={steady.describe}
+                  link={bandLink}
                 />
                 {mine !== undefined && (
                   <Why at={mine} closures={words(mine)} band={band} where={where} minutes={ask.minutes} />
@@ -184,6 +182,25 @@ export function Bands({
       {group && <GroupSession desk={desk} entry={group} close={() => setGroup(undefined)} />}
     </div>
   )
+}
+
+const bandLink = (href: string, className: string, name: string, children: ReactNode): ReactNode => (
+  <Link to={href} className={className} aria-label={name} draggable={false}>
+    {children}
+  </Link>
+)
+
+/** The same functions at every drawing, which call the newest of those given: so that bands can stay as they are. */
+function useSteady<F extends Record<string, (...args: never[]) => unknown>>(newest: F): F {
+  const latest = useRef(newest)
+  latest.current = newest
+  const [steady] = useState(
+    () =>
+      Object.fromEntries(
+        Object.keys(newest).map((name) => [name, (...args: never[]) => latest.current[name]!(...args)]),
+      ) as F,
+  )
+  return steady
 }
 
 function DayName({ day, isToday, withMonth }: { day: DayNumber; isToday: boolean; withMonth: boolean }) {

@@ -61,8 +61,8 @@ const EDGE = 48
 const PACE = 14
 
 /**
- * Drags something from day to day. While it is dragged only its own transform and one label change, once a frame;
- * nothing else of the page is laid out anew. The label says what would follow before anything is dropped.
+ * Drags something from day to day. While it is dragged only the transforms of its likeness and of a label change,
+ * once a frame; nothing else of the page is laid out anew. The label says what would follow before anything is dropped.
  */
 export function drag(
   event: PointerEvent<HTMLElement>,
@@ -83,7 +83,10 @@ export function drag(
   const stop = new AbortController()
   const { signal } = stop
   const down = { x: event.pageX, y: event.pageY }
-  let point = { x: event.clientX, y: event.clientY }
+  const grip = { x: event.clientX, y: event.clientY }
+  // What moves is a likeness in a layer of its own, so that the many bands under it stay as they are drawn.
+  const ghost = item.cloneNode(true) as HTMLElement
+  let point = grip
   let lanes: Lane[] | undefined
   let grabbed = 0
   let target: Instant | undefined
@@ -96,9 +99,14 @@ export function drag(
       const at = lane.from + ((down.x - lane.left) / (lane.right - lane.left)) * (lane.to - lane.from)
       grabbed = at - about.start
     }
-    item.style.zIndex = '20'
-    item.style.willChange = 'transform'
-    item.style.pointerEvents = 'none'
+    const box = item.getBoundingClientRect()
+    ghost.inert = true
+    ghost.className = 'drag-ghost'
+    ghost.style.cssText = `left:${box.left}px;top:${box.top}px;width:${box.width}px;height:${box.height}px`
+    document.body.append(ghost)
+    item.style.opacity = '0.35'
+    // The rest of the page hears nothing of the pointer, and has nothing to draw anew.
+    item.setPointerCapture(event.pointerId)
     label.hidden = false
     return found
   }
@@ -108,7 +116,7 @@ export function drag(
     if (point.y < EDGE) scrollBy(0, -PACE)
     else if (point.y > innerHeight - EDGE) scrollBy(0, PACE)
     const here = { x: point.x + scrollX, y: point.y + scrollY }
-    item.style.transform = `translate(${here.x - down.x}px, ${here.y - down.y}px)`
+    ghost.style.transform = `translate(${point.x - grip.x}px, ${point.y - grip.y}px)`
     label.style.transform = `translate(${Math.min(point.x + 14, innerWidth - 350)}px, ${point.y + 18}px)`
     const next = startAt(lanes, here, grabbed, length, step)
     if (next !== target && next !== undefined) {
@@ -123,10 +131,8 @@ export function drag(
   const end = (): void => {
     stop.abort()
     cancelAnimationFrame(frame)
-    item.style.cssText = item.style.cssText.replace(
-      /(transform|z-index|will-change|pointer-events):[^;]*;?/g,
-      '',
-    )
+    ghost.remove()
+    item.style.opacity = ''
     label.hidden = true
   }
   const moved = (): boolean => lanes !== undefined
