@@ -85,6 +85,7 @@ export class Relay {
 
   async stop(): Promise<void> {
     this.rounds.stop()
+    this.calendars.close()
     this.deskStream.close()
     this.doorStream.close()
     await Promise.all([close(this.#door), close(this.#desk)])

@@ -1,14 +1,10 @@
 import ICAL from 'ical.js'
 import type { Entry } from '../openings/index.ts'
-import { dayNumber, type Instant, instant, type LocalDate, type Zone, zone } from '../time/index.ts'
+import type { Instant, Zone } from '../time/index.ts'
+import { unavailable } from './availability.ts'
+import { namedZone, parseCalendar, reader } from './icalendar.ts'
 
-/** An iCalendar file that can't be read at all. */
-export class BadCalendar extends Error {
-  constructor(what: string, reason: string) {
-    super(`${what}: ${reason}`)
-    this.name = 'BadCalendar'
-  }
-}
+export { BadCalendar } from './icalendar.ts'
 
 /** More occurrences of one event than any calendar means. */
 const MOST_OCCURRENCES = 20_000
@@ -22,24 +18,11 @@ export interface BusyTimes {
   skipped: string[]
 }
 
-/** Leaves out lines that are none, so that one broken line does not cost the whole calendar. */
-function wellFormed(source: string, skipped: string[]): string {
-  const lines = source
-    .replace(/^\uFEFF/, '')
-    .replace(/\r?\n[ \t]/g, '')
-    .split(/\r?\n/)
-  return lines
-    .filter((line) => {
-      const good = line === '' || /^[A-Za-z0-9-]+(;[^:]*(?:"[^"]*"[^:]*)*)?:/.test(line)
-      if (!good) skipped.push(`the line “${line.slice(0, 60)}”`)
-      return good && line !== ''
-    })
-    .join('\r\n')
-}
-
 /**
  * The busy times of an iCalendar file (RFC 5545) that meet a span: repeated events with their exceptions,
- * all-day events as days in `home`, floating times in `home`. Transparent and cancelled events are not busy.
+ * all-day events as days in `home`, floating times in `home`. Transparent and cancelled events are not busy; what
+ * free/busy and availability components (RFC 7953) say counts, too.
+ * @param onProgress told now and then how many events of how many have been understood
  * @throws BadCalendar when the text is not iCalendar
  */
 export function busyTimes(
@@ -48,27 +31,19 @@ export function busyTimes(
   to: Instant,
   home: Zone,
   what = 'The calendar',
+  onProgress: (done: number, total: number) => void = () => {},
 ): BusyTimes {
   const skipped: string[] = []
-  let calendar: ICAL.Component
-  try {
-    calendar = new ICAL.Component(ICAL.parse(wellFormed(source, skipped)))
-  } catch (error) {
-    throw new BadCalendar(what, `is not iCalendar: ${(error as Error).message}`)
-  }
-  if (calendar.name !== 'vcalendar') throw new BadCalendar(what, 'holds no VCALENDAR')
+  const calendar = parseCalendar(source, what, skipped)
   const at = reader(calendar, home)
   const entries: Entry[] = []
   const add = (event: ICAL.Event, start: ICAL.Time, end: ICAL.Time): void => {
-    const zone = zoneOf(event, 'dtstart')
-    const entry: Entry = {
-      id: `${event.uid} ${start.toString()}`,
-      kind: 'outside',
-      start: at(start, zone),
-      end: at(end, zoneOf(event, 'dtend') ?? zone),
-      clearBefore: 0,
-      clearAfter: 0,
-    }
+    const zone = namedZone(event.component, 'dtstart')
+    const entry = outside(
+      `${event.uid} ${start.toString()}`,
+      at(start, zone),
+      at(end, namedZone(event.component, 'dtend') ?? zone),
+    )
     if (entry.end > from && entry.start < to && entry.end > entry.start) entries.push(entry)
   }
   const expand = (event: ICAL.Event): void => {
@@ -79,7 +54,7 @@ export function busyTimes(
     const occurrences = event.iterator()
     for (let i = 0; i < MOST_OCCURRENCES; i++) {
       const next = occurrences.next()
-      if (!next || at(next, zoneOf(event, 'dtstart')) >= to) return
+      if (!next || at(next, namedZone(event.component, 'dtstart')) >= to) return
       const { item, startDate, endDate } = event.getOccurrenceDetails(next)
       if (isBusy(item)) add(item, startDate, endDate)
     }
@@ -93,7 +68,8 @@ export function busyTimes(
     if (event.isRecurrenceException())
       exceptions.set(event.uid, [...(exceptions.get(event.uid) ?? []), event])
   }
-  for (const event of events) {
+  for (const [i, event] of events.entries()) {
+    if (i % 200 === 0) onProgress(i, events.length)
     if (event.isRecurrenceException()) continue
     try {
       for (const exception of exceptions.get(event.uid) ?? []) event.relateException(exception)
@@ -104,47 +80,39 @@ export function busyTimes(
       )
     }
   }
+  entries.push(...freeBusyIn(calendar, from, to), ...unavailable(calendar, from, to, home, skipped))
+  onProgress(events.length, events.length)
   return { entries: entries.sort((a, b) => a.start - b.start), skipped }
 }
 
-/** The zone a date of an event names; a duration, and each repetition, keep that of the start. */
-const zoneOf = (event: ICAL.Event, property: 'dtstart' | 'dtend'): string | undefined =>
-  event.component.getFirstProperty(property)?.getFirstParameter('tzid') || undefined
+/** What is said to be busy by free/busy components (RFC 5545 §3.6.4): everything but what is said to be free. */
+function freeBusyIn(calendar: ICAL.Component, from: Instant, to: Instant): Entry[] {
+  return calendar.getAllSubcomponents('vfreebusy').flatMap((component, n) =>
+    component.getAllProperties('freebusy').flatMap((property, m) => {
+      if (String(property.getFirstParameter('fbtype') ?? 'BUSY').toUpperCase() === 'FREE') return []
+      return property.getValues().flatMap((value, i): Entry[] => {
+        const period = value as unknown as ICAL.Period
+        const start = (period.start.toUnixTime() * 1000) as Instant
+        const end = (period.getEnd().toUnixTime() * 1000) as Instant
+        if (end <= from || start >= to || end <= start) return []
+        return [outside(`free-busy ${n} ${m} ${i}`, start, end)]
+      })
+    }),
+  )
+}
+
+/** A stretch taken by something that is none of the practitioner's sessions. */
+export const outside = (id: string, start: Instant, end: Instant): Entry => ({
+  id,
+  kind: 'outside',
+  start,
+  end,
+  clearBefore: 0,
+  clearAfter: 0,
+})
 
 function isBusy(event: ICAL.Event): boolean {
   const transparency = String(event.component.getFirstPropertyValue('transp') ?? 'OPAQUE').toUpperCase()
   const status = String(event.component.getFirstPropertyValue('status') ?? 'CONFIRMED').toUpperCase()
   return transparency !== 'TRANSPARENT' && !NOT_BUSY.has(status)
 }
-
-/** Reads times of one calendar: by the zone's own VTIMEZONE if the name is not in the tz database. */
-function reader(
-  calendar: ICAL.Component,
-  home: Zone,
-): (time: ICAL.Time, named: string | undefined) => Instant {
-  const own = new Map(
-    calendar.getAllSubcomponents('vtimezone').map((component) => {
-      const zone = new ICAL.Timezone(component)
-      return [zone.tzid, zone] as const
-    }),
-  )
-  return (time, named) => {
-    const resolved = time.zone?.tzid
-    const name = resolved && resolved !== 'floating' ? resolved : (named ?? 'floating')
-    if (name === 'UTC' || name === 'Z') return instant(time.toUnixTime() * 1000)
-    const day = dayNumber(`${pad(time.year, 4)}-${pad(time.month)}-${pad(time.day)}` as LocalDate)
-    const minutes = time.isDate ? 0 : time.hour * 60 + time.minute + time.second / 60
-    if (name === 'floating') return home.toInstant(day, minutes)
-    try {
-      return zone(name).toInstant(day, minutes)
-    } catch {
-      const described = own.get(name)
-      if (!described) return home.toInstant(day, minutes)
-      const there = time.clone()
-      there.zone = described
-      return instant(there.toUnixTime() * 1000)
-    }
-  }
-}
-
-const pad = (n: number, width = 2): string => String(n).padStart(width, '0')

@@ -1,15 +1,19 @@
 import type { CalendarState } from '@acolhida/core/door'
-import { BadCalendar, busyTimes } from '@acolhida/core/formats/busy'
+import { BadCalendar, type BusyTimes } from '@acolhida/core/formats/busy'
 import type { Entry } from '@acolhida/core/openings'
 import type { Subscription } from '@acolhida/core/practice'
-import { DAY, MINUTE, shift, zone } from '@acolhida/core/time'
+import { sha256Hex } from '@acolhida/core/terms'
+import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import type { Clock } from '../clock.ts'
 import type { Store } from '../store/store.ts'
 import { CALENDAR_LIMITS, readAddress, Unreadable } from './read-address.ts'
+import { Understanding } from './understand.ts'
 
 /** How often each calendar is read, and how old what is known may be when a request is taken, in ms. */
 const EVERY = 5 * MINUTE
 const FRESH = MINUTE
+/** How long a request waits for other calendars, in ms. */
+const PATIENCE = 8_000
 /** How far ahead intervals are kept. */
 const AHEAD = 400 * DAY
 
@@ -22,12 +26,18 @@ export class Calendars {
   readonly #allowPrivate: boolean
   readonly #onChange: () => void
   readonly #reading = new Map<string, Promise<void>>()
+  readonly #understanding = new Understanding()
+  readonly #understood = new Map<string, { print: string; at: Instant; said: BusyTimes }>()
 
   constructor(store: Store, clock: Clock, allowPrivate: boolean, onChange: () => void) {
     this.#store = store
     this.#clock = clock
     this.#allowPrivate = allowPrivate
     this.#onChange = onChange
+  }
+
+  close(): void {
+    this.#understanding.close()
   }
 
   get #subscribed(): Read[] {
@@ -48,8 +58,23 @@ export class Calendars {
   }
 
   /** Looks again before a request is taken; what does not answer in time keeps its last state. */
-  lookAgain(): Promise<void> {
-    return this.#readOlderThan(FRESH)
+  async lookAgain(): Promise<void> {
+    let timer: NodeJS.Timeout | undefined
+    const late = new Promise<void>((resolve) => {
+      timer = setTimeout(resolve, PATIENCE)
+    })
+    await Promise.race([this.#readOlderThan(FRESH), late])
+    clearTimeout(timer)
+  }
+
+  /** What a calendar says, understood anew only when it says something else, or a day has passed. */
+  async #understand(id: string, text: string, home: string, now: Instant): Promise<BusyTimes> {
+    const print = sha256Hex(`${home} ${text}`)
+    const before = this.#understood.get(id)
+    if (before && before.print === print && now - before.at < DAY) return before.said
+    const said = await this.#understanding.busyTimes(text, shift(now, -DAY), shift(now, AHEAD), home)
+    this.#understood.set(id, { print, at: now, said })
+    return said
   }
 
   async #readOlderThan(age: number): Promise<void> {
@@ -84,12 +109,7 @@ export class Calendars {
     try {
       const text = await readAddress(url, { ...CALENDAR_LIMITS, allowPrivate: this.#allowPrivate })
       const now = this.#clock.now()
-      const { entries, skipped } = busyTimes(
-        text,
-        shift(now, -DAY),
-        shift(now, AHEAD),
-        zone(practice.profile.zone),
-      )
+      const { entries, skipped } = await this.#understand(id, text, practice.profile.zone, now)
       // What the events are about is nobody's business here.
       state.entries = entries.map((entry, i): Entry => ({ ...entry, id: `calendar-${id}-${i}` }))
       state.skipped = skipped

@@ -12,7 +12,7 @@ import {
 } from '@acolhida/core/schemas'
 import { instant } from '@acolhida/core/time'
 import type { Express, Request } from 'express'
-import { feed, feedFreeBusy } from '../calendars/feed.ts'
+import { feed, feedFreeBusy, feedHours } from '../calendars/feed.ts'
 import { published } from '../door/circumstances.ts'
 import { linkView, throughLink } from '../door/link.ts'
 import { doorView } from '../door/view.ts'
@@ -122,6 +122,9 @@ export function doorApp(relay: Relay): Express {
 
   app.get('/feed/:secret.ics', (req, res) => {
     res.type('text/calendar').send(feed(store, req.params.secret, clock.now()))
+  })
+  app.get('/feed/:secret/hours.ics', (req, res) => {
+    res.type('text/calendar').send(feedHours(store, req.params.secret, clock.now()))
   })
   app.get('/feed/:secret.ifb', (req, res) => {
     res.type('text/calendar').send(feedFreeBusy(store, req.params.secret, clock.now()))

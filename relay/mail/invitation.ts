@@ -1,4 +1,4 @@
-import type { Booking } from '@acolhida/core/booking'
+import { type Booking, isTold } from '@acolhida/core/booking'
 import { type Practice, placeOf, serviceOf } from '@acolhida/core/practice'
 import { type Instant, MINUTE } from '@acolhida/core/time'
 import ical, {
@@ -21,10 +21,13 @@ export function invitation(
   const { profile } = practice
   const { person, minutes } = booking.asked
   const place = placeOf(practice, booking.place)
-  const told =
-    place?.told !== 'last-reminder' && place?.address
-      ? `${place.name}, ${place.address}`
-      : (place?.name ?? '')
+  const address =
+    place?.kind === 'client'
+      ? booking.asked.address
+      : place && isTold(place, { status: 'booked', start: booking.start }, now)
+        ? place.address
+        : undefined
+  const told = [place?.name, address].filter(Boolean).join(', ')
   const calendar = ical({
     prodId: { company: 'acolhida', product: 'acolhida', language: 'EN' },
     method: method === 'REQUEST' ? ICalCalendarMethod.REQUEST : ICalCalendarMethod.CANCEL,

@@ -175,3 +175,74 @@ describe('addresses', () => {
       await expect(readAddress(bad, open)).rejects.toThrow()
   })
 })
+
+describe('a very large calendar', () => {
+  const many = (count: number, start: number): string => {
+    const utc = (at: number): string => formatInstant(at as Instant).replaceAll(/[-:]/g, '')
+    const lines = Array.from({ length: count }, (_, i) =>
+      [
+        'BEGIN:VEVENT',
+        `UID:${i}`,
+        `DTSTART:${utc(start + (i % 300) * DAY)}`,
+        `DURATION:PT1H`,
+        ...(i % 10 === 0 ? ['RRULE:FREQ=WEEKLY;COUNT=200'] : []),
+        'END:VEVENT',
+      ].join('\r\n'),
+    )
+    return ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR', ''].join('\r\n')
+  }
+
+  it('is understood in a thread of its own, while the door goes on answering', async () => {
+    const [start] = (await openStartsOf(house.door, house.slug)) as [number]
+    answer = () => ({ body: many(4_000, start) })
+    subscribe()
+    const reading = house.relay.calendars.round()
+    let longest = 0
+    let answers = 0
+    let done = false
+    reading.then(() => {
+      done = true
+    })
+    while (!done) {
+      const began = performance.now()
+      await ask(`${house.door}/api/door/${house.slug}`)
+      longest = Math.max(longest, performance.now() - began)
+      answers++
+    }
+    expect(answers).toBeGreaterThan(10)
+    console.log(`      the door answered within ${Math.round(longest)} ms while a calendar was understood`)
+    const [state] = await states()
+    expect(state?.problem).toBeUndefined()
+    expect(state?.entries.length).toBeGreaterThan(4_000)
+    expect(await openStartsOf(house.door, house.slug)).not.toContain(start)
+  }, 60_000)
+
+  it('says so when it is none, as a small one does', async () => {
+    answer = () => ({ body: `BEGIN:VCALENDAR\r\n${'X-NOTE:long\r\n'.repeat(20_000)}` })
+    subscribe()
+    await house.relay.calendars.round()
+    const [state] = await states()
+    expect(state?.problem).toMatch(/^The calendar: is not iCalendar/)
+  }, 30_000)
+
+  it('is not understood again while it says the same', async () => {
+    let asked = 0
+    const start = house.clock.now() + 10 * DAY
+    answer = () => {
+      asked++
+      return { body: many(1_500, start) }
+    }
+    subscribe()
+    await house.relay.calendars.round()
+    const first = (await states())[0]!
+    house.clock.forward(6 * MINUTE)
+    const began = performance.now()
+    await house.relay.calendars.round()
+    const again = performance.now() - began
+    expect(asked).toBe(2)
+    const second = (await states())[0]!
+    expect(second.entries).toEqual(first.entries)
+    expect(second.read).toBeGreaterThan(first.read!)
+    console.log(`      the same calendar again: ${Math.round(again)} ms`)
+  }, 30_000)
+})

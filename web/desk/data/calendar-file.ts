@@ -1,6 +1,7 @@
-import { busyTimes } from '@acolhida/core/formats/busy'
+import type { BusyTimes } from '@acolhida/core/formats/busy'
 import type { Entry } from '@acolhida/core/openings'
-import { DAY, type Instant, instant, shift, zone } from '@acolhida/core/time'
+import { DAY, type Instant, instant, shift } from '@acolhida/core/time'
+import type { Wish } from '../workers/understand.ts'
 import { changePractice } from './change.ts'
 import type { DeskDatabase } from './database.ts'
 
@@ -13,7 +14,8 @@ export const entryPrefix = (calendar: string): string => `calendar-${calendar}-`
 /**
  * Opens a calendar file once: its busy times from `now` on become part of the diary, without what they are about.
  * One transaction.
- * @throws BadCalendar when the text is not iCalendar
+ * @param understand makes busy times of the text; in the page, a worker does
+ * @throws Error with a sentence when the text is not iCalendar; nothing is changed then
  * @returns how many busy times there are, and what could not be understood
  */
 export async function openCalendarFile(
@@ -21,17 +23,17 @@ export async function openCalendarFile(
   calendar: { id: string; name: string },
   text: string,
   now: Instant,
+  understand: (wish: Wish) => Promise<BusyTimes> | BusyTimes,
 ): Promise<{ busy: number; skipped: string[] }> {
   const row = await db.practice.get('practice')
   if (!row) throw new Error('There is no practice yet.')
-  const home = zone(row.practice.profile.zone)
-  const { entries, skipped } = busyTimes(
+  const { entries, skipped } = await understand({
     text,
-    instant(now - DAY),
-    shift(now, AHEAD),
-    home,
-    `The file “${calendar.name}”`,
-  )
+    from: instant(now - DAY),
+    to: shift(now, AHEAD),
+    home: row.practice.profile.zone,
+    what: `The file “${calendar.name}”`,
+  })
   const named = entries.map((entry, i): Entry => ({ ...entry, id: `${entryPrefix(calendar.id)}${i}` }))
   await db.transaction('rw', db.practice, db.changes, db.sessions, async () => {
     await changePractice(db, 'a calendar opened', (p) => ({

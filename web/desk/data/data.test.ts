@@ -2,11 +2,13 @@ import 'fake-indexeddb/auto'
 import type { BookingEvent } from '@acolhida/core/booking'
 import type { RecordItem, RecordPage } from '@acolhida/core/door'
 import { writeBackup } from '@acolhida/core/formats'
+import { busyTimes } from '@acolhida/core/formats/busy'
 import { BadData, readBackup } from '@acolhida/core/schemas'
-import { parseInstant, shift } from '@acolhida/core/time'
+import { parseInstant, shift, zone } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import Dexie from 'dexie'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import type { Wish } from '../workers/understand.ts'
 import { takeIn } from './arrive.ts'
 import { exportBackup, importBackup } from './backup.ts'
 import { dropCalendar, openCalendarFile } from './calendar-file.ts'
@@ -166,10 +168,12 @@ describe('a calendar file', () => {
     'END:VCALENDAR',
     '',
   ].join('\r\n')
+  /** Without a worker, which tests have none of. */
+  const here = ({ text: of, from, to, home, what }: Wish) => busyTimes(of, from, to, zone(home), what)
   beforeEach(() => importBackup(db, demo))
 
   it('becomes part of the diary as busy times without a word of what they are about', async () => {
-    expect(await openCalendarFile(db, { id: 'file', name: 'Old diary' }, text, now)).toEqual({
+    expect(await openCalendarFile(db, { id: 'file', name: 'Old diary' }, text, now, here)).toEqual({
       busy: 3,
       skipped: ['the line “nonsense”'],
     })
@@ -183,14 +187,14 @@ describe('a calendar file', () => {
   })
 
   it('goes away whole', async () => {
-    await openCalendarFile(db, { id: 'file', name: 'Old diary' }, text, now)
+    await openCalendarFile(db, { id: 'file', name: 'Old diary' }, text, now, here)
     await dropCalendar(db, 'file', 'Old diary')
     expect(await db.sessions.count()).toBe(0)
     expect((await db.practice.get('practice'))?.practice.calendars).toEqual([])
   })
 
   it('changes nothing when it is none', async () => {
-    await expect(openCalendarFile(db, { id: 'file', name: 'X' }, 'hello', now)).rejects.toThrow(
+    await expect(openCalendarFile(db, { id: 'file', name: 'X' }, 'hello', now, here)).rejects.toThrow(
       'The file “X”: holds no VCALENDAR',
     )
     expect((await db.practice.get('practice'))?.practice.calendars).toBeUndefined()

@@ -11,6 +11,7 @@ import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { ChangedDays } from './changed-days.tsx'
 import { CopyDay } from './copy-day.tsx'
+import { HoursFile } from './hours-file.tsx'
 import { parseBlocks } from './parse-blocks.ts'
 import { Reserve } from './reserve.tsx'
 import { type Scope, scopeOf, withDay, withOwnHours } from './scope.ts'
@@ -87,7 +88,10 @@ export function HoursPage() {
             <ChangedDays practice={practice} scope={scope} />
           </div>
         )}
-        <TimeAway practice={practice} />
+        <div className="h-fit">
+          <TimeAway practice={practice} />
+          <HoursFile key={scope.place} practice={practice} scope={scope} />
+        </div>
       </div>
     </SettingsPage>
   )

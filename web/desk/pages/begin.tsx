@@ -6,6 +6,7 @@ import { newKey } from '../../relay-client/client.ts'
 import { Mark } from '../../theme/mark.tsx'
 import { importBackup } from '../data/backup.ts'
 import { db } from '../data/database.ts'
+import { FileButton } from '../parts/file.tsx'
 import { arriveByCode, lookRound, pairWith } from '../sync/acts.ts'
 import { relay } from '../sync/relay.ts'
 
@@ -72,21 +73,14 @@ export function Begin({ code }: { code: string | undefined }) {
             </button>
           </Offer>
           <Offer title="Open a backup" text="A file you have kept brings everything back as it was.">
-            <label className="press has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+            <FileButton
+              accept=".json,application/json"
+              onFile={(file) =>
+                run(async () => importBackup(db, readBackup(await file.text(), `The file “${file.name}”`)))
+              }
+            >
               Choose a file
-              <input
-                type="file"
-                accept=".json,application/json"
-                className="sr-only"
-                onChange={(event) => {
-                  const file = event.target.files?.[0]
-                  if (file)
-                    run(async () =>
-                      importBackup(db, readBackup(await file.text(), `The file “${file.name}”`)),
-                    )
-                }}
-              />
-            </label>
+            </FileButton>
           </Offer>
           {demo && (
             <Offer

@@ -1,4 +1,5 @@
 import type { CalendarState } from '@acolhida/core/door'
+import { writeBookings } from '@acolhida/core/formats/calendars'
 import type { Practice, Subscription } from '@acolhida/core/practice'
 import { BadData } from '@acolhida/core/schemas'
 import { lengthOf } from '@acolhida/core/time'
@@ -10,14 +11,21 @@ import { dropCalendar, openCalendarFile } from '../data/calendar-file.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
+import { FileButton, saveFile } from '../parts/file.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { relay } from '../sync/relay.ts'
+import { understand } from '../workers/understand.ts'
 
 const withCalendars = (practice: Practice, change: (before: Subscription[]) => Subscription[]): Practice => ({
   ...practice,
   calendars: change(practice.calendars ?? []),
 })
+
+const newId = (): string =>
+  newKey()
+    .replaceAll(/[^A-Za-z0-9]/g, '')
+    .slice(0, 12)
 
 /** Other calendars that must not clash. */
 export function Calendars() {
@@ -26,9 +34,7 @@ export function Calendars() {
   const [url, setUrl] = useState('')
   const [problem, setProblem] = useState<string>()
   const add = (): void => {
-    const id = newKey()
-      .replaceAll(/[^A-Za-z0-9]/g, '')
-      .slice(0, 12)
+    const id = newId()
     changePractice(db, 'a calendar added', (p) =>
       withCalendars(p, (before) => [...before, { id, name: name.trim(), url: url.trim() }]),
     )
@@ -144,22 +150,31 @@ export function Calendars() {
   )
 }
 
-/** Opens a calendar file once. */
+/** Opens a calendar file once, in a worker: how far it is shows, and it can be stopped. */
 function OpenFile() {
   const [said, setSaid] = useState<string>()
+  const [progress, setProgress] = useState<{ done: number; total: number; stop: AbortController }>()
   const open = async (file: File): Promise<void> => {
+    const stop = new AbortController()
+    setSaid(undefined)
+    setProgress({ done: 0, total: 0, stop })
     try {
-      const id = newKey()
-        .replaceAll(/[^A-Za-z0-9]/g, '')
-        .slice(0, 12)
+      const id = newId()
       const name = file.name.replace(/\.ics$/i, '').slice(0, 100) || 'A file'
-      const { busy, skipped } = await openCalendarFile(db, { id, name }, await file.text(), relayNow())
+      const { busy, skipped } = await openCalendarFile(
+        db,
+        { id, name },
+        await file.text(),
+        relayNow(),
+        (wish) => understand(wish, (done, total) => setProgress({ done, total, stop }), stop.signal),
+      )
       setSaid(
         `${busy} busy times are in your diary.${skipped.length > 0 ? ` Not understood: ${skipped.slice(0, 5).join('; ')}.` : ''}`,
       )
     } catch (error) {
       setSaid((error as Error).message)
     }
+    setProgress(undefined)
   }
   return (
     <section className="sheet grid gap-3 p-5">
@@ -167,19 +182,22 @@ function OpenFile() {
       <p className="text-[14px] text-soft">
         An .ics file counts as it is when you open it; it is not read again.
       </p>
-      <label className="press justify-self-start has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
-        Choose a calendar file
-        <input
-          type="file"
-          accept=".ics,text/calendar"
-          className="sr-only"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            event.target.value = ''
-            if (file) open(file)
-          }}
-        />
-      </label>
+      {progress ? (
+        <div className="grid gap-2">
+          <progress
+            className="progress progress-primary w-full"
+            aria-label="Understanding the file"
+            {...(progress.total > 0 ? { value: progress.done, max: progress.total } : {})}
+          />
+          <button type="button" className="press justify-self-start" onClick={() => progress.stop.abort()}>
+            Stop
+          </button>
+        </div>
+      ) : (
+        <FileButton accept=".ics,text/calendar" onFile={open}>
+          Choose a calendar file
+        </FileButton>
+      )}
       <p role="status" className={said ? 'text-[14px] wrap-anywhere' : 'sr-only'}>
         {said}
       </p>
@@ -189,7 +207,7 @@ function OpenFile() {
 
 /** The other way: one's bookings as a calendar that other programs subscribe to. */
 function Feed() {
-  const { link } = useDesk()
+  const { link, practice, bookings } = useDesk()
   const [problem, setProblem] = useState<string>()
   const make = async (): Promise<void> => {
     try {
@@ -205,7 +223,7 @@ function Feed() {
       <h2>Your bookings, elsewhere</h2>
       <p className="text-[14px] text-soft">
         A private address that other calendars can subscribe to. Whoever has it sees names and times; with
-        .ifb at its end instead of .ics it says only when you are busy.
+        .ifb at its end instead of .ics it says only when you are busy, with /hours.ics when you work.
       </p>
       {link?.feed && (
         <label className="ask">
@@ -225,6 +243,15 @@ function Feed() {
       )}
       <button type="button" className="press justify-self-start" disabled={!link?.key} onClick={make}>
         {link?.feed ? 'Replace the address' : 'Make an address'}
+      </button>
+      <button
+        type="button"
+        className="press justify-self-start"
+        onClick={() =>
+          saveFile('bookings.ics', 'text/calendar', writeBookings(practice, bookings, relayNow()))
+        }
+      >
+        Save them as a file
       </button>
     </section>
   )

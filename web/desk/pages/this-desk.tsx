@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useState } from 'react'
 import { exportBackup, importBackup } from '../data/backup.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
+import { FileButton, saveFile } from '../parts/file.tsx'
 import { lookRound, pairWith } from '../sync/acts.ts'
 import { relay } from '../sync/relay.ts'
 import { useStanding } from '../sync/sync.ts'
@@ -71,7 +72,7 @@ export function ThisDesk() {
             className="press press-go mt-3"
             onClick={() =>
               run(async () => {
-                save(`${practice.profile.slug}-backup.json`, await exportBackup(db))
+                saveFile(`${practice.profile.slug}-backup.json`, 'application/json', await exportBackup(db))
                 return 'The backup has been saved as a file.'
               })
             }
@@ -106,26 +107,21 @@ export function ThisDesk() {
               </div>
             </div>
           ) : (
-            <label className="press mt-3 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
-              Open a backup
-              <input
-                type="file"
+            <div className="mt-3">
+              <FileButton
                 accept=".json,application/json"
-                className="sr-only"
-                onChange={async (event) => {
-                  const file = event.target.files?.[0]
-                  event.target.value = ''
-                  if (!file) return
-                  const name = file.name
+                onFile={async (file) => {
                   const text = await file.text()
                   run(async () => {
-                    readBackup(text, `The file “${name}”`)
-                    setRestoring({ name, text })
+                    readBackup(text, `The file “${file.name}”`)
+                    setRestoring({ name: file.name, text })
                     return ''
                   })
                 }}
-              />
-            </label>
+              >
+                Open a backup
+              </FileButton>
+            </div>
           )}
         </Card>
         {demo && (
@@ -203,13 +199,4 @@ function Pairing({ onDone }: { onDone: (text: string) => void }) {
       </button>
     </form>
   )
-}
-
-function save(name: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }))
-  const anchor = document.createElement('a')
-  anchor.href = url
-  anchor.download = name
-  anchor.click()
-  URL.revokeObjectURL(url)
 }

@@ -1,5 +1,6 @@
 import type { Service } from '@acolhida/core/practice'
 import { useState } from 'react'
+import { FileButton } from '../parts/file.tsx'
 
 /** The longer side of a picture as it is kept, in pixels; and how much may be kept, in characters. */
 const SIDE = 360
@@ -44,23 +45,17 @@ export function Picture({
           className="size-[72px] rounded-lg border border-line object-cover"
         />
       )}
-      <label className="press has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+      <FileButton
+        accept="image/png,image/jpeg,image/webp"
+        onFile={(file) =>
+          small(file)
+            .then(onChange)
+            .then(() => setProblem(undefined))
+            .catch((error: unknown) => setProblem((error as Error).message))
+        }
+      >
         {service.picture ? 'Another picture' : 'Choose a picture'}
-        <input
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          className="sr-only"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            event.target.value = ''
-            if (!file) return
-            small(file)
-              .then(onChange)
-              .then(() => setProblem(undefined))
-              .catch((error: unknown) => setProblem((error as Error).message))
-          }}
-        />
-      </label>
+      </FileButton>
       {service.picture && (
         <button type="button" className="press press-no" onClick={() => onChange(undefined)}>
           Take it away

@@ -1,0 +1,38 @@
+import type { ReactNode } from 'react'
+
+/** A button that opens a file; the same file can be chosen again. */
+export function FileButton({
+  accept,
+  onFile,
+  children,
+}: {
+  accept: string
+  onFile: (file: File) => void
+  children: ReactNode
+}) {
+  return (
+    <label className="press justify-self-start has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+      {children}
+      <input
+        type="file"
+        accept={accept}
+        className="sr-only"
+        onChange={(event) => {
+          const file = event.target.files?.[0]
+          event.target.value = ''
+          if (file) onFile(file)
+        }}
+      />
+    </label>
+  )
+}
+
+/** Saves a text as a file. */
+export function saveFile(name: string, type: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type }))
+  const link = document.createElement('a')
+  link.href = url
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(url), 10_000)
+}

@@ -1,0 +1,16 @@
+import { busyTimes } from '@acolhida/core/formats/busy'
+import { zone } from '@acolhida/core/time'
+import type { Told, Wish } from './understand.ts'
+
+/** Understands one calendar off the main thread, and tells how far it is. */
+self.addEventListener('message', ({ data }: MessageEvent<Wish>) => {
+  const tell = (told: Told): void => self.postMessage(told)
+  try {
+    const { text, from, to, home, what } = data
+    tell({
+      said: busyTimes(text, from, to, zone(home), what, (done, total) => tell({ done, total })),
+    })
+  } catch (error) {
+    tell({ problem: (error as Error).message })
+  }
+})
