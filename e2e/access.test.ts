@@ -98,6 +98,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'Services',
       'Limits',
       'Terms',
+      'Try it',
       'This desk',
     ]) {
       await page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name }).click()
@@ -110,7 +111,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     }
     await page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name: 'Services' }).click()
     await page.getByRole('link', { name: 'Voice assessment' }).click()
-    await page.getByLabel('Length').waitFor()
+    await page.getByLabel('Length', { exact: true }).waitFor()
     await check('a service')
   })
 })

@@ -10,6 +10,7 @@ import { Stream } from './http/stream.ts'
 import { Post } from './mail/post.ts'
 import { Rounds } from './rounds.ts'
 import { Store } from './store/store.ts'
+import { Trials } from './trial/trials.ts'
 
 export interface Settings {
   /** Path of the relay's one file. */
@@ -39,6 +40,7 @@ export class Relay {
   readonly #post: Post
   readonly calendars: Calendars
   readonly rounds: Rounds
+  readonly trials: Trials
   #door: Server | undefined
   #desk: Server | undefined
 
@@ -59,6 +61,7 @@ export class Relay {
       this.calendars,
       settings.memoryDays ?? 400,
     )
+    this.trials = new Trials(this.store, clock)
     this.store.onChange = () => {
       this.deskStream.tell('record')
       this.doorStream.tell('openings')
@@ -86,6 +89,7 @@ export class Relay {
   async stop(): Promise<void> {
     this.rounds.stop()
     this.calendars.close()
+    this.trials.close()
     this.deskStream.close()
     this.doorStream.close()
     await Promise.all([close(this.#door), close(this.#desk)])

@@ -53,6 +53,8 @@ export interface DoorView {
   practice: { name: string; headline: string; greeting: string; zone: string; phone?: string; tax?: string }
   currency: Currency
   services: DoorService[]
+  /** A door to try: nothing in it is kept. */
+  trial?: { as: TrialBody['as'] }
   now: Instant
 }
 
@@ -229,6 +231,12 @@ export interface EnterBody extends Start {
   extras?: string[]
   travel?: string
   address?: string
+}
+
+/** A door to try: as whom, and on which moment (now, where it is left out). */
+export interface TrialBody {
+  as: 'new' | 'known'
+  at?: Instant
 }
 
 export interface RelayStatus {

@@ -123,6 +123,8 @@ export const enterBody = Joi.object({
   travel,
   address: text(500).trim(),
 })
+/** A door to try. */
+export const trialBody = Joi.object({ as: Joi.string().valid('new', 'known').required(), at: epochMs })
 export const recordQuery = Joi.object({ after: Joi.number().integer().min(0).default(0) })
 export const clockBody = Joi.object({
   forward: Joi.number()

@@ -58,6 +58,7 @@ export function diaryAt(store: Store, now: Instant, but: { visit?: string; booki
 
 /** The person behind a mail address, as far as the relay has been told. */
 export function knownBy(store: Store, email: string): KnownPerson | undefined {
+  if (store.visitor) return store.visitor
   const { people, salt } = published(store)
   const hash = mailHash(email, salt)
   return people.find((person) => person.mailHashes.includes(hash))
@@ -76,8 +77,10 @@ export function askerOf(person: KnownPerson | undefined, service: Service, key: 
  * Who looks at a service's openings before saying who they are. Where only invited people may book, its link shows
  * them all the same; whoever sends must be invited.
  */
-export const lookerOf = (service: Service, key: string | undefined): Asker =>
-  hasLink(service, key) ? { ...newClient, invited: [service.id] } : newClient
+export function lookerOf(store: Store, service: Service, key: string | undefined): Asker {
+  if (store.visitor) return askerOf(store.visitor, service, key)
+  return hasLink(service, key) ? { ...newClient, invited: [service.id] } : newClient
+}
 
 /** Whether a key is that of a service's own link. */
 export const hasLink = (service: Service, key: string | undefined): boolean =>

@@ -58,7 +58,7 @@ export function understand(
   store: Store,
   wanted: Wanted & { place?: string },
   now: Instant,
-  person?: KnownPerson,
+  person: KnownPerson | undefined = store.visitor,
 ): Understood {
   const { practice } = published(store)
   const service = wantedService(practice, wanted.service, now)
@@ -161,5 +161,7 @@ export function costsLess(u: Understood, diary: Diary, ask: Ask): (start: Instan
 }
 
 /** Whether somebody may see a service at the door: it is for everyone, or they came by its link. */
-export const mayBeSeen = (service: Service, key: string | undefined): boolean =>
-  service.bookableBy === 'everyone' || hasLink(service, key)
+export const mayBeSeen = (store: Store, service: Service, key: string | undefined): boolean =>
+  service.bookableBy === 'everyone' ||
+  hasLink(service, key) ||
+  (store.visitor?.invited.includes(service.id) ?? false)

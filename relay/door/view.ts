@@ -10,6 +10,8 @@ import {
 } from '@acolhida/core/practice'
 import { shownText, versionFingerprint } from '@acolhida/core/terms'
 import { dateAt, type Instant, zone } from '@acolhida/core/time'
+import type { Store } from '../store/store.ts'
+import { published } from './circumstances.ts'
 import { mayBeSeen } from './understand.ts'
 
 function doorService(practice: Practice, service: Service): DoorService {
@@ -69,7 +71,8 @@ export const shownTerms = (practice: Practice, service: Service, text: string): 
  * What anybody may see of a practice; what is not open to everyone is left out.
  * @param key of a service's own link, which shows that service, too
  */
-export function doorView(practice: Practice, now: Instant, key?: string): DoorView {
+export function doorView(store: Store, now: Instant, key?: string): DoorView {
+  const { practice } = published(store)
   const { profile } = practice
   const today = dateAt(zone(profile.zone), now)
   return {
@@ -84,7 +87,7 @@ export function doorView(practice: Practice, now: Instant, key?: string): DoorVi
     },
     currency: { code: profile.currency, decimals: decimals(profile.currency) },
     services: practice.services
-      .filter((service) => offeredOn(service, today) && mayBeSeen(service, key))
+      .filter((service) => offeredOn(service, today) && mayBeSeen(store, service, key))
       .map((service) => doorService(practice, service)),
     now,
   }

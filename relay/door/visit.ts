@@ -16,6 +16,7 @@ import {
   placeOf,
   questionnaireOf,
   type Service,
+  type Standing,
   serviceOf,
   termsInForce,
   zoneOf,
@@ -53,7 +54,7 @@ export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
             message: kind?.message || 'With these answers I can not offer you a time.',
             services: (kind?.services ?? []).flatMap((id) => {
               const other = serviceOf(practice, id)
-              return other && offeredOn(other, today) && mayBeSeen(other, wanted.with)
+              return other && offeredOn(other, today) && mayBeSeen(store, other, wanted.with)
                 ? [{ id, name: other.name }]
                 : []
             }),
@@ -82,7 +83,7 @@ export function openingsFor(
   const there = zoneOf(practice, placeOf(practice, wanted.place))
   const from = (wanted.from ?? dateAt(there, now)) as LocalDate
   const diary = diaryAt(store, now, { visit: wanted.visit })
-  const ask = askFor(understood, wanted.place, lookerOf(service, wanted.with), now)
+  const ask = askFor(understood, wanted.place, lookerOf(store, service, wanted.with), now)
   const { showAtMost } = service
   // A few well-chosen ones are chosen once for all that lies ahead, so that paging shows no others.
   const all = showAtMost
@@ -140,7 +141,7 @@ function checkOpen(
 export function keep(store: Store, wanted: Wanted & { place: string; start: number }, now: Instant): Kept {
   return store.act(() => {
     const understood = understandOpen(store, wanted, now)
-    const looker = lookerOf(understood.service, wanted.with)
+    const looker = lookerOf(store, understood.service, wanted.with)
     const { start, reading } = checkOpen(store, understood, wanted, looker, now)
     const until = shift(now, KEEP)
     store.keep({
@@ -153,7 +154,7 @@ export function keep(store: Store, wanted: Wanted & { place: string; start: numb
       until,
       renewed: false,
     })
-    return keptView({ ...understood, reading }, wanted.place, start, until, true, now)
+    return keptView({ ...understood, reading }, standingOf(store), wanted.place, start, until, true, now)
   })
 }
 
@@ -170,8 +171,12 @@ export function renew(store: Store, visit: string, now: Instant): { until: Insta
   })
 }
 
+/** Nobody has said yet who they are; in a trial it is settled. */
+const standingOf = (store: Store): Standing => store.visitor?.standing ?? 'new'
+
 function keptView(
   u: Understood,
+  standing: Standing,
   place: string,
   start: Instant,
   until: Instant,
@@ -180,7 +185,7 @@ function keptView(
 ): Kept {
   const there = zoneOf(u.practice, placeOf(u.practice, place))
   const { deadlines, shareAfter } = deadlinesOf(u.practice.houseRules, start, there)
-  const asksFirst = wordNeeded(u.service, 'new', u.reading) !== undefined
+  const asksFirst = wordNeeded(u.service, standing, u.reading) !== undefined
   return {
     start,
     place,

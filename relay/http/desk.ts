@@ -1,5 +1,5 @@
-import type { DeskCommand, DoorPackage, EnterBody, RelayStatus } from '@acolhida/core/door'
-import { commandBody, doorPackage, enterBody, pairBody, recordQuery } from '@acolhida/core/schemas'
+import type { DeskCommand, DoorPackage, EnterBody, RelayStatus, TrialBody } from '@acolhida/core/door'
+import { commandBody, doorPackage, enterBody, pairBody, recordQuery, trialBody } from '@acolhida/core/schemas'
 import type { Express, RequestHandler } from 'express'
 import { newFeed } from '../calendars/feed.ts'
 import { command, enter, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
@@ -11,7 +11,8 @@ import { bodyOf, failures, guarded, LARGEST, limited, once } from './security.ts
 /** The practitioner's side: answers nothing that does not carry the desk's key, but pairing. */
 export function deskApp(relay: Relay): Express {
   const { store, clock, address } = relay
-  const app = guarded(clock, LARGEST.desk)
+  // The desk shows the door, to try it.
+  const app = guarded(clock, LARGEST.desk, { frameSrc: [() => new URL(address('/')).origin] })
   const key: RequestHandler = (req, _res, next) => {
     const match = /^Bearer ([A-Za-z0-9_-]{20,100})$/.exec(req.get('authorization') ?? '')
     if (!match || !isDesk(store, match[1]!)) {
@@ -54,6 +55,13 @@ export function deskApp(relay: Relay): Express {
   })
   app.post('/api/feed', key, (_req, res) => {
     res.json({ url: address(`/feed/${newFeed(store)}.ics`) })
+  })
+  app.post('/api/trial', key, (req, res) => {
+    const body = bodyOf<TrialBody>(trialBody, req.body)
+    const origin = req.get('origin') ?? ''
+    const ancestor = /^https?:\/\/[A-Za-z0-9.:[\]-]+$/.test(origin) ? origin : "'none'"
+    const { slug, until } = relay.trials.open(body, ancestor)
+    res.status(201).json({ url: address(`/${slug}`), until })
   })
   app.get('/api/calendars', key, (_req, res) => {
     res.json(store.calendars())

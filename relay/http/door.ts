@@ -11,16 +11,26 @@ import {
   visitBody,
 } from '@acolhida/core/schemas'
 import { instant } from '@acolhida/core/time'
-import type { Express, Request } from 'express'
+import type { Express, Request, Response } from 'express'
 import { feed, feedFreeBusy, feedHours } from '../calendars/feed.ts'
+import type { Clock } from '../clock.ts'
 import { published } from '../door/circumstances.ts'
 import { linkView, throughLink } from '../door/link.ts'
 import { doorView } from '../door/view.ts'
 import { enquire, keep, openingsFor, read, renew, send } from '../door/visit.ts'
 import { Refused } from '../refused.ts'
 import type { Relay } from '../relay.ts'
+import type { Store } from '../store/store.ts'
+import { TRIAL, type Trial } from '../trial/trials.ts'
 import { servePages } from './pages.ts'
 import { bodyOf, failures, guarded, LARGEST, limited, once } from './security.ts'
+
+/** Where a request is answered: by the relay's own store and clock, or by those of a trial. */
+interface House {
+  store: Store
+  clock: Clock
+  trial?: Trial
+}
 
 type WantedStart = Wanted & { place: string; start: number }
 
@@ -29,79 +39,93 @@ export function doorApp(relay: Relay): Express {
   const { store, clock, address } = relay
   const app = guarded(clock, LARGEST.door)
   app.use(['/api', '/feed'], limited(relay.settings.requestsPerMinute))
-  const ours = (req: Request): void => {
-    if (published(store).practice.profile.slug !== req.params.slug) {
-      throw new Refused(
-        404,
-        'unknown-door',
-        'There is no door at this address. Please check the link you were given.',
-      )
-    }
+  /** The door at an address: the practice's own, or one to try. */
+  const doorAt = (req: Request, res: Response): House => {
+    const slug = String(req.params.slug)
+    const trial = relay.trials.of(slug)
+    if (trial) return trying(trial, res)
+    if (slug.startsWith(TRIAL))
+      throw new Refused(404, 'trial-over', 'This trial is over. Begin another one at the desk.')
+    if (published(store).practice.profile.slug === slug) return { store, clock }
+    throw new Refused(
+      404,
+      'unknown-door',
+      'There is no door at this address. Please check the link you were given.',
+    )
+  }
+  const trying = (trial: Trial, res: Response): House => {
+    res.setHeader('x-relay-now', String(trial.clock.now()))
+    return { store: trial.store, clock: trial.clock, trial }
+  }
+  const linkAt = (secret: string, res: Response): House => {
+    const trial = store.link(secret) ? undefined : relay.trials.withLink(secret)
+    return trial ? trying(trial, res) : { store, clock }
   }
   const key = (req: Request): string | undefined => req.get('idempotency-key')
 
   app.get('/api/door/:slug', (req, res) => {
-    ours(req)
-    const { with: key } = bodyOf<{ with?: string }>(viewQuery, req.query)
-    res.json(doorView(published(store).practice, clock.now(), key))
+    const here = doorAt(req, res)
+    const { with: link } = bodyOf<{ with?: string }>(viewQuery, req.query)
+    const view = doorView(here.store, here.clock.now(), link)
+    res.json(here.trial ? { ...view, trial: { as: here.store.visitor ? 'known' : 'new' } } : view)
   })
   app.get('/api/door/:slug/changes', (req, res) => {
-    ours(req)
+    doorAt(req, res)
     relay.doorStream.listen(req, res)
   })
   app.post('/api/door/:slug/read', (req, res) => {
-    ours(req)
-    res.json(read(store, bodyOf<Wanted>(readBody, req.body), clock.now()))
+    const here = doorAt(req, res)
+    res.json(read(here.store, bodyOf<Wanted>(readBody, req.body), here.clock.now()))
   })
   app.post('/api/door/:slug/openings', (req, res) => {
-    ours(req)
-    res.json(
-      openingsFor(
-        store,
-        bodyOf<Wanted & { place: string; from?: string; days: number }>(openingsBody, req.body),
-        clock.now(),
-      ),
-    )
+    const here = doorAt(req, res)
+    const body = bodyOf<Wanted & { place: string; from?: string; days: number }>(openingsBody, req.body)
+    res.json(openingsFor(here.store, body, here.clock.now()))
   })
   app.post('/api/door/:slug/keep', (req, res) => {
-    ours(req)
-    res.json(keep(store, bodyOf<WantedStart>(keepBody, req.body), clock.now()))
+    const here = doorAt(req, res)
+    res.json(keep(here.store, bodyOf<WantedStart>(keepBody, req.body), here.clock.now()))
   })
   app.post('/api/door/:slug/renew', (req, res) => {
-    ours(req)
-    res.json(renew(store, bodyOf<Wanted>(visitBody, req.body).visit, clock.now()))
+    const here = doorAt(req, res)
+    res.json(renew(here.store, bodyOf<Wanted>(visitBody, req.body).visit, here.clock.now()))
   })
   app.post('/api/door/:slug/unkeep', (req, res) => {
-    ours(req)
+    const here = doorAt(req, res)
     const { visit } = bodyOf<Wanted>(visitBody, req.body)
-    store.act(() => store.unkeep(visit))
+    here.store.act(() => here.store.unkeep(visit))
     res.json({})
   })
   app.post('/api/door/:slug/send', async (req, res) => {
-    ours(req)
+    const here = doorAt(req, res)
     const body = bodyOf<SendBody>(sendBody, req.body)
-    await relay.calendars.lookAgain()
-    const answer = once(store, clock, key(req), 'send', body, () => send(store, address, body, clock.now()))
+    if (!here.trial) await relay.calendars.lookAgain()
+    const answer = once(here.store, here.clock, key(req), 'send', body, () =>
+      send(here.store, address, body, here.clock.now()),
+    )
     res.status(201).json(answer)
     relay.soon()
   })
   app.post('/api/door/:slug/enquire', (req, res) => {
-    ours(req)
+    const here = doorAt(req, res)
     const body = bodyOf<EnquireBody>(enquireBody, req.body)
-    res
-      .status(201)
-      .json(once(store, clock, key(req), 'enquire', body, () => enquire(store, body, clock.now())))
+    const answer = once(here.store, here.clock, key(req), 'enquire', body, () =>
+      enquire(here.store, body, here.clock.now()),
+    )
+    res.status(201).json(answer)
   })
 
   app.get('/api/link/:secret', (req, res) => {
-    res.json(linkView(store, req.params.secret, clock.now()))
+    const here = linkAt(req.params.secret, res)
+    res.json(linkView(here.store, req.params.secret, here.clock.now()))
   })
   app.post('/api/link/:secret/:act', (req, res) => {
     const { secret, act } = req.params
-    const now = clock.now()
+    const here = linkAt(secret, res)
+    const now = here.clock.now()
     const through = (command: Parameters<typeof throughLink>[3]): void => {
-      once(store, clock, key(req), `link ${act}`, { secret, body: req.body }, () => {
-        throughLink(store, address, secret, command, now)
+      once(here.store, here.clock, key(req), `link ${act}`, { secret, body: req.body }, () => {
+        throughLink(here.store, address, secret, command, now)
         return {}
       })
     }
@@ -116,7 +140,7 @@ export function doorApp(relay: Relay): Express {
     } else {
       throw new Refused(404, 'unknown', 'There is nothing here.')
     }
-    res.json(linkView(store, secret, now))
+    res.json(linkView(here.store, secret, now))
     relay.soon()
   })
 
@@ -133,6 +157,19 @@ export function doorApp(relay: Relay): Express {
     const slug = store.package?.practice.profile.slug
     if (slug) res.redirect(302, `/${slug}`)
     else next()
+  })
+  // A trial may be shown inside the desk that opened it, and nowhere else.
+  app.use((req, res, next) => {
+    const trial = relay.trials.of(req.path.split('/')[1] ?? '')
+    const policy = res.getHeader('content-security-policy')
+    if (trial && typeof policy === 'string') {
+      res.removeHeader('x-frame-options')
+      res.setHeader(
+        'content-security-policy',
+        policy.replace("frame-ancestors 'none'", `frame-ancestors ${trial.ancestor}`),
+      )
+    }
+    next()
   })
   servePages(app, relay.settings.doorPages)
   app.use(failures)

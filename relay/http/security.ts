@@ -12,8 +12,15 @@ import type { Store } from '../store/store.ts'
 /** The largest body the relay reads, in bytes. */
 export const LARGEST = { door: 128 * 1024, desk: 8 * 1024 * 1024 }
 
-/** An application with the headers and limits that desk and door both have. */
-export function guarded(clock: Clock, largest: number): Express {
+/**
+ * An application with the headers and limits that desk and door both have.
+ * @param more of the content security policy, which one of them alone needs
+ */
+export function guarded(
+  clock: Clock,
+  largest: number,
+  more: Record<string, (string | (() => string))[]> = {},
+): Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('trust proxy', 'loopback')
@@ -33,6 +40,7 @@ export function guarded(clock: Clock, largest: number): Express {
           formAction: ["'self'"],
           frameAncestors: ["'none'"],
           baseUri: ["'none'"],
+          ...more,
         },
       },
       // Set by whoever puts TLS in front of it.

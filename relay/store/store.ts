@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { type Attempt, apply, type Booking, type BookingEvent, begin, replay } from '@acolhida/core/booking'
 import type { CalendarState, DoorPackage, Enquiry, MailNews, RecordItem } from '@acolhida/core/door'
+import type { KnownPerson } from '@acolhida/core/people'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant } from '@acolhida/core/time'
 import { type Db, openDatabase } from './database.ts'
@@ -48,6 +49,8 @@ export class Store {
   #package: DoorPackage | undefined
   #appended = false
   #packageChanged: DoorPackage | undefined
+  /** In a trial of the door: whoever comes is this person. */
+  visitor: KnownPerson | undefined
   /** Told after a transaction that added to the record or changed what the door shows. */
   onChange: () => void = () => {}
 

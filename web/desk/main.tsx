@@ -15,6 +15,7 @@ import { RequestPage } from './pages/request.tsx'
 import { TermsPage } from './pages/terms.tsx'
 import { ThisDesk } from './pages/this-desk.tsx'
 import { Today } from './pages/today.tsx'
+import { TryIt } from './pages/try-it.tsx'
 import { ServicePage } from './service/service.tsx'
 import { Services } from './service/services.tsx'
 import { startSync } from './sync/sync.ts'
@@ -39,6 +40,7 @@ createRoot(document.getElementById('root')!).render(
           <Route path="services" element={<Services />} />
           <Route path="services/:id" element={<ServicePage />} />
           <Route path="terms" element={<TermsPage />} />
+          <Route path="try" element={<TryIt />} />
           <Route path="desk" element={<ThisDesk />} />
           <Route path="*" element={<Today />} />
         </Route>

@@ -43,7 +43,7 @@ export function Reserve({
       <button
         type="button"
         className="way text-[13px]"
-        aria-label={`Keep hours of ${name} for somebody`}
+        aria-label={`${kept.length > 0 ? 'Change' : 'Keep for …'}, hours of ${name}`}
         onClick={() => setOpen(true)}
       >
         {kept.length > 0 ? 'Change' : 'Keep for …'}

@@ -21,6 +21,7 @@ const RAIL = [
   { to: '/services', name: 'Services', key: 's' },
   { to: '/limits', name: 'Limits', key: 'l' },
   { to: '/terms', name: 'Terms', key: 'm' },
+  { to: '/try', name: 'Try it', key: 'y' },
   { group: 'Behind it' },
   { to: '/desk', name: 'This desk', key: 'b' },
 ] as const

@@ -17,14 +17,18 @@ import type { ReactNode } from 'react'
 
 /** A list whose rows can be put in another order: by dragging, or by Space and the arrow keys on a handle. */
 export function SortableList({
-  ids,
+  items,
   onMove,
   children,
 }: {
-  ids: string[]
+  items: readonly { id: string; name: string }[]
   onMove: (from: number, to: number) => void
   children: ReactNode
 }) {
+  const ids = items.map((one) => one.id)
+  const at = (id: string | number | undefined): number => ids.indexOf(String(id))
+  const said = (id: string | number, over: string | number | undefined, words: string): string =>
+    `${items[at(id)]?.name ?? ''} ${words} place ${at(over ?? id) + 1} of ${ids.length}.`
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -33,9 +37,20 @@ export function SortableList({
     <DndContext
       sensors={sensors}
       collisionDetection={closestCenter}
+      accessibility={{
+        screenReaderInstructions: {
+          draggable: 'Space picks it up, the arrow keys move it, Space puts it down, Escape leaves it.',
+        },
+        announcements: {
+          onDragStart: ({ active }) => said(active.id, undefined, 'is picked up from'),
+          onDragOver: ({ active, over }) => said(active.id, over?.id, 'would come to'),
+          onDragEnd: ({ active, over }) => said(active.id, over?.id, 'is put down at'),
+          onDragCancel: ({ active }) => said(active.id, undefined, 'stays at'),
+        },
+      }}
       onDragEnd={({ active, over }) => {
         if (!over || active.id === over.id) return
-        onMove(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
+        onMove(at(active.id), at(over.id))
       }}
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>

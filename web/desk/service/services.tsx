@@ -78,7 +78,7 @@ export function Services() {
   }
   return (
     <SettingsPage title="Services" line="What can be booked at your door, in this order.">
-      <SortableList ids={practice.services.map((one) => one.id)} onMove={move}>
+      <SortableList items={practice.services} onMove={move}>
         {practice.services.map((service, i) => (
           <Row
             key={service.id}
@@ -142,6 +142,7 @@ function Row({
   copy: () => void
 }) {
   const { box, handle } = useSortableRow(service.id)
+  const Heading = service.section ? 'h3' : 'h2'
   return (
     <li {...box}>
       {heading && <h2 className="mt-3 mb-1.5 text-[17px] text-soft">{heading}</h2>}
@@ -155,11 +156,11 @@ function Row({
           <GripVertical size={18} aria-hidden="true" />
         </button>
         <div className="min-w-0 grow">
-          <h3>
+          <Heading>
             <Link to={`/services/${service.id}`} className="underline-offset-3 hover:underline">
               {service.name}
             </Link>
-          </h3>
+          </Heading>
           <p className="mt-0.5 text-[14px] text-soft">{line}</p>
           {faults.map((fault) => (
             <p key={fault.path + fault.message} className="mt-1 text-[14px] font-semibold text-clay">

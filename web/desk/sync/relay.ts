@@ -5,6 +5,7 @@ import type {
   EnterBody,
   RecordPage,
   RelayStatus,
+  TrialBody,
 } from '@acolhida/core/door'
 import type { Backup } from '@acolhida/core/formats'
 import { createParser } from 'eventsource-parser'
@@ -19,6 +20,8 @@ export const relay = {
   publish: (body: DoorPackage, key: string, bearer: string) =>
     call<{ revision: number }>('/api/package', { method: 'PUT', body, key, bearer }),
   record: (after: number, bearer: string) => call<RecordPage>(`/api/record?after=${after}`, { bearer }),
+  trial: (body: TrialBody, bearer: string) =>
+    call<{ url: string; until: number }>('/api/trial', { body, bearer }),
   feed: (bearer: string) => call<{ url: string }>('/api/feed', { body: {}, bearer }),
   enter: (body: EnterBody, key: string, bearer: string) =>
     call<{ seq: number }>('/api/enter', { body, key, bearer }),

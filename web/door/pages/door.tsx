@@ -32,7 +32,15 @@ export function Door() {
         </div>
       </header>
       <main className="mx-auto max-w-[1080px] px-5 pt-6">
-        {clockNote && (
+        {door.data.trial && (
+          <div className="mb-4">
+            <Notice tone="info">
+              A trial, as {door.data.trial.as === 'known' ? 'somebody known' : 'a newcomer'}. Nothing here is
+              kept, and nobody is written to.
+            </Notice>
+          </div>
+        )}
+        {clockNote && !door.data.trial && (
           <div className="mb-4">
             <Notice tone="info">{clockNote}</Notice>
           </div>

@@ -40,7 +40,7 @@ const emptyDraft = (): Draft => ({
 const browserZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
 
 /** A trial of the door leaves no trace: what is filled in there is forgotten with its window. */
-const trial = /^\/(try-[a-z0-9]+)/.exec(location.pathname)?.[1]
+const trial = /^\/(try_[a-z0-9]+)/.exec(location.pathname)?.[1]
 const NAME = trial ? `acolhida-visit-${trial}` : 'acolhida-visit'
 const storage = (): Storage => (trial ? sessionStorage : localStorage)
 
