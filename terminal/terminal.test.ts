@@ -133,6 +133,101 @@ describe('the terminal', () => {
     expect(answer.busy[0].start).toBe('2026-11-26T12:00:00Z')
   })
 
+  it('reckons with extras, travel and starts that keep the day whole', () => {
+    const base = samplePractice()
+    const service = {
+      ...base.services[0]!,
+      places: ['video', 'home'],
+      price: { kind: 'fixed' as const, amount: 9_500, whole: 8_500 },
+      extras: [{ id: 'more', name: 'More', minutes: 30, price: 1_000 }],
+    }
+    const round = { id: 'round', name: 'Round', surcharge: 1_500, clear: 60, postalCodes: [] }
+    const home = {
+      id: 'home',
+      kind: 'client' as const,
+      name: 'at yours',
+      told: 'door' as const,
+      travel: [round],
+    }
+    const file = put(
+      'offers.json',
+      writePracticeFile({
+        format: 'acolhida-practice',
+        version: 1,
+        practice: { ...base, services: [service], places: [...base.places, home] },
+        people: [],
+        sessions: [at('2026-11-25T10:00Z', 50, 'a')],
+      }),
+    )
+    const args = ['openings', file, '--service', 's', '--from', '2026-11-26', '--days', '1', ...NOW]
+    const { answer } = run(...args, '--extras', 'more')
+    expect([answer.minutes, answer.price]).toEqual([105, 10_500])
+    const lower = answer.openings.filter((one: { price?: number }) => one.price === 9_500)
+    // 105 minutes between 9 and 13, and between 14 and 18: whole at the edges of both.
+    expect(lower.map((one: { local: string }) => one.local.slice(11))).toEqual([
+      '09:00',
+      '11:15',
+      '14:00',
+      '16:15',
+    ])
+    expect(run(...args, '--extras', 'gold').error).toContain('has no "gold"; it has more')
+    expect(run(...args, '--place', 'home', '--travel', 'moon').error).toContain('there are round')
+    const wednesday = ['openings', file, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW]
+    const near = run(...wednesday, '--place', 'home').answer.openings.length
+    const far = run(...wednesday, '--place', 'home', '--travel', 'round').answer.openings.length
+    expect(far).toBeLessThan(near)
+    const answers = put('nothing-said.json', '{}')
+    const reading = run(
+      'read',
+      file,
+      '--service',
+      's',
+      '--answers',
+      answers,
+      '--place',
+      'home',
+      '--travel',
+      'round',
+    )
+    expect(reading.answer.quote.price).toBe(11_000)
+  })
+
+  it('tells what the rules cost and what easier ones would open', () => {
+    const { answer } = run('cost', FILE, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW)
+    expect(answer.open).toBe(10)
+    expect(answer.closed.map((one: { rule: string }) => one.rule)).toContain('notice')
+    expect(answer.easier).toEqual([])
+    const free = put(
+      'free.json',
+      writePracticeFile({
+        format: 'acolhida-practice',
+        version: 1,
+        practice: samplePractice(),
+        people: [],
+        sessions: [],
+      }),
+    )
+    const easier = run('cost', free, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW).answer
+      .easier
+    expect(easier).toEqual([
+      { change: { rule: 'notice', notice: 'PT12H' }, more: 8, words: 'with a notice of 12 h' },
+    ])
+  })
+
+  it('writes hours as a calendar that can be read again', () => {
+    const { output, code } = runTerminal(['hours', FILE, ...NOW])
+    expect(code).toBe(0)
+    expect(output).toContain('BEGIN:VAVAILABILITY')
+    const path = put('hours.ics', output)
+    const { answer } = run('calendar', path, '--from', '2026-11-25', '--days', '1', '--zone', 'Europe/Lisbon')
+    expect(answer.busy.map((one: { local: string }) => one.local)).toEqual([
+      '2026-11-25T00:00/2026-11-25T09:00',
+      '2026-11-25T13:00/2026-11-25T14:00',
+      '2026-11-25T18:00/2026-11-26T00:00',
+    ])
+    expect(run('hours', FILE, ...NOW, '--place', 'moon').error).toContain('there is no place "moon"')
+  })
+
   it('validates', () => {
     expect(run('validate', FILE)).toMatchObject({ code: 0, answer: { valid: true, sessions: 2 } })
     const text = JSON.parse(runTerminal(['validate', FILE]).output)

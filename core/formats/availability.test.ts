@@ -329,14 +329,9 @@ it('reports how far it is, to the end', () => {
     `BEGIN:VEVENT\r\nUID:${i}\r\nDTSTART:20261124T100000Z\r\nDURATION:PT1H\r\nEND:VEVENT`
   const text = calendar(...Array.from({ length: 450 }, (_, i) => event(i)))
   const told: [number, number][] = []
-  busyTimes(
-    text,
-    parseInstant('2026-11-01T00:00Z'),
-    parseInstant('2026-12-01T00:00Z'),
-    utc,
-    'It',
-    (done, total) => told.push([done, total]),
-  )
+  busyTimes(text, parseInstant('2026-11-01T00:00Z'), parseInstant('2026-12-01T00:00Z'), utc, {
+    onProgress: (done, total) => told.push([done, total]),
+  })
   expect(told).toEqual([
     [0, 450],
     [200, 450],

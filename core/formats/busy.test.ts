@@ -36,6 +36,31 @@ describe('busy times of a calendar', () => {
     ).toEqual([])
   })
 
+  it('takes what its owner has declined as free, and nothing that somebody else has', () => {
+    const at = ['DTSTART:20261124T100000Z', 'DTEND:20261124T110000Z']
+    const said = (who: string, what: string) => `ATTENDEE;PARTSTAT=${what};CN=Iria:mailto:${who}`
+    const text = (...lines: string[]) => calendar(event('UID:1', ...at, ...lines))
+    const read = (source: string, owners: string[]) =>
+      busyTimes(source, parseInstant('2026-11-01T00:00Z'), parseInstant('2026-12-01T00:00Z'), zone('UTC'), {
+        owners,
+      }).entries.length
+    const no = text(said('Iria@Example.org', 'DECLINED'), said('other@example.org', 'ACCEPTED'))
+    expect(read(no, ['iria@example.org'])).toBe(0)
+    expect(read(no, ['other@example.org'])).toBe(1)
+    expect(read(no, [])).toBe(1)
+    expect(read(text(said('iria@example.org', 'TENTATIVE')), ['iria@example.org'])).toBe(1)
+    // Many programs name a calendar after its owner's address.
+    expect(
+      read(
+        calendar(
+          'X-WR-CALNAME:iria@example.org',
+          event('UID:1', ...at, said('iria@example.org', 'DECLINED')),
+        ),
+        [],
+      ),
+    ).toBe(0)
+  })
+
   // RFC 5545 §3.8.5.3: "Daily for 10 occurrences", cut to a span and with an exception of each kind.
   it('repeats events, with exceptions left out and moved', () => {
     const text = calendar(

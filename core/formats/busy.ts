@@ -9,8 +9,6 @@ export { BadCalendar } from './icalendar.ts'
 /** More occurrences of one event than any calendar means. */
 const MOST_OCCURRENCES = 20_000
 
-const NOT_BUSY = new Set(['CANCELLED'])
-
 export interface BusyTimes {
   /** In order of their start. */
   entries: Entry[]
@@ -18,11 +16,20 @@ export interface BusyTimes {
   skipped: string[]
 }
 
+/** How a calendar is read. */
+export interface Reading {
+  /** What it is called in messages. */
+  what?: string
+  /** The practitioner's addresses in it: an event that one of them has declined is not busy. */
+  owners?: readonly string[]
+  /** Told now and then how many events of how many have been understood. */
+  onProgress?: (done: number, total: number) => void
+}
+
 /**
  * The busy times of an iCalendar file (RFC 5545) that meet a span: repeated events with their exceptions,
- * all-day events as days in `home`, floating times in `home`. Transparent and cancelled events are not busy; what
+ * all-day events as days in `home`, floating times in `home`. Transparent, cancelled and declined events are not busy; what
  * free/busy and availability components (RFC 7953) say counts, too.
- * @param onProgress told now and then how many events of how many have been understood
  * @throws BadCalendar when the text is not iCalendar
  */
 export function busyTimes(
@@ -30,13 +37,13 @@ export function busyTimes(
   from: Instant,
   to: Instant,
   home: Zone,
-  what = 'The calendar',
-  onProgress: (done: number, total: number) => void = () => {},
+  { what = 'The calendar', owners = [], onProgress = () => {} }: Reading = {},
 ): BusyTimes {
   const skipped: string[] = []
   const calendar = parseCalendar(source, what, skipped)
   const at = reader(calendar, home)
   const entries: Entry[] = []
+  const mine = new Set([...owners, String(calendar.getFirstPropertyValue('x-wr-calname') ?? '')].map(address))
   const add = (event: ICAL.Event, start: ICAL.Time, end: ICAL.Time): void => {
     const zone = namedZone(event.component, 'dtstart')
     const entry = outside(
@@ -48,7 +55,7 @@ export function busyTimes(
   }
   const expand = (event: ICAL.Event): void => {
     if (!event.isRecurring()) {
-      if (isBusy(event)) add(event, event.startDate, event.endDate)
+      if (isBusy(event, mine)) add(event, event.startDate, event.endDate)
       return
     }
     const occurrences = event.iterator()
@@ -56,7 +63,7 @@ export function busyTimes(
       const next = occurrences.next()
       if (!next || at(next, namedZone(event.component, 'dtstart')) >= to) return
       const { item, startDate, endDate } = event.getOccurrenceDetails(next)
-      if (isBusy(item)) add(item, startDate, endDate)
+      if (isBusy(item, mine)) add(item, startDate, endDate)
     }
   }
   // Without exceptions given, each event would look for its own among all the others.
@@ -111,8 +118,23 @@ export const outside = (id: string, start: Instant, end: Instant): Entry => ({
   clearAfter: 0,
 })
 
-function isBusy(event: ICAL.Event): boolean {
+/** A calendar address as it is compared. */
+const address = (of: string): string =>
+  of
+    .trim()
+    .toLowerCase()
+    .replace(/^mailto:/, '')
+
+/** Whether the one whose calendar it is has said no. */
+const declined = (event: ICAL.Event, mine: ReadonlySet<string>): boolean =>
+  event.attendees.some(
+    (one) =>
+      String(one.getFirstParameter('partstat') ?? '').toUpperCase() === 'DECLINED' &&
+      mine.has(address(String(one.getFirstValue()))),
+  )
+
+function isBusy(event: ICAL.Event, mine: ReadonlySet<string>): boolean {
   const transparency = String(event.component.getFirstPropertyValue('transp') ?? 'OPAQUE').toUpperCase()
   const status = String(event.component.getFirstPropertyValue('status') ?? 'CONFIRMED').toUpperCase()
-  return transparency !== 'TRANSPARENT' && !NOT_BUSY.has(status)
+  return transparency !== 'TRANSPARENT' && status !== 'CANCELLED' && !declined(event, mine)
 }

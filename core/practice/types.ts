@@ -219,6 +219,8 @@ export interface Subscription {
   name: string
   /** Absent for a file, whose busy times are among the desk's own sessions. */
   url?: string
+  /** The practitioner's address in it, if another than their usual one: what it has declined is free. */
+  owner?: string
 }
 
 export interface Practice {

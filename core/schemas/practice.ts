@@ -278,7 +278,7 @@ export const practice = object({
     shortestUsable: minutes,
     limits: object({ perDay: count, perWeek: count, openRequests: required(count) }),
   }),
-  calendars: unique(object({ ...all({ id, name: line() }), url: webAddress }), 20),
+  calendars: unique(object({ ...all({ id, name: line() }), url: webAddress, owner: email }), 20),
   weekCloses: object(all({ weekday: Joi.number().integer().min(1).max(7), time: wallTime })),
 })
 

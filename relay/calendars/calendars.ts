@@ -68,11 +68,18 @@ export class Calendars {
   }
 
   /** What a calendar says, understood anew only when it says something else, or a day has passed. */
-  async #understand(id: string, text: string, home: string, now: Instant): Promise<BusyTimes> {
-    const print = sha256Hex(`${home} ${text}`)
+  async #understand(id: string, text: string, owners: string[], now: Instant): Promise<BusyTimes> {
+    const home = this.#store.package!.practice.profile.zone
+    const print = sha256Hex(`${home} ${owners} ${text}`)
     const before = this.#understood.get(id)
     if (before && before.print === print && now - before.at < DAY) return before.said
-    const said = await this.#understanding.busyTimes(text, shift(now, -DAY), shift(now, AHEAD), home)
+    const said = await this.#understanding.busyTimes({
+      text,
+      from: shift(now, -DAY),
+      to: shift(now, AHEAD),
+      home,
+      owners,
+    })
     this.#understood.set(id, { print, at: now, said })
     return said
   }
@@ -95,9 +102,9 @@ export class Calendars {
     return work
   }
 
-  async #fetch({ id, url }: Read): Promise<void> {
+  async #fetch({ id, url, owner }: Read): Promise<void> {
     const before = this.#store.calendars().find((one) => one.id === id && one.url === url)
-    const { practice } = this.#store.package!
+    const { profile } = this.#store.package!.practice
     const state: CalendarState = {
       id,
       url,
@@ -109,7 +116,12 @@ export class Calendars {
     try {
       const text = await readAddress(url, { ...CALENDAR_LIMITS, allowPrivate: this.#allowPrivate })
       const now = this.#clock.now()
-      const { entries, skipped } = await this.#understand(id, text, practice.profile.zone, now)
+      const { entries, skipped } = await this.#understand(
+        id,
+        text,
+        owner ? [profile.email, owner] : [profile.email],
+        now,
+      )
       // What the events are about is nobody's business here.
       state.entries = entries.map((entry, i): Entry => ({ ...entry, id: `calendar-${id}-${i}` }))
       state.skipped = skipped

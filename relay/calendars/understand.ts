@@ -12,6 +12,8 @@ export interface Wish {
   to: Instant
   /** IANA name of the practice's zone. */
   home: string
+  /** The practitioner's own addresses. */
+  owners: string[]
 }
 
 /** What the other thread says: how far it is, or what came of it. */
@@ -35,8 +37,9 @@ export class Understanding {
   readonly #waiting = new Map<number, (told: Told | Error) => void>()
 
   /** @throws BadCalendar or Unreadable with a sentence */
-  async busyTimes(text: string, from: Instant, to: Instant, home: string): Promise<BusyTimes> {
-    if (text.length < SMALL) return busyTimes(text, from, to, zone(home))
+  async busyTimes(wish: Omit<Wish, 'n'>): Promise<BusyTimes> {
+    const { text, from, to, home, owners } = wish
+    if (text.length < SMALL) return busyTimes(text, from, to, zone(home), { owners })
     const n = this.#next++
     const worker = this.#start()
     return new Promise((resolve, reject) => {
@@ -60,7 +63,7 @@ export class Understanding {
         else if (told.bad) reject(new BadCalendar(...sentence(told.problem)))
         else reject(new Error(told.problem))
       })
-      worker.postMessage({ n, text, from, to, home } satisfies Wish)
+      worker.postMessage({ ...wish, n } satisfies Wish)
     })
   }
 

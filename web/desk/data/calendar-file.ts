@@ -32,6 +32,7 @@ export async function openCalendarFile(
     from: instant(now - DAY),
     to: shift(now, AHEAD),
     home: row.practice.profile.zone,
+    owners: [row.practice.profile.email],
     what: `The file “${calendar.name}”`,
   })
   const named = entries.map((entry, i): Entry => ({ ...entry, id: `${entryPrefix(calendar.id)}${i}` }))

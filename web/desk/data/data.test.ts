@@ -169,7 +169,7 @@ describe('a calendar file', () => {
     '',
   ].join('\r\n')
   /** Without a worker, which tests have none of. */
-  const here = ({ text: of, from, to, home, what }: Wish) => busyTimes(of, from, to, zone(home), what)
+  const here = ({ text: of, from, to, home, what }: Wish) => busyTimes(of, from, to, zone(home), { what })
   beforeEach(() => importBackup(db, demo))
 
   it('becomes part of the diary as busy times without a word of what they are about', async () => {

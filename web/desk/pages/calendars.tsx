@@ -22,6 +22,11 @@ const withCalendars = (practice: Practice, change: (before: Subscription[]) => S
   calendars: change(practice.calendars ?? []),
 })
 
+/** A subscription with one's address in it, or without where nothing was typed. */
+function withOwner({ owner: _, ...rest }: Subscription, typed: string): Subscription {
+  return typed.trim() === '' ? rest : { ...rest, owner: typed.trim() }
+}
+
 const newId = (): string =>
   newKey()
     .replaceAll(/[^A-Za-z0-9]/g, '')
@@ -85,6 +90,17 @@ export function Calendars() {
                     change={(p, typed) =>
                       withCalendars(p, (before) =>
                         before.map((one) => (one.id === calendar.id ? { ...one, url: typed } : one)),
+                      )
+                    }
+                  />
+                  <SavedField
+                    label="Your mail address in it"
+                    help={`If it is not ${practice.profile.email}. What you have declined there counts as free.`}
+                    what="your address in a calendar"
+                    value={calendar.owner ?? ''}
+                    change={(p, typed) =>
+                      withCalendars(p, (before) =>
+                        before.map((one) => (one.id === calendar.id ? withOwner(one, typed) : one)),
                       )
                     }
                   />

@@ -6,10 +6,9 @@ import type { Told, Wish } from './understand.ts'
 self.addEventListener('message', ({ data }: MessageEvent<Wish>) => {
   const tell = (told: Told): void => self.postMessage(told)
   try {
-    const { text, from, to, home, what } = data
-    tell({
-      said: busyTimes(text, from, to, zone(home), what, (done, total) => tell({ done, total })),
-    })
+    const { text, from, to, home, what, owners } = data
+    const onProgress = (done: number, total: number): void => tell({ done, total })
+    tell({ said: busyTimes(text, from, to, zone(home), { what, owners, onProgress }) })
   } catch (error) {
     tell({ problem: (error as Error).message })
   }

@@ -10,6 +10,8 @@ export interface Wish {
   home: string
   /** What it is called in messages. */
   what: string
+  /** The practitioner's own addresses. */
+  owners: string[]
 }
 
 /** What the worker says: how far it is, or what came of it. */

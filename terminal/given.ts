@@ -1,0 +1,179 @@
+import { bookingEntries } from '@acolhida/core/booking'
+import { busyTimes } from '@acolhida/core/formats/busy'
+import {
+  type Ask,
+  type Asker,
+  type Diary,
+  type Entry,
+  gatherGroups,
+  makeDiary,
+  newClient,
+} from '@acolhida/core/openings'
+import { normalMail, standingAt } from '@acolhida/core/people'
+import {
+  placeOf,
+  questionnaireOf,
+  type Service,
+  serviceOf,
+  travelled,
+  travelZoneOf,
+  zoneOf,
+} from '@acolhida/core/practice'
+import {
+  type Answers,
+  type Asking,
+  type Choices,
+  newcomer,
+  type Reading,
+  readAnswers,
+} from '@acolhida/core/questions'
+import { answers as answersSchema, letIn, type ReadFile, readPracticeFile } from '@acolhida/core/schemas'
+import { type Instant, type Zone, zone } from '@acolhida/core/time'
+import { count, need, option, read, Unusable, type Values } from './options.ts'
+
+/** What a question about openings is asked with. */
+export interface Given {
+  file: ReadFile
+  /** With the way there and back kept clear, where a travel zone is given. */
+  service: Service
+  place: string
+  minutes: number
+  /** Of the answers and whatever else was chosen, when there is any. */
+  reading: Reading | undefined
+  /** The same at a start that keeps the day whole. */
+  whole: Reading | undefined
+  asker: Asker
+  asking: Asking
+}
+
+export function serviceIn(file: ReadFile, values: Values): Service {
+  const id = need(values, 'service')
+  const service = serviceOf(file.practice, id)
+  if (!service)
+    throw new Unusable(
+      `--service: there is no service "${id}"; there are ${file.practice.services.map((one) => one.id).join(', ')}`,
+    )
+  return service
+}
+
+export function placeIn(service: Service, values: Values): string {
+  const place = values.place ?? service.places[0]!
+  if (!service.places.includes(place)) {
+    throw new Unusable(
+      `--place: "${service.id}" does not take place at "${place}"; it does at ${service.places.join(', ')}`,
+    )
+  }
+  return place
+}
+
+export function personIn(file: ReadFile, values: Values, now: Instant): Asker {
+  const id = values.person
+  if (id === undefined) return newClient
+  const person = file.people.find((one) => one.id === id)
+  if (!person) throw new Unusable(`--person: there is nobody "${id}" in the file`)
+  const theirs = file.bookings.filter((one) => person.emails.includes(normalMail(one.asked.person.email)))
+  return {
+    who: 'client',
+    standing: person.standing ?? standingAt(theirs, now),
+    invited: person.invited,
+    blocked: person.blocked,
+  }
+}
+
+export function answersIn(path: string): Answers {
+  let value: unknown
+  try {
+    value = JSON.parse(read(path))
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new Unusable(`${path} is not JSON: ${error.message}`)
+    throw error
+  }
+  return letIn<Answers>(answersSchema, value, path)
+}
+
+export function given(path: string, values: Values, now: Instant): Given {
+  const file = readPracticeFile(read(path), path)
+  const service = serviceIn(file, values)
+  const asker = personIn(file, values, now)
+  const asking: Asking = {
+    ...newcomer,
+    standing: asker.standing,
+    invited: asker.invited.includes(service.id),
+  }
+  if (values.minutes !== undefined && values.answers !== undefined) {
+    throw new Unusable('--minutes and --answers exclude each other: answers have a length of their own')
+  }
+  const place = placeIn(service, values)
+  const choices = choicesIn(file, service, place, values)
+  const questionnaire = questionnaireOf(file.practice, service)
+  const asked = values.answers ?? values.extras ?? values.travel
+  const readingOf = (whole: boolean): Reading | undefined =>
+    asked === undefined
+      ? undefined
+      : readAnswers(
+          service,
+          questionnaire,
+          values.answers === undefined ? {} : answersIn(values.answers),
+          asking,
+          { ...choices, whole },
+        )
+  const reading = readingOf(false)
+  const minutes =
+    values.minutes === undefined
+      ? (reading?.quote.minutes ?? service.minutes)
+      : option(values, 'minutes', count(14_400))
+  return {
+    file,
+    service: travelled(service, choices.travel),
+    place,
+    minutes,
+    reading,
+    whole: readingOf(true),
+    asker,
+    asking,
+  }
+}
+
+/** What counts in a quote besides the answers. @throws Unusable for what the service does not have */
+export function choicesIn(file: ReadFile, service: Service, place: string, values: Values): Choices {
+  const extras = (values.extras ?? '').split(',').filter(Boolean)
+  const known = (service.extras ?? []).map((one) => one.id)
+  const odd = extras.find((id) => !known.includes(id))
+  if (odd !== undefined)
+    throw new Unusable(`--extras: "${service.id}" has no "${odd}"; it has ${known.join(', ') || 'none'}`)
+  const zones = placeOf(file.practice, place)?.travel ?? []
+  const travel = travelZoneOf(placeOf(file.practice, place), values.travel)
+  if (values.travel !== undefined && !travel) {
+    const there = zones.map((one) => one.id).join(', ') || 'none'
+    throw new Unusable(`--travel: there is no zone "${values.travel}" at "${place}"; there are ${there}`)
+  }
+  return { extras, travel, whole: false }
+}
+
+export function diaryFor(g: Given, values: Values, now: Instant, from: Instant, to: Instant): Diary {
+  const { practice, sessions, bookings } = g.file
+  const home = zone(practice.profile.zone)
+  const busy: Entry[] =
+    values.busy === undefined
+      ? []
+      : busyTimes(read(values.busy), from, to, home, { what: values.busy }).entries
+  return makeDiary(
+    practice,
+    gatherGroups(practice, [...sessions, ...bookingEntries(practice, bookings, now), ...busy]),
+  )
+}
+
+export const WEEK = 8 * 86_400_000
+
+export const zoneFor = (g: Given, values: Values): Zone =>
+  values.zone === undefined
+    ? zoneOf(g.file.practice, placeOf(g.file.practice, g.place))
+    : option(values, 'zone', zone)
+
+export const askFor = (g: Given, now: Instant): Ask => ({
+  service: g.service,
+  place: g.place,
+  minutes: g.minutes,
+  asker: g.asker,
+  now,
+})
