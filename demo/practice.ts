@@ -77,6 +77,10 @@ function services(now: Instant): Service[] {
       minutes: 75,
       places: ['studio'],
       price: { kind: 'fixed', amount: 9_500 },
+      extras: [
+        { id: 'recording', name: 'A recording to take home', minutes: 0, price: 1_200 },
+        { id: 'warm-up', name: 'A longer warm-up', minutes: 15, price: 900 },
+      ],
       starts: { kind: 'every', minutes: 15 },
       notice: duration('PT24H'),
       reach: { kind: 'days', days: 45 },

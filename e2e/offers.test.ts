@@ -49,13 +49,13 @@ describe('what a service can say and ask', () => {
     await desk.getByLabel('Choose a picture').setInputFiles(await pictureFile())
     await desk.getByRole('button', { name: 'Add something' }).click()
     const extras = desk.getByRole('region', { name: 'What a client can add' })
-    await extras.getByLabel('What', { exact: true }).fill('A recording to take home')
-    await extras.getByLabel('Minutes').fill('15')
-    await extras.getByLabel('Price, EUR').fill('12')
+    await extras.getByLabel('What', { exact: true }).last().fill('Tea and a talk')
+    await extras.getByLabel('Minutes').last().fill('20')
+    await extras.getByLabel('Price, EUR').last().fill('12')
     await desk.getByText('Show the price before the questions').click()
     const published = await eventually('all of it at the relay', () => {
       const found = service('voice-assessment')
-      return found?.extras?.[0]?.price === 1_200 && found.picture && found.priceHidden ? found : undefined
+      return found?.extras?.[2]?.price === 1_200 && found.picture && found.priceHidden ? found : undefined
     })
     expect(published.picture).toMatch(/^data:image\/jpeg;base64,/)
     expect(published.picture!.length).toBeLessThan(60_000)
@@ -69,16 +69,16 @@ describe('what a service can say and ask', () => {
     await card.click()
     await client.getByText('The price follows from your answers.').waitFor()
     await answerAssessment(client)
-    await client.getByLabel(/A recording to take home/).check()
+    await client.getByLabel(/Tea and a talk/).check()
     await client.getByRole('button', { name: 'Go on to the times' }).click()
     const summary = client.getByRole('complementary', { name: 'Summary' })
-    await summary.getByText('90 minutes').waitFor()
+    await summary.getByText('95 minutes').waitFor()
     await summary.getByText('€107.00').waitFor()
     await pick(client, 3)
     await fillIn(client, 'Beatriz Louro', 'beatriz.louro@example.org')
     await sendButton(client).click()
     await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
-    expect(booked('Beatriz Louro')?.asked).toMatchObject({ extras: ['extra-1'], minutes: 90 })
+    expect(booked('Beatriz Louro')?.asked).toMatchObject({ extras: ['extra-3'], minutes: 95 })
   })
 
   it('a link of its own, that shows and opens it to whoever has it', async () => {

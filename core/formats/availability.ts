@@ -1,6 +1,7 @@
 import ICAL from 'ical.js'
 import type { Entry } from '../openings/index.ts'
 import type { Instant, Zone } from '../time/index.ts'
+import { startsOfEvent } from '../time/recurrence.ts'
 import { namedZone, reader } from './icalendar.ts'
 
 /** A stretch of time. */
@@ -79,7 +80,7 @@ function repetitions(
   })
   if (!event.isRecurring()) return [made(event.startDate, event.endDate)]
   const found: Stretch[] = []
-  const times = event.iterator()
+  const times = startsOfEvent(event)
   for (let i = 0; i < MOST; i++) {
     const next = times.next()
     if (!next) break

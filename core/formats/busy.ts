@@ -1,6 +1,7 @@
 import ICAL from 'ical.js'
 import type { Entry } from '../openings/index.ts'
 import type { Instant, Zone } from '../time/index.ts'
+import { startsOfEvent } from '../time/recurrence.ts'
 import { unavailable } from './availability.ts'
 import { namedZone, parseCalendar, reader } from './icalendar.ts'
 
@@ -58,7 +59,7 @@ export function busyTimes(
       if (isBusy(event, mine)) add(event, event.startDate, event.endDate)
       return
     }
-    const occurrences = event.iterator()
+    const occurrences = startsOfEvent(event)
     for (let i = 0; i < MOST_OCCURRENCES; i++) {
       const next = occurrences.next()
       if (!next || at(next, namedZone(event.component, 'dtstart')) >= to) return

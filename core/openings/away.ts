@@ -10,6 +10,7 @@ import {
   type Zone,
   zone,
 } from '../time/index.ts'
+import { startsOf } from '../time/recurrence.ts'
 
 /** Time away as an interval. */
 export interface AwayTime {
@@ -38,7 +39,7 @@ function expand(away: Away, home: Zone, from: Instant, to: Instant): AwayTime[] 
   })
   if (!away.repeat) return [made(start.day, start.minutes)]
   const found: AwayTime[] = []
-  const times = ICAL.Recur.fromString(away.repeat).iterator(firstTime(away))
+  const times = startsOf(ICAL.Recur.fromString(away.repeat), firstTime(away))
   for (let i = 0; i < MOST; i++) {
     const next = times.next()
     if (!next) break

@@ -122,6 +122,17 @@ describe('the feed', () => {
     expect((await fetch(`${house.door}/feed/AAAAAAAAAAAAAAAAAAAAAA.ics`)).status).toBe(404)
   })
 
+  it('says when one works, as availability', async () => {
+    const base = (await address()).replace(/\.ics$/, '')
+    const response = await fetch(`${base}/hours.ics`)
+    expect(response.headers.get('content-type')).toContain('text/calendar')
+    const text = await response.text()
+    const component = new ICAL.Component(ICAL.parse(text)).getFirstSubcomponent('vavailability')!
+    expect(component.getAllSubcomponents('available').length).toBeGreaterThan(3)
+    expect(text).not.toMatch(/Arrais|choir/)
+    expect((await fetch(`${house.door}/feed/AAAAAAAAAAAAAAAAAAAAAA/hours.ics`)).status).toBe(404)
+  })
+
   it('says when one is busy without a name', async () => {
     const text = await (await fetch((await address()).replace('.ics', '.ifb'))).text()
     const component = new ICAL.Component(ICAL.parse(text)).getFirstSubcomponent('vfreebusy')!

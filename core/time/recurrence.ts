@@ -1,0 +1,72 @@
+import type ICAL from 'ical.js'
+import * as rrule from 'rrule'
+
+// Node.js takes that package as CommonJS, with everything under its default; a bundler takes it as it is.
+const { RRule } = 'RRule' in rrule ? rrule : (rrule as unknown as { default: typeof rrule }).default
+
+/** Gives one start after another, in order; nothing at the end. */
+export interface Starts {
+  next(): ICAL.Time | null | undefined
+}
+
+/**
+ * Whether ical.js follows a rule as RFC 5545 means it. It does not know week numbers, and takes the 20th Monday of a
+ * year for every Monday from then on.
+ */
+function isFollowed(rule: ICAL.Recur): boolean {
+  if (rule.freq !== 'YEARLY') return true
+  const parts = rule.parts as { BYWEEKNO?: number[]; BYDAY?: string[]; BYMONTH?: number[] }
+  const numbered = parts.BYDAY?.some((day) => /\d/.test(day)) ?? false
+  return parts.BYWEEKNO === undefined && !(numbered && parts.BYMONTH === undefined)
+}
+
+/** The starts of a rule by another library, which knows no zones: wall times go in and out as if they were UTC. */
+function* otherwise(rule: ICAL.Recur, first: ICAL.Time): Generator<ICAL.Time> {
+  const begin = new Date(
+    Date.UTC(first.year, first.month - 1, first.day, first.hour, first.minute, first.second),
+  )
+  const { until, ...options } = RRule.parseString(rule.toString())
+  const all = new RRule({ ...options, dtstart: begin })
+  // What ends a rule is an instant; it is judged where the zone is known.
+  const end = rule.until
+  for (let at = all.after(begin, true); at; at = all.after(at)) {
+    const time = first.clone()
+    time.year = at.getUTCFullYear()
+    time.month = at.getUTCMonth() + 1
+    time.day = at.getUTCDate()
+    if (until && end && time.compare(end) > 0) return
+    yield time
+  }
+}
+
+/** The starts of a rule of repetition (RFC 5545 §3.3.10) from its first on. */
+export function startsOf(rule: ICAL.Recur, first: ICAL.Time): Starts {
+  if (isFollowed(rule)) return rule.iterator(first)
+  const times = otherwise(rule, first)
+  return { next: () => times.next().value ?? null }
+}
+
+/** The starts of an event: its rule with the dates added and left out (RFC 5545 §3.8.5). */
+export function startsOfEvent(event: ICAL.Event): Starts {
+  const rules = event.component.getAllProperties('rrule').map((one) => one.getFirstValue() as ICAL.Recur)
+  if (rules.every(isFollowed)) return event.iterator()
+  const dates = (name: string): ICAL.Time[] =>
+    event.component.getAllProperties(name).flatMap((one) => one.getValues() as ICAL.Time[])
+  const left = new Set(dates('exdate').map((one) => one.toString()))
+  const added = dates('rdate').sort((a, b) => a.compare(b))
+  const times = rules.map((rule) => startsOf(rule, event.startDate))
+  const heads = times.map((one) => one.next())
+  const next = (): ICAL.Time | null => {
+    for (;;) {
+      const open = heads.filter((one): one is ICAL.Time => one !== null && one !== undefined)
+      const [soonest] = [...open, ...added.slice(0, 1)].sort((a, b) => a.compare(b))
+      if (!soonest) return null
+      heads.forEach((one, i) => {
+        if (one && one.compare(soonest) === 0) heads[i] = times[i]!.next()
+      })
+      while (added[0] && added[0].compare(soonest) === 0) added.shift()
+      if (!left.has(soonest.toString())) return soonest
+    }
+  }
+  return { next }
+}
