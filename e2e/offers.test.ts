@@ -49,9 +49,9 @@ describe('what a service can say and ask', () => {
     await desk.getByLabel('Choose a picture').setInputFiles(await pictureFile())
     await desk.getByRole('button', { name: 'Add something' }).click()
     const extras = desk.getByRole('region', { name: 'What a client can add' })
-    await extras.getByLabel('What', { exact: true }).last().fill('Tea and a talk')
-    await extras.getByLabel('Minutes').last().fill('20')
-    await extras.getByLabel('Price, EUR').last().fill('12')
+    await extras.getByLabel('What', { exact: true }).nth(2).fill('Tea and a talk')
+    await extras.getByLabel('Minutes').nth(2).fill('20')
+    await extras.getByLabel('Price, EUR').nth(2).fill('12')
     await desk.getByText('Show the price before the questions').click()
     const published = await eventually('all of it at the relay', () => {
       const found = service('voice-assessment')

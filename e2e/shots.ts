@@ -80,7 +80,7 @@ async function main(): Promise<void> {
   }
   await rail.getByRole('link', { name: 'Services' }).click()
   await begin.getByRole('link', { name: 'Voice assessment' }).click()
-  await begin.getByLabel('Length').waitFor()
+  await begin.getByLabel('Length', { exact: true }).waitFor()
   await shoot(begin, 'desk-service')
   await rail.getByRole('link', { name: 'Other calendars' }).click()
   await begin.getByLabel('What you call it').fill('My phone')
@@ -94,6 +94,14 @@ async function main(): Promise<void> {
   const box = (await band.boundingBox())!
   await begin.mouse.move(box.x + box.width * 0.36, box.y + 50)
   await shoot(begin, 'desk-diary')
+  await begin.mouse.move(5, 5)
+  await begin.getByRole('button', { name: 'Four weeks' }).click()
+  await shoot(begin, 'desk-four-weeks')
+  await rail.getByRole('link', { name: 'Try it' }).click()
+  const tried = begin.frameLocator('iframe')
+  await tried.getByRole('link', { name: /Reading aloud/ }).waitFor()
+  await begin.waitForTimeout(400)
+  await shoot(begin, 'desk-try')
 
   const letterbox = await visitor()
   house.clock.forward(HOUR / 60)
