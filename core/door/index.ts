@@ -169,6 +169,8 @@ export interface LinkView {
   cancelledBy?: 'client' | 'practitioner'
   share: number
   readiness: Readiness
+  /** The service, where it can be booked again through this link. */
+  again?: string
   now: Instant
 }
 

@@ -64,12 +64,36 @@ export function knownBy(store: Store, email: string): KnownPerson | undefined {
   return people.find((person) => person.mailHashes.includes(hash))
 }
 
+/** Whether a key is that of a service's own link. */
+const hasOwnLink = (service: Service, key: string | undefined): boolean =>
+  key !== undefined && service.linkKey !== undefined && sha256Hex(service.linkKey) === sha256Hex(key)
+
+/** Whether a key is the private link of somebody who has this service booked, or had it: they may book it again. */
+export function hasBooked(store: Store, service: Service, key: string | undefined): boolean {
+  const link = key === undefined ? undefined : store.link(key)
+  const booking = link && store.booking(link.booking)
+  return (
+    booking !== undefined &&
+    booking.asked.service === service.id &&
+    ['booked', 'attended', 'missed'].includes(booking.status)
+  )
+}
+
+/** Whether a key shows a service that is not for everyone. */
+export const hasLink = (store: Store, service: Service, key: string | undefined): boolean =>
+  hasOwnLink(service, key) || hasBooked(store, service, key)
+
 /** Who asks for a service, once they have said who they are. Its own link lets in whom nobody has invited. */
-export function askerOf(person: KnownPerson | undefined, service: Service, key: string | undefined): Asker {
+export function askerOf(
+  store: Store,
+  person: KnownPerson | undefined,
+  service: Service,
+  key: string | undefined,
+): Asker {
   const asker: Asker = person
     ? { who: 'client', standing: person.standing, invited: person.invited, blocked: person.blocked }
     : newClient
-  const linked = service.bookableBy === 'link' && hasLink(service, key)
+  const linked = (service.bookableBy === 'link' && hasOwnLink(service, key)) || hasBooked(store, service, key)
   return linked ? { ...asker, invited: [...asker.invited, service.id] } : asker
 }
 
@@ -78,13 +102,9 @@ export function askerOf(person: KnownPerson | undefined, service: Service, key: 
  * them all the same; whoever sends must be invited.
  */
 export function lookerOf(store: Store, service: Service, key: string | undefined): Asker {
-  if (store.visitor) return askerOf(store.visitor, service, key)
-  return hasLink(service, key) ? { ...newClient, invited: [service.id] } : newClient
+  if (store.visitor) return askerOf(store, store.visitor, service, key)
+  return hasLink(store, service, key) ? { ...newClient, invited: [service.id] } : newClient
 }
-
-/** Whether a key is that of a service's own link. */
-export const hasLink = (service: Service, key: string | undefined): boolean =>
-  key !== undefined && service.linkKey !== undefined && sha256Hex(service.linkKey) === sha256Hex(key)
 
 export const askingOf = (person: KnownPerson | undefined, service: string, attempts: number): Asking => ({
   ...newcomer,

@@ -92,6 +92,7 @@ export function linkView(store: Store, secret: string, now: Instant): LinkView {
     ...(shown.cancelledBy ? { cancelledBy: shown.cancelledBy } : {}),
     share: shown.share,
     readiness: readiness(shown),
+    ...(['booked', 'attended', 'missed'].includes(shown.status) ? { again: asked.service } : {}),
     now,
   }
 }

@@ -17,7 +17,7 @@ import { canonicalJson } from '@acolhida/core/terms'
 import { dateAt, type Instant, zone } from '@acolhida/core/time'
 import { Refused } from '../refused.ts'
 import type { Store } from '../store/store.ts'
-import { askingOf, hasLink, published } from './circumstances.ts'
+import { askingOf, hasBooked, hasLink, published } from './circumstances.ts'
 
 /** What a visit wants, by the rules in force. */
 export interface Understood {
@@ -35,11 +35,12 @@ export interface Understood {
 }
 
 /** The service wanted, if it may be. @throws Refused when there is none, or it is not offered now */
-function wantedService(practice: Practice, id: string, now: Instant): Service {
+function wantedService(store: Store, { service: id, with: key }: Wanted, now: Instant): Service {
+  const { practice } = published(store)
   const service = serviceOf(practice, id)
   if (!service)
     throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
-  if (!offeredOn(service, dateAt(zone(practice.profile.zone), now))) {
+  if (!isOffered(store, service, now, key)) {
     throw new Refused(
       409,
       'service-off',
@@ -61,7 +62,7 @@ export function understand(
   person: KnownPerson | undefined = store.visitor,
 ): Understood {
   const { practice } = published(store)
-  const service = wantedService(practice, wanted.service, now)
+  const service = wantedService(store, wanted, now)
   const travel =
     wanted.place === undefined ? undefined : travelTo(practice, service, wanted.place, wanted.travel)
   const questionnaire = questionnaireOf(practice, service)
@@ -160,8 +161,14 @@ export function costsLess(u: Understood, diary: Diary, ask: Ask): (start: Instan
   return lower ? keepsWhole(u.practice, diary, ask) : () => false
 }
 
+/** Whether a service is at the door; for whoever has had it, it stays so when it has been taken off. */
+export const isOffered = (store: Store, service: Service, now: Instant, key: string | undefined): boolean => {
+  const { profile } = published(store).practice
+  return offeredOn(service, dateAt(zone(profile.zone), now)) || hasBooked(store, service, key)
+}
+
 /** Whether somebody may see a service at the door: it is for everyone, or they came by its link. */
 export const mayBeSeen = (store: Store, service: Service, key: string | undefined): boolean =>
   service.bookableBy === 'everyone' ||
-  hasLink(service, key) ||
+  hasLink(store, service, key) ||
   (store.visitor?.invited.includes(service.id) ?? false)

@@ -1,18 +1,11 @@
 import type { DoorService, DoorView } from '@acolhida/core/door'
 import { decimals } from '@acolhida/core/money/currency'
-import {
-  offeredOn,
-  type Practice,
-  placeOf,
-  questionnaireOf,
-  type Service,
-  termsInForce,
-} from '@acolhida/core/practice'
+import { type Practice, placeOf, questionnaireOf, type Service, termsInForce } from '@acolhida/core/practice'
 import { shownText, versionFingerprint } from '@acolhida/core/terms'
-import { dateAt, type Instant, zone } from '@acolhida/core/time'
+import type { Instant } from '@acolhida/core/time'
 import type { Store } from '../store/store.ts'
 import { published } from './circumstances.ts'
-import { mayBeSeen } from './understand.ts'
+import { isOffered, mayBeSeen } from './understand.ts'
 
 function doorService(practice: Practice, service: Service): DoorService {
   const questionnaire = questionnaireOf(practice, service)
@@ -74,7 +67,6 @@ export const shownTerms = (practice: Practice, service: Service, text: string): 
 export function doorView(store: Store, now: Instant, key?: string): DoorView {
   const { practice } = published(store)
   const { profile } = practice
-  const today = dateAt(zone(profile.zone), now)
   return {
     slug: profile.slug,
     practice: {
@@ -87,7 +79,7 @@ export function doorView(store: Store, now: Instant, key?: string): DoorView {
     },
     currency: { code: profile.currency, decimals: decimals(profile.currency) },
     services: practice.services
-      .filter((service) => offeredOn(service, today) && mayBeSeen(store, service, key))
+      .filter((service) => isOffered(store, service, now, key) && mayBeSeen(store, service, key))
       .map((service) => doorService(practice, service)),
     now,
   }

@@ -11,7 +11,6 @@ import type {
 import { type Asker, openStarts, wellChosen, why } from '@acolhida/core/openings'
 import { normalMail } from '@acolhida/core/people'
 import {
-  offeredOn,
   type Practice,
   placeOf,
   questionnaireOf,
@@ -37,13 +36,20 @@ import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import { type Store, token } from '../store/store.ts'
 import { askerOf, diaryAt, KEEP, knownBy, lookerOf, published } from './circumstances.ts'
-import { askFor, costsLess, mayBeSeen, type Understood, understand, understandOpen } from './understand.ts'
+import {
+  askFor,
+  costsLess,
+  isOffered,
+  mayBeSeen,
+  type Understood,
+  understand,
+  understandOpen,
+} from './understand.ts'
 import { shownTerms } from './view.ts'
 
 /** Reads the answers of a visit and remembers the attempt. */
 export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
   const { practice, service, answers, reading } = understand(store, wanted, now)
-  const today = dateAt(zone(practice.profile.zone), now)
   const { outcome, kind, quote, enquiryInstead } = reading
   store.act(() => store.addAttempt(wanted.visit, { at: now, service: service.id, answers, outcome }))
   return {
@@ -54,7 +60,9 @@ export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
             message: kind?.message || 'With these answers I can not offer you a time.',
             services: (kind?.services ?? []).flatMap((id) => {
               const other = serviceOf(practice, id)
-              return other && offeredOn(other, today) && mayBeSeen(store, other, wanted.with)
+              return other &&
+                isOffered(store, other, now, wanted.with) &&
+                mayBeSeen(store, other, wanted.with)
                 ? [{ id, name: other.name }]
                 : []
             }),
@@ -269,7 +277,7 @@ export function send(store: Store, address: DoorAddress, body: SendBody, now: In
   checkAddress(practice, body)
   checkTerms(understood, body.agreed)
   checkOpenRequests(store, practice, body.person.email, now)
-  const asker = askerOf(person, service, body.with)
+  const asker = askerOf(store, person, service, body.with)
   const { start, reading } = checkOpen(store, understood, body, asker, now)
   const there = zoneOf(practice, placeOf(practice, body.place))
   const standing = person?.standing ?? 'new'

@@ -142,6 +142,40 @@ describe('who may come', () => {
     expect(refused).toMatch(/can not be booked online with this address/)
   })
 
+  it('taken off the door, it can still be moved, and booked again by whoever has it', async () => {
+    const { body } = await openings()
+    const booking = await newCalled(house, base({ place: 'studio', start: body.starts.at(-1) }))
+    const { store } = house.relay
+    const now = house.clock.now()
+    store.act(() =>
+      store.appendEvent(booking.id, { type: 'welcomed', at: now, by: 'practitioner', settles: now }),
+    )
+    const secret = store.act(() => store.addLink(booking.id, true))
+    await publish({ on: false })
+    expect((await openings()).body.code).toBe('service-off')
+    const my = (await ask<LinkView>(`${house.door}/api/link/${secret}`)).body
+    expect(my.again).toBe('voice-assessment')
+    expect(await shown(`?with=${secret}`)).toContain('voice-assessment')
+    const again = await openings({ with: secret })
+    expect(again.body.starts.length).toBeGreaterThan(0)
+    const second = await newCalled(
+      house,
+      base({ place: 'studio', start: again.body.starts[0], with: secret }),
+    )
+    expect(second.asked.service).toBe('voice-assessment')
+    const move = {
+      booking: booking.id,
+      command: { do: 'move', start: again.body.starts[5], place: 'studio', minutes: 75, text: '' },
+    }
+    const moved = await ask(`${house.desk}/api/command`, move, { bearer: house.key, key: freshKey() })
+    expect(moved.status).toBe(200)
+    // A link of another service, or of a booking that has ended, opens nothing.
+    store.act(() =>
+      store.appendEvent(booking.id, { type: 'cancelled', at: now, by: 'client', share: 0, text: '' }),
+    )
+    expect((await openings({ with: secret })).body.code).toBe('service-off')
+  })
+
   it('hides price and length until the questions are answered', async () => {
     await publish({ priceHidden: true, lengthHidden: true })
     const { body } = await ask<DoorView>(api)

@@ -6,7 +6,7 @@ import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
-import { clock, whole } from '../service/fields.ts'
+import { clock, limit, whole } from '../service/fields.ts'
 
 const hours = (iso: string): string =>
   String(Number(/^PT(\d+)H$/.exec(iso)?.[1] ?? Number(/^PT(\d+)M$/.exec(iso)?.[1] ?? 0) / 60))
@@ -14,7 +14,7 @@ const minutes = (iso: string): string => String(Number(hours(iso)) * 60)
 
 function withLimit(practice: Practice, key: 'perDay' | 'perWeek', typed: string): Practice {
   const { [key]: _, ...rest } = practice.limits
-  return { ...practice, limits: typed.trim() === '' ? rest : { ...rest, [key]: whole(typed, 1) } }
+  return { ...practice, limits: typed.trim() === '' ? rest : { ...rest, [key]: limit(typed) } }
 }
 
 /** Limits that hold for all services, and how requests are answered. */

@@ -79,6 +79,7 @@ function Standing({
   error: string | undefined
   busy: boolean
 }) {
+  const { secret = '' } = useParams()
   const now = useNow()
   const where = zone(view.zone)
   const offered = view.status === 'requested' && view.offers.length > 0
@@ -152,6 +153,13 @@ function Standing({
       </section>
       {offered && <Offers view={view} act={act} busy={busy} />}
       <WayOut view={view} act={act} busy={busy} />
+      {view.again && (
+        <p className="mt-5">
+          <Link className="way" to={`/${view.slug}/${view.again}?with=${secret}`} reloadDocument>
+            Book {view.service} once more
+          </Link>
+        </p>
+      )}
       {['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(view.status) && (
         <p className="mt-5">
           <Link className="press" to={`/${view.slug}`}>
