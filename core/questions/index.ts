@@ -1,4 +1,6 @@
 export * from './answers.ts'
 export * from './conditions.ts'
 export * from './reading.ts'
+export * from './replay.ts'
 export * from './types.ts'
+export * from './versions.ts'

@@ -168,26 +168,31 @@ function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[
   }
 }
 
+/** What a service costs for a length, before anything is added. Rates are an hour's; whole units rounded half away. */
+function ownPrice({ price }: Service, minutes: number, whole: boolean): Minor {
+  if (price.kind === 'free') return 0
+  if (price.kind === 'hourly')
+    return roundMoney(((whole ? (price.whole ?? price.rate) : price.rate) * minutes) / 60)
+  return whole ? (price.whole ?? price.amount) : price.amount
+}
+
+const leastPrice = ({ price }: Service): Minor => (price.kind === 'free' ? 0 : (price.least ?? 0))
+
+/** The length and price of a service when so many minutes and items have been added up. */
+export function priceOf(service: Service, added: number, items: Minor): { minutes: number; price: Minor } {
+  const minutes = upTo(Math.max(added, service.leastMinutes ?? 0), service.lengthStep)
+  return { minutes, price: Math.max(ownPrice(service, minutes, false) + items, leastPrice(service)) }
+}
+
 function finishQuote(service: Service, reading: Reading, items: QuoteLine[], whole: boolean): void {
   const { quote } = reading
-  quote.minutes = upTo(Math.max(quote.minutes, service.leastMinutes ?? 0), service.lengthStep)
-  const { price } = service
-  if (price.kind === 'hourly') {
-    quote.lines.push({
-      name: service.name,
-      quantity: 1,
-      amount: roundMoney(((whole ? (price.whole ?? price.rate) : price.rate) * quote.minutes) / 60),
-    })
-  } else if (price.kind === 'fixed') {
-    quote.lines.push({
-      name: service.name,
-      quantity: 1,
-      amount: whole ? (price.whole ?? price.amount) : price.amount,
-    })
+  quote.minutes = priceOf(service, quote.minutes, 0).minutes
+  if (service.price.kind !== 'free') {
+    quote.lines.push({ name: service.name, quantity: 1, amount: ownPrice(service, quote.minutes, whole) })
   }
   quote.lines.push(...items)
   quote.price = quote.lines.reduce((sum, line) => sum + line.amount, 0)
-  const least = price.kind === 'free' ? 0 : (price.least ?? 0)
+  const least = leastPrice(service)
   if (quote.price < least) {
     quote.lines.push({ name: 'Least price', quantity: 1, amount: least - quote.price })
     quote.price = least

@@ -71,16 +71,24 @@ export interface Band {
   outcome: Outcome
 }
 
-export interface Questionnaire {
-  id: string
-  name: string
-  version: number
+/** What is asked and what follows from the answers. */
+export interface Sheet {
   questions: Question[]
   rules: Rule[]
   bands: Band[]
   /** Prices above this are looked at first; above `enquiryAbove` they become an enquiry. */
   lookAbove?: Minor
   enquiryAbove?: Minor
+}
+
+export interface Questionnaire extends Sheet {
+  id: string
+  name: string
+  version: number
+  /** The next version, while it is being written. It stays at the desk. */
+  draft?: Sheet
+  /** What earlier versions asked, so that old answers keep their questions. */
+  past?: { version: number; questions: Question[] }[]
 }
 
 export type Outcome = 'fits' | 'look' | 'closed'

@@ -207,17 +207,22 @@ const effectShape = tagged('do', {
 })
 
 const outcome = Joi.string().valid('fits', 'look', 'closed')
-const questionnaire = object({
+const sheet = {
   ...all({
-    id,
-    name: line(),
-    version: count,
     questions,
     rules: unique(object(all({ id, name: line(), when: condition, effect: effectShape }))),
     bands: Joi.array().items(object(all({ from: Joi.number().integer(), outcome }))),
   }),
   lookAbove: minor,
   enquiryAbove: minor,
+}
+const questionnaire = object({
+  ...all({ id, name: line(), version: count }),
+  ...sheet,
+  draft: object(sheet),
+  past: Joi.array()
+    .items(object(all({ version: count, questions })))
+    .max(200),
 })
 
 const terms = object(

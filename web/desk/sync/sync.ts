@@ -51,8 +51,10 @@ async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined>
   const { practice, salt } = row
   // The note of a time away is the practitioner's own.
   const away = practice.away.map(({ note: _, ...rest }) => rest)
+  // A version that is still being written, and what earlier ones asked, is nobody else's business.
+  const questionnaires = practice.questionnaires.map(({ draft: _, past: __, ...rest }) => rest)
   return {
-    practice: { ...practice, away },
+    practice: { ...practice, away, questionnaires },
     sessions,
     people: toldPeople({ people, bookings }, salt, relayNow()),
     salt,

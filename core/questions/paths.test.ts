@@ -1,0 +1,234 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { bruteForce, everyWay, questionnaireArb } from '../tests/questionnaires.ts'
+import { sampleService } from '../tests/sample.ts'
+import {
+  asked,
+  type Condition,
+  newcomer,
+  type Question,
+  type Questionnaire,
+  type Rule,
+  readAnswers,
+} from './index.ts'
+import { nearestChange } from './nearest.ts'
+import { checkPaths, type Finding } from './paths.ts'
+
+const service = sampleService({ minutes: 50, lengthStep: 5, price: { kind: 'fixed', amount: 5_000 } })
+const hourly = sampleService({
+  minutes: 20,
+  leastMinutes: 25,
+  lengthStep: 5,
+  price: { kind: 'hourly', rate: 7_000 },
+})
+
+describe('the path check, against every way walked one by one', () => {
+  it('reaches what is reached, fires what fires, and ends where the ways end', () => {
+    fc.assert(
+      fc.property(questionnaireArb(), fc.constantFrom(service, hourly), (questionnaire, of) => {
+        const brute = bruteForce(questionnaire, of)
+        const check = checkPaths(questionnaire, of)!
+        expect(check.proven).toBe(true)
+        expect(check.ways).toBe(brute.ways.length)
+        for (const outcome of ['fits', 'look', 'closed', 'enquiry'] as const)
+          expect(check.shares[outcome]).toBeCloseTo(brute.shares[outcome], 9)
+        expect([check.shortest, check.longest]).toEqual([
+          Math.min(...brute.lengths),
+          Math.max(...brute.lengths),
+        ])
+        if (brute.minutes.length > 0) {
+          expect(check.minutes).toEqual({
+            least: Math.min(...brute.minutes),
+            most: Math.max(...brute.minutes),
+          })
+          expect(check.price).toEqual({ least: Math.min(...brute.prices), most: Math.max(...brute.prices) })
+        }
+        // People of other standing may reach more; nothing a newcomer reaches is called unreachable.
+        for (const finding of check.findings) {
+          if (finding.kind === 'never-asked' || finding.kind === 'hidden-required')
+            expect(brute.reached).not.toContain(finding.question)
+          if (finding.kind === 'never-fires') expect(brute.fired).not.toContain(finding.rule)
+        }
+        const personal = /"person"/.test(JSON.stringify(questionnaire))
+        if (!personal) {
+          const unreached = questionnaire.questions
+            .filter((one) => !brute.reached.has(one.id))
+            .map((one) => one.id)
+          const found = check.findings.flatMap((one) =>
+            one.kind === 'never-asked' || one.kind === 'hidden-required' ? [one.question] : [],
+          )
+          expect(found).toEqual(unreached)
+          const idle = questionnaire.rules.filter((one) => !brute.fired.has(one.id)).map((one) => one.id)
+          expect(check.findings.flatMap((one) => (one.kind === 'never-fires' ? [one.rule] : []))).toEqual(
+            idle,
+          )
+        }
+      }),
+      { numRuns: 600 },
+    )
+  }, 120_000)
+
+  it('gives as an example of each end answers that are read so', () => {
+    fc.assert(
+      fc.property(questionnaireArb(), (questionnaire) => {
+        const { examples } = checkPaths(questionnaire, service)!
+        for (const [end, answers] of Object.entries(examples)) {
+          const { outcome, enquiryInstead } = readAnswers(service, questionnaire, answers, newcomer)
+          expect(outcome !== 'closed' && enquiryInstead ? 'enquiry' : outcome).toBe(end)
+        }
+      }),
+      { numRuns: 300 },
+    )
+  }, 60_000)
+
+  it('finds the nearest change, never farther and never nearer than any way', () => {
+    fc.assert(
+      fc.property(questionnaireArb(4), fc.nat(), (questionnaire, pick) => {
+        const ways = everyWay(questionnaire)
+        const given = ways[pick % ways.length]!
+        const found = nearestChange(service, questionnaire, given, newcomer)
+        const fits = (answers: (typeof ways)[number]): boolean => {
+          const { outcome, enquiryInstead } = readAnswers(service, questionnaire, answers, newcomer)
+          return outcome === 'fits' && !enquiryInstead
+        }
+        if (readAnswers(service, questionnaire, given, newcomer).outcome === 'fits') {
+          expect(found).toBeUndefined()
+          return
+        }
+        const distance = (answers: (typeof ways)[number]): number =>
+          questionnaire.questions.filter(
+            ({ id }) =>
+              JSON.stringify(answers[id]) !== JSON.stringify(given[id]) &&
+              // An answer that is dropped because its question is no longer asked is no change of mind.
+              !(answers[id] === undefined && !isAsked(questionnaire, answers, id)),
+          ).length
+        const distances = ways.filter(fits).map(distance)
+        if (distances.length === 0) expect(found).toBeUndefined()
+        else expect(found).toHaveLength(Math.min(...distances))
+      }),
+      { numRuns: 500 },
+    )
+  }, 120_000)
+})
+
+const isAsked = (
+  questionnaire: Questionnaire,
+  answers: ReturnType<typeof everyWay>[number],
+  id: string,
+): boolean => asked(questionnaire.questions, answers, newcomer).questions.some((one) => one.id === id)
+
+const yes = (id: string, more: Partial<Question> = {}): Question =>
+  ({ id, kind: 'yesno', text: `Is it ${id}?`, required: true, ...more }) as Question
+const is = (question: string, value: string | number | boolean): Condition => ({ question, is: '=', value })
+const rule = (id: string, when: Condition, effect: Rule['effect']): Rule => ({ id, name: id, when, effect })
+const sheet = (
+  questions: Question[],
+  rules: Rule[] = [],
+  more: Partial<Questionnaire> = {},
+): Questionnaire => ({
+  id: 'q',
+  name: 'Q',
+  version: 1,
+  questions,
+  rules,
+  bands: [],
+  ...more,
+})
+const close = { do: 'close', message: '', services: [], enquiry: true } as const
+const kinds = (questionnaire: Questionnaire): string[] =>
+  checkPaths(questionnaire, service)!.findings.map(({ kind, question, rule: of, choice }: Finding) =>
+    `${kind} ${question ?? of ?? ''}${choice ? `/${choice}` : ''}`.trim(),
+  )
+
+describe('what a path check finds', () => {
+  it('questions and rules to which no way leads, and conditions that contradict themselves', () => {
+    const both: Condition = { all: [is('a', true), { not: is('a', true) }] }
+    expect(kinds(sheet([yes('a'), yes('b', { when: both })], [rule('r', is('b', true), close)]))).toEqual([
+      'contradiction b',
+      'hidden-required b',
+      'never-fires r',
+    ])
+    // Each part can hold by itself, only not on one way: b is asked after a yes, c after a no.
+    const c = yes('c', { required: false, when: { all: [is('a', false), is('b', true)] } })
+    expect(kinds(sheet([yes('a'), yes('b', { when: is('a', true) }), c]))).toEqual(['never-asked c'])
+  })
+
+  it('a questionnaire that closes everybody', () => {
+    const rules = [rule('yes', is('a', true), close), rule('no', is('a', false), close)]
+    expect(kinds(sheet([yes('a')], rules))).toEqual(['closes-everybody'])
+  })
+
+  it('choices without effect, where some other has one', () => {
+    const one: Question = {
+      id: 'a',
+      kind: 'one',
+      text: 'Which?',
+      required: true,
+      choices: ['x', 'y', 'z'].map((id) => ({ id, text: id })),
+    }
+    expect(kinds(sheet([one], [rule('r', is('a', 'x'), close)]))).toEqual(['no-effect a/y', 'no-effect a/z'])
+    expect(kinds(sheet([one]))).toEqual([])
+  })
+
+  it('what is asked in any case, or twice', () => {
+    const short = (id: string, text: string): Question => ({ id, kind: 'short', text, required: false })
+    expect(
+      kinds(
+        sheet([
+          short('a', 'Your mail address'),
+          short('b', 'What brings you?'),
+          short('c', 'What brings you'),
+        ]),
+      ),
+    ).toEqual(['known-already a', 'known-already c'])
+  })
+
+  it('nothing of what only known people are asked', () => {
+    expect(
+      kinds(sheet([yes('a', { when: { person: 'known' } }), yes('b', { when: { tag: 'choir' } })])),
+    ).toEqual([])
+  })
+
+  it('says what it could not prove, and stops when it is told to', () => {
+    const big = (id: string): Question => ({
+      id,
+      kind: 'several',
+      text: id,
+      required: true,
+      choices: Array.from({ length: 14 }, (_, i) => ({ id: `c${i}`, text: `C${i}` })),
+    })
+    const rules = Array.from({ length: 14 }, (_, i) =>
+      rule(`r${i}`, { question: 'a', is: 'includes', value: `c${i}` }, { do: 'points', points: 1 }),
+    )
+    const check = checkPaths(sheet([big('a')], rules), service)!
+    expect(check.proven).toBe(false)
+    expect(check.findings.map((one) => one.kind)).toEqual(['unproven'])
+    expect(checkPaths(sheet([yes('a'), yes('b')]), service, () => false)).toBeUndefined()
+  })
+})
+
+it('proves sixty questions with eight levels of follow-up and twenty-five rules in few states', () => {
+  const questions = Array.from({ length: 60 }, (_, i): Question => {
+    // Each run of eight questions is a chain of follow-ups.
+    const when = i % 8 === 0 ? {} : { when: is(`q${i - 1}`, true) }
+    const choices = Array.from({ length: 7 }, (_, n) => ({ id: `c${n}`, text: `C${n}` }))
+    // Beside the chains some that nothing looks at, with many answers each.
+    if (i % 8 === 7) return { id: `q${i}`, kind: 'several', text: `Q${i}`, required: false, choices, ...when }
+    return yes(`q${i}`, { required: i % 3 !== 0, ...when } as Partial<Question>)
+  })
+  const rules = Array.from({ length: 25 }, (_, i): Rule => {
+    const when: Condition = { all: [is(`q${i * 2}`, true), { not: is(`q${i * 2 + 3}`, false) }] }
+    const effects: Rule['effect'][] = [
+      { do: 'look', note: '' },
+      { do: 'points', points: 1 },
+      { do: 'minutes', minutes: 5 },
+      { do: 'item', name: 'I', price: 100 * (i + 1) },
+    ]
+    return rule(`r${i}`, when, effects[i % 4]!)
+  })
+  const check = checkPaths(sheet(questions, rules, { bands: [{ from: 4, outcome: 'look' }] }), service)!
+  expect(check.proven).toBe(true)
+  expect(check.ways).toBeGreaterThan(1e12)
+  expect(check.states).toBeLessThan(200_000)
+  console.log(`      ${check.states} states for ${check.ways.toExponential(2)} ways`)
+}, 60_000)

@@ -1,0 +1,294 @@
+import type { Service } from '../practice/types.ts'
+import { type Asking, newcomer, questionsIn } from './conditions.ts'
+import { Formulas } from './formula.ts'
+import { TooMany } from './options.ts'
+import type { AnswerValue, Condition, Outcome, Question, Questionnaire } from './types.ts'
+import { answersOn, beginning, endOf, ready, type State, walk } from './ways.ts'
+
+/** Something a path check has found, and where. */
+export interface Finding {
+  kind:
+    | 'never-asked'
+    | 'hidden-required'
+    | 'contradiction'
+    | 'never-fires'
+    | 'no-effect'
+    | 'closes-everybody'
+    | 'known-already'
+    | 'unproven'
+  /** An error breaks a way; a note is worth a thought. */
+  grade: 'error' | 'note'
+  question?: string
+  choice?: string
+  rule?: string
+  message: string
+}
+
+/** What is proven of all ways through a questionnaire. */
+export interface PathCheck {
+  findings: Finding[]
+  /** Whether every way has been looked at. */
+  proven: boolean
+  /** Ways of a newcomer by where they end, as shares of one. */
+  shares: Record<Outcome | 'enquiry', number>
+  /** How many ways there are for a newcomer; beyond counting for a machine it is an estimate. */
+  ways: number
+  /** States walked to prove it. */
+  states: number
+  /** Questions asked on the shortest and the longest way. */
+  shortest: number
+  longest: number
+  /** Minutes and minor units. */
+  minutes: { least: number; most: number }
+  price: { least: number; most: number }
+  /** Answers that end in each outcome, as an example. */
+  examples: Partial<Record<Outcome | 'enquiry', Record<string, AnswerValue>>>
+}
+
+/** More states at one question than are walked. */
+const MOST_STATES = 60_000
+
+/** How far a check is, and whether it is to go on. */
+export type Progress = (question: number, of: number, states: number) => boolean
+
+/**
+ * Proves a questionnaire for a service: every way through it is walked, ways that agree in all that still matters
+ * together. Where that would be too much it says so, and what it could not prove.
+ * @param onProgress told after each question; false stops it
+ * @returns nothing when it was stopped
+ */
+export function checkPaths(
+  questionnaire: Questionnaire,
+  service: Service,
+  onProgress: Progress = () => true,
+): PathCheck | undefined {
+  const findings = [...contradictions(questionnaire), ...knownAlready(questionnaire)]
+  try {
+    return prove(questionnaire, service, findings, onProgress)
+  } catch (error) {
+    if (!(error instanceof TooMany)) throw error
+    const message =
+      'It has more ways of answering than can be told apart; what follows from it is not proven.'
+    return unproven([...findings, { kind: 'unproven', grade: 'note', question: error.message, message }])
+  }
+}
+
+const unproven = (findings: Finding[]): PathCheck => ({
+  findings,
+  proven: false,
+  shares: { fits: 0, look: 0, closed: 0, enquiry: 0 },
+  ways: 0,
+  states: 0,
+  shortest: 0,
+  longest: 0,
+  minutes: { least: 0, most: 0 },
+  price: { least: 0, most: 0 },
+  examples: {},
+})
+
+function prove(
+  questionnaire: Questionnaire,
+  service: Service,
+  findings: Finding[],
+  onProgress: Progress,
+): PathCheck | undefined {
+  const r = ready(questionnaire, service)
+  const asked = new Set<number>()
+  const fired = new Set<number>()
+  let states = 0
+  let tooMany: number | undefined
+  let stopped = false
+  const level = (index: number, count: number): boolean => {
+    states += count
+    if (count > MOST_STATES) {
+      tooMany = index
+      return false
+    }
+    stopped = !onProgress(index + 1, r.questions.length, states)
+    return !stopped
+  }
+  const watch = {
+    asked: (index: number) => asked.add(index),
+    fired: (rule: number) => fired.add(rule),
+    level,
+  }
+  const ends = walk(r, [beginning(r, newcomer)], watch)
+  // What a newcomer never meets, others may: they are walked only for that.
+  const others = ends && people(questionnaire).map((person) => beginning(r, person))
+  const rest = others && (others.length > 0 ? walk(r, others, watch) : [])
+  if (stopped) return undefined
+  if (!ends || !rest) {
+    const question = r.questions[tooMany ?? 0]?.question.id ?? ''
+    const message = 'From here on there are more ways than could be walked; what follows is not proven.'
+    return unproven([...findings, { kind: 'unproven', grade: 'note', question, message }])
+  }
+  const summed = summary(r, ends)
+  findings.push(
+    ...neverAsked(questionnaire, asked),
+    ...neverFires(questionnaire, fired),
+    ...withoutEffect(questionnaire),
+  )
+  const all = [...ends, ...rest].map((state) => endOf(r, state))
+  if (all.every((end) => end.outcome === 'closed')) {
+    findings.push({
+      kind: 'closes-everybody',
+      grade: 'error',
+      message: 'Whatever one answers, the way ends closed: nobody can ever book with these questions.',
+    })
+  }
+  return { findings, proven: true, states, ...summed }
+}
+
+/** The kinds of people whose questions or rules may differ from a newcomer's. */
+function people(questionnaire: Questionnaire): Asking[] {
+  const conditions = [
+    ...questionnaire.questions.flatMap((one) => (one.when ? [one.when] : [])),
+    ...questionnaire.rules.map((rule) => rule.when),
+  ]
+  const parts = conditions.flatMap(leaves)
+  const tags = [...new Set(parts.flatMap((one) => ('tag' in one ? [one.tag] : [])))].slice(0, 6)
+  const attempts = [0, ...parts.flatMap((one) => ('attempts' in one ? [one.attempts] : []))]
+  const looks = parts.some((one) => 'person' in one)
+  const standings = looks ? (['new', 'known'] as const) : (['new'] as const)
+  const invitations = looks ? [false, true] : [false]
+  const found: Asking[] = []
+  for (const standing of standings) {
+    for (const invited of invitations) {
+      for (const tried of new Set(attempts)) {
+        for (let mask = 0; mask < 1 << tags.length; mask++) {
+          const own = tags.filter((_, i) => mask & (1 << i))
+          if (standing === 'new' && !invited && tried === 0 && own.length === 0) continue
+          found.push({ standing, invited, attempts: tried, tags: own })
+        }
+      }
+    }
+  }
+  return found
+}
+
+function leaves(condition: Condition): Condition[] {
+  if ('all' in condition) return condition.all.flatMap(leaves)
+  if ('any' in condition) return condition.any.flatMap(leaves)
+  return 'not' in condition ? leaves(condition.not) : [condition]
+}
+
+function summary(
+  r: ReturnType<typeof ready>,
+  ends: readonly State[],
+): Omit<PathCheck, 'findings' | 'proven' | 'states'> {
+  const ways = ends.reduce((sum, state) => sum + state.ways, 0)
+  const shares = { fits: 0, look: 0, closed: 0, enquiry: 0 }
+  const examples: PathCheck['examples'] = {}
+  const minutes = { least: Number.POSITIVE_INFINITY, most: 0 }
+  const price = { least: Number.POSITIVE_INFINITY, most: 0 }
+  for (const state of ends) {
+    const end = endOf(r, state)
+    const name = end.outcome !== 'closed' && end.enquiry ? 'enquiry' : end.outcome
+    shares[name] += state.ways / ways
+    examples[name] ??= answersOn(state.trail)
+    // Whoever is closed is offered nothing: their length and price are nobody's.
+    if (end.outcome === 'closed') continue
+    minutes.least = Math.min(minutes.least, end.minutes)
+    minutes.most = Math.max(minutes.most, end.minutes)
+    price.least = Math.min(price.least, end.least)
+    price.most = Math.max(price.most, end.most)
+  }
+  const none = minutes.most === 0 && !Number.isFinite(minutes.least)
+  return {
+    ways,
+    shares,
+    examples,
+    shortest: Math.min(...ends.map((state) => state.shortest)),
+    longest: Math.max(...ends.map((state) => state.longest)),
+    minutes: none ? { least: 0, most: 0 } : minutes,
+    price: none ? { least: 0, most: 0 } : price,
+  }
+}
+
+const neverAsked = (questionnaire: Questionnaire, asked: ReadonlySet<number>): Finding[] =>
+  questionnaire.questions.flatMap((question, i): Finding[] => {
+    if (asked.has(i)) return []
+    return [
+      {
+        kind: question.required ? 'hidden-required' : 'never-asked',
+        grade: 'error',
+        question: question.id,
+        message: question.required
+          ? 'It must be answered, but no way leads to it.'
+          : 'No way leads to it: it is never asked.',
+      },
+    ]
+  })
+
+const neverFires = (questionnaire: Questionnaire, fired: ReadonlySet<number>): Finding[] =>
+  questionnaire.rules.flatMap((rule, i): Finding[] =>
+    fired.has(i)
+      ? []
+      : [{ kind: 'never-fires', grade: 'error', rule: rule.id, message: 'No answers ever make it act.' }],
+  )
+
+/** Conditions that can never hold, whatever is answered: they contradict themselves. */
+function contradictions(questionnaire: Questionnaire): Finding[] {
+  const formulas = new Formulas()
+  const said = (when: Condition | undefined, where: Partial<Finding>): Finding[] =>
+    when && formulas.of(when) === Formulas.FALSE
+      ? [{ kind: 'contradiction', grade: 'error', message: 'Its condition contradicts itself.', ...where }]
+      : []
+  return [
+    ...questionnaire.questions.flatMap((one) => said(one.when, { question: one.id })),
+    ...questionnaire.rules.flatMap((one) => said(one.when, { rule: one.id })),
+  ]
+}
+
+/** Choices that no condition looks at, in questions of which some other choice is looked at. */
+function withoutEffect(questionnaire: Questionnaire): Finding[] {
+  const conditions = [
+    ...questionnaire.questions.flatMap((one) => (one.when ? [one.when] : [])),
+    ...questionnaire.rules.map((rule) => rule.when),
+  ].flatMap(leaves)
+  return questionnaire.questions.flatMap((question): Finding[] => {
+    if (!('choices' in question)) return []
+    const looked = new Set(
+      conditions.flatMap((one) =>
+        'question' in one && one.question === question.id && 'value' in one ? [String(one.value)] : [],
+      ),
+    )
+    if (looked.size === 0) return []
+    const left = question.choices.filter((choice) => !looked.has(choice.id))
+    // One choice left over is what happens otherwise; of several, some make no difference among them.
+    if (left.length < 2) return []
+    return left.map((choice) => ({
+      kind: 'no-effect',
+      grade: 'note',
+      question: question.id,
+      choice: choice.id,
+      message: `“${choice.text}” makes no difference to anything.`,
+    }))
+  })
+}
+
+/** Questions for what the door asks in any case, or that are asked twice. */
+function knownAlready(questionnaire: Questionnaire): Finding[] {
+  const plain = (question: Question): string =>
+    question.text
+      .toLowerCase()
+      .replaceAll(/[^\p{L}\p{N}]+/gu, ' ')
+      .trim()
+  const own = /\b(your (full |first )?name|e ?mail|mail address|phone( number)?)\b/i
+  return questionnaire.questions.flatMap((question, i): Finding[] => {
+    const twin = questionnaire.questions.slice(0, i).find((one) => plain(one) === plain(question))
+    const message = twin
+      ? 'The same has been asked before.'
+      : ['short', 'email', 'phone'].includes(question.kind) && own.test(question.text)
+        ? 'Name, mail address and phone are asked with the terms in any case.'
+        : undefined
+    return message ? [{ kind: 'known-already', grade: 'note', question: question.id, message }] : []
+  })
+}
+
+/** The ids of the questions that some condition or rule looks at. */
+export const lookedAt = (questionnaire: Questionnaire): Set<string> =>
+  new Set([
+    ...questionnaire.questions.flatMap((one) => (one.when ? questionsIn(one.when) : [])),
+    ...questionnaire.rules.flatMap((rule) => questionsIn(rule.when)),
+  ])

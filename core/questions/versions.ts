@@ -1,0 +1,139 @@
+import { questionsIn } from './conditions.ts'
+import type { Condition, Question, Questionnaire, Rule, Sheet } from './types.ts'
+
+/** What is asked and follows, without what names the questionnaire and its versions. */
+export const sheetOf = ({ questions, rules, bands, lookAbove, enquiryAbove }: Sheet): Sheet => ({
+  questions,
+  rules,
+  bands,
+  ...(lookAbove === undefined ? {} : { lookAbove }),
+  ...(enquiryAbove === undefined ? {} : { enquiryAbove }),
+})
+
+/** The version being written, or the published one where none is. */
+export const draftOf = (questionnaire: Questionnaire): Sheet => questionnaire.draft ?? sheetOf(questionnaire)
+
+/** A questionnaire with its draft published as the next version; what was asked until then is kept. */
+export function publishDraft(questionnaire: Questionnaire): Questionnaire {
+  const { draft, past = [], ...published } = questionnaire
+  if (!draft) return questionnaire
+  const { id, name, version, questions } = published
+  return { id, name, version: version + 1, ...draft, past: [...past, { version, questions }] }
+}
+
+/** The questions a version asked; nothing when it is no longer known. */
+export function questionsOf(questionnaire: Questionnaire, version: number): Question[] | undefined {
+  if (questionnaire.version === version) return questionnaire.questions
+  return questionnaire.past?.find((one) => one.version === version)?.questions
+}
+
+/** What stands in the way of publishing a draft, with its place in it. */
+export interface DraftFault {
+  question?: string
+  rule?: string
+  message: string
+}
+
+/**
+ * Conditions that look at questions which do not exist or come later, bounds that exclude everything, choices that are
+ * missing: each beside its place.
+ */
+export function draftFaults({ questions, rules }: Sheet): DraftFault[] {
+  const ids = questions.map((one) => one.id)
+  const faults: DraftFault[] = []
+  questions.forEach((question, at) => {
+    for (const id of question.when ? questionsIn(question.when) : []) {
+      const there = ids.indexOf(id)
+      if (there < 0)
+        faults.push({ question: question.id, message: 'Its condition looks at a question that is gone.' })
+      else if (there === at) faults.push({ question: question.id, message: 'Its condition looks at itself.' })
+      else if (there > at) {
+        const later = questions[there]!.text
+        faults.push({
+          question: question.id,
+          message: `Its condition looks at “${later}”, which is asked later.`,
+        })
+      }
+    }
+    const wrong = boundsOf(question)
+    if (wrong) faults.push({ question: question.id, message: wrong })
+  })
+  for (const rule of rules) {
+    const looked = [
+      ...questionsIn(rule.when),
+      ...('times' in rule.effect && rule.effect.times ? [rule.effect.times] : []),
+    ]
+    if (looked.some((id) => !ids.includes(id)))
+      faults.push({ rule: rule.id, message: 'It looks at a question that is gone.' })
+  }
+  return faults
+}
+
+function boundsOf(question: Question): string | undefined {
+  switch (question.kind) {
+    case 'number':
+    case 'scale':
+      return question.least !== undefined && question.most !== undefined && question.least > question.most
+        ? `No answer is possible: it must be at least ${question.least} and at most ${question.most}.`
+        : undefined
+    case 'several': {
+      const { least = 0, most = question.choices.length, choices } = question
+      if (least > most)
+        return `No answer is possible: at least ${least} and at most ${most} are to be chosen.`
+      return least > choices.length
+        ? `No answer is possible: there are ${choices.length} choices only.`
+        : undefined
+    }
+    case 'long': {
+      const { leastWords = 0, mostWords } = question
+      return mostWords !== undefined && leastWords > mostWords
+        ? `No answer is possible: at least ${leastWords} and at most ${mostWords} words.`
+        : undefined
+    }
+    default:
+      return undefined
+  }
+}
+
+/** A condition without any part that looks at one question; nothing when no part is left. */
+export function withoutQuestion(condition: Condition, id: string): Condition | undefined {
+  if ('all' in condition || 'any' in condition) {
+    const [key, parts] =
+      'all' in condition ? (['all', condition.all] as const) : (['any', condition.any] as const)
+    const left = parts.flatMap((one) => withoutQuestion(one, id) ?? [])
+    return left.length > 0 ? ({ [key]: left } as Condition) : undefined
+  }
+  if ('not' in condition) {
+    const inner = withoutQuestion(condition.not, id)
+    return inner && { not: inner }
+  }
+  return 'question' in condition && condition.question === id ? undefined : condition
+}
+
+/** A draft without one of its questions, and without the conditions and rules that looked at it alone. */
+export function removeQuestion(sheet: Sheet, id: string): Sheet {
+  return {
+    ...sheet,
+    questions: sheet.questions
+      .filter((one) => one.id !== id)
+      .map((one): Question => {
+        if (!one.when) return one
+        const { when, ...rest } = one
+        const left = withoutQuestion(when, id)
+        return left ? { ...one, when: left } : (rest as Question)
+      }),
+    rules: sheet.rules.flatMap((rule): Rule[] => {
+      if ('times' in rule.effect && rule.effect.times === id) return []
+      const when = withoutQuestion(rule.when, id)
+      return when ? [{ ...rule, when }] : []
+    }),
+  }
+}
+
+/** An id that is not taken yet, made from one that may be. */
+export function freeId(taken: readonly string[], base: string): string {
+  let n = 1
+  let id = base
+  while (taken.includes(id)) id = `${base}-${++n}`
+  return id
+}

@@ -1,0 +1,280 @@
+import { roundMoney } from '../money/index.ts'
+import type { Service } from '../practice/types.ts'
+import type { Asking } from './conditions.ts'
+import { type Formula, Formulas, type Truth } from './formula.ts'
+import { type Option, optionFor, optionsOf } from './options.ts'
+import { priceOf } from './reading.ts'
+import type { AnswerValue, Effect, Outcome, Question, Questionnaire, Rule } from './types.ts'
+
+/** A questionnaire made ready to be walked: every condition a formula, every question with its ways of answering. */
+export interface Ready {
+  formulas: Formulas
+  questions: {
+    question: Question
+    when: Formula
+    options: Option[]
+    unasked: Option
+    /** What an answer of one's own comes to. */
+    optionFor: (value: AnswerValue | undefined) => Option
+  }[]
+  rules: { rule: Rule; when: Formula }[]
+  questionnaire: Questionnaire
+  service: Service
+}
+
+/** @throws TooMany when a question has more ways of answering than can be told apart */
+export function ready(questionnaire: Questionnaire, service: Service): Ready {
+  const formulas = new Formulas()
+  const whens = questionnaire.questions.map((question) => formulas.of(question.when))
+  const rules = questionnaire.rules.map((rule) => ({ rule, when: formulas.of(rule.when) }))
+  const counted = new Set(
+    questionnaire.rules.flatMap(({ effect }) => ('times' in effect && effect.times ? [effect.times] : [])),
+  )
+  const questions = questionnaire.questions.map((question, i) => {
+    const own = new Map([...formulas.atoms.entries()].filter(([, atom]) => atom.question === question.id))
+    const nothing: Truth = new Map([...own.keys()].map((atom) => [atom, false]))
+    const unasked = { value: undefined, weight: 1, truth: nothing, name: `${question.id}:no`, quantity: 0 }
+    const counts = counted.has(question.id)
+    return {
+      question,
+      when: whens[i]!,
+      options: optionsOf(question, own, counts),
+      unasked,
+      optionFor: (value: AnswerValue | undefined) => optionFor(question, own, counts, value),
+    }
+  })
+  return { formulas, questions, rules, questionnaire, service }
+}
+
+/** How an end was come by: the last answer, and the step before it. Shared between ends. */
+export interface Trail {
+  question: string
+  value: AnswerValue | undefined
+  asked: boolean
+  before: Trail | undefined
+}
+
+/** Everything that still matters at some question: ways that agree in it go on as one. */
+export interface State {
+  /** What is left of the conditions of the questions to come, and of the rules that are still open. */
+  whens: Formula[]
+  rules: { at: number; when: Formula }[]
+  /** Numbers answered so far by which open rules may multiply. */
+  quantities: Record<string, number>
+  outcome: Outcome
+  points: number
+  minutes: number
+  /** Sum of the items, in minor units: the least and the greatest of the ways gone so far. */
+  least: number
+  most: number
+  ways: number
+  /** Questions asked on the shortest and the longest way here. */
+  shortest: number
+  longest: number
+  /** The fewest answers that differ from those given, where some were. */
+  cost: number
+  trail: Trail | undefined
+}
+
+/** What is seen on the way, and whether to go on. */
+export interface Watch {
+  asked?: (index: number, option: Option) => void
+  fired?: (rule: number) => void
+  /** What one way of answering costs; ways of least cost are kept. */
+  cost?: (question: Question, option: Option) => number
+  /** Told after each question how many states there are. @returns false to stop */
+  level?: (index: number, states: number) => boolean
+}
+
+const RANK: Record<Outcome, number> = { fits: 0, look: 1, closed: 2 }
+export const worseOf = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
+
+/** The state before the first question, for somebody. */
+export function beginning(r: Ready, person: Asking): State {
+  const truth = aboutPerson(r.formulas, person)
+  const settle = (formula: Formula): Formula => r.formulas.settle(formula, truth, personName(person))
+  return {
+    whens: r.questions.map(({ when }) => settle(when)),
+    rules: r.rules.map(({ when }, at) => ({ at, when: settle(when) })),
+    quantities: {},
+    outcome: 'fits',
+    points: 0,
+    minutes: r.service.minutes,
+    least: 0,
+    most: 0,
+    ways: 1,
+    shortest: 0,
+    longest: 0,
+    cost: 0,
+    trail: undefined,
+  }
+}
+
+const personName = (person: Asking): string =>
+  `person ${person.standing} ${person.invited} ${person.attempts} ${[...person.tags].sort().join('+')}`
+
+const aboutPerson = (formulas: Formulas, person: Asking): Truth =>
+  new Map(
+    formulas.atoms.flatMap(({ condition }, number): [number, boolean][] => {
+      if ('person' in condition) {
+        const held = condition.person === 'invited' ? person.invited : person.standing === condition.person
+        return [[number, held]]
+      }
+      if ('tag' in condition) return [[number, person.tags.includes(condition.tag)]]
+      if ('attempts' in condition) return [[number, person.attempts >= condition.attempts]]
+      return []
+    }),
+  )
+
+/**
+ * Walks all ways through the questions at once: states that agree in all that still matters are merged, so that
+ * ways beyond counting need few states.
+ * @returns the ends, or nothing when it was stopped
+ */
+export function walk(r: Ready, from: readonly State[], watch: Watch = {}): State[] | undefined {
+  let states = merge(
+    r,
+    from.map((state) => fire(r, state, watch)),
+  )
+  for (const [index, { question, options, unasked }] of r.questions.entries()) {
+    const next: State[] = []
+    for (const state of states) {
+      const asked = state.whens[0] === Formulas.TRUE
+      for (const option of asked ? options : [unasked]) {
+        if (asked) watch.asked?.(index, option)
+        const answered = answer(r, state, question, option, asked)
+        answered.cost += asked ? (watch.cost?.(question, option) ?? 0) : 0
+        next.push(fire(r, answered, watch))
+      }
+    }
+    states = merge(r, next)
+    if (watch.level && !watch.level(index, states.length)) return undefined
+  }
+  return states
+}
+
+function answer(r: Ready, state: State, question: Question, option: Option, asked: boolean): State {
+  const settle = (formula: Formula): Formula => r.formulas.settle(formula, option.truth, option.name)
+  return {
+    ...state,
+    whens: state.whens.slice(1).map(settle),
+    rules: state.rules.map(({ at, when }) => ({ at, when: settle(when) })),
+    quantities:
+      option.quantity > 0 ? { ...state.quantities, [question.id]: option.quantity } : state.quantities,
+    ways: state.ways * option.weight,
+    shortest: state.shortest + (asked ? 1 : 0),
+    longest: state.longest + (asked ? 1 : 0),
+    trail: { question: question.id, value: option.value, asked, before: state.trail },
+  }
+}
+
+/** Lets every rule act that has been decided; what multiplies by a question waits until that has been answered. */
+function fire(r: Ready, state: State, watch: Watch): State {
+  const answered = r.questions.length - state.whens.length
+  const open: State['rules'] = []
+  let next = state
+  for (const rule of state.rules) {
+    if (rule.when === Formulas.FALSE) continue
+    const { effect } = r.rules[rule.at]!.rule
+    const times = 'times' in effect ? effect.times : undefined
+    const at = times === undefined ? -1 : r.questions.findIndex(({ question }) => question.id === times)
+    if (rule.when !== Formulas.TRUE || at >= answered) {
+      open.push(rule)
+      continue
+    }
+    watch.fired?.(rule.at)
+    next = act(next, effect, times === undefined ? 1 : (next.quantities[times] ?? 0))
+  }
+  return { ...next, rules: open, quantities: stillCounted(r, next.quantities, open) }
+}
+
+/** Numbers that no open rule multiplies by any more need not be told apart. */
+function stillCounted(r: Ready, all: State['quantities'], open: State['rules']): State['quantities'] {
+  const needed = new Set(
+    open.flatMap(({ at }) => {
+      const { effect } = r.rules[at]!.rule
+      return 'times' in effect && effect.times ? [effect.times] : []
+    }),
+  )
+  return Object.fromEntries(Object.entries(all).filter(([id]) => needed.has(id)))
+}
+
+function act(state: State, effect: Effect, times: number): State {
+  switch (effect.do) {
+    case 'close':
+      return { ...state, outcome: 'closed' }
+    case 'look':
+      return { ...state, outcome: worseOf(state.outcome, 'look') }
+    case 'points':
+      return { ...state, points: state.points + effect.points }
+    case 'minutes':
+      return { ...state, minutes: state.minutes + effect.minutes * times }
+    case 'item': {
+      const amount = roundMoney(effect.price * times)
+      return { ...state, least: state.least + amount, most: state.most + amount }
+    }
+    default:
+      return state
+  }
+}
+
+/** Where a price above some value changes the outcome, amounts must be told apart. */
+const pricesMatter = ({ questionnaire }: Ready): boolean =>
+  questionnaire.lookAbove !== undefined || questionnaire.enquiryAbove !== undefined
+
+function merge(r: Ready, states: readonly State[]): State[] {
+  const exact = pricesMatter(r)
+  const points = r.questionnaire.bands.length > 0
+  const merged = new Map<string, State>()
+  for (const state of states) {
+    const rules = state.rules.map(({ at, when }) => `${at}.${when}`).join()
+    const amount = exact ? state.least : ''
+    const key = `${state.whens.join()};${rules};${JSON.stringify(state.quantities)};${state.outcome};${points ? state.points : ''};${state.minutes};${amount}`
+    const before = merged.get(key)
+    if (!before) {
+      merged.set(key, { ...state })
+      continue
+    }
+    before.ways += state.ways
+    before.least = Math.min(before.least, state.least)
+    before.most = Math.max(before.most, state.most)
+    before.shortest = Math.min(before.shortest, state.shortest)
+    before.longest = Math.max(before.longest, state.longest)
+    if (state.cost < before.cost) {
+      before.cost = state.cost
+      before.trail = state.trail
+    }
+  }
+  return [...merged.values()]
+}
+
+/** What an end comes to. */
+export interface End {
+  outcome: Outcome
+  enquiry: boolean
+  minutes: number
+  /** Least and greatest price, in minor units. */
+  least: number
+  most: number
+}
+
+/** The outcome, length and price of an end: bands, rounding and the values above which one looks included. */
+export function endOf(r: Ready, state: State): End {
+  const { questionnaire } = r
+  const bands = questionnaire.bands.filter((band) => state.points >= band.from).map((band) => band.outcome)
+  const { minutes, price: least } = priceOf(r.service, state.minutes, state.least)
+  const { price: most } = priceOf(r.service, state.minutes, state.most)
+  const looks = questionnaire.lookAbove !== undefined && most > questionnaire.lookAbove
+  const outcome = [...bands, ...(looks ? (['look'] as const) : [])].reduce(worseOf, state.outcome)
+  const enquiry = questionnaire.enquiryAbove !== undefined && most > questionnaire.enquiryAbove
+  return { outcome, enquiry, minutes, least, most }
+}
+
+/** The answers of a trail, of the questions that were asked. */
+export function answersOn(trail: Trail | undefined): Record<string, AnswerValue> {
+  const answers: Record<string, AnswerValue> = {}
+  for (let at = trail; at; at = at.before) {
+    if (at.asked && at.value !== undefined) answers[at.question] = at.value
+  }
+  return answers
+}

@@ -1,0 +1,191 @@
+import fc from 'fast-check'
+import type { Service } from '../practice/index.ts'
+import {
+  type Answers,
+  type AnswerValue,
+  asked,
+  type Band,
+  type Condition,
+  type Effect,
+  holds,
+  newcomer,
+  type Question,
+  type Questionnaire,
+  readAnswers,
+} from '../questions/index.ts'
+
+/** Small random questionnaires, for whose every way there is time. */
+const comparison = (question: Question): fc.Arbitrary<Condition> => {
+  const answered = fc.constant<Condition>({ question: question.id, is: 'answered' })
+  switch (question.kind) {
+    case 'one':
+      return fc.oneof(
+        answered,
+        fc.record({
+          question: fc.constant(question.id),
+          is: fc.constantFrom('=' as const, '≠' as const),
+          value: fc.constantFrom(...question.choices.map((choice) => choice.id)),
+        }),
+      )
+    case 'several':
+      return fc.record({
+        question: fc.constant(question.id),
+        is: fc.constant('includes' as const),
+        value: fc.constantFrom(...question.choices.map((choice) => choice.id)),
+      })
+    case 'yesno':
+      return fc.record({
+        question: fc.constant(question.id),
+        is: fc.constantFrom('=' as const, '≠' as const),
+        value: fc.boolean(),
+      })
+    default:
+      return fc.record({
+        question: fc.constant(question.id),
+        is: fc.constantFrom('<' as const, '≤' as const, '>' as const, '≥' as const, '=' as const),
+        value: fc.integer({ min: 0, max: 4 }),
+      })
+  }
+}
+
+export function conditionOn(questions: readonly Question[], depth = 2): fc.Arbitrary<Condition> {
+  const leaf = fc.oneof(
+    ...questions.map(comparison),
+    fc.constant<Condition>({ person: 'new' }),
+    fc.constant<Condition>({ person: 'known' }),
+  )
+  if (depth === 0) return leaf
+  const inner = conditionOn(questions, depth - 1)
+  return fc.oneof(
+    { weight: 3, arbitrary: leaf },
+    fc.array(inner, { maxLength: 3 }).map((all) => ({ all })),
+    fc.array(inner, { maxLength: 3 }).map((any) => ({ any })),
+    inner.map((not) => ({ not })),
+  )
+}
+
+const choices = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `c${i}`, text: `C${i}` }))
+const questionArb = (id: string): fc.Arbitrary<Question> =>
+  fc.tuple(fc.boolean(), fc.integer({ min: 2, max: 3 })).chain(([required, n]) => {
+    const base = { id, text: id, required }
+    return fc.constantFrom<Question>(
+      { ...base, kind: 'one', choices: choices(n) },
+      { ...base, kind: 'several', choices: choices(n), ...(n === 3 ? { least: 1, most: 2 } : {}) },
+      { ...base, kind: 'yesno' },
+      { ...base, kind: 'scale', least: 1, most: n, leastName: '', mostName: '' },
+      { ...base, kind: 'number', whole: true, least: 0, most: n },
+    )
+  })
+
+const effectArb = (numbers: string[]): fc.Arbitrary<Effect> => {
+  const times =
+    numbers.length > 0 ? fc.option(fc.constantFrom(...numbers), { nil: undefined }) : fc.constant(undefined)
+  return fc.oneof(
+    fc.constant<Effect>({ do: 'close', message: '', services: [], enquiry: true }),
+    fc.constant<Effect>({ do: 'look', note: '' }),
+    fc.integer({ min: -1, max: 3 }).map((points): Effect => ({ do: 'points', points })),
+    fc
+      .tuple(fc.constantFrom(-10, 7, 15), times)
+      .map(([minutes, of]): Effect => ({ do: 'minutes', minutes, ...(of ? { times: of } : {}) })),
+    fc
+      .tuple(fc.constantFrom(500, 1_250), times)
+      .map(([price, of]): Effect => ({ do: 'item', name: 'I', price, ...(of ? { times: of } : {}) })),
+  )
+}
+
+const maybe = <T>(arb: fc.Arbitrary<T>) => fc.option(arb, { nil: undefined, freq: 2 })
+
+/** A random questionnaire of at most `most` questions. */
+export const questionnaireArb = (most = 5): fc.Arbitrary<Questionnaire> =>
+  fc
+    .integer({ min: 1, max: most })
+    .chain((count) => fc.tuple(...Array.from({ length: count }, (_, i) => questionArb(`q${i}`))))
+    .chain((plain) =>
+      fc.record({
+        whens: fc.tuple(
+          ...plain.map((_, i) => (i === 0 ? fc.constant(undefined) : maybe(conditionOn(plain.slice(0, i))))),
+        ),
+        rules: fc.array(
+          fc.tuple(
+            conditionOn(plain),
+            effectArb(
+              plain.flatMap((one) => (one.kind === 'number' || one.kind === 'scale' ? [one.id] : [])),
+            ),
+          ),
+          { maxLength: 4 },
+        ),
+        bands: maybe(
+          fc.record({ from: fc.integer({ min: 1, max: 4 }), outcome: fc.constantFrom('look', 'closed') }),
+        ),
+        lookAbove: maybe(fc.constantFrom(5_000, 6_000)),
+        enquiryAbove: maybe(fc.constantFrom(6_000, 8_000)),
+        plain: fc.constant(plain),
+      }),
+    )
+    .map(({ plain, whens, rules, bands, lookAbove, enquiryAbove }) => ({
+      id: 'q',
+      name: 'Q',
+      version: 1,
+      questions: plain.map((question, i) => ({ ...question, ...(whens[i] ? { when: whens[i] } : {}) })),
+      rules: rules.map(([when, effect], i) => ({ id: `r${i}`, name: `R${i}`, when, effect })),
+      bands: bands ? [bands as Band] : [],
+      ...(lookAbove === undefined ? {} : { lookAbove }),
+      ...(enquiryAbove === undefined ? {} : { enquiryAbove }),
+    }))
+
+/** Every answer of a question, one by one. */
+function everyAnswer(question: Question): AnswerValue[] {
+  switch (question.kind) {
+    case 'one':
+      return question.choices.map((choice) => choice.id)
+    case 'yesno':
+      return [true, false]
+    case 'several': {
+      const ids = question.choices.map((choice) => choice.id)
+      const all = Array.from({ length: 2 ** ids.length }, (_, mask) => ids.filter((_, i) => mask & (1 << i)))
+      const least = Math.max(1, question.least ?? 1)
+      return all.filter((one) => one.length >= least && one.length <= (question.most ?? ids.length))
+    }
+    case 'scale':
+    case 'number':
+      return Array.from({ length: question.most! - question.least! + 1 }, (_, i) => question.least! + i)
+    default:
+      return ['words']
+  }
+}
+
+/** Every way through a questionnaire for a newcomer, one by one: the plain, slow reading of what a way is. */
+export function everyWay(questionnaire: Questionnaire): Answers[] {
+  let ways: Answers[] = [{}]
+  for (const question of questionnaire.questions) {
+    ways = ways.flatMap((answers) => {
+      if (question.when && !holds(question.when, answers, newcomer)) return [answers]
+      const given = everyAnswer(question).map((value) => ({ ...answers, [question.id]: value }))
+      return question.required ? given : [...given, answers]
+    })
+  }
+  return ways
+}
+
+/** What all ways come to, each read by itself. */
+export function bruteForce(questionnaire: Questionnaire, service: Service) {
+  const ways = everyWay(questionnaire)
+  const shares = { fits: 0, look: 0, closed: 0, enquiry: 0 }
+  const reached = new Set<string>()
+  const fired = new Set<string>()
+  const lengths: number[] = []
+  const minutes: number[] = []
+  const prices: number[] = []
+  for (const answers of ways) {
+    const on = asked(questionnaire.questions, answers, newcomer).questions
+    for (const question of on) reached.add(question.id)
+    lengths.push(on.length)
+    for (const rule of questionnaire.rules) if (holds(rule.when, answers, newcomer)) fired.add(rule.id)
+    const { outcome, enquiryInstead, quote } = readAnswers(service, questionnaire, answers, newcomer)
+    shares[outcome !== 'closed' && enquiryInstead ? 'enquiry' : outcome] += 1 / ways.length
+    if (outcome === 'closed') continue
+    minutes.push(quote.minutes)
+    prices.push(quote.price)
+  }
+  return { ways, shares, reached, fired, lengths, minutes, prices }
+}
