@@ -9,7 +9,7 @@ export interface Given {
   service: Service
   answers: Answers
   asking?: Asking
-  then: Pick<Reading, 'outcome' | 'quote'>
+  read: Pick<Reading, 'outcome' | 'quote'>
 }
 
 /** What a new version would have made of answers given earlier, where that differs. */
@@ -28,13 +28,13 @@ export function replayAnswers(
   given: readonly Given[],
 ): Changed[] {
   const next = { ...questionnaire, ...sheet }
-  return given.flatMap(({ id, service, answers, asking = newcomer, then }): Changed[] => {
+  return given.flatMap(({ id, service, answers, asking = newcomer, read }): Changed[] => {
     const { outcome, quote } = readAnswers(service, next, answers, asking)
     const changed: Changed = { id }
-    if (outcome !== then.outcome) changed.outcome = { from: then.outcome, to: outcome }
-    if (quote.minutes !== then.quote.minutes)
-      changed.minutes = { from: then.quote.minutes, to: quote.minutes }
-    if (quote.price !== then.quote.price) changed.price = { from: then.quote.price, to: quote.price }
+    if (outcome !== read.outcome) changed.outcome = { from: read.outcome, to: outcome }
+    if (quote.minutes !== read.quote.minutes)
+      changed.minutes = { from: read.quote.minutes, to: quote.minutes }
+    if (quote.price !== read.quote.price) changed.price = { from: read.quote.price, to: quote.price }
     return Object.keys(changed).length > 1 ? [changed] : []
   })
 }

@@ -16,6 +16,8 @@ import { TermsPage } from './pages/terms.tsx'
 import { ThisDesk } from './pages/this-desk.tsx'
 import { Today } from './pages/today.tsx'
 import { TryIt } from './pages/try-it.tsx'
+import { Builder } from './questions/builder.tsx'
+import { QuestionsPage } from './questions/list.tsx'
 import { ServicePage } from './service/service.tsx'
 import { Services } from './service/services.tsx'
 import { startSync } from './sync/sync.ts'
@@ -39,6 +41,8 @@ createRoot(document.getElementById('root')!).render(
           <Route path="limits" element={<Limits />} />
           <Route path="services" element={<Services />} />
           <Route path="services/:id" element={<ServicePage />} />
+          <Route path="questions" element={<QuestionsPage />} />
+          <Route path="questions/:id" element={<Builder />} />
           <Route path="terms" element={<TermsPage />} />
           <Route path="try" element={<TryIt />} />
           <Route path="desk" element={<ThisDesk />} />

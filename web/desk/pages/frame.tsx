@@ -19,6 +19,7 @@ const RAIL = [
   { to: '/calendars', name: 'Other calendars', key: 'c' },
   { to: '/places', name: 'Places', key: 'o' },
   { to: '/services', name: 'Services', key: 's' },
+  { to: '/questions', name: 'Questions', key: 'q' },
   { to: '/limits', name: 'Limits', key: 'l' },
   { to: '/terms', name: 'Terms', key: 'm' },
   { to: '/try', name: 'Try it', key: 'y' },

@@ -54,7 +54,7 @@ export function SortableList({
       }}
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        <ul className="grid max-w-[820px] gap-3">{children}</ul>
+        <ul className="grid max-w-[900px] gap-3">{children}</ul>
       </SortableContext>
     </DndContext>
   )

@@ -1,0 +1,284 @@
+import { serviceOf } from '@acolhida/core/practice'
+import {
+  draftFaults,
+  draftOf,
+  freeId,
+  publishDraft,
+  type Question,
+  replayAnswers,
+} from '@acolhida/core/questions'
+import { Plus } from 'lucide-react'
+import { useMemo, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { useDesk } from '../data/live.ts'
+import { SavedField } from '../parts/saved-field.tsx'
+import { SettingsPage } from '../parts/settings-page.tsx'
+import { SortableList } from '../parts/sortable-list.tsx'
+import { currencyOf, OUTCOME } from '../parts/words.ts'
+import { amount } from '../service/fields.ts'
+import { conditionOn } from './condition-edit.tsx'
+import { changeDraft, moved, withDraft, withQuestionnaire } from './draft.ts'
+import { QuestionCard } from './question-card.tsx'
+import { RuleCard } from './rule-card.tsx'
+import { Live, Proof, usePathCheck } from './what-it-does.tsx'
+
+/** A questionnaire being written: questions and rules on the left, what they do on the right. */
+export function Builder() {
+  const { practice } = useDesk()
+  const { id = '' } = useParams()
+  const questionnaire = practice.questionnaires.find((one) => one.id === id)
+  if (!questionnaire) {
+    return (
+      <SettingsPage title="These questions are not here" line="">
+        <Link className="way" to="/questions">
+          See all questions
+        </Link>
+      </SettingsPage>
+    )
+  }
+  return <Writing key={id} id={id} />
+}
+
+function Writing({ id }: { id: string }) {
+  const desk = useDesk()
+  const { practice } = desk
+  const questionnaire = practice.questionnaires.find((one) => one.id === id)!
+  const sheet = useMemo(() => draftOf(questionnaire), [questionnaire])
+  const written = useMemo(() => ({ ...questionnaire, ...sheet }), [questionnaire, sheet])
+  const users = practice.services.filter((one) => one.questionnaire === id)
+  const [chosen, setChosen] = useState(users[0]?.id ?? practice.services[0]!.id)
+  const service = serviceOf(practice, chosen) ?? practice.services[0]!
+  const { check, progress } = usePathCheck(written, service)
+  const faults = useMemo(() => draftFaults(sheet), [sheet])
+  const [view, setView] = useState<'write' | 'try'>('write')
+  const { code, decimals } = currencyOf(practice.profile.currency)
+  const above = (label: string, key: 'lookAbove' | 'enquiryAbove', help: string) => (
+    <SavedField
+      label={label}
+      help={help}
+      what="a value"
+      suffix={code}
+      value={sheet[key] === undefined ? '' : (sheet[key] / 10 ** decimals).toFixed(decimals)}
+      change={(p, typed) =>
+        withDraft(p, id, ({ [key]: _, ...rest }) =>
+          typed.trim() === '' ? rest : { ...rest, [key]: amount(typed, decimals) },
+        )
+      }
+    />
+  )
+  const addQuestion = (): Promise<void> =>
+    changeDraft(id, 'a question added', (now) => {
+      const fresh: Question = {
+        id: freeId(
+          now.questions.map((one) => one.id),
+          'question',
+        ),
+        kind: 'short',
+        text: 'A new question',
+        required: false,
+      }
+      return { ...now, questions: [...now.questions, fresh] }
+    })
+  const addRule = (): Promise<void> =>
+    changeDraft(id, 'a rule added', (now) => ({
+      ...now,
+      rules: [
+        ...now.rules,
+        {
+          id: freeId(
+            now.rules.map((one) => one.id),
+            'rule',
+          ),
+          name: 'A new rule',
+          when: now.questions[0] ? conditionOn(now.questions[0]) : { person: 'new' },
+          effect: { do: 'look', note: '' },
+        },
+      ],
+    }))
+  return (
+    <SettingsPage
+      title={questionnaire.name}
+      line={
+        questionnaire.draft
+          ? `Version ${questionnaire.version} is at your door; you are writing version ${questionnaire.version + 1}.`
+          : `Version ${questionnaire.version}, at your door as it stands.`
+      }
+    >
+      <div className="mb-4 flex flex-wrap items-center gap-2.5">
+        {questionnaire.draft && (
+          <>
+            <button
+              type="button"
+              className="press press-go"
+              disabled={faults.length > 0}
+              onClick={() =>
+                changePractice(db, `${questionnaire.name} published`, (p) =>
+                  withQuestionnaire(p, id, publishDraft),
+                )
+              }
+            >
+              Publish as version {questionnaire.version + 1}
+            </button>
+            <button
+              type="button"
+              className="press press-no"
+              onClick={() =>
+                changePractice(db, 'a draft put aside', (p) =>
+                  withQuestionnaire(p, id, ({ draft: _, ...rest }) => rest),
+                )
+              }
+            >
+              Leave it as it was
+            </button>
+            {faults.length > 0 && (
+              <span role="status" className="text-[14px] font-semibold text-clay">
+                {faults.length === 1 ? 'One thing stands' : `${faults.length} things stand`} in the way,
+                marked below.
+              </span>
+            )}
+          </>
+        )}
+        <label className="ml-auto flex items-center gap-2 text-[14px] text-soft">
+          For
+          <select
+            className="field min-h-[34px] w-auto py-1 font-semibold"
+            value={service.id}
+            onChange={(event) => setChosen(event.target.value)}
+          >
+            {(users.length > 0 ? users : practice.services).map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_380px]">
+        <div className="grid h-fit gap-3">
+          <section className="sheet grid grid-cols-3 items-end gap-3 p-4">
+            <SavedField
+              label="Name, for yourself"
+              what="the name of questions"
+              value={questionnaire.name}
+              change={(p, name) => withQuestionnaire(p, id, (one) => ({ ...one, name: name.trim() }))}
+            />
+            {above('I look above', 'lookAbove', 'A price. Empty: never.')}
+            {above('An enquiry above', 'enquiryAbove', 'A price. Empty: never.')}
+          </section>
+          <h2 className="mt-2">Questions</h2>
+          <SortableList
+            items={sheet.questions.map((one) => ({ id: one.id, name: one.text }))}
+            onMove={(from, to) =>
+              changeDraft(id, 'the order of questions', (now) => ({
+                ...now,
+                questions: moved(now.questions, from, to),
+              }))
+            }
+          >
+            {sheet.questions.map((question, i) => (
+              <QuestionCard
+                key={question.id}
+                id={id}
+                sheet={sheet}
+                question={question}
+                number={i + 1}
+                faults={faults.filter((one) => one.question === question.id)}
+                findings={(check?.findings ?? []).filter((one) => one.question === question.id)}
+              />
+            ))}
+          </SortableList>
+          <button type="button" className="press press-go justify-self-start" onClick={addQuestion}>
+            <Plus size={16} aria-hidden="true" /> Add a question
+          </button>
+          <h2 className="mt-4">Rules</h2>
+          <SortableList
+            items={sheet.rules}
+            onMove={(from, to) =>
+              changeDraft(id, 'the order of rules', (now) => ({ ...now, rules: moved(now.rules, from, to) }))
+            }
+          >
+            {sheet.rules.map((rule, i) => (
+              <RuleCard
+                key={rule.id}
+                id={id}
+                practice={practice}
+                sheet={sheet}
+                rule={rule}
+                number={i + 1}
+                faults={faults.filter((one) => one.rule === rule.id)}
+                findings={(check?.findings ?? []).filter((one) => one.rule === rule.id)}
+              />
+            ))}
+          </SortableList>
+          <button type="button" className="press press-go justify-self-start" onClick={addRule}>
+            <Plus size={16} aria-hidden="true" /> Add a rule
+          </button>
+        </div>
+        <aside className="grid h-fit gap-4 lg:sticky lg:top-6 lg:max-h-[calc(100dvh-3rem)] lg:overflow-y-auto">
+          <fieldset className="join">
+            <legend className="sr-only">What is shown beside</legend>
+            {(['write', 'try'] as const).map((one) => (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={view === one}
+                className={`press join-item -ml-px ${view === one ? 'press-go' : ''}`}
+                onClick={() => setView(one)}
+              >
+                {one === 'write' ? 'The ways through' : 'As a client answers'}
+              </button>
+            ))}
+          </fieldset>
+          {view === 'write' ? (
+            <>
+              <Proof practice={practice} questionnaire={written} check={check} progress={progress} />
+              {questionnaire.draft && <Replayed id={id} />}
+            </>
+          ) : (
+            <Live practice={practice} questionnaire={written} service={service} />
+          )}
+        </aside>
+      </div>
+    </SettingsPage>
+  )
+}
+
+/** Whose outcome, length or price the new version would change, of all who have answered before. */
+function Replayed({ id }: { id: string }) {
+  const { practice, bookings } = useDesk()
+  const questionnaire = practice.questionnaires.find((one) => one.id === id)!
+  const given = bookings.flatMap((booking) => {
+    const { asked } = booking
+    const service = serviceOf(practice, asked.service)
+    if (asked.questionnaire?.id !== id || !service) return []
+    return [{ id: booking.id, service, answers: asked.answers, read: asked.reading }]
+  })
+  const changed = replayAnswers(questionnaire, draftOf(questionnaire), given)
+  const nameOf = (booking: string): string =>
+    bookings.find((one) => one.id === booking)?.asked.person.name ?? booking
+  if (given.length === 0) return null
+  return (
+    <section className="sheet p-4 text-[14px]" aria-label="Earlier answers">
+      <h2>Earlier answers</h2>
+      <p className="mt-1">
+        {changed.length === 0
+          ? `Read again, the ${given.length === 1 ? 'answers' : `answers of ${given.length} people`} come to the same.`
+          : `For ${changed.length} of ${given.length} it would have been otherwise:`}
+      </p>
+      <ul className="mt-1 grid gap-1">
+        {changed.map((one) => (
+          <li key={one.id}>
+            <Link className="way" to={`/arrivals/${one.id}`}>
+              {nameOf(one.id)}
+            </Link>
+            : {one.outcome && `${OUTCOME[one.outcome.from]} → ${OUTCOME[one.outcome.to]} `}
+            {one.minutes && `${one.minutes.from} → ${one.minutes.to} min `}
+            {one.price && 'another price'}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

@@ -1,0 +1,367 @@
+import type { Condition, Question } from '@acolhida/core/questions'
+import { Plus, X } from 'lucide-react'
+import { useEffect, useState } from 'react'
+
+type Comparison = Extract<Condition, { question: string }>
+type Op = Comparison['is']
+
+const OPS: Record<Op, string> = {
+  '=': 'is',
+  '≠': 'is not',
+  includes: 'includes',
+  '<': 'is less than',
+  '≤': 'is at most',
+  '>': 'is more than',
+  '≥': 'is at least',
+  answered: 'has been answered',
+}
+
+/** The comparisons that make sense for a kind of question. */
+const opsFor = (question: Question): Op[] => {
+  switch (question.kind) {
+    case 'one':
+      return ['=', '≠', 'answered']
+    case 'several':
+      return ['includes', 'answered']
+    case 'yesno':
+      return ['=', 'answered']
+    case 'number':
+    case 'scale':
+    case 'date':
+      return ['=', '≠', '<', '≤', '>', '≥', 'answered']
+    default:
+      return ['answered', '=']
+  }
+}
+
+const firstValue = (question: Question): string | number | boolean => {
+  if ('choices' in question) return question.choices[0]?.id ?? ''
+  if (question.kind === 'yesno') return true
+  return question.kind === 'number' || question.kind === 'scale' ? (question.least ?? 0) : ''
+}
+
+/** The plainest condition on a question, to begin with. */
+export function conditionOn(question: Question, is: Op = opsFor(question)[0]!): Condition {
+  return is === 'answered'
+    ? { question: question.id, is }
+    : { question: question.id, is, value: firstValue(question) }
+}
+
+interface Group {
+  join: 'all' | 'any'
+  parts: Condition[]
+}
+
+/** A condition as a group of parts; a single comparison is a group of one. */
+const groupOf = (condition: Condition): Group =>
+  'all' in condition
+    ? { join: 'all', parts: condition.all }
+    : 'any' in condition
+      ? { join: 'any', parts: condition.any }
+      : { join: 'all', parts: [condition] }
+
+const fromGroup = ({ join, parts }: Group): Condition => (join === 'all' ? { all: parts } : { any: parts })
+
+/** A condition in sentences: all or any of several comparisons, each of which may be turned round, or a group again. */
+export function ConditionEdit({
+  condition,
+  questions,
+  onChange,
+  deep = 0,
+}: {
+  condition: Condition
+  /** What can be looked at. */
+  questions: readonly Question[]
+  /** Without a condition when the last part has been taken away. */
+  onChange: (condition: Condition | undefined) => void
+  deep?: number
+}) {
+  const group = groupOf(condition)
+  const set = (parts: Condition[], join = group.join): void =>
+    onChange(parts.length > 0 ? fromGroup({ join, parts }) : undefined)
+  const replace = (at: number, part: Condition | undefined): void =>
+    set(group.parts.flatMap((one, i) => (i === at ? (part ?? []) : one)))
+  const first = questions[0]
+  return (
+    <fieldset className={deep > 0 ? 'rounded-lg border border-line p-3' : ''}>
+      <legend className="sr-only">Condition</legend>
+      {(group.parts.length > 1 || deep > 0) && (
+        <select
+          aria-label="Which of these must hold"
+          className="field mb-2 min-h-[34px] w-auto py-1"
+          value={group.join}
+          onChange={(event) => set(group.parts, event.target.value as Group['join'])}
+        >
+          <option value="all">all of these hold</option>
+          <option value="any">any of these holds</option>
+        </select>
+      )}
+      <ul className="grid gap-2">
+        {group.parts.map((part, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: parts have no name but their place
+          <li key={i} className="flex items-start gap-2">
+            <div className="min-w-0 grow">
+              <Part part={part} questions={questions} onChange={(next) => replace(i, next)} deep={deep} />
+            </div>
+            <button
+              type="button"
+              className="press press-quiet px-2"
+              aria-label={`Take part ${i + 1} of the condition away`}
+              onClick={() => replace(i, undefined)}
+            >
+              <X size={15} aria-hidden="true" />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-1.5 flex flex-wrap gap-3">
+        {first && (
+          <button
+            type="button"
+            className="way text-[13px]"
+            onClick={() => set([...group.parts, conditionOn(first)])}
+          >
+            <Plus size={13} aria-hidden="true" className="inline" /> another part
+          </button>
+        )}
+        {first && deep < 2 && (
+          <button
+            type="button"
+            className="way text-[13px]"
+            onClick={() => set([...group.parts, { any: [conditionOn(first)] }])}
+          >
+            <Plus size={13} aria-hidden="true" className="inline" /> a group
+          </button>
+        )}
+      </div>
+    </fieldset>
+  )
+}
+
+function Part({
+  part,
+  questions,
+  onChange,
+  deep,
+}: {
+  part: Condition
+  questions: readonly Question[]
+  onChange: (part: Condition | undefined) => void
+  deep: number
+}) {
+  if ('not' in part) {
+    return (
+      <div className="flex flex-wrap items-center gap-2">
+        <Turned on onTurn={() => onChange(part.not)} />
+        <Part
+          part={part.not}
+          questions={questions}
+          onChange={(inner) => onChange(inner && { not: inner })}
+          deep={deep}
+        />
+      </div>
+    )
+  }
+  if ('all' in part || 'any' in part) {
+    return <ConditionEdit condition={part} questions={questions} onChange={onChange} deep={deep + 1} />
+  }
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <Leaf leaf={part} questions={questions} onChange={onChange} />
+      <Turned on={false} onTurn={() => onChange({ not: part })} />
+    </div>
+  )
+}
+
+const Turned = ({ on, onTurn }: { on: boolean; onTurn: () => void }) => (
+  <label className="flex items-center gap-1.5 text-[13px]">
+    <input type="checkbox" className="checkbox checkbox-primary checkbox-sm" checked={on} onChange={onTurn} />
+    not
+  </label>
+)
+
+type LeafCondition = Exclude<Condition, { all: unknown } | { any: unknown } | { not: unknown }>
+const PERSONS = {
+  new: 'the person is new',
+  known: 'I know the person',
+  invited: 'the person is invited',
+} as const
+
+function Leaf({
+  leaf,
+  questions,
+  onChange,
+}: {
+  leaf: LeafCondition
+  questions: readonly Question[]
+  onChange: (leaf: Condition) => void
+}) {
+  const question = 'question' in leaf ? questions.find((one) => one.id === leaf.question) : undefined
+  const subject =
+    'question' in leaf
+      ? `q ${leaf.question}`
+      : 'person' in leaf
+        ? `p ${leaf.person}`
+        : 'attempts' in leaf
+          ? 'attempts'
+          : 'tag'
+  const pick = (value: string): void => {
+    if (value.startsWith('q ')) {
+      const next = questions.find((one) => one.id === value.slice(2))
+      if (next) onChange(conditionOn(next))
+    } else if (value.startsWith('p ')) onChange({ person: value.slice(2) as 'new' })
+    else onChange(value === 'tag' ? { tag: 'tag' } : { attempts: 1 })
+  }
+  return (
+    <>
+      <select
+        aria-label="What is looked at"
+        className="field min-h-[34px] w-auto max-w-[260px] py-1"
+        value={subject}
+        onChange={(event) => pick(event.target.value)}
+      >
+        {'question' in leaf && !question && (
+          <option value={subject}>a question that is not asked before</option>
+        )}
+        {questions.map((one) => (
+          <option key={one.id} value={`q ${one.id}`}>
+            {one.text}
+          </option>
+        ))}
+        {Object.entries(PERSONS).map(([value, name]) => (
+          <option key={value} value={`p ${value}`}>
+            {name}
+          </option>
+        ))}
+        <option value="attempts">answered otherwise before, at least</option>
+        <option value="tag">the person has the tag</option>
+      </select>
+      {'question' in leaf && question && <Compared leaf={leaf} question={question} onChange={onChange} />}
+      {'attempts' in leaf && (
+        <Typed
+          label="How often"
+          type="number"
+          value={String(leaf.attempts)}
+          onTyped={(text) => Number(text) >= 1 && onChange({ attempts: Math.floor(Number(text)) })}
+        />
+      )}
+      {'tag' in leaf && (
+        <Typed
+          label="Tag"
+          value={leaf.tag}
+          onTyped={(text) => text.trim() && onChange({ tag: text.trim() })}
+        />
+      )}
+    </>
+  )
+}
+
+function Compared({
+  leaf,
+  question,
+  onChange,
+}: {
+  leaf: Comparison
+  question: Question
+  onChange: (leaf: Condition) => void
+}) {
+  const set = (value: string | number | boolean): void => {
+    if (leaf.is !== 'answered') onChange({ ...leaf, value })
+  }
+  return (
+    <>
+      <select
+        aria-label="How it is compared"
+        className="field min-h-[34px] w-auto py-1"
+        value={leaf.is}
+        onChange={(event) => {
+          const is = event.target.value as Op
+          if (is === 'answered') onChange({ question: question.id, is })
+          else
+            onChange({
+              question: question.id,
+              is,
+              value: 'value' in leaf ? leaf.value : firstValue(question),
+            })
+        }}
+      >
+        {opsFor(question).map((op) => (
+          <option key={op} value={op}>
+            {OPS[op]}
+          </option>
+        ))}
+      </select>
+      {leaf.is !== 'answered' && 'choices' in question && (
+        <select
+          aria-label="With what"
+          className="field min-h-[34px] w-auto max-w-[220px] py-1"
+          value={String(leaf.value)}
+          onChange={(event) => set(event.target.value)}
+        >
+          {question.choices.map((choice) => (
+            <option key={choice.id} value={choice.id}>
+              {choice.text}
+            </option>
+          ))}
+        </select>
+      )}
+      {leaf.is !== 'answered' && question.kind === 'yesno' && (
+        <select
+          aria-label="With what"
+          className="field min-h-[34px] w-auto py-1"
+          value={String(leaf.value)}
+          onChange={(event) => set(event.target.value === 'true')}
+        >
+          <option value="true">yes</option>
+          <option value="false">no</option>
+        </select>
+      )}
+      {leaf.is !== 'answered' && !('choices' in question) && question.kind !== 'yesno' && (
+        <Typed
+          label="With what"
+          type={
+            question.kind === 'date'
+              ? 'date'
+              : question.kind === 'number' || question.kind === 'scale'
+                ? 'number'
+                : 'text'
+          }
+          value={String(leaf.value)}
+          onTyped={(text) => {
+            const number = question.kind === 'number' || question.kind === 'scale'
+            if (!number) set(text)
+            else if (text.trim() !== '' && Number.isFinite(Number(text))) set(Number(text))
+          }}
+        />
+      )}
+    </>
+  )
+}
+
+/** A small field that keeps what is typed while it can't be used yet. */
+function Typed({
+  label,
+  value,
+  type = 'text',
+  onTyped,
+}: {
+  label: string
+  value: string
+  type?: string
+  onTyped: (text: string) => void
+}) {
+  const [typed, setTyped] = useState(value)
+  useEffect(() => setTyped(value), [value])
+  return (
+    <input
+      aria-label={label}
+      type={type}
+      className="field min-h-[34px] w-28 py-1"
+      value={typed}
+      onChange={(event) => {
+        setTyped(event.target.value)
+        onTyped(event.target.value)
+      }}
+    />
+  )
+}

@@ -1,0 +1,96 @@
+import type { Questionnaire } from '@acolhida/core/questions'
+import { freeId } from '@acolhida/core/questions'
+import { Copy, Plus, Trash2 } from 'lucide-react'
+import { Link, useNavigate } from 'react-router'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { useDesk } from '../data/live.ts'
+import { SettingsPage } from '../parts/settings-page.tsx'
+
+/** What is asked before times are shown: the questionnaires of the practice. */
+export function QuestionsPage() {
+  const { practice } = useDesk()
+  const navigate = useNavigate()
+  const taken = practice.questionnaires.map((one) => one.id)
+  const add = (fresh: Questionnaire): void => {
+    changePractice(db, `${fresh.name} added`, (p) => ({
+      ...p,
+      questionnaires: [...p.questionnaires, fresh],
+    })).then(() => navigate(`/questions/${fresh.id}`))
+  }
+  return (
+    <SettingsPage title="Questions" line="What you must know first. Who does not match never takes a time.">
+      <ul className="grid max-w-[820px] gap-3">
+        {practice.questionnaires.length === 0 && (
+          <li className="sheet p-5">Questionnaires will stand here. Begin with one question that matters.</li>
+        )}
+        {practice.questionnaires.map((one) => {
+          const users = practice.services.filter((service) => service.questionnaire === one.id)
+          return (
+            <li key={one.id} className="sheet flex items-center justify-between gap-4 p-4">
+              <div className="min-w-0">
+                <h2>
+                  <Link to={`/questions/${one.id}`} className="underline-offset-3 hover:underline">
+                    {one.name}
+                  </Link>
+                </h2>
+                <p className="mt-0.5 text-[14px] text-soft">
+                  {one.questions.length} {one.questions.length === 1 ? 'question' : 'questions'} ·{' '}
+                  {one.rules.length} {one.rules.length === 1 ? 'rule' : 'rules'} · version {one.version}
+                  {users.length > 0
+                    ? ` · for ${users.map((service) => service.name).join(', ')}`
+                    : ' · for no service yet'}
+                </p>
+              </div>
+              <div className="flex shrink-0 items-center gap-1">
+                {one.draft && <span className="tag tag-look mr-2">a draft</span>}
+                <button
+                  type="button"
+                  className="press press-quiet px-2"
+                  aria-label={`Copy ${one.name}`}
+                  onClick={() => {
+                    const { draft: _, past: __, ...rest } = one
+                    const id = freeId(taken, `${one.id}-copy`)
+                    add({ ...rest, id, name: `${one.name}, a copy`, version: 1 })
+                  }}
+                >
+                  <Copy size={16} aria-hidden="true" />
+                </button>
+                <button
+                  type="button"
+                  className="press press-no px-2"
+                  aria-label={`Remove ${one.name}`}
+                  disabled={users.length > 0}
+                  onClick={() =>
+                    changePractice(db, `${one.name} removed`, (p) => ({
+                      ...p,
+                      questionnaires: p.questionnaires.filter((other) => other.id !== one.id),
+                    }))
+                  }
+                >
+                  <Trash2 size={16} aria-hidden="true" />
+                </button>
+              </div>
+            </li>
+          )
+        })}
+      </ul>
+      <button
+        type="button"
+        className="press press-go mt-4"
+        onClick={() =>
+          add({
+            id: freeId(taken, 'questions'),
+            name: 'New questions',
+            version: 1,
+            questions: [{ id: 'brings', kind: 'long', text: 'What brings you here?', required: true }],
+            rules: [],
+            bands: [],
+          })
+        }
+      >
+        <Plus size={16} aria-hidden="true" /> Add questions
+      </button>
+    </SettingsPage>
+  )
+}

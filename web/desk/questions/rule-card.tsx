@@ -1,0 +1,289 @@
+import type { Practice } from '@acolhida/core/practice'
+import type { DraftFault, Effect, Rule, Sheet } from '@acolhida/core/questions'
+import type { Finding } from '@acolhida/core/questions/paths'
+import { GripVertical, Trash2 } from 'lucide-react'
+import { SavedField } from '../parts/saved-field.tsx'
+import { useSortableRow } from '../parts/sortable-list.tsx'
+import { currencyOf } from '../parts/words.ts'
+import { amount } from '../service/fields.ts'
+import { ConditionEdit } from './condition-edit.tsx'
+import { changeDraft, withDraft, withRule } from './draft.ts'
+import { Said } from './question-card.tsx'
+
+const EFFECTS: Record<Effect['do'], string> = {
+  close: 'close, with a kind text',
+  look: 'I look first',
+  points: 'give points',
+  minutes: 'make it longer',
+  item: 'add something to the price',
+  tag: 'tag the person',
+  deposit: 'ask a deposit',
+  suggest: 'suggest another service',
+}
+
+/** An effect of another kind, to begin with. */
+function asEffect(kind: Effect['do'], practice: Practice): Effect {
+  switch (kind) {
+    case 'close':
+      return { do: kind, message: '', services: [], enquiry: true }
+    case 'look':
+      return { do: kind, note: '' }
+    case 'points':
+      return { do: kind, points: 1 }
+    case 'minutes':
+      return { do: kind, minutes: 15 }
+    case 'item':
+      return { do: kind, name: 'Something more', price: 1_000 }
+    case 'tag':
+      return { do: kind, tag: 'tag' }
+    case 'deposit':
+      return { do: kind, amount: 1_000 }
+    default:
+      return { do: 'suggest', service: practice.services[0]!.id }
+  }
+}
+
+const anyWhole = (typed: string): number => {
+  const value = Number(typed)
+  if (typed.trim() === '' || !Number.isInteger(value)) throw new Error('Please write a whole number.')
+  return value
+}
+
+/** One rule in sentences: when these answers are given, then this follows. */
+export function RuleCard({
+  id,
+  practice,
+  sheet,
+  rule,
+  number,
+  faults,
+  findings,
+}: {
+  id: string
+  practice: Practice
+  sheet: Sheet
+  rule: Rule
+  number: number
+  faults: readonly DraftFault[]
+  findings: readonly Finding[]
+}) {
+  const { box, handle } = useSortableRow(rule.id)
+  const set = (change: (one: Rule) => Rule): Promise<void> =>
+    changeDraft(id, 'a rule', withRule(rule.id, change))
+  return (
+    <li {...box} id={`at-${rule.id}`}>
+      <section className="sheet grid gap-3 p-4" aria-label={rule.name}>
+        <div className="flex items-start gap-2">
+          <button
+            type="button"
+            className="press press-quiet shrink-0 cursor-grab touch-none px-1.5"
+            aria-label={`Drag rule ${number}`}
+            {...handle}
+          >
+            <GripVertical size={18} aria-hidden="true" />
+          </button>
+          <div className="grow">
+            <SavedField
+              label={`Rule ${number}`}
+              what="a rule"
+              value={rule.name}
+              change={(p, name) =>
+                withDraft(
+                  p,
+                  id,
+                  withRule(rule.id, (one) => ({ ...one, name: name.trim() })),
+                )
+              }
+            />
+          </div>
+          <button
+            type="button"
+            className="press press-no mt-6 px-2"
+            aria-label={`Remove rule ${number}`}
+            onClick={() =>
+              changeDraft(id, 'a rule removed', (now) => ({
+                ...now,
+                rules: now.rules.filter((one) => one.id !== rule.id),
+              }))
+            }
+          >
+            <Trash2 size={16} aria-hidden="true" />
+          </button>
+        </div>
+        <div>
+          <p className="ask mb-1">When</p>
+          <ConditionEdit
+            condition={rule.when}
+            questions={sheet.questions}
+            onChange={(when) => set((one) => ({ ...one, when: when ?? { all: [] } }))}
+          />
+        </div>
+        <div className="grid gap-3">
+          <label className="ask">
+            then
+            <select
+              className="field mt-1"
+              value={rule.effect.do}
+              onChange={(event) => {
+                const effect = asEffect(event.target.value as Effect['do'], practice)
+                set((one) => ({ ...one, effect }))
+              }}
+            >
+              {Object.entries(EFFECTS).map(([value, name]) => (
+                <option key={value} value={value}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <EffectFields id={id} practice={practice} sheet={sheet} rule={rule} />
+        </div>
+        <Said faults={faults} findings={findings} />
+      </section>
+    </li>
+  )
+}
+
+function EffectFields({
+  id,
+  practice,
+  sheet,
+  rule,
+}: {
+  id: string
+  practice: Practice
+  sheet: Sheet
+  rule: Rule
+}) {
+  const { effect } = rule
+  const { code, decimals } = currencyOf(practice.profile.currency)
+  const set = (part: Partial<Effect>): Promise<void> =>
+    changeDraft(
+      id,
+      'a rule',
+      withRule(rule.id, (one) => ({ ...one, effect: { ...one.effect, ...part } as Effect })),
+    )
+  const field = (
+    label: string,
+    value: string,
+    read: (typed: string) => Partial<Effect>,
+    more: object = {},
+  ) => (
+    <SavedField
+      label={label}
+      what="a rule"
+      value={value}
+      change={(p, typed) =>
+        withDraft(
+          p,
+          id,
+          withRule(rule.id, (one) => ({ ...one, effect: { ...one.effect, ...read(typed) } as Effect })),
+        )
+      }
+      {...more}
+    />
+  )
+  const money = (value: number): string => (value / 10 ** decimals).toFixed(decimals)
+  const numbers = sheet.questions.filter((one) => one.kind === 'number' || one.kind === 'scale')
+  const times = (now: string | undefined) =>
+    numbers.length > 0 && (
+      <label className="ask">
+        times
+        <select
+          className="field mt-1"
+          value={now ?? ''}
+          onChange={(event) =>
+            changeDraft(
+              id,
+              'a rule',
+              withRule(rule.id, (one) => {
+                const { times: _, ...rest } = one.effect as Effect & { times?: string }
+                const of = event.target.value
+                return { ...one, effect: (of ? { ...rest, times: of } : rest) as Effect }
+              }),
+            )
+          }
+        >
+          <option value="">once</option>
+          {numbers.map((one) => (
+            <option key={one.id} value={one.id}>
+              the answer to “{one.text}”
+            </option>
+          ))}
+        </select>
+      </label>
+    )
+  switch (effect.do) {
+    case 'close':
+      return (
+        <>
+          {field('What they read', effect.message, (message) => ({ message }), { rows: 3 })}
+          <fieldset>
+            <legend className="ask">What else they can do</legend>
+            {practice.services.map((service) => (
+              <label key={service.id} className="flex min-h-[32px] items-center gap-3">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-primary checkbox-sm"
+                  checked={effect.services.includes(service.id)}
+                  onChange={(event) =>
+                    set({
+                      services: event.target.checked
+                        ? [...effect.services, service.id]
+                        : effect.services.filter((one) => one !== service.id),
+                    })
+                  }
+                />
+                see {service.name}
+              </label>
+            ))}
+            <label className="flex min-h-[32px] items-center gap-3">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-primary checkbox-sm"
+                checked={effect.enquiry}
+                onChange={(event) => set({ enquiry: event.target.checked })}
+              />
+              write a message
+            </label>
+          </fieldset>
+        </>
+      )
+    case 'look':
+      return field('A note for yourself', effect.note, (note) => ({ note }))
+    case 'points':
+      return field('Points', String(effect.points), (typed) => ({ points: anyWhole(typed) }), {
+        type: 'number',
+      })
+    case 'minutes':
+      return (
+        <div className="grid grid-cols-2 items-end gap-3">
+          {field('By', String(effect.minutes), (typed) => ({ minutes: anyWhole(typed) }), {
+            type: 'number',
+            suffix: 'min',
+          })}
+          {times(effect.times)}
+        </div>
+      )
+    case 'item':
+      return (
+        <div className="grid grid-cols-3 items-end gap-3">
+          {field('What', effect.name, (name) => ({ name }))}
+          {field('Price', money(effect.price), (typed) => ({ price: amount(typed, decimals) }), {
+            suffix: code,
+          })}
+          {times(effect.times)}
+        </div>
+      )
+    case 'tag':
+      return field('Tag', effect.tag, (tag) => ({ tag: tag.trim() }))
+    case 'deposit':
+      return field('Deposit', money(effect.amount), (typed) => ({ amount: amount(typed, decimals) }), {
+        suffix: code,
+      })
+    case 'suggest':
+      return field('Service', effect.service, (service) => ({ service }), {
+        options: practice.services.map((one) => ({ value: one.id, name: one.name })),
+      })
+  }
+}

@@ -1,0 +1,198 @@
+import { money } from '@acolhida/core/money'
+import type { Practice, Service } from '@acolhida/core/practice'
+import {
+  type Answers,
+  answerWords,
+  asked,
+  newcomer,
+  type Questionnaire,
+  readAnswers,
+} from '@acolhida/core/questions'
+import { nearestChange } from '@acolhida/core/questions/nearest'
+import type { PathCheck } from '@acolhida/core/questions/paths'
+import { useEffect, useState } from 'react'
+import { QuestionField } from '../../questions/question-field.tsx'
+import { WhatItComesTo } from '../diary/ask-them.tsx'
+import { currencyOf } from '../parts/words.ts'
+import type { PathTold, PathWish } from '../workers/paths.worker.ts'
+
+/** How long typing must rest before the check begins anew, in ms. */
+const REST = 350
+
+/** The check of a draft, in a worker: a newer draft ends the one under way, and nothing waits for it. */
+export function usePathCheck(
+  questionnaire: Questionnaire,
+  service: Service,
+): { check: PathCheck | undefined; progress: { done: number; of: number } | undefined } {
+  const [check, setCheck] = useState<PathCheck>()
+  const [progress, setProgress] = useState<{ done: number; of: number }>()
+  useEffect(() => {
+    let worker: Worker | undefined
+    const timer = setTimeout(() => {
+      worker = new Worker(new URL('../workers/paths.worker.ts', import.meta.url), { type: 'module' })
+      worker.addEventListener('message', ({ data }: MessageEvent<PathTold>) => {
+        if ('check' in data) {
+          setCheck(data.check)
+          setProgress(undefined)
+          worker?.terminate()
+        } else setProgress({ done: data.done, of: data.of })
+      })
+      worker.postMessage({ questionnaire, service } satisfies PathWish)
+    }, REST)
+    return () => {
+      clearTimeout(timer)
+      worker?.terminate()
+    }
+  }, [questionnaire, service])
+  return { check, progress }
+}
+
+const ENDS = [
+  ['fits', 'fits', 'bg-leaf'],
+  ['look', 'look first', 'bg-sun'],
+  ['enquiry', 'an enquiry', 'bg-tile'],
+  ['closed', 'not a match', 'bg-clay'],
+] as const
+
+const percent = (share: number): string => `${share > 0 && share < 0.01 ? '< 1' : Math.round(share * 100)} %`
+
+/** Where the ways through the questions end, how long they are, and what has been found. */
+export function Proof({
+  practice,
+  questionnaire,
+  check,
+  progress,
+}: {
+  practice: Practice
+  questionnaire: Questionnaire
+  check: PathCheck | undefined
+  progress: { done: number; of: number } | undefined
+}) {
+  const currency = currencyOf(practice.profile.currency)
+  const nameOf = (id: string): string =>
+    questionnaire.questions.find((one) => one.id === id)?.text ??
+    questionnaire.rules.find((one) => one.id === id)?.name ??
+    ''
+  return (
+    <section className="sheet p-4" aria-label="The ways through" aria-live="polite">
+      <h2>The ways through</h2>
+      {!check && (
+        <p className="mt-2 text-[14px] text-soft">
+          {progress ? `Looking at question ${progress.done} of ${progress.of} …` : 'Looking …'}
+        </p>
+      )}
+      {check?.proven && (
+        <>
+          <div className="mt-3 flex h-5 overflow-hidden rounded-md" aria-hidden="true">
+            {ENDS.map(([end, , look]) =>
+              check.shares[end] > 0 ? (
+                <span
+                  key={end}
+                  className={look}
+                  style={{ width: `${Math.max(1.5, check.shares[end] * 100)}%` }}
+                />
+              ) : null,
+            )}
+          </div>
+          <ul className="mt-2 grid gap-0.5 text-[14px]">
+            {ENDS.filter(([end]) => check.shares[end] > 0).map(([end, name, look]) => (
+              <li key={end} className="flex items-center gap-2">
+                <span className={`inline-block size-3 rounded-sm ${look}`} aria-hidden="true" />
+                {name}: <b>{percent(check.shares[end])}</b> of the ways
+              </li>
+            ))}
+          </ul>
+          <p className="mt-2 text-[14px]">
+            {check.shortest === check.longest ? check.longest : `${check.shortest} to ${check.longest}`}{' '}
+            questions ·{' '}
+            {check.minutes.least === check.minutes.most
+              ? `${check.minutes.most} min`
+              : `${check.minutes.least} to ${check.minutes.most} min`}{' '}
+            ·{' '}
+            {check.price.least === check.price.most
+              ? money(check.price.most, currency)
+              : `${money(check.price.least, currency)} to ${money(check.price.most, currency)}`}
+          </p>
+          <p className="mt-1 text-[13px] text-soft">
+            Proven for every way a newcomer can answer ({check.states} steps for{' '}
+            {check.ways < 1e6 ? check.ways : check.ways.toExponential(1).replace('e+', ' × 10^')} ways).
+          </p>
+        </>
+      )}
+      {check && check.findings.length > 0 && (
+        <ul className="mt-3 grid gap-1.5 text-[14px]">
+          {check.findings.map((one) => {
+            const place = one.question ?? one.rule
+            return (
+              <li key={one.kind + (place ?? '') + (one.choice ?? '')}>
+                {place ? (
+                  <a className="way" href={`#at-${place}`}>
+                    {nameOf(place)}
+                  </a>
+                ) : null}{' '}
+                {one.message}
+              </li>
+            )
+          })}
+        </ul>
+      )}
+      {check?.proven && check.findings.length === 0 && (
+        <p className="mt-2 text-[14px]">Nothing is broken: every question and every rule is reached.</p>
+      )}
+    </section>
+  )
+}
+
+/** The questions as a client answers them, with what the rules make of it changing as one goes. */
+export function Live({
+  practice,
+  questionnaire,
+  service,
+}: {
+  practice: Practice
+  questionnaire: Questionnaire
+  service: Service
+}) {
+  const [answers, setAnswers] = useState<Answers>({})
+  const reading = readAnswers(service, questionnaire, answers, newcomer)
+  const { questions } = asked(questionnaire.questions, answers, newcomer)
+  const nearest = nearestChange(service, questionnaire, answers, newcomer)
+  return (
+    <section className="grid gap-3" aria-label="As a client answers">
+      <h2>As a client answers</h2>
+      <WhatItComesTo practice={practice} reading={reading} />
+      {nearest && nearest.length > 0 && (
+        <div className="note tag-info text-[14px]">
+          It would fit with {nearest.length === 1 ? 'one other answer' : `${nearest.length} other answers`}:
+          <ul className="list-disc pl-5">
+            {nearest.map((one) => {
+              const question = questionnaire.questions.find((other) => other.id === one.question)
+              return (
+                question && (
+                  <li key={one.question}>
+                    {question.text} — {one.to === undefined ? 'left open' : answerWords(question, one.to)}
+                  </li>
+                )
+              )
+            })}
+          </ul>
+        </div>
+      )}
+      {questions.map((question) => (
+        <QuestionField
+          key={question.id}
+          question={question}
+          value={answers[question.id]}
+          onAnswer={(value) =>
+            setAnswers(({ [question.id]: _, ...rest }) =>
+              value === undefined ? rest : { ...rest, [question.id]: value },
+            )
+          }
+        />
+      ))}
+      <button type="button" className="press justify-self-start" onClick={() => setAnswers({})}>
+        Begin again
+      </button>
+    </section>
+  )
+}
