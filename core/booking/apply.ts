@@ -81,6 +81,19 @@ export function apply(booking: Booking, event: BookingEvent): Booking {
         text: event.text,
         sequence: before.sequence + 1,
       }
+    case 'overruled': {
+      const { at, outcome, text } = event
+      const overruled = { ...booking, seq, overruled: { at, outcome, text } }
+      // As with a proved address: taking a decision back does not take this back.
+      if (overruled.unsettled) {
+        const { unsettled } = overruled
+        overruled.unsettled = {
+          ...unsettled,
+          before: { ...unsettled.before, overruled: overruled.overruled },
+        }
+      }
+      return overruled
+    }
     case 'taken-back':
       if (!booking.unsettled) throw new Error(`Booking ${booking.id}: nothing to take back at ${seq}.`)
       return { ...booking.unsettled.before, seq }

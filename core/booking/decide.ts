@@ -73,6 +73,13 @@ export function decide(booking: Booking, command: Command, about: Circumstances)
         return refuse('nothing-to-take-back', 'It is too late to undo this; the message has gone out.')
       }
       return { events: [{ type: 'taken-back', at: now, of: command.of }] }
+    case 'overrule': {
+      const { outcome, text } = command
+      if (booking.status !== 'requested' && booking.status !== 'booked') return notWaiting(booking)
+      const current = booking.overruled?.outcome ?? booking.asked.reading.outcome
+      if (outcome === current) return { events: [] }
+      return { events: [{ type: 'overruled', at: now, outcome, text }] }
+    }
     case 'prove':
       return { events: booking.mailProved ? [] : [{ type: 'proved', at: now }] }
     case 'accept':

@@ -59,6 +59,8 @@ export interface Asked extends Happened, Start {
   /** How far the practitioner travels, and where to. */
   travel?: string
   address?: string
+  /** The price code, by id. */
+  code?: string
 }
 
 /** One thing that happened to a booking. The list of them is the booking. */
@@ -75,6 +77,8 @@ export type BookingEvent =
   | (Happened & { type: 'lapsed' })
   | (Happened & { type: 'withdrawn' })
   | (Happened & { type: 'cancelled'; by: 'client' | 'practitioner'; share: number; text: string })
+  /** The practitioner has judged otherwise than the rules, and says why. */
+  | (Happened & { type: 'overruled'; outcome: Outcome; text: string })
   /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
   | (Happened & { type: 'taken-back'; of: number })
 
@@ -106,6 +110,8 @@ export interface Booking extends Start {
   /** The price share due after a cancellation, in percent. */
   share: number
   cancelledBy?: 'client' | 'practitioner'
+  /** What the practitioner has judged instead of the rules, and why. */
+  overruled?: { at: Instant; outcome: Outcome; text: string }
   /** Revision of the calendar entry sent (RFC 5545 SEQUENCE). */
   sequence: number
 }
@@ -115,6 +121,7 @@ export type Command =
   | { do: 'decline'; text: string }
   | { do: 'offer'; starts: Start[]; text: string }
   | { do: 'take-back'; of: number }
+  | { do: 'overrule'; outcome: Outcome; text: string }
   /** `clash`: also into another session, after that has been said. */
   | {
       do: 'move'

@@ -11,7 +11,7 @@ import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
 import type { Extra, Place, Practice, Price } from '../practice/index.ts'
-import type { Answers, Question, QuoteLine } from '../questions/index.ts'
+import type { Answers, AnswerValue, Question, QuoteLine } from '../questions/index.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
 
 /** What the desk publishes to the relay: all it needs to answer clients, and no names. */
@@ -39,6 +39,8 @@ export interface DoorService {
   extras: Extra[]
   seats: number
   byDate: boolean
+  /** Whether there are price codes for it. */
+  codes?: boolean
   places: Pick<Place, 'id' | 'kind' | 'name' | 'address' | 'whoCalls' | 'travel'>[]
   questionnaire?: { id: string; version: number; questions: Question[] }
   terms: { id: string; number: number; title: string; text: string; fingerprint: string }[]
@@ -61,11 +63,22 @@ export interface DoorView {
 /** What the reading lets a client know: whether the way goes on, length and price; never which rule said so. */
 export interface DoorReading {
   open: boolean
+  /** The practitioner's own quote, by whose link one has come. */
+  quote?: { until: Instant; text: string; person: Omit<Contact, 'zone'> }
   closed?: { message: string; services: { id: string; name: string }[]; enquiry: boolean }
   minutes: number
   lines: QuoteLine[]
   price: number
   enquiryInstead: boolean
+}
+
+/** Length and price as far as the answers so far tell them; what the service keeps hidden is left out. */
+export interface DoorQuote {
+  minutes?: number
+  lines?: QuoteLine[]
+  price?: number
+  /** Why the code that was typed can't be used. */
+  codeProblem?: string
 }
 
 export interface DoorOpenings {
@@ -108,6 +121,10 @@ export interface Wanted {
   travel?: string
   /** The key of the service's own link. */
   with?: string
+  /** A price code as it was typed. */
+  code?: string
+  /** The key of a quote that the practitioner has sent. */
+  quote?: string
 }
 
 export interface SendBody extends Wanted {
@@ -141,6 +158,28 @@ export interface Enquiry {
   service?: string
   answers: Answers
   attempts: { at: Instant; service: string; answers: Answers; outcome: string }[]
+  /** Begun by the practitioner: somebody on the phone. */
+  byHand?: boolean
+}
+
+/** A quote that the practitioner has sent: it stands until a moment, and is accepted and booked through its link. */
+export interface SentQuote {
+  service: string
+  minutes: number
+  lines: QuoteLine[]
+  price: number
+  currency: string
+  until: Instant
+}
+
+/** What became of an enquiry at the relay. */
+export interface EnquiryNews {
+  news: 'answered' | 'quoted' | 'booked'
+  at: Instant
+  text: string
+  quote?: SentQuote
+  /** The booking it has become. */
+  booking?: string
 }
 
 /** Where things stand with one booking, for the one who holds its private link. */
@@ -169,15 +208,18 @@ export interface LinkView {
   cancelledBy?: 'client' | 'practitioner'
   share: number
   readiness: Readiness
-  /** The service, where it can be booked again through this link. */
+  /** The service, where it can be booked again through this link, with what was answered and may still hold. */
   again?: string
+  answersBefore?: Answers
+  /** Questions whose answers one may read again, and the answers. */
+  answers?: { question: Question; answer: AnswerValue }[]
   now: Instant
 }
 
 /** One line of the relay's record, as the desk fetches it. */
 export type RecordItem = { n: number; at: Instant } & (
   | { kind: 'booking'; subject: string; seq: number; body: BookingEvent }
-  | { kind: 'enquiry'; subject: string; seq: number; body: Enquiry }
+  | { kind: 'enquiry'; subject: string; seq: number; body: Enquiry | EnquiryNews }
   | { kind: 'mail'; subject: string; seq: number; body: MailNews }
 )
 
@@ -217,7 +259,29 @@ export interface CalendarState {
 
 export interface DeskCommand {
   booking: string
-  command: Extract<Command, { do: 'welcome' | 'decline' | 'offer' | 'move' | 'take-back' | 'cancel' }>
+  command: Extract<
+    Command,
+    { do: 'welcome' | 'decline' | 'offer' | 'move' | 'take-back' | 'overrule' | 'cancel' }
+  >
+}
+
+/** An answer to an enquiry, by mail. */
+export interface AnswerBody {
+  enquiry: string
+  text: string
+}
+
+/** A quote to be sent to somebody, for an enquiry there is or as a new one. The relay reckons it. */
+export interface QuoteBody {
+  enquiry: string
+  service: string
+  person: Contact
+  answers?: Answers
+  extras?: string[]
+  travel?: string
+  code?: string
+  until: number
+  text: string
 }
 
 /** Somebody booked in by hand. */
@@ -232,6 +296,7 @@ export interface EnterBody extends Start {
   answers?: Answers
   extras?: string[]
   travel?: string
+  code?: string
   address?: string
 }
 

@@ -1,8 +1,9 @@
 import type { BookingEvent } from '../booking/index.ts'
-import type { Enquiry, MailNews } from '../door/index.ts'
+import type { Enquiry, EnquiryNews, MailNews } from '../door/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { Person } from '../people/index.ts'
 import type { Practice, Standing } from '../practice/index.ts'
+import type { FileKind } from '../questions/index.ts'
 import type { Instant } from '../time/index.ts'
 
 /** The version of both file formats that this program writes. */
@@ -25,7 +26,18 @@ export interface BookingRecord {
 }
 
 /** An enquiry with what the practitioner has made of it. */
-export type DeskEnquiry = Enquiry & { state: 'open' | 'answered' | 'booked' | 'ended' }
+export type DeskEnquiry = Enquiry & {
+  state: 'open' | 'answered' | 'booked' | 'ended'
+  history?: EnquiryNews[]
+}
+
+/** A file that came as an answer, with what is in it in base64. */
+export interface KeptFile {
+  id: string
+  name: string
+  type: FileKind
+  data: string
+}
 
 /** What the relay told of one message. `n` is its place in the relay's record. */
 export type SentMail = MailNews & { n: number; at: Instant; booking: string }
@@ -43,6 +55,8 @@ export interface Backup {
   mails: SentMail[]
   /** Sessions entered by hand. */
   sessions: Entry[]
+  /** Files given as answers. */
+  files?: KeptFile[]
   salt: string
   revision: number
   /** How far the relay's record has been fetched. */

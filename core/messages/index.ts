@@ -1,1 +1,2 @@
+export * from './enquiry-letters.ts'
 export * from './letters.ts'

@@ -263,6 +263,7 @@ export function lettersFor(practice: Practice, booking: Booking, event: BookingE
         },
       ]
     case 'proved':
+    case 'overruled':
     case 'taken-back':
       return []
   }

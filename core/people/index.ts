@@ -14,6 +14,8 @@ export interface Person {
   invited: string[]
   blocked: boolean
   note: string
+  /** Given by the practitioner; what rules give comes from the bookings. */
+  tags?: string[]
 }
 
 /** What the relay is told of a person: nothing by which it could name them. */
@@ -23,6 +25,7 @@ export interface KnownPerson {
   standing: Standing
   invited: string[]
   blocked: boolean
+  tags?: string[]
 }
 
 /** A mail address as it is compared: trimmed, in small letters, in one Unicode form. */
@@ -47,6 +50,9 @@ export const joinPeople = (first: Person, second: Person): Person => ({
   ...(first.phone || !second.phone ? {} : { phone: second.phone }),
   invited: [...new Set([...first.invited, ...second.invited])].sort(),
   blocked: first.blocked || second.blocked,
+  ...(first.tags || second.tags
+    ? { tags: [...new Set([...(first.tags ?? []), ...(second.tags ?? [])])].sort() }
+    : {}),
   note: [first.note, second.note].filter(Boolean).join('\n'),
 })
 
@@ -57,16 +63,27 @@ export function knownPeople(
   salt: string,
   now: Instant,
 ): KnownPerson[] {
-  return people.map(({ id, emails, invited, blocked }) => ({
-    id,
-    mailHashes: emails.map((email) => mailHash(email, salt)),
-    standing: standingAt(
-      bookings.filter((booking) => emails.includes(normalMail(booking.asked.person.email))),
-      now,
-    ),
-    invited,
-    blocked,
-  }))
+  return people.map((person) => {
+    const { id, emails, invited, blocked } = person
+    const own = bookings.filter((booking) => emails.includes(normalMail(booking.asked.person.email)))
+    const tags = tagsOf(person, own)
+    return {
+      id,
+      mailHashes: emails.map((email) => mailHash(email, salt)),
+      standing: standingAt(own, now),
+      invited,
+      blocked,
+      ...(tags.length > 0 ? { tags } : {}),
+    }
+  })
+}
+
+/** The tags of a person: the practitioner's own, and those that rules gave in bookings that were not turned down. */
+export function tagsOf(person: Pick<Person, 'tags'>, bookings: readonly Booking[]): string[] {
+  const given = bookings
+    .filter(({ status }) => status === 'booked' || status === 'attended' || status === 'missed')
+    .flatMap((booking) => booking.asked.reading.tags)
+  return [...new Set([...(person.tags ?? []), ...given])].sort()
 }
 
 export { isMail } from './mail.ts'

@@ -1,7 +1,9 @@
-import { questionsIn } from '../questions/conditions.ts'
+import { readsPrivately } from '../questions/privacy.ts'
 import type { Questionnaire } from '../questions/types.ts'
+import { draftFaults } from '../questions/versions.ts'
 import { type LocalDate, minutesOf, splitDateTime } from '../time/index.ts'
 import { checkBookable } from './check-service.ts'
+import { overlappingCode } from './codes.ts'
 import type { Block, Hours, Place, Practice, Service } from './types.ts'
 
 /** What is wrong in a practice beyond the shape of its data. */
@@ -92,39 +94,52 @@ function checkPlace(place: Place, path: string): PracticeFault[] {
 }
 
 function checkQuestionnaire(questionnaire: Questionnaire, practice: Practice, path: string): PracticeFault[] {
-  const faults: PracticeFault[] = []
-  const ids = questionnaire.questions.map((question) => question.id)
-  questionnaire.questions.forEach((question, i) => {
-    for (const id of question.when ? questionsIn(question.when) : []) {
-      const at = ids.indexOf(id)
-      if (at >= 0 && at < i) continue
-      const message =
-        at < 0
-          ? `It looks at a question "${id}" that does not exist.`
-          : `It looks at "${id}", which is asked later.`
-      faults.push({ path: `${path}.questions[${i}].when`, message, grade: 'error' })
-    }
+  const faults = draftFaults(questionnaire).map((fault): PracticeFault => {
+    const question = questionnaire.questions.findIndex((one) => one.id === fault.question)
+    const rule = questionnaire.rules.findIndex((one) => one.id === fault.rule)
+    const at = question >= 0 ? `.questions[${question}]` : rule >= 0 ? `.rules[${rule}]` : ''
+    return { path: `${path}${at}`, message: fault.message, grade: 'error' }
   })
-  questionnaire.rules.forEach((rule, i) => {
-    const at = `${path}.rules[${i}]`
-    for (const id of questionsIn(rule.when)) {
-      if (!ids.includes(id)) {
-        faults.push({
-          path: `${at}.when`,
-          message: `It looks at a question "${id}" that does not exist.`,
-          grade: 'error',
-        })
-      }
-    }
-    const effect = rule.effect
+  questionnaire.rules.forEach(({ effect }, i) => {
     const services = effect.do === 'close' ? effect.services : effect.do === 'suggest' ? [effect.service] : []
     for (const id of services) {
-      if (!practice.services.some((service) => service.id === id)) {
-        faults.push({ path: `${at}.effect`, message: `There is no service "${id}".`, grade: 'error' })
-      }
+      if (practice.services.some((service) => service.id === id)) continue
+      faults.push({
+        path: `${path}.rules[${i}].effect`,
+        message: `There is no service "${id}".`,
+        grade: 'error',
+      })
     }
   })
   return faults
+}
+
+/** A service whose questions decide something from private answers waits for the practitioner's word. */
+function checkPrivacy(practice: Practice, service: Service, path: string): PracticeFault[] {
+  const questionnaire = practice.questionnaires.find((one) => one.id === service.questionnaire)
+  if (!questionnaire || !readsPrivately(questionnaire)) return []
+  const straight = (['new', 'known'] as const).filter((one) => service.approval[one] === 'straight')
+  return straight.map((one) => ({
+    path: `${path}.approval.${one}`,
+    message: `“${questionnaire.name}” reads private answers, which only you can see: nobody can be booked straight in.`,
+    grade: 'error',
+  }))
+}
+
+function checkCodes(practice: Practice, today: LocalDate | undefined): PracticeFault[] {
+  const codes = practice.codes ?? []
+  return codes.flatMap((code, i): PracticeFault[] => {
+    const at = `codes[${i}]`
+    if (overlappingCode(codes, i) !== undefined) {
+      const message = `“${code.code}” is there twice for the same service and days; each can stand once.`
+      return [{ path: `${at}.code`, message, grade: 'error' }]
+    }
+    if (code.from && code.to && code.from > code.to)
+      return [{ path: `${at}.to`, message: 'Its last day comes before its first.', grade: 'error' }]
+    if (today && code.to && code.to < today)
+      return [{ path: `${at}.to`, message: `It ended on ${code.to}.`, grade: 'warning' }]
+    return []
+  })
 }
 
 /**
@@ -146,6 +161,8 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
     }),
     ...practice.places.flatMap((place, i) => checkPlace(place, `places[${i}]`)),
     ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`, today)),
+    ...practice.services.flatMap((service, i) => checkPrivacy(practice, service, `services[${i}]`)),
+    ...checkCodes(practice, today),
     ...practice.questionnaires.flatMap((one, i) => checkQuestionnaire(one, practice, `questionnaires[${i}]`)),
     ...practice.terms.flatMap((terms, i): PracticeFault[] =>
       terms.versions.every((version, n) => n === 0 || version.number > terms.versions[n - 1]!.number)

@@ -1,6 +1,7 @@
 export * from './begin.ts'
 export * from './check.ts'
 export * from './clock-changes.ts'
+export * from './codes.ts'
 export * from './copy-settings.ts'
 export * from './find.ts'
 export * from './offered.ts'

@@ -1,5 +1,5 @@
 import type { Minor } from '../money/index.ts'
-import type { Questionnaire } from '../questions/types.ts'
+import type { Question, Questionnaire } from '../questions/types.ts'
 import type { Terms } from '../terms/types.ts'
 import type { Duration, LocalDate, LocalDateTime, WallTime, Weekday } from '../time/index.ts'
 
@@ -213,6 +213,22 @@ export interface Answering {
   leastAnswerTime: Duration
 }
 
+/** Words that lower a price: a first talk can carry one and be given free. */
+export interface PriceCode {
+  id: string
+  /** As it is typed; capitals and spaces don't matter. */
+  code: string
+  off: { kind: 'amount'; amount: Minor } | { kind: 'share'; percent: number }
+  /** The first and the last day it can be used, in the practice's zone. */
+  from?: LocalDate
+  to?: LocalDate
+  /** How many bookings it is good for. */
+  uses?: number
+  /** Only for these; for all where it is left out. */
+  services?: string[]
+  people?: string[]
+}
+
 /** Another calendar of the practitioner: read by the relay from its address, or opened once as a file. */
 export interface Subscription {
   id: string
@@ -239,6 +255,9 @@ export interface Practice {
   /** A stretch shorter than this many minutes is of no use. */
   shortestUsable: number
   limits: { perDay?: number; perWeek?: number /** open requests one person may have */; openRequests: number }
+  codes?: PriceCode[]
+  /** Questions kept to be used again. */
+  library?: Question[]
   /** Other calendars that must not clash. */
   calendars?: Subscription[]
   /** From this moment each week, the whole coming week is closed. */

@@ -1,5 +1,8 @@
-import { date } from '../time/index.ts'
-import { type Asking, holds } from './conditions.ts'
+import { MAIL_SHAPE } from '../people/mail.ts'
+import { date, time } from '../time/index.ts'
+import { addressOf } from './address.ts'
+import { type Asking, holds, isAttached, isQuantities, quantityIn } from './conditions.ts'
+import { FILE_KINDS, sizeInWords } from './file-kinds.ts'
 import type { Answers, AnswerValue, Question } from './types.ts'
 
 /**
@@ -13,8 +16,11 @@ export function asked(
 ): { questions: Question[]; answers: Answers } {
   const shown: Question[] = []
   const answers: Answers = {}
+  let inside = true
   for (const question of questions) {
-    if (question.when && !holds(question.when, answers, asking)) continue
+    if (question.kind === 'section') inside = !question.when || holds(question.when, answers, asking)
+    else if (question.when && !holds(question.when, answers, asking)) continue
+    if (!inside) continue
     shown.push(question)
     const value = given[question.id]
     if (value !== undefined && !isEmpty(value)) answers[question.id] = value
@@ -22,8 +28,30 @@ export function asked(
   return { questions: shown, answers }
 }
 
-const isEmpty = (value: AnswerValue): boolean =>
-  (typeof value === 'string' && value.trim() === '') || (Array.isArray(value) && value.length === 0)
+const isEmpty = (value: AnswerValue): boolean => {
+  if (typeof value === 'string') return value.trim() === ''
+  if (Array.isArray(value)) return value.length === 0
+  return isQuantities(value) && quantityIn(value) === 0
+}
+
+/** Whether there is anything to answer: sections and passages are only read. */
+export const asksSomething = ({ kind }: Question): boolean => kind !== 'section' && kind !== 'passage'
+
+/** One part of the questions that are asked: those from one section to the next, with its heading. */
+export interface Part {
+  section?: Question
+  questions: Question[]
+}
+
+/** The questions that are asked, in the parts in which they are shown; a section without questions shows nothing. */
+export function partsOf(shown: readonly Question[]): Part[] {
+  const parts: Part[] = [{ questions: [] }]
+  for (const question of shown) {
+    if (question.kind === 'section') parts.push({ section: question, questions: [] })
+    else parts.at(-1)!.questions.push(question)
+  }
+  return parts.filter((part) => part.questions.length > 0)
+}
 
 /** The number of words in a text. */
 export const wordsIn = (text: string): number => text.trim().split(/\s+/).filter(Boolean).length
@@ -37,6 +65,7 @@ const PLAIN = 'Please write in plain words, without HTML.'
 
 /** What is wrong with an answer, in words for the person who gave it; nothing when it is right. */
 export function problemWith(question: Question, value: AnswerValue | undefined): string | undefined {
+  if (!asksSomething(question)) return undefined
   if (value === undefined || isEmpty(value)) {
     return question.required ? 'Please answer this one.' : undefined
   }
@@ -93,7 +122,66 @@ export function problemWith(question: Question, value: AnswerValue | undefined):
       return typeof value === 'string' && /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+(\/\S*)?$/i.test(value)
         ? undefined
         : 'Please give a web address that begins with https://'
+    case 'time':
+      try {
+        time(String(value))
+        return undefined
+      } catch {
+        return 'Please give a time of day, as 14:30.'
+      }
+    case 'email':
+      return typeof value === 'string' && value.length <= 254 && MAIL_SHAPE.test(value.trim())
+        ? undefined
+        : 'Please give a mail address, as name@example.org.'
+    case 'phone':
+      // How long numbers are in each country is looked at in the form; here only that it can be one (ITU-T E.164).
+      return typeof value === 'string' &&
+        /^\+?[0-9()\-.\s/]{5,40}$/.test(value) &&
+        /^\d{5,15}$/.test(value.replaceAll(/\D/g, ''))
+        ? undefined
+        : 'Please give a phone number with its country, as +351 239 555 0100.'
+    case 'address': {
+      if (typeof value !== 'string' || value.length > 500) return 'Please write an address.'
+      if (holdsHtml(value)) return PLAIN
+      const { street, postalCode, town } = addressOf(value)
+      const missing = [
+        street ? '' : 'the street',
+        postalCode ? '' : 'the postal code',
+        town ? '' : 'the town',
+      ]
+      const left = missing.filter(Boolean)
+      return left.length > 0 ? `Please write ${left.join(' and ')}, too.` : undefined
+    }
+    case 'items':
+      return problemWithItems(question, value)
+    case 'file':
+      if (!isAttached(value)) return 'Please choose a file.'
+      if (!question.accepts.includes(value.type))
+        return `“${value.name}” is ${FILE_KINDS[value.type]}; asked for is ${question.accepts.map((one) => FILE_KINDS[one]).join(' or ')}.`
+      return value.size > question.mostBytes
+        ? `“${value.name}” has ${sizeInWords(value.size)}; at most ${sizeInWords(question.mostBytes)} can be sent.`
+        : undefined
+    default:
+      return undefined
   }
+}
+
+function problemWithItems(
+  question: Extract<Question, { kind: 'items' }>,
+  value: AnswerValue,
+): string | undefined {
+  if (!isQuantities(value)) return 'Please say how many.'
+  for (const [id, many] of Object.entries(value)) {
+    const item = question.items.find((one) => one.id === id)
+    if (!item || !Number.isInteger(many) || many < 0) return 'Please say how many, in whole numbers.'
+    if (many > item.most) return `At most ${item.most} of “${item.text}”, please.`
+  }
+  const all = quantityIn(value)
+  if (question.least !== undefined && all < question.least)
+    return `At least ${question.least} together, please (${all} so far).`
+  if (question.most !== undefined && all > question.most)
+    return `At most ${question.most} together, please (${all} now).`
+  return undefined
 }
 
 /** An answer in words, as people read it. */
@@ -104,6 +192,14 @@ export function answerWords(question: Question, value: AnswerValue | undefined):
       ? (question.choices.find((choice) => choice.id === id)?.text ?? String(id))
       : String(id)
   if (Array.isArray(value)) return value.map(named).join(', ')
+  if (isAttached(value)) return `${value.name} (${sizeInWords(value.size)})`
+  if (isQuantities(value)) {
+    const items = question.kind === 'items' ? question.items : []
+    return Object.entries(value)
+      .filter(([, many]) => many > 0)
+      .map(([id, many]) => `${many} × ${items.find((one) => one.id === id)?.text ?? id}`)
+      .join(', ')
+  }
   if (typeof value === 'boolean') return value ? 'Yes' : 'No'
   if (question.kind === 'number' && question.unit) return `${value} ${question.unit}`
   if (question.kind === 'scale') return `${value} of ${question.most}`

@@ -1,4 +1,4 @@
-import type { Answers, Condition } from './types.ts'
+import type { Answers, AnswerValue, Attached, Condition, Quantities, Question } from './types.ts'
 
 /** What a condition may look at besides the answers. */
 export interface Asking {
@@ -11,6 +11,22 @@ export interface Asking {
 
 /** Somebody of whom nothing is known yet. */
 export const newcomer: Asking = { standing: 'new', invited: false, tags: [], attempts: 0 }
+
+/** Whether an answer is a file. */
+export const isAttached = (value: AnswerValue | undefined): value is Attached =>
+  typeof value === 'object' && !Array.isArray(value) && 'file' in value && typeof value.file === 'string'
+
+/** Whether an answer is how many of each item. */
+export const isQuantities = (value: AnswerValue | undefined): value is Quantities =>
+  typeof value === 'object' && !Array.isArray(value) && !isAttached(value)
+
+/** How many an answer comes to: a number itself, of items one or all together; nothing else counts. */
+export function quantityIn(value: AnswerValue | undefined, item?: string): number {
+  if (typeof value === 'number') return Math.max(0, value)
+  if (!isQuantities(value)) return 0
+  if (item !== undefined) return Math.max(0, value[item] ?? 0)
+  return Object.values(value).reduce((sum, many) => sum + Math.max(0, many), 0)
+}
 
 /**
  * Whether a condition holds. A comparison with a missing answer is false (HL7 FHIR R4 Questionnaire,
@@ -25,8 +41,10 @@ export function holds(condition: Condition, answers: Answers, asking: Asking): b
   }
   if ('tag' in condition) return asking.tags.includes(condition.tag)
   if ('attempts' in condition) return asking.attempts >= condition.attempts
-  const answer = answers[condition.question]
-  if (answer === undefined) return false
+  const given = answers[condition.question]
+  if (given === undefined) return false
+  // Items are compared by how many there are of them together.
+  const answer = isQuantities(given) && condition.is !== 'includes' ? quantityIn(given) : given
   switch (condition.is) {
     case 'answered':
       return true
@@ -35,7 +53,9 @@ export function holds(condition: Condition, answers: Answers, asking: Asking): b
     case '≠':
       return answer !== condition.value
     case 'includes':
-      return Array.isArray(answer) && answer.includes(String(condition.value))
+      return Array.isArray(answer)
+        ? answer.includes(String(condition.value))
+        : isQuantities(answer) && quantityIn(answer, String(condition.value)) > 0
     case '<':
       return answer < condition.value
     case '≤':
@@ -53,4 +73,19 @@ export function questionsIn(condition: Condition): string[] {
   if ('any' in condition) return condition.any.flatMap(questionsIn)
   if ('not' in condition) return questionsIn(condition.not)
   return 'question' in condition ? [condition.question] : []
+}
+
+/**
+ * For each question the condition under which it is asked: its own, and that of the part it stands in. Nothing
+ * where it is asked always.
+ */
+export function conditionsOf(questions: readonly Question[]): (Condition | undefined)[] {
+  let part: Condition | undefined
+  return questions.map((question) => {
+    if (question.kind === 'section') {
+      part = question.when
+      return part
+    }
+    return part && question.when ? { all: [part, question.when] } : (question.when ?? part)
+  })
 }

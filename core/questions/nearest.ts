@@ -1,7 +1,7 @@
 import type { Service } from '../practice/types.ts'
 import { asked } from './answers.ts'
 import type { Asking } from './conditions.ts'
-import { TooMany } from './options.ts'
+import { countsOf, TooMany } from './options.ts'
 import { readAnswers } from './reading.ts'
 import type { Answers, AnswerValue, Questionnaire } from './types.ts'
 import { beginning, endOf, ready, walk } from './ways.ts'
@@ -52,7 +52,7 @@ function search(
       if (given === undefined && question.required) return [question.id, undefined] as const
       const own = optionFor(given)
       const same = options.filter((one) => one.name === own.name)
-      return [question.id, same.find((one) => one.quantity === own.quantity) ?? same[0]] as const
+      return [question.id, same.find((one) => countsOf(one) === countsOf(own)) ?? same[0]] as const
     }),
   )
   const ends = walk(r, [beginning(r, asking)], {

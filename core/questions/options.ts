@@ -1,6 +1,18 @@
-import { holds, newcomer } from './conditions.ts'
+import { asksSomething } from './answers.ts'
+import { holds, newcomer, quantityIn } from './conditions.ts'
 import type { Atom, Truth } from './formula.ts'
-import type { AnswerValue, Question } from './types.ts'
+import { pointsFor } from './scoring.ts'
+import type { AnswerValue, Quantities, Question } from './types.ts'
+
+/** What an effect multiplies by: an answer, or how many of one item in it. */
+export interface Multiplier {
+  times: string
+  of?: string
+}
+
+/** Names a multiplier among the quantities of a state. */
+export const multiplierName = ({ times, of }: Multiplier): string =>
+  of === undefined ? times : `${times}/${of}`
 
 /** One way of answering a question, as far as any condition or effect can tell it from another. */
 export interface Option {
@@ -12,8 +24,10 @@ export interface Option {
   truth: Truth
   /** Names the truth, for remembering what follows from it. */
   name: string
-  /** The number answered, where an effect multiplies by it. */
-  quantity: number
+  /** How many, where an effect multiplies by it: by the question's name, or that of one of its items. */
+  quantities: Quantities
+  /** What it is worth, where that is counted. */
+  points: number
 }
 
 /** More ways of answering one question than are looked at one by one. */
@@ -27,21 +41,27 @@ export class TooMany extends Error {}
 /**
  * The ways of answering a question, those merged that no atom and no effect tells apart.
  * @param atoms about this question, by their number
- * @param counts whether an effect multiplies by its answer
+ * @param counts by what of its answer effects multiply
+ * @param scored whether points matter to what follows
  * @throws TooMany
  */
-export function optionsOf(question: Question, atoms: ReadonlyMap<number, Atom>, counts: boolean): Option[] {
+export function optionsOf(
+  question: Question,
+  atoms: ReadonlyMap<number, Atom>,
+  counts: readonly Multiplier[],
+  scored: boolean,
+): Option[] {
   const merged = new Map<string, Option>()
   const add = (value: AnswerValue | undefined, weight = 1): void => {
-    const option = optionFor(question, atoms, counts, value)
-    const key = `${option.name} ${option.quantity}`
+    const option = optionFor(question, atoms, counts, scored, value)
+    const key = `${option.name} ${countsOf(option)}`
     const before = merged.get(key)
     // An answer given stands before one left open: it is the better example.
     if (before) merged.set(key, { ...before, weight: before.weight + weight, value: before.value ?? value })
     else merged.set(key, { ...option, weight })
   }
-  for (const [value, weight] of answersOf(question, [...atoms.values()])) add(value, weight)
-  if (!question.required) add(undefined)
+  for (const [value, weight] of answersOf(question, [...atoms.values()], counts, scored)) add(value, weight)
+  if (!question.required || !asksSomething(question)) add(undefined)
   if (merged.size > MOST_OPTIONS) throw new TooMany(question.id)
   return [...merged.values()]
 }
@@ -50,7 +70,8 @@ export function optionsOf(question: Question, atoms: ReadonlyMap<number, Atom>, 
 export function optionFor(
   question: Question,
   atoms: ReadonlyMap<number, Atom>,
-  counts: boolean,
+  counts: readonly Multiplier[],
+  scored: boolean,
   value: AnswerValue | undefined,
 ): Option {
   const truth = new Map(
@@ -60,20 +81,32 @@ export function optionFor(
         holds(condition, value === undefined ? {} : { [question.id]: value }, newcomer),
     ]),
   )
-  const quantity = counts && typeof value === 'number' ? Math.max(0, value) : 0
+  const quantities: Quantities = {}
+  for (const one of counts) {
+    const many = quantityIn(value, one.of)
+    if (many > 0) quantities[multiplierName(one)] = many
+  }
   const name = `${question.id}:${[...truth.values()].map(Number).join('')}`
-  return { value, weight: 1, truth, name, quantity }
+  return { value, weight: 1, truth, name, quantities, points: scored ? pointsFor(question, value) : 0 }
 }
 
+/** Names what an option counts and is worth, to tell options apart. */
+export const countsOf = ({ quantities, points }: Option): string => `${JSON.stringify(quantities)} ${points}`
+
 /** Answers of a question: all of them where they can be counted, else one of each kind that matters. */
-function answersOf(question: Question, atoms: readonly Atom[]): [AnswerValue, number][] {
+function answersOf(
+  question: Question,
+  atoms: readonly Atom[],
+  counts: readonly Multiplier[],
+  scored: boolean,
+): [AnswerValue, number][] {
   switch (question.kind) {
     case 'one':
       return question.choices.map((choice) => [choice.id, 1])
     case 'several':
       return subsets(
         question.choices.map((choice) => choice.id),
-        compared(atoms),
+        [...compared(atoms), ...question.choices.filter((one) => scored && one.points).map((one) => one.id)],
         question.least ?? (question.required ? 1 : 0),
         question.most ?? question.choices.length,
       )
@@ -86,6 +119,13 @@ function answersOf(question: Question, atoms: readonly Atom[]): [AnswerValue, nu
       return range(question.least, question.most).map((value) => [value, 1])
     case 'number':
       return numbers(question, compared(atoms))
+    case 'items':
+      return itemSets(question, compared(atoms), counts)
+    case 'file':
+      return [[{ file: 'file', name: 'a file', type: question.accepts[0] ?? 'picture', size: 1 }, 1]]
+    case 'section':
+    case 'passage':
+      return []
     case 'date':
       return words(compared(atoms), '2026-06-15')
     default:
@@ -157,4 +197,58 @@ function words(looked: readonly unknown[], other: string): [string, number][] {
   return [...new Set([...cuts.flatMap((cut) => [cut, `${cut}~`, cut.slice(0, -1)]), other])]
     .filter((text) => text.trim() !== '')
     .map((text) => [text, 1])
+}
+
+/**
+ * Sets of items: those told apart by themselves one by one, all others together by how many they are; each set with
+ * the number of ways to come to it.
+ */
+function itemSets(
+  question: Extract<Question, { kind: 'items' }>,
+  looked: readonly unknown[],
+  counts: readonly Multiplier[],
+): [Quantities, number][] {
+  const apart = new Set([...looked.map(String), ...counts.flatMap((one) => one.of ?? [])])
+  const own = question.items.filter((item) => apart.has(item.id))
+  const rest = question.items.filter((item) => !apart.has(item.id))
+  const together = sumsOf(rest.map((item) => item.most))
+  let sets: [Quantities, number][] =
+    rest.length === 0 ? [[{}, 1]] : together.map((ways, many) => [spread(rest, many), ways])
+  for (const item of own) {
+    if (sets.length * (item.most + 1) > MOST_OPTIONS) throw new TooMany(question.id)
+    sets = sets.flatMap(([set, ways]) =>
+      range(0, item.most).map((many): [Quantities, number] => [
+        many > 0 ? { ...set, [item.id]: many } : set,
+        ways,
+      ]),
+    )
+  }
+  const least = Math.max(1, question.least ?? 0)
+  const most = question.most ?? Number.POSITIVE_INFINITY
+  return sets.filter(([set]) => quantityIn(set) >= least && quantityIn(set) <= most)
+}
+
+/** In how many ways numbers up to these bounds add up to each sum. */
+function sumsOf(bounds: readonly number[]): number[] {
+  let ways = [1]
+  for (const bound of bounds) {
+    const next = new Array<number>(ways.length + bound).fill(0)
+    ways.forEach((count, sum) => {
+      for (let more = 0; more <= bound; more++) next[sum + more]! += count
+    })
+    ways = next
+  }
+  return ways
+}
+
+/** So many items, the first ones first. */
+function spread(items: readonly { id: string; most: number }[], many: number): Quantities {
+  let left = many
+  const set: Quantities = {}
+  for (const { id, most } of items) {
+    const taken = Math.min(left, most)
+    if (taken > 0) set[id] = taken
+    left -= taken
+  }
+  return set
 }

@@ -5,6 +5,7 @@ import { sampleService } from '../tests/sample.ts'
 import {
   asked,
   type Condition,
+  type Effect,
   newcomer,
   type Question,
   type Questionnaire,
@@ -32,6 +33,9 @@ describe('the path check, against every way walked one by one', () => {
         expect(check.ways).toBe(brute.ways.length)
         for (const outcome of ['fits', 'look', 'closed', 'enquiry'] as const)
           expect(check.shares[outcome]).toBeCloseTo(brute.shares[outcome], 9)
+        questionnaire.questions.forEach((one, i) => {
+          expect(check.asked[i]).toBeCloseTo(brute.met.get(one.id) ?? 0, 9)
+        })
         expect([check.shortest, check.longest]).toEqual([
           Math.min(...brute.lengths),
           Math.max(...brute.lengths),
@@ -134,7 +138,7 @@ const sheet = (
   bands: [],
   ...more,
 })
-const close = { do: 'close', message: '', services: [], enquiry: true } as const
+const close: Effect = { do: 'close', message: 'Not now.', services: [], enquiry: true }
 const kinds = (questionnaire: Questionnaire): string[] =>
   checkPaths(questionnaire, service)!.findings.map(({ kind, question, rule: of, choice }: Finding) =>
     `${kind} ${question ?? of ?? ''}${choice ? `/${choice}` : ''}`.trim(),

@@ -31,6 +31,8 @@ export interface PathCheck {
   proven: boolean
   /** Ways of a newcomer by where they end, as shares of one. */
   shares: Record<Outcome | 'enquiry', number>
+  /** For each question the share of a newcomer's ways on which it is asked. */
+  asked: number[]
   /** How many ways there are for a newcomer; beyond counting for a machine it is an estimate. */
   ways: number
   /** States walked to prove it. */
@@ -77,6 +79,7 @@ const unproven = (findings: Finding[]): PathCheck => ({
   findings,
   proven: false,
   shares: { fits: 0, look: 0, closed: 0, enquiry: 0 },
+  asked: [],
   ways: 0,
   states: 0,
   shortest: 0,
@@ -112,7 +115,7 @@ function prove(
     fired: (rule: number) => fired.add(rule),
     level,
   }
-  const ends = walk(r, [beginning(r, newcomer)], watch)
+  const ends = walk(r, [beginning(r, newcomer, true)], watch)
   // What a newcomer never meets, others may: they are walked only for that.
   const others = ends && people(questionnaire).map((person) => beginning(r, person))
   const rest = others && (others.length > 0 ? walk(r, others, watch) : [])
@@ -196,6 +199,7 @@ function summary(
   const none = minutes.most === 0 && !Number.isFinite(minutes.least)
   return {
     ways,
+    asked: r.questions.map((_, i) => ends.reduce((sum, state) => sum + (state.met?.[i] ?? 0), 0) / ways),
     shares,
     examples,
     shortest: Math.min(...ends.map((state) => state.shortest)),
@@ -247,7 +251,7 @@ function withoutEffect(questionnaire: Questionnaire): Finding[] {
     ...questionnaire.rules.map((rule) => rule.when),
   ].flatMap(leaves)
   return questionnaire.questions.flatMap((question): Finding[] => {
-    if (!('choices' in question)) return []
+    if (!('choices' in question) || question.choices.some((one) => one.points)) return []
     const looked = new Set(
       conditions.flatMap((one) =>
         'question' in one && one.question === question.id && 'value' in one ? [String(one.value)] : [],

@@ -1,7 +1,9 @@
 import { type Minor, roundMoney } from '../money/index.ts'
-import type { Service, TravelZone } from '../practice/types.ts'
+import { codeLine } from '../practice/codes.ts'
+import type { PriceCode, Service, TravelZone } from '../practice/types.ts'
 import { asked, problemWith } from './answers.ts'
-import { type Asking, holds, questionsIn } from './conditions.ts'
+import { type Asking, holds, quantityIn, questionsIn } from './conditions.ts'
+import { bandOf, pointsOf } from './scoring.ts'
 import type { Answers, Outcome, Question, Questionnaire, Rule } from './types.ts'
 
 export interface QuoteLine {
@@ -54,6 +56,7 @@ export interface Choices {
   travel?: TravelZone | undefined
   /** The start keeps the day whole, which some services reward. */
   whole: boolean
+  code?: PriceCode | undefined
 }
 
 /** Nothing added, nothing special. */
@@ -107,15 +110,19 @@ export function readAnswers(
     if (!holds(rule.when, answers, asking)) continue
     apply(rule, answers, reading, items)
   }
-  for (const band of questionnaire?.bands ?? []) {
-    if (reading.points < band.from || band.outcome === 'fits') continue
-    reading.outcome = worse(reading.outcome, band.outcome)
-    reading.reasons.push({ name: `${reading.points} points`, outcome: band.outcome, questions: [] })
+  reading.points += pointsOf(questionnaire?.questions ?? [], answers)
+  const reached = (questionnaire?.bands ?? []).filter((band) => reading.points >= band.from)
+  const said = bandOf(reached, reading.points)
+  reading.outcome = reached.reduce((outcome, band) => worse(outcome, band.outcome), reading.outcome)
+  const worst = reached.reduce<Outcome>((outcome, band) => worse(outcome, band.outcome), 'fits')
+  if (worst !== 'fits') {
+    const name = `${reading.points} points${said?.name ? `: ${said.name}` : ''}`
+    reading.reasons.push({ name, outcome: worst, questions: [] })
   }
   if (choices.travel?.surcharge) {
     items.push({ name: choices.travel.name, quantity: 1, amount: choices.travel.surcharge })
   }
-  finishQuote(service, reading, items, choices.whole)
+  finishQuote(service, reading, items, choices)
   weigh(questionnaire, reading)
   return reading
 }
@@ -132,11 +139,8 @@ function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[
       questions: looksAt(rule, answers),
     })
   }
-  const times = (question: string | undefined): number => {
-    if (question === undefined) return 1
-    const quantity = answers[question]
-    return typeof quantity === 'number' ? Math.max(0, quantity) : 0
-  }
+  const times = ({ times, of }: { times?: string; of?: string }): number =>
+    times === undefined ? 1 : quantityIn(answers[times], of)
   switch (effect.do) {
     case 'close':
       reading.kind ??= { message: effect.message, services: effect.services, enquiry: effect.enquiry }
@@ -149,10 +153,10 @@ function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[
       reading.points += effect.points
       return
     case 'minutes':
-      reading.quote.minutes += effect.minutes * times(effect.times)
+      reading.quote.minutes += effect.minutes * times(effect)
       return
     case 'item': {
-      const quantity = times(effect.times)
+      const quantity = times(effect)
       if (quantity) items.push({ name: effect.name, quantity, amount: roundMoney(effect.price * quantity) })
       return
     }
@@ -164,6 +168,9 @@ function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[
       return
     case 'suggest':
       reading.suggested.push(effect.service)
+      return
+    case 'enquiry':
+      reading.enquiryInstead = true
       return
   }
 }
@@ -184,7 +191,7 @@ export function priceOf(service: Service, added: number, items: Minor): { minute
   return { minutes, price: Math.max(ownPrice(service, minutes, false) + items, leastPrice(service)) }
 }
 
-function finishQuote(service: Service, reading: Reading, items: QuoteLine[], whole: boolean): void {
+function finishQuote(service: Service, reading: Reading, items: QuoteLine[], { whole, code }: Choices): void {
   const { quote } = reading
   quote.minutes = priceOf(service, quote.minutes, 0).minutes
   if (service.price.kind !== 'free') {
@@ -196,6 +203,11 @@ function finishQuote(service: Service, reading: Reading, items: QuoteLine[], who
   if (quote.price < least) {
     quote.lines.push({ name: 'Least price', quantity: 1, amount: least - quote.price })
     quote.price = least
+  }
+  if (code) {
+    const line = codeLine(code, quote.price)
+    quote.lines.push(line)
+    quote.price += line.amount
   }
 }
 

@@ -1,4 +1,5 @@
 import { questionsIn } from './conditions.ts'
+import { privateIn, readsPrivately, ruleLooksAt } from './privacy.ts'
 import type { Condition, Question, Questionnaire, Rule, Sheet } from './types.ts'
 
 /** What is asked and follows, without what names the questionnaire and its versions. */
@@ -38,7 +39,8 @@ export interface DraftFault {
  * Conditions that look at questions which do not exist or come later, bounds that exclude everything, choices that are
  * missing: each beside its place.
  */
-export function draftFaults({ questions, rules }: Sheet): DraftFault[] {
+export function draftFaults(sheet: Sheet): DraftFault[] {
+  const { questions, rules } = sheet
   const ids = questions.map((one) => one.id)
   const faults: DraftFault[] = []
   questions.forEach((question, at) => {
@@ -59,13 +61,51 @@ export function draftFaults({ questions, rules }: Sheet): DraftFault[] {
     if (wrong) faults.push({ question: question.id, message: wrong })
   })
   for (const rule of rules) {
-    const looked = [
-      ...questionsIn(rule.when),
-      ...('times' in rule.effect && rule.effect.times ? [rule.effect.times] : []),
-    ]
-    if (looked.some((id) => !ids.includes(id)))
+    if (ruleLooksAt(rule).some((id) => !ids.includes(id)))
       faults.push({ rule: rule.id, message: 'It looks at a question that is gone.' })
+    const wrong = effectFault(rule, questions)
+    if (wrong) faults.push({ rule: rule.id, message: wrong })
   }
+  return [...faults, ...privacyFaults(sheet)]
+}
+
+function effectFault({ effect }: Rule, questions: readonly Question[]): string | undefined {
+  if (effect.do === 'close' && !effect.message.trim())
+    return 'Please write what they read when they are closed.'
+  if (effect.do === 'item' && effect.price < 0)
+    return 'A price can not be below zero; use a code to take something off.'
+  if (!('times' in effect) || effect.times === undefined || effect.of === undefined) return undefined
+  const question = questions.find((one) => one.id === effect.times)
+  const known = question?.kind === 'items' && question.items.some((one) => one.id === effect.of)
+  return known ? undefined : 'It multiplies by an item that is gone.'
+}
+
+/** Private answers may decide to look, give points or a tag; nothing a client could notice may depend on them. */
+function privacyFaults(sheet: Sheet): DraftFault[] {
+  const { questions, rules, bands } = sheet
+  const own = privateIn(questions)
+  const faults: DraftFault[] = []
+  for (const question of questions) {
+    if (question.when && questionsIn(question.when).some((id) => own.has(id)))
+      faults.push({
+        question: question.id,
+        message: 'Whether it is asked would tell of a private answer. Please look at another one.',
+      })
+  }
+  for (const rule of rules) {
+    if (!ruleLooksAt(rule).some((id) => own.has(id))) continue
+    if (!['look', 'points', 'tag'].includes(rule.effect.do))
+      faults.push({
+        rule: rule.id,
+        message:
+          'A rule on a private answer can say look, points or tag only: clients would notice the rest.',
+      })
+  }
+  if (readsPrivately(sheet) && bands.some((band) => band.outcome === 'closed'))
+    faults.push({
+      message:
+        'Points from private answers can make you look, and no more: please take “not a match” out of the bands.',
+    })
   return faults
 }
 
@@ -84,6 +124,18 @@ function boundsOf(question: Question): string | undefined {
         ? `No answer is possible: there are ${choices.length} choices only.`
         : undefined
     }
+    case 'one':
+      return question.choices.length === 0 ? 'No answer is possible: there are no choices.' : undefined
+    case 'items': {
+      const all = question.items.reduce((sum, item) => sum + item.most, 0)
+      const { least = 0, most = all } = question
+      if (least > most) return `No answer is possible: at least ${least} and at most ${most} together.`
+      return least > all ? `No answer is possible: there are ${all} together at most.` : undefined
+    }
+    case 'file':
+      return question.accepts.length === 0
+        ? 'No answer is possible: please say which kinds of file may come.'
+        : undefined
     case 'long': {
       const { leastWords = 0, mostWords } = question
       return mostWords !== undefined && leastWords > mostWords

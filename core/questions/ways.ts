@@ -1,8 +1,9 @@
 import { roundMoney } from '../money/index.ts'
 import type { Service } from '../practice/types.ts'
-import type { Asking } from './conditions.ts'
+import { asksSomething } from './answers.ts'
+import { type Asking, conditionsOf } from './conditions.ts'
 import { type Formula, Formulas, type Truth } from './formula.ts'
-import { type Option, optionFor, optionsOf } from './options.ts'
+import { type Multiplier, multiplierName, type Option, optionFor, optionsOf } from './options.ts'
 import { priceOf } from './reading.ts'
 import type { AnswerValue, Effect, Outcome, Question, Questionnaire, Rule } from './types.ts'
 
@@ -22,25 +23,37 @@ export interface Ready {
   service: Service
 }
 
+/** By what an effect multiplies; nothing when it acts once. */
+const multiplierOf = (effect: Effect): Multiplier | undefined =>
+  'times' in effect && effect.times
+    ? { times: effect.times, ...(effect.of === undefined ? {} : { of: effect.of }) }
+    : undefined
+
 /** @throws TooMany when a question has more ways of answering than can be told apart */
 export function ready(questionnaire: Questionnaire, service: Service): Ready {
   const formulas = new Formulas()
-  const whens = questionnaire.questions.map((question) => formulas.of(question.when))
+  const whens = conditionsOf(questionnaire.questions).map((when) => formulas.of(when))
   const rules = questionnaire.rules.map((rule) => ({ rule, when: formulas.of(rule.when) }))
-  const counted = new Set(
-    questionnaire.rules.flatMap(({ effect }) => ('times' in effect && effect.times ? [effect.times] : [])),
-  )
+  const counted = questionnaire.rules.flatMap(({ effect }) => multiplierOf(effect) ?? [])
+  const scored = questionnaire.bands.length > 0
   const questions = questionnaire.questions.map((question, i) => {
     const own = new Map([...formulas.atoms.entries()].filter(([, atom]) => atom.question === question.id))
     const nothing: Truth = new Map([...own.keys()].map((atom) => [atom, false]))
-    const unasked = { value: undefined, weight: 1, truth: nothing, name: `${question.id}:no`, quantity: 0 }
-    const counts = counted.has(question.id)
+    const unasked = {
+      value: undefined,
+      weight: 1,
+      truth: nothing,
+      name: `${question.id}:no`,
+      quantities: {},
+      points: 0,
+    }
+    const counts = counted.filter((one) => one.times === question.id)
     return {
       question,
       when: whens[i]!,
-      options: optionsOf(question, own, counts),
+      options: optionsOf(question, own, counts, scored),
       unasked,
-      optionFor: (value: AnswerValue | undefined) => optionFor(question, own, counts, value),
+      optionFor: (value: AnswerValue | undefined) => optionFor(question, own, counts, scored, value),
     }
   })
   return { formulas, questions, rules, questionnaire, service }
@@ -62,6 +75,7 @@ export interface State {
   /** Numbers answered so far by which open rules may multiply. */
   quantities: Record<string, number>
   outcome: Outcome
+  enquiry: boolean
   points: number
   minutes: number
   /** Sum of the items, in minor units: the least and the greatest of the ways gone so far. */
@@ -73,6 +87,8 @@ export interface State {
   longest: number
   /** The fewest answers that differ from those given, where some were. */
   cost: number
+  /** For each question on how many of the ways it was asked; absent where that is not wanted. */
+  met?: number[]
   trail: Trail | undefined
 }
 
@@ -89,8 +105,11 @@ export interface Watch {
 const RANK: Record<Outcome, number> = { fits: 0, look: 1, closed: 2 }
 export const worseOf = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
 
-/** The state before the first question, for somebody. */
-export function beginning(r: Ready, person: Asking): State {
+/**
+ * The state before the first question, for somebody.
+ * @param counted whether it is to be told how often each question is asked
+ */
+export function beginning(r: Ready, person: Asking, counted = false): State {
   const truth = aboutPerson(r.formulas, person)
   const settle = (formula: Formula): Formula => r.formulas.settle(formula, truth, personName(person))
   return {
@@ -98,6 +117,7 @@ export function beginning(r: Ready, person: Asking): State {
     rules: r.rules.map(({ when }, at) => ({ at, when: settle(when) })),
     quantities: {},
     outcome: 'fits',
+    enquiry: false,
     points: 0,
     minutes: r.service.minutes,
     least: 0,
@@ -106,6 +126,7 @@ export function beginning(r: Ready, person: Asking): State {
     shortest: 0,
     longest: 0,
     cost: 0,
+    ...(counted ? { met: r.questions.map(() => 0) } : {}),
     trail: undefined,
   }
 }
@@ -143,6 +164,7 @@ export function walk(r: Ready, from: readonly State[], watch: Watch = {}): State
       for (const option of asked ? options : [unasked]) {
         if (asked) watch.asked?.(index, option)
         const answered = answer(r, state, question, option, asked)
+        if (state.met) answered.met = metAfter(state.met, index, asked ? state.ways : 0, option.weight)
         answered.cost += asked ? (watch.cost?.(question, option) ?? 0) : 0
         next.push(fire(r, answered, watch))
       }
@@ -153,17 +175,21 @@ export function walk(r: Ready, from: readonly State[], watch: Watch = {}): State
   return states
 }
 
+const metAfter = (met: readonly number[], index: number, ways: number, weight: number): number[] =>
+  met.map((count, i) => (i === index ? ways : count) * weight)
+
 function answer(r: Ready, state: State, question: Question, option: Option, asked: boolean): State {
   const settle = (formula: Formula): Formula => r.formulas.settle(formula, option.truth, option.name)
+  const counts = asked && asksSomething(question)
   return {
     ...state,
     whens: state.whens.slice(1).map(settle),
     rules: state.rules.map(({ at, when }) => ({ at, when: settle(when) })),
-    quantities:
-      option.quantity > 0 ? { ...state.quantities, [question.id]: option.quantity } : state.quantities,
+    quantities: { ...state.quantities, ...option.quantities },
+    points: state.points + (asked ? option.points : 0),
     ways: state.ways * option.weight,
-    shortest: state.shortest + (asked ? 1 : 0),
-    longest: state.longest + (asked ? 1 : 0),
+    shortest: state.shortest + (counts ? 1 : 0),
+    longest: state.longest + (counts ? 1 : 0),
     trail: { question: question.id, value: option.value, asked, before: state.trail },
   }
 }
@@ -176,14 +202,14 @@ function fire(r: Ready, state: State, watch: Watch): State {
   for (const rule of state.rules) {
     if (rule.when === Formulas.FALSE) continue
     const { effect } = r.rules[rule.at]!.rule
-    const times = 'times' in effect ? effect.times : undefined
-    const at = times === undefined ? -1 : r.questions.findIndex(({ question }) => question.id === times)
+    const by = multiplierOf(effect)
+    const at = by === undefined ? -1 : r.questions.findIndex(({ question }) => question.id === by.times)
     if (rule.when !== Formulas.TRUE || at >= answered) {
       open.push(rule)
       continue
     }
     watch.fired?.(rule.at)
-    next = act(next, effect, times === undefined ? 1 : (next.quantities[times] ?? 0))
+    next = act(next, effect, by === undefined ? 1 : (next.quantities[multiplierName(by)] ?? 0))
   }
   return { ...next, rules: open, quantities: stillCounted(r, next.quantities, open) }
 }
@@ -192,8 +218,8 @@ function fire(r: Ready, state: State, watch: Watch): State {
 function stillCounted(r: Ready, all: State['quantities'], open: State['rules']): State['quantities'] {
   const needed = new Set(
     open.flatMap(({ at }) => {
-      const { effect } = r.rules[at]!.rule
-      return 'times' in effect && effect.times ? [effect.times] : []
+      const by = multiplierOf(r.rules[at]!.rule.effect)
+      return by ? [multiplierName(by)] : []
     }),
   )
   return Object.fromEntries(Object.entries(all).filter(([id]) => needed.has(id)))
@@ -213,6 +239,8 @@ function act(state: State, effect: Effect, times: number): State {
       const amount = roundMoney(effect.price * times)
       return { ...state, least: state.least + amount, most: state.most + amount }
     }
+    case 'enquiry':
+      return { ...state, enquiry: true }
     default:
       return state
   }
@@ -229,13 +257,14 @@ function merge(r: Ready, states: readonly State[]): State[] {
   for (const state of states) {
     const rules = state.rules.map(({ at, when }) => `${at}.${when}`).join()
     const amount = exact ? state.least : ''
-    const key = `${state.whens.join()};${rules};${JSON.stringify(state.quantities)};${state.outcome};${points ? state.points : ''};${state.minutes};${amount}`
+    const key = `${state.whens.join()};${rules};${JSON.stringify(state.quantities)};${state.outcome}${state.enquiry};${points ? state.points : ''};${state.minutes};${amount}`
     const before = merged.get(key)
     if (!before) {
       merged.set(key, { ...state })
       continue
     }
     before.ways += state.ways
+    if (before.met && state.met) before.met = before.met.map((count, i) => count + (state.met?.[i] ?? 0))
     before.least = Math.min(before.least, state.least)
     before.most = Math.max(before.most, state.most)
     before.shortest = Math.min(before.shortest, state.shortest)
@@ -266,7 +295,8 @@ export function endOf(r: Ready, state: State): End {
   const { price: most } = priceOf(r.service, state.minutes, state.most)
   const looks = questionnaire.lookAbove !== undefined && most > questionnaire.lookAbove
   const outcome = [...bands, ...(looks ? (['look'] as const) : [])].reduce(worseOf, state.outcome)
-  const enquiry = questionnaire.enquiryAbove !== undefined && most > questionnaire.enquiryAbove
+  const dear = questionnaire.enquiryAbove !== undefined && most > questionnaire.enquiryAbove
+  const enquiry = state.enquiry || dear
   return { outcome, enquiry, minutes, least, most }
 }
 

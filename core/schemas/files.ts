@@ -6,7 +6,7 @@ import type { Practice } from '../practice/index.ts'
 import { epochMs, text } from './plain.ts'
 import { entry, persons, practice } from './practice.ts'
 import { BadData, letIn } from './read.ts'
-import { answers, attempt, bookingEvent } from './record.ts'
+import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
 
 const version = Joi.number().valid(FILE_VERSION).required()
 
@@ -17,6 +17,21 @@ export const practiceFile = Joi.object({
   practice: practice.required(),
   sessions: Joi.array().items(entry).default([]),
   people: persons.default([]),
+})
+
+const enquiryNews = Joi.object({
+  news: Joi.string().valid('answered', 'quoted', 'booked').required(),
+  at: epochMs.required(),
+  text: text(5_000).required(),
+  booking: Joi.string().max(80),
+  quote: Joi.object({
+    service: text(80).required(),
+    minutes: Joi.number().integer().required(),
+    lines: Joi.array().items(quoteLine).required(),
+    price: Joi.number().integer().required(),
+    currency: text(3).required(),
+    until: epochMs.required(),
+  }),
 })
 
 export const backupFile = Joi.object({
@@ -45,6 +60,8 @@ export const backupFile = Joi.object({
         answers: answers.required(),
         attempts: Joi.array().items(attempt).required(),
         state: Joi.string().valid('open', 'answered', 'booked', 'ended').required(),
+        byHand: Joi.boolean(),
+        history: Joi.array().items(enquiryNews),
       }),
     )
     .unique('id')
@@ -65,6 +82,18 @@ export const backupFile = Joi.object({
     )
     .required(),
   sessions: Joi.array().items(entry).required(),
+  files: Joi.array()
+    .items(
+      Joi.object({
+        id: Joi.string()
+          .pattern(/^[A-Za-z0-9_-]{16,64}$/)
+          .required(),
+        name: Joi.string().max(200).required(),
+        type: Joi.string().valid('picture', 'pdf', 'sound', 'text').required(),
+        data: Joi.string().base64().required(),
+      }),
+    )
+    .unique('id'),
   salt: Joi.string().required(),
   revision: Joi.number().integer().min(0).required(),
   cursor: Joi.number().integer().min(0).required(),

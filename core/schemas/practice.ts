@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { LARGEST_FILE } from '../questions/file-kinds.ts'
 import {
   count,
   currency,
@@ -160,13 +161,20 @@ export const condition = oneOf(
   ],
 ).id('condition')
 
-const choices = required(unique(object(all({ id, text: line(300) })), 100).min(1))
+const choices = required(
+  unique(object({ ...all({ id, text: line(300) }), points: Joi.number().min(-1_000).max(1_000) }), 100).min(
+    1,
+  ),
+)
 const question = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema =>
   object({
     ...all({ id, text: line(1_000), required: Joi.boolean() }),
-    help: maybeLine(1_000),
+    help: maybeLine(5_000),
     when: condition,
     private: Joi.boolean(),
+    requiredAtDesk: Joi.boolean(),
+    shownAgain: Joi.boolean(),
+    eachTime: Joi.boolean(),
     kind: kind(name),
     ...more,
   })
@@ -188,6 +196,27 @@ const questions = unique(
     }),
     date: question('date'),
     url: question('url'),
+    time: question('time'),
+    email: question('email'),
+    phone: question('phone'),
+    address: question('address', { travel: Joi.boolean() }),
+    items: question('items', {
+      items: required(unique(object(all({ id, text: line(300), most: count.max(1_000) })), 100).min(1)),
+      least: count,
+      most: count,
+      unit: maybeLine(30),
+    }),
+    file: question('file', {
+      accepts: required(
+        Joi.array()
+          .items(Joi.string().valid('picture', 'pdf', 'sound', 'text'))
+          .unique()
+          .min(1),
+      ),
+      mostBytes: required(Joi.number().integer().min(1_024).max(LARGEST_FILE)),
+    }),
+    passage: question('passage'),
+    section: question('section'),
   }),
 )
 
@@ -199,11 +228,12 @@ const effectShape = tagged('do', {
   ),
   look: does('look', all({ note: maybeLine(500) })),
   points: does('points', all({ points: Joi.number().integer() })),
-  minutes: does('minutes', { minutes: required(Joi.number().integer()), times: id }),
-  item: does('item', { ...all({ name: line(), price: minor }), times: id }),
+  minutes: does('minutes', { minutes: required(Joi.number().integer()), times: id, of: id }),
+  item: does('item', { ...all({ name: line(), price: minor }), times: id, of: id }),
   tag: does('tag', all({ tag: line(60) })),
   deposit: does('deposit', all({ amount: minor })),
   suggest: does('suggest', all({ service: id })),
+  enquiry: does('enquiry'),
 })
 
 const outcome = Joi.string().valid('fits', 'look', 'closed')
@@ -211,7 +241,7 @@ const sheet = {
   ...all({
     questions,
     rules: unique(object(all({ id, name: line(), when: condition, effect: effectShape }))),
-    bands: Joi.array().items(object(all({ from: Joi.number().integer(), outcome }))),
+    bands: Joi.array().items(object({ ...all({ from: Joi.number(), outcome }), name: maybeLine(80) })),
   }),
   lookAbove: minor,
   enquiryAbove: minor,
@@ -283,6 +313,25 @@ export const practice = object({
     shortestUsable: minutes,
     limits: object({ perDay: count, perWeek: count, openRequests: required(count) }),
   }),
+  codes: unique(
+    object({
+      ...all({
+        id,
+        code: line(40),
+        off: byKind({
+          amount: object({ kind: kind('amount'), amount: required(minor) }),
+          share: object({ kind: kind('share'), percent: required(Joi.number().min(0).max(100)) }),
+        }),
+      }),
+      from: localDate,
+      to: localDate,
+      uses: count,
+      services: Joi.array().items(id).max(500),
+      people: Joi.array().items(id).max(500),
+    }),
+    500,
+  ),
+  library: questions.max(500),
   calendars: unique(object({ ...all({ id, name: line() }), url: webAddress, owner: email }), 20),
   weekCloses: object(all({ weekday: Joi.number().integer().min(1).max(7), time: wallTime })),
 })
@@ -304,11 +353,7 @@ export const entry = object({
   request: Joi.string().max(80),
 })
 
-const people = (addresses: Record<string, Joi.Schema>, more: Record<string, Joi.Schema>): Joi.ArraySchema =>
-  unique(
-    object({ ...all({ id, invited: Joi.array().items(id), blocked: Joi.boolean(), ...addresses, ...more }) }),
-    50_000,
-  )
+const tags = Joi.array().items(line(60)).max(100).unique()
 
 /** People as the desk keeps them. */
 export const person = object({
@@ -321,6 +366,7 @@ export const person = object({
     note: text(),
   }),
   phone: maybeLine(40),
+  tags,
   standing: Joi.string().valid('new', 'known'),
 })
 export const persons = unique(person, 50_000)
@@ -331,9 +377,18 @@ export const doorPackage = object(
     revision: Joi.number().integer().min(0),
     practice,
     sessions: Joi.array().items(entry).max(20_000),
-    people: people(
-      { mailHashes: Joi.array().items(Joi.string().hex().length(64)).min(1) },
-      { standing: Joi.string().valid('new', 'known') },
+    people: unique(
+      object({
+        ...all({
+          id,
+          invited: Joi.array().items(id),
+          blocked: Joi.boolean(),
+          mailHashes: Joi.array().items(Joi.string().hex().length(64)).min(1),
+          standing: Joi.string().valid('new', 'known'),
+        }),
+        tags,
+      }),
+      50_000,
     ),
     salt: Joi.string().min(8).max(100),
   }),

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { LARGEST_FILE } from '../questions/file-kinds.ts'
 import { currency, epochMs, fingerprint, id, text } from './plain.ts'
 import { houseRules } from './practice.ts'
 import { tagged } from './tagged.ts'
@@ -6,6 +7,16 @@ import { tagged } from './tagged.ts'
 const all = (keys: Record<string, Joi.Schema>): Record<string, Joi.Schema> =>
   Object.fromEntries(Object.entries(keys).map(([key, schema]) => [key, schema.required()]))
 const whole = Joi.number().integer()
+
+/** A file given as an answer; what is in it has been taken before, under its name. */
+const attached = Joi.object(
+  all({
+    file: Joi.string().pattern(/^[A-Za-z0-9_-]{16,64}$/),
+    name: Joi.string().max(200),
+    type: Joi.string().valid('picture', 'pdf', 'sound', 'text'),
+    size: whole.min(1).max(LARGEST_FILE),
+  }),
+)
 
 /** Answers as they come in from the door: checked against their questions only after this. */
 export const answers = Joi.object()
@@ -16,12 +27,16 @@ export const answers = Joi.object()
       Joi.number(),
       Joi.boolean(),
       Joi.array().items(Joi.string().max(200)).max(100),
+      attached,
+      Joi.object().pattern(id, Joi.number().integer().min(0).max(1_000)).max(100),
     ),
   )
   .max(500)
 
 const outcome = Joi.string().valid('fits', 'look', 'closed')
 export const attempt = Joi.object(all({ at: epochMs, service: id, answers, outcome }))
+
+export const quoteLine = Joi.object(all({ name: text(200), quantity: Joi.number(), amount: whole }))
 
 const reading = Joi.object({
   ...all({
@@ -42,7 +57,7 @@ const reading = Joi.object({
         minutes: whole,
         price: whole,
         deposit: whole,
-        lines: Joi.array().items(Joi.object(all({ name: text(200), quantity: Joi.number(), amount: whole }))),
+        lines: Joi.array().items(quoteLine),
       }),
     ),
   }),
@@ -95,6 +110,7 @@ const events = [
       extras: Joi.array().items(id).max(20),
       travel: id,
       address: text(500),
+      code: id,
     },
   ),
   event('proved'),
@@ -118,6 +134,7 @@ const events = [
     share: Joi.number(),
     text: text(5_000),
   }),
+  event('overruled', { outcome, text: text(2_000) }),
   event('taken-back', { of: whole }),
 ]
 

@@ -32,9 +32,13 @@ const service = id.required()
 const extras = Joi.array().items(id).max(20).unique()
 const travel = id
 const key = Joi.string().pattern(/^[A-Za-z0-9_-]{16,64}$/)
-const wanted = { visit, service, answers: answers.required(), extras, travel, with: key }
+/** A price code as it was typed. */
+const code = maybeLine(60)
+const wanted = { visit, service, answers: answers.required(), extras, travel, with: key, code, quote: key }
 
 /** What the door may ask of the relay. */
+/** Length and price so far: answers may be missing. */
+export const quoteQuery = Joi.object(wanted)
 export const viewQuery = Joi.object({ with: key })
 export const readBody = Joi.object(wanted)
 export const openingsBody = Joi.object({
@@ -104,6 +108,10 @@ export const commandBody = Joi.object({
         service: id,
       }),
       command('take-back', { of: Joi.number().integer().min(1).required() }),
+      command('overrule', {
+        outcome: Joi.string().valid('fits', 'look', 'closed').required(),
+        text: text(2_000).trim().min(1).disallow('').required(),
+      }),
       command('cancel', { by: Joi.string().valid('practitioner').required(), text: words }),
     )
     .required(),
@@ -121,7 +129,37 @@ export const enterBody = Joi.object({
   answers,
   extras,
   travel,
+  code,
   address: text(500).trim(),
+})
+/** What the desk says to somebody who has written, or spoken, instead of booking. */
+export const answerBody = Joi.object({
+  enquiry: booking,
+  text: text(5_000).trim().min(1).disallow('').required(),
+})
+export const quoteBody = Joi.object({
+  enquiry: booking,
+  service,
+  person: contact.required(),
+  answers,
+  extras,
+  travel,
+  code,
+  until: epochMs.required(),
+  text: words,
+})
+/** Whose file it is, beside its bytes. */
+export const fileQuery = Joi.object({
+  visit,
+  service,
+  question: id.required(),
+  name: Joi.string()
+    .trim()
+    .min(1)
+    .max(200)
+    .pattern(/^[^\p{Cc}]*$/u)
+    .required(),
+  with: key,
 })
 /** A door to try. */
 export const trialBody = Joi.object({ as: Joi.string().valid('new', 'known').required(), at: epochMs })

@@ -199,8 +199,8 @@ describe('a practice', () => {
       { id: 'b', kind: 'short', text: 'B', required: false, when: { question: 'gone', is: 'answered' } },
     ]
     expect(checkPractice(practice).map((fault) => fault.message)).toEqual([
-      'It looks at "b", which is asked later.',
-      'It looks at a question "gone" that does not exist.',
+      'Its condition looks at “B”, which is asked later.',
+      'Its condition looks at a question that is gone.',
     ])
   })
 })

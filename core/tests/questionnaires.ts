@@ -33,6 +33,21 @@ const comparison = (question: Question): fc.Arbitrary<Condition> => {
         is: fc.constant('includes' as const),
         value: fc.constantFrom(...question.choices.map((choice) => choice.id)),
       })
+    case 'items':
+      return fc.oneof(
+        fc.record({
+          question: fc.constant(question.id),
+          is: fc.constant('includes' as const),
+          value: fc.constantFrom(...question.items.map((item) => item.id)),
+        }),
+        fc.record({
+          question: fc.constant(question.id),
+          is: fc.constantFrom('<' as const, '≥' as const, '=' as const),
+          value: fc.integer({ min: 0, max: 4 }),
+        }),
+      )
+    case 'section':
+      return fc.constant<Condition>({ question: question.id, is: 'answered' })
     case 'yesno':
       return fc.record({
         question: fc.constant(question.id),
@@ -65,6 +80,9 @@ export function conditionOn(questions: readonly Question[], depth = 2): fc.Arbit
 }
 
 const choices = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `c${i}`, text: `C${i}` }))
+const scored = (n: number) => choices(n).map((choice, points) => ({ ...choice, points }))
+const items = (n: number) =>
+  Array.from({ length: n }, (_, i) => ({ id: `i${i}`, text: `I${i}`, most: 2 - (i % 2) }))
 const questionArb = (id: string): fc.Arbitrary<Question> =>
   fc.tuple(fc.boolean(), fc.integer({ min: 2, max: 3 })).chain(([required, n]) => {
     const base = { id, text: id, required }
@@ -74,22 +92,25 @@ const questionArb = (id: string): fc.Arbitrary<Question> =>
       { ...base, kind: 'yesno' },
       { ...base, kind: 'scale', least: 1, most: n, leastName: '', mostName: '' },
       { ...base, kind: 'number', whole: true, least: 0, most: n },
+      { ...base, kind: 'one', choices: scored(n) },
+      { ...base, kind: 'items', items: items(n), ...(n === 3 ? { least: 2, most: 4 } : {}) },
+      { ...base, required: false, kind: 'section' },
     )
   })
 
-const effectArb = (numbers: string[]): fc.Arbitrary<Effect> => {
-  const times =
-    numbers.length > 0 ? fc.option(fc.constantFrom(...numbers), { nil: undefined }) : fc.constant(undefined)
+const effectArb = (numbers: { times: string; of?: string }[]): fc.Arbitrary<Effect> => {
+  const times = numbers.length > 0 ? fc.option(fc.constantFrom(...numbers), { nil: {} }) : fc.constant({})
   return fc.oneof(
     fc.constant<Effect>({ do: 'close', message: '', services: [], enquiry: true }),
     fc.constant<Effect>({ do: 'look', note: '' }),
+    fc.constant<Effect>({ do: 'enquiry' }),
     fc.integer({ min: -1, max: 3 }).map((points): Effect => ({ do: 'points', points })),
     fc
       .tuple(fc.constantFrom(-10, 7, 15), times)
-      .map(([minutes, of]): Effect => ({ do: 'minutes', minutes, ...(of ? { times: of } : {}) })),
+      .map(([minutes, of]): Effect => ({ do: 'minutes', minutes, ...of })),
     fc
       .tuple(fc.constantFrom(500, 1_250), times)
-      .map(([price, of]): Effect => ({ do: 'item', name: 'I', price, ...(of ? { times: of } : {}) })),
+      .map(([price, of]): Effect => ({ do: 'item', name: 'I', price, ...of })),
   )
 }
 
@@ -109,7 +130,10 @@ export const questionnaireArb = (most = 5): fc.Arbitrary<Questionnaire> =>
           fc.tuple(
             conditionOn(plain),
             effectArb(
-              plain.flatMap((one) => (one.kind === 'number' || one.kind === 'scale' ? [one.id] : [])),
+              plain.flatMap((one) => {
+                if (one.kind === 'items') return [{ times: one.id }, { times: one.id, of: 'i1' }]
+                return one.kind === 'number' || one.kind === 'scale' ? [{ times: one.id }] : []
+              }),
             ),
           ),
           { maxLength: 4 },
@@ -146,6 +170,16 @@ function everyAnswer(question: Question): AnswerValue[] {
       const least = Math.max(1, question.least ?? 1)
       return all.filter((one) => one.length >= least && one.length <= (question.most ?? ids.length))
     }
+    case 'items': {
+      const { least = 1, most = 99, items } = question
+      const sets = items.reduce<Record<string, number>[]>(
+        (all, item) =>
+          all.flatMap((set) => Array.from({ length: item.most + 1 }, (_, n) => ({ ...set, [item.id]: n }))),
+        [{}],
+      )
+      const sum = (set: Record<string, number>): number => Object.values(set).reduce((a, b) => a + b, 0)
+      return sets.filter((set) => sum(set) >= Math.max(1, least) && sum(set) <= most)
+    }
     case 'scale':
     case 'number':
       return Array.from({ length: question.most! - question.least! + 1 }, (_, i) => question.least! + i)
@@ -157,8 +191,14 @@ function everyAnswer(question: Question): AnswerValue[] {
 /** Every way through a questionnaire for a newcomer, one by one: the plain, slow reading of what a way is. */
 export function everyWay(questionnaire: Questionnaire): Answers[] {
   let ways: Answers[] = [{}]
+  let part: Condition | undefined
   for (const question of questionnaire.questions) {
+    if (question.kind === 'section') {
+      part = question.when
+      continue
+    }
     ways = ways.flatMap((answers) => {
+      if (part && !holds(part, answers, newcomer)) return [answers]
       if (question.when && !holds(question.when, answers, newcomer)) return [answers]
       const given = everyAnswer(question).map((value) => ({ ...answers, [question.id]: value }))
       return question.required ? given : [...given, answers]
@@ -174,12 +214,14 @@ export function bruteForce(questionnaire: Questionnaire, service: Service) {
   const reached = new Set<string>()
   const fired = new Set<string>()
   const lengths: number[] = []
+  const met = new Map<string, number>()
   const minutes: number[] = []
   const prices: number[] = []
   for (const answers of ways) {
     const on = asked(questionnaire.questions, answers, newcomer).questions
     for (const question of on) reached.add(question.id)
-    lengths.push(on.length)
+    lengths.push(on.filter((one) => one.kind !== 'section').length)
+    for (const one of on) met.set(one.id, (met.get(one.id) ?? 0) + 1 / ways.length)
     for (const rule of questionnaire.rules) if (holds(rule.when, answers, newcomer)) fired.add(rule.id)
     const { outcome, enquiryInstead, quote } = readAnswers(service, questionnaire, answers, newcomer)
     shares[outcome !== 'closed' && enquiryInstead ? 'enquiry' : outcome] += 1 / ways.length
@@ -187,5 +229,5 @@ export function bruteForce(questionnaire: Questionnaire, service: Service) {
     minutes.push(quote.minutes)
     prices.push(quote.price)
   }
-  return { ways, shares, reached, fired, lengths, minutes, prices }
+  return { ways, shares, reached, met, fired, lengths, minutes, prices }
 }

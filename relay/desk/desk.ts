@@ -15,6 +15,7 @@ import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant } from '@acolhida/core/time'
 import { askingOf, diaryAt, knownBy, published } from '../door/circumstances.ts'
 import { carryOut } from '../door/link.ts'
+import { readCode } from '../door/understand.ts'
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import type { Store } from '../store/store.ts'
@@ -115,7 +116,9 @@ export function enter(store: Store, address: DoorAddress, body: EnterBody, now: 
   const asking = askingOf(person, service.id, 0)
   // Whoever is booked in without questions has answered none, and no rule speaks for or against them.
   const questionnaire = body.answers ? questionnaireOf(practice, service) : undefined
-  const reading = readAnswers(service, questionnaire, answers, asking, { extras, travel, whole: false })
+  const code = body.code?.trim() ? readCode(store, body, person, false, now) : undefined
+  if (typeof code === 'string') throw new Refused(422, 'code', code, { where: 'code' })
+  const reading = readAnswers(service, questionnaire, answers, asking, { extras, travel, whole: false, code })
   const event: Asked = {
     type: 'asked',
     at: now,
@@ -137,6 +140,7 @@ export function enter(store: Store, address: DoorAddress, body: EnterBody, now: 
     ...(extras.length > 0 ? { extras } : {}),
     ...(travel ? { travel: travel.id } : {}),
     ...(body.address ? { address: body.address } : {}),
+    ...(code ? { code: code.id } : {}),
   }
   const events: BookingEvent[] = [event, { type: 'welcomed', at: now, by: 'practitioner', settles: now }]
   return { seq: happen(store, practice, address, body.id, events, now).seq }

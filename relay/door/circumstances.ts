@@ -79,9 +79,13 @@ export function hasBooked(store: Store, service: Service, key: string | undefine
   )
 }
 
+/** Whether a key is that of a quote for this service: whoever was sent one may see and book it. */
+export const hasQuote = (store: Store, service: Service, key: string | undefined): boolean =>
+  key !== undefined && store.quote(key)?.service === service.id
+
 /** Whether a key shows a service that is not for everyone. */
 export const hasLink = (store: Store, service: Service, key: string | undefined): boolean =>
-  hasOwnLink(service, key) || hasBooked(store, service, key)
+  hasOwnLink(service, key) || hasBooked(store, service, key) || hasQuote(store, service, key)
 
 /** Who asks for a service, once they have said who they are. Its own link lets in whom nobody has invited. */
 export function askerOf(
@@ -93,7 +97,10 @@ export function askerOf(
   const asker: Asker = person
     ? { who: 'client', standing: person.standing, invited: person.invited, blocked: person.blocked }
     : newClient
-  const linked = (service.bookableBy === 'link' && hasOwnLink(service, key)) || hasBooked(store, service, key)
+  const linked =
+    (service.bookableBy === 'link' && hasOwnLink(service, key)) ||
+    hasBooked(store, service, key) ||
+    hasQuote(store, service, key)
   return linked ? { ...asker, invited: [...asker.invited, service.id] } : asker
 }
 
@@ -108,7 +115,13 @@ export function lookerOf(store: Store, service: Service, key: string | undefined
 
 export const askingOf = (person: KnownPerson | undefined, service: string, attempts: number): Asking => ({
   ...newcomer,
-  ...(person ? { standing: person.standing, invited: person.invited.includes(service) } : {}),
+  ...(person
+    ? {
+        standing: person.standing,
+        invited: person.invited.includes(service),
+        tags: person.tags ?? [],
+      }
+    : {}),
   attempts,
 })
 

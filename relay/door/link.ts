@@ -10,7 +10,8 @@ import {
 } from '@acolhida/core/booking'
 import type { LinkView } from '@acolhida/core/door'
 import { decimals } from '@acolhida/core/money/currency'
-import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { type Practice, placeOf, questionnaireOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { type Answers, problemWith, type Question, withoutPoints } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
@@ -58,6 +59,33 @@ export function throughLink(
   carryOut(store, address, booking, command, now)
 }
 
+/** The questions of a booking, where the questionnaire is still the one it answered. */
+function questionsOfBooking(practice: Practice, { asked }: Booking): Question[] {
+  const service = serviceOf(practice, asked.service)
+  const questionnaire = service && questionnaireOf(practice, service)
+  return questionnaire?.id === asked.questionnaire?.id ? (questionnaire?.questions ?? []) : []
+}
+
+/** What need not be asked again: answers that are neither private nor asked anew each time, and still valid. */
+const answersBefore = (practice: Practice, booking: Booking): Answers =>
+  Object.fromEntries(
+    questionsOfBooking(practice, booking).flatMap((question) => {
+      const answer = booking.asked.answers[question.id]
+      const keeps =
+        answer !== undefined && !question.private && !question.eachTime && question.kind !== 'file'
+      return keeps && !problemWith(question, answer) ? [[question.id, answer]] : []
+    }),
+  )
+
+/** The answers that the client may read again. */
+const answersShown = (practice: Practice, booking: Booking): NonNullable<LinkView['answers']> =>
+  questionsOfBooking(practice, booking).flatMap((question) => {
+    const answer = booking.asked.answers[question.id]
+    return question.shownAgain && !question.private && answer !== undefined
+      ? [{ question: withoutPoints(question), answer }]
+      : []
+  })
+
 /** Where things stand, for the one who holds the link. */
 export function linkView(store: Store, secret: string, now: Instant): LinkView {
   const { booking } = open(store, secret)
@@ -92,7 +120,10 @@ export function linkView(store: Store, secret: string, now: Instant): LinkView {
     ...(shown.cancelledBy ? { cancelledBy: shown.cancelledBy } : {}),
     share: shown.share,
     readiness: readiness(shown),
-    ...(['booked', 'attended', 'missed'].includes(shown.status) ? { again: asked.service } : {}),
+    ...(['booked', 'attended', 'missed'].includes(shown.status)
+      ? { again: asked.service, answersBefore: answersBefore(practice, booking) }
+      : {}),
+    answers: answersShown(practice, booking),
     now,
   }
 }

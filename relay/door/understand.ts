@@ -2,8 +2,10 @@ import type { Wanted } from '@acolhida/core/door'
 import { type Ask, type Asker, type Diary, keepsWhole } from '@acolhida/core/openings'
 import type { KnownPerson } from '@acolhida/core/people'
 import {
+  findCode,
   offeredOn,
   type Practice,
+  type PriceCode,
   placeOf,
   questionnaireOf,
   type Service,
@@ -12,12 +14,21 @@ import {
   travelled,
   travelZoneOf,
 } from '@acolhida/core/practice'
-import { type Answers, asked, problemsIn, type Reading, readAnswers } from '@acolhida/core/questions'
+import {
+  type AnswerProblem,
+  type Answers,
+  asked,
+  isAttached,
+  problemsIn,
+  type Question,
+  type Reading,
+  readAnswers,
+} from '@acolhida/core/questions'
 import { canonicalJson } from '@acolhida/core/terms'
 import { dateAt, type Instant, zone } from '@acolhida/core/time'
 import { Refused } from '../refused.ts'
 import type { Store } from '../store/store.ts'
-import { askingOf, hasBooked, hasLink, published } from './circumstances.ts'
+import { askingOf, hasBooked, hasLink, hasQuote, published } from './circumstances.ts'
 
 /** What a visit wants, by the rules in force. */
 export interface Understood {
@@ -27,6 +38,9 @@ export interface Understood {
   answers: Answers
   extras: string[]
   travel: TravelZone | undefined
+  code: PriceCode | undefined
+  /** The practitioner's own quote, where one has come by its link. */
+  quote: ReturnType<Store['quote']>
   reading: Reading
   /** What the answers come to at a start that keeps the day whole. */
   wholeReading: Reading
@@ -35,7 +49,7 @@ export interface Understood {
 }
 
 /** The service wanted, if it may be. @throws Refused when there is none, or it is not offered now */
-function wantedService(store: Store, { service: id, with: key }: Wanted, now: Instant): Service {
+export function wantedService(store: Store, { service: id, with: key }: Wanted, now: Instant): Service {
   const { practice } = published(store)
   const service = serviceOf(practice, id)
   if (!service)
@@ -57,7 +71,7 @@ function wantedService(store: Store, { service: id, with: key }: Wanted, now: In
  */
 export function understand(
   store: Store,
-  wanted: Wanted & { place?: string },
+  wanted: Wanted & { place?: string; person?: unknown },
   now: Instant,
   person: KnownPerson | undefined = store.visitor,
 ): Understood {
@@ -65,6 +79,8 @@ export function understand(
   const service = wantedService(store, wanted, now)
   const travel =
     wanted.place === undefined ? undefined : travelTo(practice, service, wanted.place, wanted.travel)
+  const quote = quoteFor(store, wanted, now)
+  if (quote) return quoted(practice, service, quote)
   const questionnaire = questionnaireOf(practice, service)
   const questions = questionnaire?.questions ?? []
   const all = store.attempts(wanted.visit).filter((one) => one.service === service.id)
@@ -73,22 +89,28 @@ export function understand(
   const same = canonicalJson(answers)
   const earlier = all.filter((one) => canonicalJson(one.answers) !== same)
   const here = { ...asking, attempts: earlier.length }
-  const problems = problemsIn(questions, wanted.answers, here)
+  const problems = [
+    ...problemsIn(questions, wanted.answers, here),
+    ...missingFiles(store, wanted.visit, questions, answers),
+  ]
   if (problems.length > 0) {
     throw new Refused(422, 'answers', 'Some answers are missing or not as expected.', {
       where: 'answers',
       problems,
     })
   }
-  const extras = (service.extras ?? []).map((one) => one.id).filter((one) => wanted.extras?.includes(one))
+  const extras = extrasOf(service, wanted.extras)
+  const code = codeFor(store, wanted, person, wanted.person === undefined, now)
   const read = (whole: boolean): Reading =>
-    readAnswers(service, questionnaire, answers, here, { extras, travel, whole })
+    readAnswers(service, questionnaire, answers, here, { extras, travel, whole, code })
   return {
     practice,
     service: travelled(service, travel),
     answers,
     extras,
     travel,
+    code,
+    quote: undefined,
     reading: read(false),
     wholeReading: read(true),
     earlier,
@@ -121,6 +143,110 @@ function travelTo(
   return found
 }
 
+/** The extras of a service that are wanted, in the service's order. */
+export const extrasOf = (service: Service, wanted: readonly string[] | undefined): string[] =>
+  (service.extras ?? []).map((one) => one.id).filter((one) => wanted?.includes(one))
+
+/** The practitioner's own quote by whose link one has come. @throws Refused when it no longer stands */
+function quoteFor(store: Store, wanted: Wanted, now: Instant): ReturnType<Store['quote']> {
+  const quote = wanted.quote === undefined ? undefined : store.quote(wanted.quote)
+  if (!quote || quote.service !== wanted.service) return undefined
+  if (quote.booking)
+    throw new Refused(
+      409,
+      'quote-used',
+      'This has been booked already. The mail about it has the link to your booking.',
+    )
+  if (quote.until < now)
+    throw new Refused(
+      409,
+      'quote-over',
+      'This quote no longer stands. Please write to me, and I will send you a new one.',
+    )
+  return quote
+}
+
+/** What a quote of the practitioner's wants: it has been read and reckoned when it was sent. */
+function quoted(
+  practice: Practice,
+  service: Service,
+  quote: NonNullable<ReturnType<Store['quote']>>,
+): Understood {
+  const travel = service.places
+    .map((id) => travelZoneOf(placeOf(practice, id), quote.travel))
+    .find((zone) => zone !== undefined)
+  return {
+    practice,
+    service: travelled(service, travel),
+    answers: quote.answers,
+    extras: quote.extras,
+    travel,
+    code: practice.codes?.find((one) => one.id === quote.code),
+    quote,
+    reading: quote.reading,
+    wholeReading: quote.reading,
+    earlier: [],
+  }
+}
+
+/** How often a code is in use: by everybody who has booked or waits with it. */
+export const usesOf =
+  (store: Store, now: Instant) =>
+  (id: string): number =>
+    [...store.bookings()].filter(
+      ({ asked, status, until }) =>
+        asked.code === id &&
+        (['booked', 'attended', 'missed'].includes(status) || (status === 'requested' && until >= now)),
+    ).length
+
+/** The price code that was typed. @throws Refused when it can't be used */
+function codeFor(
+  store: Store,
+  wanted: Wanted,
+  person: KnownPerson | undefined,
+  unsaid: boolean,
+  now: Instant,
+): PriceCode | undefined {
+  if (!wanted.code?.trim()) return undefined
+  const found = readCode(store, wanted, person, unsaid, now)
+  if (typeof found === 'string') throw new Refused(422, 'code', found, { where: 'code' })
+  return found
+}
+
+/** The price code that was typed, or why it can't be used. */
+export function readCode(
+  store: Store,
+  wanted: Pick<Wanted, 'service' | 'code'>,
+  person: KnownPerson | undefined,
+  unsaid: boolean,
+  now: Instant,
+): PriceCode | string {
+  const { practice } = published(store)
+  return findCode(practice, wanted.code ?? '', {
+    service: wanted.service,
+    today: dateAt(zone(practice.profile.zone), now),
+    person: person?.id,
+    unsaid: unsaid && !person,
+    used: usesOf(store, now),
+  })
+}
+
+/** Files that are answered with but have not arrived from this visit. */
+function missingFiles(
+  store: Store,
+  visit: string,
+  questions: readonly Question[],
+  answers: Answers,
+): AnswerProblem[] {
+  return questions.flatMap(({ id }) => {
+    const answer = answers[id]
+    if (!isAttached(answer)) return []
+    const file = store.file(answer.file)
+    const same = file?.visit === visit && file.type === answer.type && file.data.length === answer.size
+    return same ? [] : [{ question: id, message: 'This file has not arrived. Please choose it once more.' }]
+  })
+}
+
 /** As `understand`, for those who may go on to the times. @throws Refused when the way ends before */
 export function understandOpen(
   store: Store,
@@ -129,6 +255,7 @@ export function understandOpen(
   person?: KnownPerson,
 ): Understood {
   const understood = understand(store, wanted, now, person)
+  if (understood.quote) return understood
   if (understood.reading.outcome === 'closed') {
     throw new Refused(
       409,
@@ -164,7 +291,11 @@ export function costsLess(u: Understood, diary: Diary, ask: Ask): (start: Instan
 /** Whether a service is at the door; for whoever has had it, it stays so when it has been taken off. */
 export const isOffered = (store: Store, service: Service, now: Instant, key: string | undefined): boolean => {
   const { profile } = published(store).practice
-  return offeredOn(service, dateAt(zone(profile.zone), now)) || hasBooked(store, service, key)
+  return (
+    offeredOn(service, dateAt(zone(profile.zone), now)) ||
+    hasBooked(store, service, key) ||
+    hasQuote(store, service, key)
+  )
 }
 
 /** Whether somebody may see a service at the door: it is for everyone, or they came by its link. */

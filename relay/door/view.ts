@@ -1,6 +1,7 @@
 import type { DoorService, DoorView } from '@acolhida/core/door'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, questionnaireOf, type Service, termsInForce } from '@acolhida/core/practice'
+import { withoutPoints } from '@acolhida/core/questions'
 import { shownText, versionFingerprint } from '@acolhida/core/terms'
 import type { Instant } from '@acolhida/core/time'
 import type { Store } from '../store/store.ts'
@@ -18,6 +19,7 @@ function doorService(practice: Practice, service: Service): DoorService {
     ...(service.lengthHidden ? {} : { minutes: service.minutes }),
     ...(service.priceHidden ? {} : { price: service.price }),
     extras: service.extras ?? [],
+    ...(hasCodes(practice, service) ? { codes: true } : {}),
     seats: service.seats,
     byDate: service.seats > 1 && service.groupAt === 'dates',
     places: service.places.flatMap((id) => {
@@ -40,7 +42,7 @@ function doorService(practice: Practice, service: Service): DoorService {
           questionnaire: {
             id: questionnaire.id,
             version: questionnaire.version,
-            questions: questionnaire.questions,
+            questions: questionnaire.questions.map(withoutPoints),
           },
         }
       : {}),
@@ -55,6 +57,9 @@ function doorService(practice: Practice, service: Service): DoorService {
     colour: service.colour,
   }
 }
+
+const hasCodes = (practice: Practice, service: Service): boolean =>
+  (practice.codes ?? []).some((one) => !one.services?.length || one.services.includes(service.id))
 
 /** The text of terms as the door shows it. */
 export const shownTerms = (practice: Practice, service: Service, text: string): string =>

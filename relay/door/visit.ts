@@ -1,6 +1,7 @@
 import { type Asked, type BookingEvent, deadlinesOf, holdUntil, wordNeeded } from '@acolhida/core/booking'
 import type {
   DoorOpenings,
+  DoorQuote,
   DoorReading,
   EnquireBody,
   Enquiry,
@@ -20,6 +21,7 @@ import {
   termsInForce,
   zoneOf,
 } from '@acolhida/core/practice'
+import { asked, openAnswers, problemWith, readAnswers } from '@acolhida/core/questions'
 import { agree, chainHead, versionFingerprint } from '@acolhida/core/terms'
 import {
   addDays,
@@ -35,12 +37,14 @@ import {
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import { type Store, token } from '../store/store.ts'
-import { askerOf, diaryAt, KEEP, knownBy, lookerOf, published } from './circumstances.ts'
+import { askerOf, askingOf, diaryAt, KEEP, knownBy, lookerOf, published } from './circumstances.ts'
 import {
   askFor,
   costsLess,
+  extrasOf,
   isOffered,
   mayBeSeen,
+  readCode,
   type Understood,
   understand,
   understandOpen,
@@ -49,9 +53,18 @@ import { shownTerms } from './view.ts'
 
 /** Reads the answers of a visit and remembers the attempt. */
 export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
-  const { practice, service, answers, reading } = understand(store, wanted, now)
+  const { practice, service, answers, reading, quote: own } = understand(store, wanted, now)
   const { outcome, kind, quote, enquiryInstead } = reading
-  store.act(() => store.addAttempt(wanted.visit, { at: now, service: service.id, answers, outcome }))
+  if (own) {
+    const { zone: _, ...person } = own.person
+    const { minutes, lines, price } = quote
+    const said = { until: own.until, text: own.text, person }
+    return { open: true, minutes, lines, price, enquiryInstead: false, quote: said }
+  }
+  const questions = questionnaireOf(practice, service)?.questions ?? []
+  // Private answers are kept with the request alone.
+  const open = openAnswers(questions, answers)
+  store.act(() => store.addAttempt(wanted.visit, { at: now, service: service.id, answers: open, outcome }))
   return {
     open: outcome !== 'closed' && !enquiryInstead,
     ...(outcome === 'closed'
@@ -74,6 +87,32 @@ export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
     lines: quote.lines,
     price: quote.price,
     enquiryInstead,
+  }
+}
+
+/**
+ * Length and price as far as the answers so far tell them. What is missing or not valid is left out; nothing is
+ * remembered, and nothing said but the quote.
+ */
+export function quoteSoFar(store: Store, wanted: Wanted, now: Instant): DoorQuote {
+  const { practice } = published(store)
+  const service = serviceOf(practice, wanted.service)
+  if (!service || !isOffered(store, service, now, wanted.with)) return {}
+  const questionnaire = questionnaireOf(practice, service)
+  const asking = askingOf(store.visitor, service.id, 0)
+  const { questions, answers } = asked(questionnaire?.questions ?? [], wanted.answers, asking)
+  const wrong = new Set(questions.filter((one) => problemWith(one, answers[one.id])).map((one) => one.id))
+  const valid = Object.fromEntries(Object.entries(answers).filter(([id]) => !wrong.has(id)))
+  const code = wanted.code?.trim() ? readCode(store, wanted, store.visitor, true, now) : undefined
+  const { quote } = readAnswers(service, questionnaire, valid, asking, {
+    extras: extrasOf(service, wanted.extras),
+    whole: false,
+    code: typeof code === 'string' ? undefined : code,
+  })
+  return {
+    ...(service.lengthHidden ? {} : { minutes: quote.minutes }),
+    ...(service.priceHidden ? {} : { lines: quote.lines, price: quote.price }),
+    ...(typeof code === 'string' ? { codeProblem: code } : {}),
   }
 }
 
@@ -193,7 +232,7 @@ function keptView(
 ): Kept {
   const there = zoneOf(u.practice, placeOf(u.practice, place))
   const { deadlines, shareAfter } = deadlinesOf(u.practice.houseRules, start, there)
-  const asksFirst = wordNeeded(u.service, standing, u.reading) !== undefined
+  const asksFirst = !u.quote && wordNeeded(u.service, standing, u.reading) !== undefined
   return {
     start,
     place,
@@ -273,7 +312,7 @@ export function send(store: Store, address: DoorAddress, body: SendBody, now: In
   const person = knownBy(store, body.person.email)
   checkClock(body.clock, now)
   const understood = understandOpen(store, body, now, person)
-  const { practice, service, answers, extras, travel } = understood
+  const { practice, service, answers, extras, travel, code, quote } = understood
   checkAddress(practice, body)
   checkTerms(understood, body.agreed)
   checkOpenRequests(store, practice, body.person.email, now)
@@ -303,13 +342,19 @@ export function send(store: Store, address: DoorAddress, body: SendBody, now: In
     ...(extras.length > 0 ? { extras } : {}),
     ...(travel ? { travel: travel.id } : {}),
     ...(body.address ? { address: body.address } : {}),
+    ...(code ? { code: code.id } : {}),
   }
   const events: BookingEvent[] = [event]
-  const straight = wordNeeded(service, standing, reading) === undefined
+  // Whoever accepts a quote has been looked at by whoever sent it.
+  const straight = quote !== undefined || wordNeeded(service, standing, reading) === undefined
   if (straight) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
   store.unkeep(body.visit)
   const id = token()
   happen(store, practice, address, id, events, now)
+  if (quote && body.quote) {
+    store.useQuote(body.quote, id)
+    store.appendEnquiryNews(quote.enquiry, { news: 'booked', at: now, text: '', booking: id })
+  }
   return { link: store.addLink(id, false) }
 }
 
@@ -338,7 +383,10 @@ export function enquire(store: Store, body: EnquireBody, now: Instant): { receiv
   if (body.service && !serviceOf(practice, body.service)) {
     throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
   }
-  const enquiry: Enquiry = { id: token(), at: now, answers: {}, ...rest, attempts: store.attempts(visit) }
+  const service = body.service ? serviceOf(practice, body.service) : undefined
+  const questions = (service && questionnaireOf(practice, service)?.questions) ?? []
+  const answers = openAnswers(questions, body.answers ?? {})
+  const enquiry: Enquiry = { id: token(), at: now, ...rest, answers, attempts: store.attempts(visit) }
   store.appendEnquiry(enquiry)
   return { received: true }
 }

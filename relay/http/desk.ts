@@ -1,8 +1,26 @@
-import type { DeskCommand, DoorPackage, EnterBody, RelayStatus, TrialBody } from '@acolhida/core/door'
-import { commandBody, doorPackage, enterBody, pairBody, recordQuery, trialBody } from '@acolhida/core/schemas'
+import type {
+  AnswerBody,
+  DeskCommand,
+  DoorPackage,
+  EnterBody,
+  QuoteBody,
+  RelayStatus,
+  TrialBody,
+} from '@acolhida/core/door'
+import {
+  answerBody,
+  commandBody,
+  doorPackage,
+  enterBody,
+  pairBody,
+  quoteBody,
+  recordQuery,
+  trialBody,
+} from '@acolhida/core/schemas'
 import type { Express, RequestHandler } from 'express'
 import { newFeed } from '../calendars/feed.ts'
 import { command, enter, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
+import { answerEnquiry, sendQuote } from '../desk/enquiries.ts'
 import { Refused } from '../refused.ts'
 import type { Relay } from '../relay.ts'
 import { servePages } from './pages.ts'
@@ -90,6 +108,33 @@ export function deskApp(relay: Relay): Express {
         ),
       )
     relay.soon()
+  })
+
+  app.post('/api/enquiry', key, (req, res) => {
+    const body = bodyOf<AnswerBody>(answerBody, req.body)
+    res.json(
+      once(store, clock, req.get('idempotency-key'), 'answer', body, () =>
+        answerEnquiry(store, body, clock.now()),
+      ),
+    )
+    relay.soon()
+  })
+  app.post('/api/quote', key, (req, res) => {
+    const body = bodyOf<QuoteBody>(quoteBody, req.body)
+    res
+      .status(201)
+      .json(
+        once(store, clock, req.get('idempotency-key'), 'quote', body, () =>
+          sendQuote(store, address, body, clock.now()),
+        ),
+      )
+    relay.soon()
+  })
+  app.get('/api/files/:id', key, (req, res) => {
+    const file = store.file(String(req.params.id))
+    if (!file) throw new Refused(404, 'unknown-file', 'The relay no longer has this file.')
+    // Always as bytes: nothing a client has sent is opened as a page of the desk.
+    res.type('application/octet-stream').setHeader('x-content-type-options', 'nosniff').send(file.data)
   })
 
   servePages(app, relay.settings.deskPages)

@@ -1,23 +1,27 @@
 import type { EnquireBody, SendBody, Wanted } from '@acolhida/core/door'
+import { LARGEST_FILE } from '@acolhida/core/questions'
 import {
   acceptBody,
   enquireBody,
+  fileQuery,
   keepBody,
   noteBody,
   openingsBody,
+  quoteQuery,
   readBody,
   sendBody,
   viewQuery,
   visitBody,
 } from '@acolhida/core/schemas'
 import { instant } from '@acolhida/core/time'
-import type { Express, Request, Response } from 'express'
+import { type Express, type Request, type Response, raw } from 'express'
 import { feed, feedFreeBusy, feedHours } from '../calendars/feed.ts'
 import type { Clock } from '../clock.ts'
 import { published } from '../door/circumstances.ts'
+import { takeFile } from '../door/files.ts'
 import { linkView, throughLink } from '../door/link.ts'
 import { doorView } from '../door/view.ts'
-import { enquire, keep, openingsFor, read, renew, send } from '../door/visit.ts'
+import { enquire, keep, openingsFor, quoteSoFar, read, renew, send } from '../door/visit.ts'
 import { Refused } from '../refused.ts'
 import type { Relay } from '../relay.ts'
 import type { Store } from '../store/store.ts'
@@ -77,6 +81,20 @@ export function doorApp(relay: Relay): Express {
     const here = doorAt(req, res)
     res.json(read(here.store, bodyOf<Wanted>(readBody, req.body), here.clock.now()))
   })
+  app.post('/api/door/:slug/quote', (req, res) => {
+    const here = doorAt(req, res)
+    res.json(quoteSoFar(here.store, bodyOf<Wanted>(quoteQuery, req.body), here.clock.now()))
+  })
+  app.post(
+    '/api/door/:slug/files',
+    raw({ type: 'application/octet-stream', limit: LARGEST_FILE }),
+    (req, res) => {
+      const here = doorAt(req, res)
+      const about = bodyOf<Parameters<typeof takeFile>[1]>(fileQuery, req.query)
+      const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0)
+      res.status(201).json(takeFile(here.store, about, bytes, here.clock.now()))
+    },
+  )
   app.post('/api/door/:slug/openings', (req, res) => {
     const here = doorAt(req, res)
     const body = bodyOf<Wanted & { place: string; from?: string; days: number }>(openingsBody, req.body)

@@ -64,6 +64,24 @@ const STEPS = [
   `
   ALTER TABLE keeps ADD COLUMN travel TEXT NOT NULL DEFAULT '';
   `,
+  `
+  CREATE TABLE files (
+    id TEXT PRIMARY KEY,
+    visit TEXT NOT NULL,
+    at INTEGER NOT NULL,
+    name TEXT NOT NULL,
+    type TEXT NOT NULL,
+    data BLOB NOT NULL
+  ) STRICT;
+  CREATE INDEX files_visit ON files (visit);
+  CREATE TABLE quotes (
+    hash TEXT PRIMARY KEY,
+    enquiry TEXT NOT NULL,
+    until INTEGER NOT NULL,
+    booking TEXT NOT NULL DEFAULT '',
+    body TEXT NOT NULL
+  ) STRICT;
+  `,
 ]
 
 /**

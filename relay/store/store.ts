@@ -1,7 +1,23 @@
 import { randomBytes } from 'node:crypto'
-import { type Attempt, apply, type Booking, type BookingEvent, begin, replay } from '@acolhida/core/booking'
-import type { CalendarState, DoorPackage, Enquiry, MailNews, RecordItem } from '@acolhida/core/door'
+import {
+  type Attempt,
+  apply,
+  type Booking,
+  type BookingEvent,
+  begin,
+  type Contact,
+  replay,
+} from '@acolhida/core/booking'
+import type {
+  CalendarState,
+  DoorPackage,
+  Enquiry,
+  EnquiryNews,
+  MailNews,
+  RecordItem,
+} from '@acolhida/core/door'
 import type { KnownPerson } from '@acolhida/core/people'
+import type { Answers, Reading } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant } from '@acolhida/core/time'
 import { type Db, openDatabase } from './database.ts'
@@ -16,6 +32,19 @@ export interface Keep {
   travel?: string | undefined
   until: Instant
   renewed: boolean
+}
+
+/** A quote of the practitioner's, as it is kept. */
+export interface KeptQuote {
+  service: string
+  person: Contact
+  answers: Answers
+  extras: string[]
+  travel?: string
+  code?: string
+  reading: Reading
+  until: Instant
+  text: string
 }
 
 export interface OutboxRow {
@@ -199,6 +228,63 @@ export class Store {
     if (newest > Number(this.setting('forgotten') ?? 0)) this.set('forgotten', String(newest))
   }
 
+  appendEnquiryNews(id: string, news: EnquiryNews): number {
+    const { n } = this.db
+      .prepare(`SELECT count(*) AS n FROM record WHERE kind = 'enquiry' AND subject = ?`)
+      .get(id) as { n: number }
+    this.#append(news.at, 'enquiry', id, n + 1, news)
+    return n + 1
+  }
+
+  enquiry(id: string): Enquiry | undefined {
+    const row = this.db
+      .prepare(`SELECT body FROM record WHERE kind = 'enquiry' AND subject = ? AND seq = 1`)
+      .get(id) as { body: string } | undefined
+    return row && (JSON.parse(row.body) as Enquiry)
+  }
+
+  /** Keeps a quote behind a new key, and gives the key. */
+  addQuote(enquiry: string, quote: KeptQuote): string {
+    const secret = token()
+    this.db
+      .prepare('INSERT INTO quotes (hash, enquiry, until, body) VALUES (?, ?, ?, ?)')
+      .run(sha256Hex(secret), enquiry, quote.until, JSON.stringify(quote))
+    return secret
+  }
+
+  quote(secret: string): (KeptQuote & { enquiry: string; booking: string }) | undefined {
+    const row = this.db
+      .prepare('SELECT enquiry, booking, body FROM quotes WHERE hash = ?')
+      .get(sha256Hex(secret)) as { enquiry: string; booking: string; body: string } | undefined
+    return row && { ...(JSON.parse(row.body) as KeptQuote), enquiry: row.enquiry, booking: row.booking }
+  }
+
+  useQuote(secret: string, booking: string): void {
+    this.db.prepare('UPDATE quotes SET booking = ? WHERE hash = ?').run(booking, sha256Hex(secret))
+  }
+
+  addFile(file: { visit: string; at: Instant; name: string; type: string; data: Uint8Array }): string {
+    const id = token()
+    this.db
+      .prepare('INSERT INTO files (id, visit, at, name, type, data) VALUES (?, ?, ?, ?, ?, ?)')
+      .run(id, file.visit, file.at, file.name, file.type, Buffer.from(file.data))
+    return id
+  }
+
+  file(id: string): { visit: string; name: string; type: string; data: Buffer } | undefined {
+    return this.db.prepare('SELECT visit, name, type, data FROM files WHERE id = ?').get(id) as
+      | { visit: string; name: string; type: string; data: Buffer }
+      | undefined
+  }
+
+  /** How many bytes of files a visit has given. */
+  fileBytes(visit: string): number {
+    const row = this.db
+      .prepare('SELECT coalesce(sum(length(data)), 0) AS bytes FROM files WHERE visit = ?')
+      .get(visit) as { bytes: number }
+    return row.bytes
+  }
+
   addLink(booking: string, proves: boolean): string {
     const secret = token()
     this.db
@@ -374,6 +460,8 @@ export class Store {
     this.db.prepare('DELETE FROM attempts WHERE at < ?').run(before)
     this.db.prepare('DELETE FROM done WHERE at < ?').run(before)
     this.db.prepare('DELETE FROM keeps WHERE until < ?').run(before)
+    this.db.prepare('DELETE FROM files WHERE at < ?').run(before)
+    this.db.prepare('DELETE FROM quotes WHERE until < ?').run(before)
     this.db.prepare(`DELETE FROM outbox WHERE state <> 'waiting' AND due < ?`).run(before)
   }
 }

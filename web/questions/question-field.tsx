@@ -1,5 +1,7 @@
 import type { AnswerValue, Question } from '@acolhida/core/questions'
+import { LockKeyhole } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
+import { AddressField, FileField, ItemsField, PhoneField } from './more-fields.tsx'
 
 interface Asked {
   question: Question
@@ -16,16 +18,23 @@ export function QuestionField(asked: Asked) {
   const id = `question-${question.id}`
   const describedBy =
     [question.help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined
-  const several = ['one', 'several', 'yesno', 'scale'].includes(question.kind)
+  if (question.kind === 'section' || question.kind === 'passage') return <Read question={question} />
+  const several = ['one', 'several', 'yesno', 'scale', 'items', 'address'].includes(question.kind)
   const body = <Field {...asked} id={id} describedBy={describedBy} />
   const head = (
     <>
       {question.text}
+      {question.private && (
+        <LockKeyhole size={13} aria-label="private" className="ml-2 inline align-[-1px] text-soft" />
+      )}
       {!question.required && <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>}
     </>
   )
   const rest = (
     <>
+      {question.private && (
+        <p className="mt-0.5 text-[13px] text-soft">Only the person you are asking reads this answer.</p>
+      )}
       {question.help && (
         <p id={`${id}-help`} className="mt-0.5 text-[14px] text-soft">
           {question.help}
@@ -72,6 +81,9 @@ function Field({
   const written = typeof value === 'string' ? value : ''
   const onText = (text: string): void => onAnswer(text === '' ? undefined : text)
   switch (question.kind) {
+    case 'section':
+    case 'passage':
+      return null
     case 'short':
       return <input {...common} value={written} maxLength={500} onChange={(e) => onText(e.target.value)} />
     case 'url':
@@ -85,6 +97,35 @@ function Field({
           onChange={(e) => onText(e.target.value)}
         />
       )
+    case 'time':
+      return (
+        <input
+          {...common}
+          className="field max-w-40"
+          type="time"
+          value={written}
+          onChange={(e) => onText(e.target.value)}
+        />
+      )
+    case 'email':
+      return (
+        <input
+          {...common}
+          type="email"
+          inputMode="email"
+          autoComplete="email"
+          value={written}
+          onChange={(e) => onText(e.target.value)}
+        />
+      )
+    case 'phone':
+      return <PhoneField value={written} onAnswer={onAnswer} common={common} />
+    case 'address':
+      return <AddressField value={written} onAnswer={onAnswer} common={common} />
+    case 'items':
+      return <ItemsField question={question} value={value} onAnswer={onAnswer} />
+    case 'file':
+      return <FileField question={question} value={value} onAnswer={onAnswer} common={common} />
     case 'date':
       return <input {...common} type="date" value={written} onChange={(e) => onText(e.target.value)} />
     case 'long':
@@ -187,6 +228,20 @@ function Field({
     }
   }
 }
+
+/** Something that is read and not answered. */
+const Read = ({ question }: { question: Question }) =>
+  question.kind === 'section' ? (
+    <div>
+      <h2>{question.text}</h2>
+      {question.help && <p className="mt-1 text-soft">{question.help}</p>}
+    </div>
+  ) : (
+    <section className="sheet p-4" aria-label={question.text}>
+      <p className="ask">{question.text}</p>
+      {question.help && <p className="mt-1 whitespace-pre-line">{question.help}</p>}
+    </section>
+  )
 
 const Choices = ({ children, inline = false }: { children: ReactNode; inline?: boolean }) => (
   <div className={inline ? 'flex gap-4' : 'grid gap-0.5'}>{children}</div>

@@ -27,6 +27,8 @@ export class RelayError extends Error {
 export interface Call {
   method?: 'GET' | 'POST' | 'PUT'
   body?: unknown
+  /** Sent as it is, in place of a body. */
+  bytes?: Blob
   /** Says the same thing once, however often it is sent. */
   key?: string
   /** The desk's key. */
@@ -38,17 +40,22 @@ export interface Call {
  * Calls the relay and gives its answer.
  * @throws RelayError for a refusal, and when it can't be reached
  */
-export async function call<T>(path: string, { method, body, key, bearer, signal }: Call = {}): Promise<T> {
+export async function call<T>(
+  path: string,
+  { method, body, bytes, key, bearer, signal }: Call = {},
+): Promise<T> {
   let response: Response
   try {
     response = await fetch(path, {
-      method: method ?? (body === undefined ? 'GET' : 'POST'),
+      method: method ?? (body === undefined && !bytes ? 'GET' : 'POST'),
       headers: {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(bytes ? { 'content-type': 'application/octet-stream' } : {}),
         ...(key ? { 'idempotency-key': key } : {}),
         ...(bearer ? { authorization: `Bearer ${bearer}` } : {}),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(bytes ? { body: bytes } : {}),
       ...(signal ? { signal } : {}),
     })
   } catch (error) {

@@ -1,5 +1,5 @@
 import { type Booking, replay } from '@acolhida/core/booking'
-import type { RecordPage } from '@acolhida/core/door'
+import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/door'
 import { normalMail, type Person } from '@acolhida/core/people'
 import { type DeskDatabase, linkRow } from './database.ts'
 
@@ -15,8 +15,7 @@ export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> 
         await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
         touched.add(item.subject)
       } else if (item.kind === 'enquiry') {
-        const known = await db.enquiries.get(item.subject)
-        if (!known) await db.enquiries.put({ ...item.body, state: 'open' })
+        await hear(db, item.subject, item.body)
       } else {
         await db.mails.put({ ...item.body, n: item.n, at: item.at, booking: item.subject })
       }
@@ -36,6 +35,19 @@ export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> 
     const last = page.items.at(-1)
     if (last) await db.link.put({ ...(await linkRow(db)), cursor: last.n })
   })
+}
+
+/** An enquiry, or what became of it at the relay; each is taken in once. */
+async function hear(db: DeskDatabase, id: string, body: Enquiry | EnquiryNews): Promise<void> {
+  const known = await db.enquiries.get(id)
+  if (!('news' in body)) {
+    if (!known) await db.enquiries.put({ ...body, state: 'open' })
+    return
+  }
+  const history = known?.history ?? []
+  if (!known || history.some((one) => one.at === body.at && one.news === body.news)) return
+  const state = body.news === 'booked' ? 'booked' : 'answered'
+  await db.enquiries.put({ ...known, state, history: [...history, body] })
 }
 
 /** Somebody is known by their mail address from their first request on. */

@@ -2,12 +2,23 @@ import { replay } from '@acolhida/core/booking'
 import { type Backup, FILE_VERSION, writeBackup } from '@acolhida/core/formats'
 import { type DeskDatabase, linkRow } from './database.ts'
 
+const toBase64 = (bytes: Uint8Array): string => {
+  let text = ''
+  for (let at = 0; at < bytes.length; at += 8_192)
+    text += String.fromCharCode(...bytes.subarray(at, at + 8_192))
+  return btoa(text)
+}
+
+const fromBase64 = (text: string): Uint8Array<ArrayBuffer> =>
+  Uint8Array.from(atob(text), (char) => char.charCodeAt(0))
+
 /** Everything in this desk as the text of a backup file. @throws Error when there is no practice yet */
 export async function exportBackup(db: DeskDatabase): Promise<string> {
   return db.transaction('r', db.tables, async () => {
     const row = await db.practice.get('practice')
     if (!row) throw new Error('There is nothing to keep yet.')
     const { cursor, revision } = await linkRow(db)
+    const files = await db.files.toArray()
     const bookings = new Map<string, Backup['bookings'][number]>()
     for (const { booking, event } of await db.events.orderBy('[booking+seq]').toArray()) {
       const record = bookings.get(booking)
@@ -24,6 +35,9 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
       enquiries: await db.enquiries.toArray(),
       mails: await db.mails.toArray(),
       sessions: await db.sessions.toArray(),
+      ...(files.length > 0
+        ? { files: files.map(({ data, ...file }) => ({ ...file, data: toBase64(data) })) }
+        : {}),
       revision,
       cursor,
     })
@@ -46,5 +60,8 @@ export async function importBackup(db: DeskDatabase, backup: Backup): Promise<vo
     await db.enquiries.bulkPut(backup.enquiries)
     await db.mails.bulkPut(backup.mails)
     await db.sessions.bulkPut(backup.sessions)
+    await db.files.bulkPut(
+      (backup.files ?? []).map(({ data, ...file }) => ({ ...file, data: fromBase64(data) })),
+    )
   })
 }

@@ -1,9 +1,10 @@
 import type { Booking, BookingEvent, Command } from '@acolhida/core/booking'
-import type { CalendarState, EnterBody } from '@acolhida/core/door'
+import type { AnswerBody, CalendarState, EnterBody, QuoteBody } from '@acolhida/core/door'
 import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
 import type { Person } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
+import type { FileKind } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import Dexie, { type EntityTable, type Table } from 'dexie'
 
@@ -43,9 +44,21 @@ export interface Intention {
   /** Says the same thing to the relay once. */
   key: string
   booking: string
-  command: Command | { do: 'enter'; body: EnterBody }
+  command:
+    | Command
+    | { do: 'enter'; body: EnterBody }
+    | { do: 'answer'; body: AnswerBody }
+    | { do: 'quote'; body: QuoteBody }
   at: Instant
   refused?: { code: string; message: string }
+}
+
+/** A file given as an answer, with what is in it. */
+export interface FileRow {
+  id: string
+  name: string
+  type: FileKind
+  data: Uint8Array
 }
 
 /** The practice as it was before a change, to go back to. */
@@ -71,6 +84,7 @@ export class DeskDatabase extends Dexie {
   declare changes: EntityTable<Change, 'order'>
   /** What the relay has read of other calendars; not the desk's own, and in no backup. */
   declare calendars: EntityTable<CalendarState, 'id'>
+  declare files: EntityTable<FileRow, 'id'>
 
   constructor(name = 'acolhida-desk') {
     super(name)
@@ -88,6 +102,7 @@ export class DeskDatabase extends Dexie {
       changes: '++order',
     })
     this.version(2).stores({ calendars: 'id' })
+    this.version(3).stores({ files: 'id' })
   }
 }
 

@@ -111,9 +111,9 @@ function Refusals({ desk }: { desk: Desk }) {
       >
         <span>
           <strong>
-            {one.command.do === 'enter'
+            {'body' in one.command && 'person' in one.command.body
               ? one.command.body.person.name
-              : (booking?.asked.person.name ?? 'A booking')}
+              : (booking?.asked.person.name ?? 'Somebody')}
             :
           </strong>{' '}
           your decision could not be carried out. {one.refused?.message}

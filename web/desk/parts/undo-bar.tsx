@@ -13,6 +13,9 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   cancel: 'Cancelled:',
   move: 'Moved',
   enter: 'Booked in',
+  overrule: 'Judged otherwise for',
+  answer: 'Answered',
+  quote: 'Quote for',
 }
 
 function said(booking: Booking): string {
@@ -47,7 +50,7 @@ export function UndoBar({ desk }: { desk: Desk }) {
       {held.map((intention) => (
         <Bar
           key={intention.key}
-          text={`${DONE[intention.command.do] ?? 'Decided for'} ${intention.command.do === 'enter' ? intention.command.body.person.name : nameOf(intention.booking)}: not gone out yet`}
+          text={`${DONE[intention.command.do] ?? 'Decided for'} ${'body' in intention.command && 'person' in intention.command.body ? intention.command.body.person.name : nameOf(intention.booking)}: not gone out yet`}
           undo={() => dropIntention(intention.order)}
         />
       ))}

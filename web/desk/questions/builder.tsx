@@ -1,10 +1,13 @@
-import { serviceOf } from '@acolhida/core/practice'
+import { type Practice, serviceOf } from '@acolhida/core/practice'
 import {
+  asksSomething,
+  depthsOf,
   draftFaults,
   draftOf,
   freeId,
   publishDraft,
   type Question,
+  questionsIn,
   replayAnswers,
 } from '@acolhida/core/questions'
 import { Plus } from 'lucide-react'
@@ -19,7 +22,7 @@ import { SortableList } from '../parts/sortable-list.tsx'
 import { currencyOf, OUTCOME } from '../parts/words.ts'
 import { amount } from '../service/fields.ts'
 import { conditionOn } from './condition-edit.tsx'
-import { changeDraft, moved, withDraft, withQuestionnaire } from './draft.ts'
+import { bandLines, bandsFrom, changeDraft, moved, withDraft, withQuestionnaire } from './draft.ts'
 import { QuestionCard } from './question-card.tsx'
 import { RuleCard } from './rule-card.tsx'
 import { Live, Proof, usePathCheck } from './what-it-does.tsx'
@@ -52,7 +55,20 @@ function Writing({ id }: { id: string }) {
   const service = serviceOf(practice, chosen) ?? practice.services[0]!
   const { check, progress } = usePathCheck(written, service)
   const faults = useMemo(() => draftFaults(sheet), [sheet])
+  const general = faults.filter((one) => !one.question && !one.rule)
   const [view, setView] = useState<'write' | 'try'>('write')
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
+  const opened = (place: string, on: boolean): void =>
+    setOpen((before) => new Set(on ? [...before, place] : [...before].filter((one) => one !== place)))
+  const jump = (place: string): void => {
+    opened(place, true)
+    requestAnimationFrame(() => {
+      const card = document.getElementById(`at-${place}`)
+      card?.scrollIntoView({ block: 'start' })
+      card?.querySelector<HTMLElement>('[aria-expanded]')?.focus({ preventScroll: true })
+    })
+  }
+  const depths = depthsOf(sheet.questions, (one) => (one.when ? questionsIn(one.when) : []))
   const { code, decimals } = currencyOf(practice.profile.currency)
   const above = (label: string, key: 'lookAbove' | 'enquiryAbove', help: string) => (
     <SavedField
@@ -68,35 +84,32 @@ function Writing({ id }: { id: string }) {
       }
     />
   )
-  const addQuestion = (): Promise<void> =>
-    changeDraft(id, 'a question added', (now) => {
-      const fresh: Question = {
-        id: freeId(
-          now.questions.map((one) => one.id),
-          'question',
-        ),
-        kind: 'short',
-        text: 'A new question',
-        required: false,
-      }
-      return { ...now, questions: [...now.questions, fresh] }
-    })
-  const addRule = (): Promise<void> =>
-    changeDraft(id, 'a rule added', (now) => ({
+  const addQuestion = async (plain: Question): Promise<void> => {
+    const taken = sheet.questions.map((one) => one.id)
+    const fresh = { ...plain, id: freeId(taken, plain.id) }
+    await changeDraft(id, 'a question added', (now) => ({ ...now, questions: [...now.questions, fresh] }))
+    jump(fresh.id)
+  }
+  const asking = sheet.questions.find(asksSomething)
+  const addRule = async (): Promise<void> => {
+    const fresh = freeId(
+      sheet.rules.map((one) => one.id),
+      'rule',
+    )
+    await changeDraft(id, 'a rule added', (now) => ({
       ...now,
       rules: [
         ...now.rules,
         {
-          id: freeId(
-            now.rules.map((one) => one.id),
-            'rule',
-          ),
+          id: fresh,
           name: 'A new rule',
-          when: now.questions[0] ? conditionOn(now.questions[0]) : { person: 'new' },
+          when: asking ? conditionOn(asking) : { person: 'new' },
           effect: { do: 'look', note: '' },
         },
       ],
     }))
+    jump(fresh)
+  }
   return (
     <SettingsPage
       title={questionnaire.name}
@@ -184,14 +197,20 @@ function Writing({ id }: { id: string }) {
                 sheet={sheet}
                 question={question}
                 number={i + 1}
+                depth={depths[i]!}
+                open={open.has(question.id)}
+                onOpen={(on) => opened(question.id, on)}
                 faults={faults.filter((one) => one.question === question.id)}
                 findings={(check?.findings ?? []).filter((one) => one.question === question.id)}
               />
             ))}
           </SortableList>
-          <button type="button" className="press press-go justify-self-start" onClick={addQuestion}>
-            <Plus size={16} aria-hidden="true" /> Add a question
-          </button>
+          <div className="flex flex-wrap items-center gap-3">
+            <button type="button" className="press press-go" onClick={() => addQuestion(NEW_QUESTION)}>
+              <Plus size={16} aria-hidden="true" /> Add a question
+            </button>
+            <Kept practice={practice} onUse={addQuestion} />
+          </div>
           <h2 className="mt-4">Rules</h2>
           <SortableList
             items={sheet.rules}
@@ -207,6 +226,8 @@ function Writing({ id }: { id: string }) {
                 sheet={sheet}
                 rule={rule}
                 number={i + 1}
+                open={open.has(rule.id)}
+                onOpen={(on) => opened(rule.id, on)}
                 faults={faults.filter((one) => one.rule === rule.id)}
                 findings={(check?.findings ?? []).filter((one) => one.rule === rule.id)}
               />
@@ -215,6 +236,21 @@ function Writing({ id }: { id: string }) {
           <button type="button" className="press press-go justify-self-start" onClick={addRule}>
             <Plus size={16} aria-hidden="true" /> Add a rule
           </button>
+          <section className="sheet mt-4 p-4">
+            <SavedField
+              label="What points come to, a line each"
+              help="From how many on, and what follows: “10 look first moderate”. Fits, look first, or not a match."
+              what="the bands"
+              rows={Math.max(2, sheet.bands.length + 1)}
+              value={bandLines(sheet.bands)}
+              change={(p, typed) => withDraft(p, id, (now) => ({ ...now, bands: bandsFrom(typed) }))}
+            />
+          </section>
+          {general.map((one) => (
+            <p key={one.message} role="alert" className="text-[14px] font-semibold text-clay">
+              {one.message}
+            </p>
+          ))}
         </div>
         <aside className="grid h-fit gap-4 lg:sticky lg:top-6 lg:max-h-[calc(100dvh-3rem)] lg:overflow-y-auto">
           <fieldset className="join">
@@ -233,7 +269,13 @@ function Writing({ id }: { id: string }) {
           </fieldset>
           {view === 'write' ? (
             <>
-              <Proof practice={practice} questionnaire={written} check={check} progress={progress} />
+              <Proof
+                practice={practice}
+                questionnaire={written}
+                check={check}
+                progress={progress}
+                onJump={jump}
+              />
               {questionnaire.draft && <Replayed id={id} />}
             </>
           ) : (
@@ -242,6 +284,34 @@ function Writing({ id }: { id: string }) {
         </aside>
       </div>
     </SettingsPage>
+  )
+}
+
+const NEW_QUESTION: Question = { id: 'question', kind: 'short', text: 'A new question', required: false }
+
+/** Questions that have been kept, to be used again. */
+function Kept({ practice, onUse }: { practice: Practice; onUse: (question: Question) => void }) {
+  const { library = [] } = practice
+  if (library.length === 0) return null
+  return (
+    <label className="flex items-center gap-2 text-[14px] text-soft">
+      or one I have kept
+      <select
+        className="field min-h-[34px] w-auto max-w-[260px] py-1"
+        value=""
+        onChange={(event) => {
+          const kept = library.find((one) => one.id === event.target.value)
+          if (kept) onUse(kept)
+        }}
+      >
+        <option value="">choose …</option>
+        {library.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.text}
+          </option>
+        ))}
+      </select>
+    </label>
   )
 }
 

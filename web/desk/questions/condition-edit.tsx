@@ -1,20 +1,11 @@
-import type { Condition, Question } from '@acolhida/core/questions'
+import { COMPARED, type Condition, type Question } from '@acolhida/core/questions'
 import { Plus, X } from 'lucide-react'
 import { useEffect, useState } from 'react'
 
 type Comparison = Extract<Condition, { question: string }>
 type Op = Comparison['is']
 
-const OPS: Record<Op, string> = {
-  '=': 'is',
-  '≠': 'is not',
-  includes: 'includes',
-  '<': 'is less than',
-  '≤': 'is at most',
-  '>': 'is more than',
-  '≥': 'is at least',
-  answered: 'has been answered',
-}
+const OPS: Record<Op, string> = { ...COMPARED, answered: 'has an answer' }
 
 /** The comparisons that make sense for a kind of question. */
 const opsFor = (question: Question): Op[] => {
@@ -25,9 +16,12 @@ const opsFor = (question: Question): Op[] => {
       return ['includes', 'answered']
     case 'yesno':
       return ['=', 'answered']
+    case 'items':
+      return ['includes', '=', '<', '≤', '>', '≥', 'answered']
     case 'number':
     case 'scale':
     case 'date':
+    case 'time':
       return ['=', '≠', '<', '≤', '>', '≥', 'answered']
     default:
       return ['answered', '=']
@@ -37,14 +31,16 @@ const opsFor = (question: Question): Op[] => {
 const firstValue = (question: Question): string | number | boolean => {
   if ('choices' in question) return question.choices[0]?.id ?? ''
   if (question.kind === 'yesno') return true
+  if (question.kind === 'items') return question.items[0]?.id ?? ''
   return question.kind === 'number' || question.kind === 'scale' ? (question.least ?? 0) : ''
 }
 
 /** The plainest condition on a question, to begin with. */
 export function conditionOn(question: Question, is: Op = opsFor(question)[0]!): Condition {
-  return is === 'answered'
-    ? { question: question.id, is }
-    : { question: question.id, is, value: firstValue(question) }
+  if (is === 'answered') return { question: question.id, is }
+  // Items are looked for by name, and compared by how many there are together.
+  const value = question.kind === 'items' && is !== 'includes' ? 1 : firstValue(question)
+  return { question: question.id, is, value }
 }
 
 interface Group {
@@ -265,6 +261,13 @@ function Compared({
   question: Question
   onChange: (leaf: Condition) => void
 }) {
+  const options =
+    'choices' in question
+      ? question.choices
+      : question.kind === 'items' && leaf.is === 'includes'
+        ? question.items
+        : undefined
+  const numeric = ['number', 'scale', 'items'].includes(question.kind)
   const set = (value: string | number | boolean): void => {
     if (leaf.is !== 'answered') onChange({ ...leaf, value })
   }
@@ -276,13 +279,9 @@ function Compared({
         value={leaf.is}
         onChange={(event) => {
           const is = event.target.value as Op
-          if (is === 'answered') onChange({ question: question.id, is })
-          else
-            onChange({
-              question: question.id,
-              is,
-              value: 'value' in leaf ? leaf.value : firstValue(question),
-            })
+          const fresh = conditionOn(question, is)
+          const keeps = 'value' in leaf && 'value' in fresh && typeof leaf.value === typeof fresh.value
+          onChange(keeps ? { ...fresh, value: leaf.value } : fresh)
         }}
       >
         {opsFor(question).map((op) => (
@@ -291,14 +290,14 @@ function Compared({
           </option>
         ))}
       </select>
-      {leaf.is !== 'answered' && 'choices' in question && (
+      {leaf.is !== 'answered' && options && (
         <select
           aria-label="With what"
           className="field min-h-[34px] w-auto max-w-[220px] py-1"
           value={String(leaf.value)}
           onChange={(event) => set(event.target.value)}
         >
-          {question.choices.map((choice) => (
+          {options.map((choice) => (
             <option key={choice.id} value={choice.id}>
               {choice.text}
             </option>
@@ -316,20 +315,15 @@ function Compared({
           <option value="false">no</option>
         </select>
       )}
-      {leaf.is !== 'answered' && !('choices' in question) && question.kind !== 'yesno' && (
+      {leaf.is !== 'answered' && !options && question.kind !== 'yesno' && (
         <Typed
           label="With what"
           type={
-            question.kind === 'date'
-              ? 'date'
-              : question.kind === 'number' || question.kind === 'scale'
-                ? 'number'
-                : 'text'
+            question.kind === 'date' || question.kind === 'time' ? question.kind : numeric ? 'number' : 'text'
           }
           value={String(leaf.value)}
           onTyped={(text) => {
-            const number = question.kind === 'number' || question.kind === 'scale'
-            if (!number) set(text)
+            if (!numeric) set(text)
             else if (text.trim() !== '' && Number.isFinite(Number(text))) set(Number(text))
           }}
         />

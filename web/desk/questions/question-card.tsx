@@ -1,25 +1,29 @@
-import type { DraftFault, Question, Sheet } from '@acolhida/core/questions'
-import { freeId, removeQuestion } from '@acolhida/core/questions'
+import {
+  asksSomething,
+  conditionWords,
+  type DraftFault,
+  freeId,
+  type Question,
+  removeQuestion,
+  type Sheet,
+} from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
-import { Copy, GripVertical, Trash2 } from 'lucide-react'
-import { SavedField } from '../parts/saved-field.tsx'
+import { Copy, GripVertical, Library, LockKeyhole, Trash2 } from 'lucide-react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
 import { useSortableRow } from '../parts/sortable-list.tsx'
-import { Switch } from '../parts/switch.tsx'
-import { whole } from '../service/fields.ts'
-import { ConditionEdit, conditionOn } from './condition-edit.tsx'
-import { asKind, changeDraft, choicesFrom, KINDS, withDraft, withQuestion } from './draft.ts'
+import { changeDraft, KINDS } from './draft.ts'
+import { QuestionFields } from './question-fields.tsx'
 
-const WHAT = 'a question'
-
-/** A number as typed, or nothing. */
-const maybeWhole = (typed: string): number | undefined => (typed.trim() === '' ? undefined : whole(typed))
-
-/** One question of the version being written, with everything that can be said about it. */
+/** One question of the version being written: what it asks and when, and opened everything that can be said about it. */
 export function QuestionCard({
   id,
   sheet,
   question,
   number,
+  depth,
+  open,
+  onOpen,
   faults,
   findings,
 }: {
@@ -28,178 +32,105 @@ export function QuestionCard({
   sheet: Sheet
   question: Question
   number: number
+  /** How deep it lies in the follow-ups. */
+  depth: number
+  open: boolean
+  onOpen: (open: boolean) => void
   faults: readonly DraftFault[]
   findings: readonly Finding[]
 }) {
   const { box, handle } = useSortableRow(question.id)
-  const at = sheet.questions.indexOf(question)
-  const before = sheet.questions.slice(0, at)
-  const set = (change: (one: Question) => Question): Promise<void> =>
-    changeDraft(id, WHAT, withQuestion(question.id, change))
-  const field = (change: (one: Question, typed: string) => Question) => ({
-    what: WHAT,
-    change: (p: Parameters<typeof withDraft>[0], typed: string) =>
-      withDraft(
-        p,
-        id,
-        withQuestion(question.id, (one) => change(one, typed)),
-      ),
-  })
-  const bound = (label: string, key: 'least' | 'most' | 'leastWords' | 'mostWords') => (
-    <SavedField
-      label={label}
-      type="number"
-      value={String((question as unknown as Record<string, unknown>)[key] ?? '')}
-      {...field((one, typed) => {
-        const { [key]: _, ...rest } = one as unknown as Record<string, unknown>
-        const value = maybeWhole(typed)
-        if (value === undefined && one.kind === 'scale') throw new Error('A scale has two ends.')
-        return (value === undefined ? rest : { ...rest, [key]: value }) as unknown as Question
-      })}
-    />
-  )
+  const section = question.kind === 'section'
   return (
-    <li {...box} id={`at-${question.id}`}>
-      <section className="sheet grid gap-3 p-4" aria-label={question.text}>
-        <div className="flex items-start gap-2">
+    <li {...box} id={`at-${question.id}`} className="scroll-mt-6">
+      <section
+        className={`sheet p-3 ${section ? 'border-l-4 border-l-leaf' : ''}`}
+        style={{ marginLeft: Math.min(depth, 4) * 22 }}
+        aria-label={question.text}
+      >
+        <div className="flex items-start gap-1.5">
           <button
             type="button"
-            className="press press-quiet shrink-0 cursor-grab touch-none px-1.5"
+            className="press press-quiet shrink-0 cursor-grab touch-none px-1"
             aria-label={`Drag question ${number}`}
             {...handle}
           >
-            <GripVertical size={18} aria-hidden="true" />
-          </button>
-          <div className="grow">
-            <SavedField
-              label={`Question ${number}`}
-              value={question.text}
-              {...field((one, text) => ({ ...one, text: text.trim() }))}
-            />
-          </div>
-          <button
-            type="button"
-            className="press press-quiet mt-6 px-2"
-            aria-label={`Copy question ${number}`}
-            onClick={() =>
-              changeDraft(id, 'a question copied', (now) => {
-                const copy = {
-                  ...question,
-                  id: freeId(
-                    now.questions.map((one) => one.id),
-                    `${question.id}-copy`,
-                  ),
-                }
-                return {
-                  ...now,
-                  questions: [...now.questions.slice(0, at + 1), copy, ...now.questions.slice(at + 1)],
-                }
-              })
-            }
-          >
-            <Copy size={16} aria-hidden="true" />
+            <GripVertical size={17} aria-hidden="true" />
           </button>
           <button
             type="button"
-            className="press press-no mt-6 px-2"
-            aria-label={`Remove question ${number}`}
-            onClick={() => changeDraft(id, 'a question removed', (now) => removeQuestion(now, question.id))}
+            className="min-w-0 grow cursor-pointer py-1 text-left"
+            aria-expanded={open}
+            onClick={() => onOpen(!open)}
           >
-            <Trash2 size={16} aria-hidden="true" />
+            <span className={section ? 'font-serif text-[17px] font-semibold' : 'font-semibold'}>
+              <span className="figures mr-2 text-soft">{number}</span>
+              {question.text}
+            </span>
+            <span className="block text-[13px] text-soft">
+              {KINDS[question.kind]}
+              {asksSomething(question) && (question.required ? ' · must be answered' : ' · if they like')}
+              {question.private && (
+                <>
+                  {' · '}
+                  <LockKeyhole size={12} aria-hidden="true" className="inline align-[-1px]" /> private
+                </>
+              )}
+              {question.when && <> · asked when {conditionWords(question.when, sheet.questions)}</>}
+            </span>
           </button>
+          {open && <Acts id={id} question={question} number={number} />}
         </div>
-        <div className="grid grid-cols-2 items-end gap-3">
-          <SavedField
-            label="Kind"
-            value={question.kind}
-            options={Object.entries(KINDS).map(([value, name]) => ({ value, name }))}
-            {...field((one, kind) => asKind(one, kind as Question['kind']))}
-          />
-          <SavedField
-            label="Help beside it"
-            value={question.help ?? ''}
-            {...field((one, typed) => {
-              const { help: _, ...rest } = one
-              return (typed.trim() === '' ? rest : { ...rest, help: typed.trim() }) as Question
-            })}
-          />
-        </div>
-        {'choices' in question && (
-          <SavedField
-            label="Choices, a line each"
-            rows={Math.min(8, question.choices.length + 1)}
-            value={question.choices.map((choice) => choice.text).join('\n')}
-            {...field((one, typed) =>
-              'choices' in one ? { ...one, choices: choicesFrom(typed, one.choices) } : one,
-            )}
-          />
-        )}
-        {(question.kind === 'number' || question.kind === 'scale' || question.kind === 'several') && (
-          <div className="grid grid-cols-3 items-end gap-3">
-            {bound(question.kind === 'several' ? 'Choose at least' : 'At least', 'least')}
-            {bound(question.kind === 'several' ? 'Choose at most' : 'At most', 'most')}
-            {question.kind === 'number' && (
-              <SavedField
-                label="Unit"
-                value={question.unit ?? ''}
-                {...field((one, unit) => ({ ...one, unit: unit.trim() }) as Question)}
-              />
-            )}
-          </div>
-        )}
-        {question.kind === 'long' && (
-          <div className="grid grid-cols-2 gap-3">
-            {bound('Words at least', 'leastWords')}
-            {bound('Words at most', 'mostWords')}
-          </div>
-        )}
-        {question.kind === 'scale' && (
-          <div className="grid grid-cols-2 gap-3">
-            <SavedField
-              label="The low end means"
-              value={question.leastName}
-              {...field((one, leastName) => ({ ...one, leastName }) as Question)}
-            />
-            <SavedField
-              label="The high end means"
-              value={question.mostName}
-              {...field((one, mostName) => ({ ...one, mostName }) as Question)}
-            />
-          </div>
-        )}
-        <Switch
-          label="Must be answered"
-          on={question.required}
-          onChange={(required) => set((one) => ({ ...one, required }))}
-        />
-        {question.when ? (
-          <div>
-            <p className="ask mb-1">Asked only when</p>
-            <ConditionEdit
-              condition={question.when}
-              questions={before}
-              onChange={(when) =>
-                set((one) => {
-                  const { when: _, ...rest } = one
-                  return (when ? { ...one, when } : rest) as Question
-                })
-              }
-            />
-          </div>
-        ) : (
-          before.length > 0 && (
-            <button
-              type="button"
-              className="way justify-self-start text-[14px]"
-              onClick={() => set((one) => ({ ...one, when: conditionOn(before.at(-1)!) }))}
-            >
-              Ask it only after certain answers
-            </button>
-          )
-        )}
+        {open && <QuestionFields id={id} sheet={sheet} question={question} number={number} />}
         <Said faults={faults} findings={findings} />
       </section>
     </li>
+  )
+}
+
+function Acts({ id, question, number }: { id: string; question: Question; number: number }) {
+  return (
+    <span className="flex shrink-0">
+      <button
+        type="button"
+        className="press press-quiet px-2"
+        aria-label={`Copy question ${number}`}
+        onClick={() =>
+          changeDraft(id, 'a question copied', (now) => {
+            const at = now.questions.findIndex((one) => one.id === question.id)
+            const taken = now.questions.map((one) => one.id)
+            const copy = { ...question, id: freeId(taken, `${question.id}-copy`) }
+            return { ...now, questions: now.questions.toSpliced(at + 1, 0, copy) }
+          })
+        }
+      >
+        <Copy size={16} aria-hidden="true" />
+      </button>
+      <button
+        type="button"
+        className="press press-quiet px-2"
+        aria-label={`Keep question ${number} in my library`}
+        title="Keep it, to use it again"
+        onClick={() =>
+          changePractice(db, 'a question kept', (p) => {
+            const library = p.library ?? []
+            const { when: _, ...rest } = question
+            const taken = library.map((one) => one.id)
+            return { ...p, library: [...library, { ...rest, id: freeId(taken, question.id) } as Question] }
+          })
+        }
+      >
+        <Library size={16} aria-hidden="true" />
+      </button>
+      <button
+        type="button"
+        className="press press-no px-2"
+        aria-label={`Remove question ${number}`}
+        onClick={() => changeDraft(id, 'a question removed', (now) => removeQuestion(now, question.id))}
+      >
+        <Trash2 size={16} aria-hidden="true" />
+      </button>
+    </span>
   )
 }
 
@@ -208,14 +139,14 @@ export function Said({ faults, findings }: { faults: readonly DraftFault[]; find
   return (
     <>
       {faults.map((one) => (
-        <p key={one.message} role="alert" className="text-[14px] font-semibold text-clay">
+        <p key={one.message} role="alert" className="mt-2 text-[14px] font-semibold text-clay">
           {one.message}
         </p>
       ))}
       {findings.map((one) => (
         <p
           key={one.kind + one.message}
-          className={`note text-[14px] ${one.grade === 'error' ? 'tag-closed' : 'tag-look'}`}
+          className={`note mt-2 text-[14px] ${one.grade === 'error' ? 'tag-closed' : 'tag-look'}`}
         >
           {one.message}
         </p>

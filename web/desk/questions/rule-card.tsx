@@ -1,5 +1,13 @@
 import type { Practice } from '@acolhida/core/practice'
-import type { DraftFault, Effect, Rule, Sheet } from '@acolhida/core/questions'
+import {
+  asksSomething,
+  conditionWords,
+  type DraftFault,
+  type Effect,
+  effectWords,
+  type Rule,
+  type Sheet,
+} from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
 import { GripVertical, Trash2 } from 'lucide-react'
 import { SavedField } from '../parts/saved-field.tsx'
@@ -19,6 +27,7 @@ const EFFECTS: Record<Effect['do'], string> = {
   tag: 'tag the person',
   deposit: 'ask a deposit',
   suggest: 'suggest another service',
+  enquiry: 'ask for a message instead of a booking',
 }
 
 /** An effect of another kind, to begin with. */
@@ -38,6 +47,8 @@ function asEffect(kind: Effect['do'], practice: Practice): Effect {
       return { do: kind, tag: 'tag' }
     case 'deposit':
       return { do: kind, amount: 1_000 }
+    case 'enquiry':
+      return { do: kind }
     default:
       return { do: 'suggest', service: practice.services[0]!.id }
   }
@@ -49,13 +60,15 @@ const anyWhole = (typed: string): number => {
   return value
 }
 
-/** One rule in sentences: when these answers are given, then this follows. */
+/** One rule as a sentence: when these answers are given, this follows; opened to be changed. */
 export function RuleCard({
   id,
   practice,
   sheet,
   rule,
   number,
+  open,
+  onOpen,
   faults,
   findings,
 }: {
@@ -64,25 +77,63 @@ export function RuleCard({
   sheet: Sheet
   rule: Rule
   number: number
+  open: boolean
+  onOpen: (open: boolean) => void
   faults: readonly DraftFault[]
   findings: readonly Finding[]
 }) {
   const { box, handle } = useSortableRow(rule.id)
   const set = (change: (one: Rule) => Rule): Promise<void> =>
     changeDraft(id, 'a rule', withRule(rule.id, change))
+  const around = {
+    questions: sheet.questions,
+    services: practice.services,
+    currency: currencyOf(practice.profile.currency),
+  }
   return (
-    <li {...box} id={`at-${rule.id}`}>
-      <section className="sheet grid gap-3 p-4" aria-label={rule.name}>
-        <div className="flex items-start gap-2">
+    <li {...box} id={`at-${rule.id}`} className="scroll-mt-6">
+      <section className="sheet p-3" aria-label={rule.name}>
+        <div className="flex items-start gap-1.5">
           <button
             type="button"
-            className="press press-quiet shrink-0 cursor-grab touch-none px-1.5"
+            className="press press-quiet shrink-0 cursor-grab touch-none px-1"
             aria-label={`Drag rule ${number}`}
             {...handle}
           >
-            <GripVertical size={18} aria-hidden="true" />
+            <GripVertical size={17} aria-hidden="true" />
           </button>
-          <div className="grow">
+          <button
+            type="button"
+            className="min-w-0 grow cursor-pointer py-1 text-left"
+            aria-expanded={open}
+            onClick={() => onOpen(!open)}
+          >
+            <span className="font-semibold">
+              <span className="figures mr-2 text-soft">{number}</span>
+              {rule.name}
+            </span>
+            <span className="block text-[14px] text-soft">
+              When {conditionWords(rule.when, sheet.questions)}: <b>{effectWords(rule.effect, around)}</b>
+            </span>
+          </button>
+          {open && (
+            <button
+              type="button"
+              className="press press-no px-2"
+              aria-label={`Remove rule ${number}`}
+              onClick={() =>
+                changeDraft(id, 'a rule removed', (now) => ({
+                  ...now,
+                  rules: now.rules.filter((one) => one.id !== rule.id),
+                }))
+              }
+            >
+              <Trash2 size={16} aria-hidden="true" />
+            </button>
+          )}
+        </div>
+        {open && (
+          <div className="mt-2 grid gap-3 border-t border-line pt-3">
             <SavedField
               label={`Rule ${number}`}
               what="a rule"
@@ -95,49 +146,34 @@ export function RuleCard({
                 )
               }
             />
+            <div>
+              <p className="ask mb-1">When</p>
+              <ConditionEdit
+                condition={rule.when}
+                questions={sheet.questions.filter(asksSomething)}
+                onChange={(when) => set((one) => ({ ...one, when: when ?? { all: [] } }))}
+              />
+            </div>
+            <label className="ask">
+              then
+              <select
+                className="field mt-1"
+                value={rule.effect.do}
+                onChange={(event) => {
+                  const effect = asEffect(event.target.value as Effect['do'], practice)
+                  set((one) => ({ ...one, effect }))
+                }}
+              >
+                {Object.entries(EFFECTS).map(([value, name]) => (
+                  <option key={value} value={value}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <EffectFields id={id} practice={practice} sheet={sheet} rule={rule} />
           </div>
-          <button
-            type="button"
-            className="press press-no mt-6 px-2"
-            aria-label={`Remove rule ${number}`}
-            onClick={() =>
-              changeDraft(id, 'a rule removed', (now) => ({
-                ...now,
-                rules: now.rules.filter((one) => one.id !== rule.id),
-              }))
-            }
-          >
-            <Trash2 size={16} aria-hidden="true" />
-          </button>
-        </div>
-        <div>
-          <p className="ask mb-1">When</p>
-          <ConditionEdit
-            condition={rule.when}
-            questions={sheet.questions}
-            onChange={(when) => set((one) => ({ ...one, when: when ?? { all: [] } }))}
-          />
-        </div>
-        <div className="grid gap-3">
-          <label className="ask">
-            then
-            <select
-              className="field mt-1"
-              value={rule.effect.do}
-              onChange={(event) => {
-                const effect = asEffect(event.target.value as Effect['do'], practice)
-                set((one) => ({ ...one, effect }))
-              }}
-            >
-              {Object.entries(EFFECTS).map(([value, name]) => (
-                <option key={value} value={value}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <EffectFields id={id} practice={practice} sheet={sheet} rule={rule} />
-        </div>
+        )}
         <Said faults={faults} findings={findings} />
       </section>
     </li>
@@ -184,30 +220,40 @@ function EffectFields({
     />
   )
   const money = (value: number): string => (value / 10 ** decimals).toFixed(decimals)
-  const numbers = sheet.questions.filter((one) => one.kind === 'number' || one.kind === 'scale')
-  const times = (now: string | undefined) =>
-    numbers.length > 0 && (
+  const counted = sheet.questions.flatMap((one): { value: string; name: string }[] => {
+    if (one.private) return []
+    if (one.kind === 'number' || one.kind === 'scale')
+      return [{ value: one.id, name: `the answer to “${one.text}”` }]
+    if (one.kind !== 'items') return []
+    return [
+      { value: one.id, name: `all of “${one.text}”` },
+      ...one.items.map((item) => ({ value: `${one.id}/${item.id}`, name: `how many “${item.text}”` })),
+    ]
+  })
+  const times = (now: { times?: string; of?: string }) =>
+    counted.length > 0 && (
       <label className="ask">
         times
         <select
           className="field mt-1"
-          value={now ?? ''}
+          value={[now.times, now.of].filter(Boolean).join('/')}
           onChange={(event) =>
             changeDraft(
               id,
               'a rule',
               withRule(rule.id, (one) => {
-                const { times: _, ...rest } = one.effect as Effect & { times?: string }
-                const of = event.target.value
-                return { ...one, effect: (of ? { ...rest, times: of } : rest) as Effect }
+                const { times: _, of: __, ...rest } = one.effect as Effect & { times?: string; of?: string }
+                const [times, of] = event.target.value.split('/')
+                const by = { ...(times ? { times } : {}), ...(of ? { of } : {}) }
+                return { ...one, effect: { ...rest, ...by } as Effect }
               }),
             )
           }
         >
           <option value="">once</option>
-          {numbers.map((one) => (
-            <option key={one.id} value={one.id}>
-              the answer to “{one.text}”
+          {counted.map((one) => (
+            <option key={one.value} value={one.value}>
+              {one.name}
             </option>
           ))}
         </select>
@@ -262,7 +308,7 @@ function EffectFields({
             type: 'number',
             suffix: 'min',
           })}
-          {times(effect.times)}
+          {times(effect)}
         </div>
       )
     case 'item':
@@ -272,11 +318,13 @@ function EffectFields({
           {field('Price', money(effect.price), (typed) => ({ price: amount(typed, decimals) }), {
             suffix: code,
           })}
-          {times(effect.times)}
+          {times(effect)}
         </div>
       )
     case 'tag':
       return field('Tag', effect.tag, (tag) => ({ tag: tag.trim() }))
+    case 'enquiry':
+      return <p className="text-[14px] text-soft">They are asked to write to you; no time is taken.</p>
     case 'deposit':
       return field('Deposit', money(effect.amount), (typed) => ({ amount: amount(typed, decimals) }), {
         suffix: code,

@@ -15,6 +15,7 @@ import { QuestionField } from '../../questions/question-field.tsx'
 import { WhatItComesTo } from '../diary/ask-them.tsx'
 import { currencyOf } from '../parts/words.ts'
 import type { PathTold, PathWish } from '../workers/paths.worker.ts'
+import { QuestionMap } from './question-map.tsx'
 
 /** How long typing must rest before the check begins anew, in ms. */
 const REST = 350
@@ -62,11 +63,14 @@ export function Proof({
   questionnaire,
   check,
   progress,
+  onJump,
 }: {
   practice: Practice
   questionnaire: Questionnaire
   check: PathCheck | undefined
   progress: { done: number; of: number } | undefined
+  /** Goes to a question or a rule. */
+  onJump: (id: string) => void
 }) {
   const currency = currencyOf(practice.profile.currency)
   const nameOf = (id: string): string =>
@@ -102,6 +106,7 @@ export function Proof({
               </li>
             ))}
           </ul>
+          <QuestionMap questionnaire={questionnaire} check={check} onJump={onJump} />
           <p className="mt-2 text-[14px]">
             {check.shortest === check.longest ? check.longest : `${check.shortest} to ${check.longest}`}{' '}
             questions ·{' '}
@@ -126,9 +131,9 @@ export function Proof({
             return (
               <li key={one.kind + (place ?? '') + (one.choice ?? '')}>
                 {place ? (
-                  <a className="way" href={`#at-${place}`}>
+                  <button type="button" className="way text-left" onClick={() => onJump(place)}>
                     {nameOf(place)}
-                  </a>
+                  </button>
                 ) : null}{' '}
                 {one.message}
               </li>

@@ -1,5 +1,5 @@
 import type { Command } from '@acolhida/core/booking'
-import type { EnterBody } from '@acolhida/core/door'
+import type { EnterBody, QuoteBody } from '@acolhida/core/door'
 import { readBackup } from '@acolhida/core/schemas'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
@@ -23,6 +23,20 @@ export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
     command: { do: 'enter', body: { ...body, id } },
     at: relayNow(),
   } as never)
+  await turn()
+}
+
+/** Answers somebody who has written, by mail. */
+export async function answerEnquiry(enquiry: string, text: string): Promise<void> {
+  const command = { do: 'answer' as const, body: { enquiry, text } }
+  await db.intentions.add({ key: newKey(), booking: enquiry, command, at: relayNow() } as never)
+  await turn()
+}
+
+/** Sends a quote: for an enquiry there is, or as the beginning of one. */
+export async function sendQuote(body: QuoteBody): Promise<void> {
+  const command = { do: 'quote' as const, body }
+  await db.intentions.add({ key: newKey(), booking: body.enquiry, command, at: relayNow() } as never)
   await turn()
 }
 

@@ -1,8 +1,10 @@
 import type {
+  AnswerBody,
   CalendarState,
   DeskCommand,
   DoorPackage,
   EnterBody,
+  QuoteBody,
   RecordPage,
   RelayStatus,
   TrialBody,
@@ -26,6 +28,17 @@ export const relay = {
   enter: (body: EnterBody, key: string, bearer: string) =>
     call<{ seq: number }>('/api/enter', { body, key, bearer }),
   calendars: (bearer: string) => call<CalendarState[]>('/api/calendars', { bearer }),
+  answer: (body: AnswerBody, key: string, bearer: string) =>
+    call<{ seq: number }>('/api/enquiry', { body, key, bearer }),
+  quote: (body: QuoteBody, key: string, bearer: string) =>
+    call<{ seq: number }>('/api/quote', { body, key, bearer }),
+  /** The bytes of a file given as an answer; nothing when the relay no longer has it. */
+  file: async (id: string, bearer: string): Promise<Uint8Array<ArrayBuffer> | undefined> => {
+    const response = await fetch(`/api/files/${encodeURIComponent(id)}`, {
+      headers: { authorization: `Bearer ${bearer}` },
+    })
+    return response.ok ? new Uint8Array(await response.arrayBuffer()) : undefined
+  },
   command: (body: DeskCommand, key: string, bearer: string) =>
     call<{ seq: number }>('/api/command', { body, key, bearer }),
 }

@@ -1,5 +1,6 @@
 import type { DeskCommand, DoorPackage, EnterBody } from '@acolhida/core/door'
 import { checkPractice } from '@acolhida/core/practice'
+import { forRelay, isAttached, readsPrivately } from '@acolhida/core/questions'
 import { fingerprint } from '@acolhida/core/terms'
 import { liveQuery } from 'dexie'
 import { useSyncExternalStore } from 'react'
@@ -51,10 +52,17 @@ async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined>
   const { practice, salt } = row
   // The note of a time away is the practitioner's own.
   const away = practice.away.map(({ note: _, ...rest }) => rest)
-  // A version that is still being written, and what earlier ones asked, is nobody else's business.
-  const questionnaires = practice.questionnaires.map(({ draft: _, past: __, ...rest }) => rest)
+  const questionnaires = practice.questionnaires.map(forRelay)
+  // Whom private answers might concern, only the desk can tell: nobody is let straight in there.
+  const reads = new Set(practice.questionnaires.filter(readsPrivately).map((one) => one.id))
+  const services = practice.services.map((one) =>
+    one.questionnaire && reads.has(one.questionnaire)
+      ? { ...one, approval: { new: 'ask' as const, known: 'ask' as const } }
+      : one,
+  )
+  const { library: _, ...published } = practice
   return {
-    practice: { ...practice, away, questionnaires },
+    practice: { ...published, away, questionnaires, services },
     sessions,
     people: toldPeople({ people, bookings }, salt, relayNow()),
     salt,
@@ -122,6 +130,8 @@ async function passOn(key: string): Promise<void> {
     const { booking, command } = intention
     try {
       if (command.do === 'enter') await enter(command.body, intention.key, key)
+      else if (command.do === 'answer') await relay.answer(command.body, intention.key, key)
+      else if (command.do === 'quote') await relay.quote(command.body, intention.key, key)
       else await relay.command({ booking, command } as DeskCommand, intention.key, key)
       await db.intentions.delete(intention.order)
     } catch (error) {
@@ -144,6 +154,20 @@ async function fetchRecord(key: string): Promise<void> {
     }
     if (page.items.length === 0) return
     await takeIn(db, page)
+  }
+}
+
+/** Files that came as answers, kept here as long as what they belong to. */
+async function fetchFiles(key: string): Promise<void> {
+  const [bookings, kept] = await Promise.all([db.bookings.toArray(), db.files.toCollection().primaryKeys()])
+  const here = new Set(kept)
+  for (const { asked } of bookings) {
+    for (const answer of Object.values(asked.answers)) {
+      if (!isAttached(answer) || here.has(answer.file)) continue
+      here.add(answer.file)
+      const data = await relay.file(answer.file, key)
+      if (data) await db.files.put({ id: answer.file, name: answer.name, type: answer.type, data })
+    }
   }
 }
 
@@ -188,6 +212,7 @@ async function oneTurn(): Promise<void> {
     await unpublishedChange()
     await passOn(key)
     await fetchRecord(key)
+    await fetchFiles(key)
     await publish(key)
     await fetchCalendars(key)
     set({ standing: 'connected' })

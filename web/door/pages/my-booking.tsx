@@ -1,5 +1,6 @@
 import type { LinkView } from '@acolhida/core/door'
 import { money } from '@acolhida/core/money'
+import { answerWords } from '@acolhida/core/questions'
 import { dateAt, lengthOf, longDate, MINUTE, moment, shift, span, zone } from '@acolhida/core/time'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
@@ -10,6 +11,7 @@ import { Notice } from '../parts/notice.tsx'
 import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
+import { changeDraft } from '../visit/visit.ts'
 
 /** Where things stand with one booking, behind its private link. */
 export function MyBooking() {
@@ -151,11 +153,29 @@ function Standing({
           </div>
         )}
       </section>
+      {view.answers && view.answers.length > 0 && (
+        <section className="sheet mt-4 p-5">
+          <h2>What you answered</h2>
+          <dl>
+            {view.answers.map(({ question, answer }) => (
+              <div key={question.id} className="mt-2">
+                <dt className="text-[14px] text-soft">{question.text}</dt>
+                <dd className="whitespace-pre-line wrap-anywhere">{answerWords(question, answer)}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      )}
       {offered && <Offers view={view} act={act} busy={busy} />}
       <WayOut view={view} act={act} busy={busy} />
       {view.again && (
         <p className="mt-5">
-          <Link className="way" to={`/${view.slug}/${view.again}?with=${secret}`} reloadDocument>
+          <Link
+            className="way"
+            to={`/${view.slug}/${view.again}?with=${secret}`}
+            reloadDocument
+            onClick={() => bringAlong(view)}
+          >
             Book {view.service} once more
           </Link>
         </p>
@@ -168,6 +188,14 @@ function Standing({
         </p>
       )}
     </div>
+  )
+}
+
+/** Books once more with what was answered before, unless something else has been begun here already. */
+function bringAlong({ again, answersBefore = {} }: LinkView): void {
+  if (!again) return
+  changeDraft(again, ({ answers }) =>
+    Object.keys(answers).length > 0 ? {} : { answers: answersBefore, known: Object.keys(answersBefore) },
   )
 }
 

@@ -1,26 +1,61 @@
 import type { DoorService } from '@acolhida/core/door'
-import { money } from '@acolhida/core/money'
-import { type AnswerProblem, type AnswerValue, asked, newcomer, problemsIn } from '@acolhida/core/questions'
+import {
+  type AnswerProblem,
+  type Answers,
+  type AnswerValue,
+  type Attached,
+  answerWords,
+  asked,
+  newcomer,
+  partsOf,
+  problemsIn,
+  type Question,
+} from '@acolhida/core/questions'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { FileTaker } from '../../questions/file-taker.tsx'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { RelayError } from '../../relay-client/client.ts'
+import { Extras } from '../parts/extras.tsx'
 import { Notice } from '../parts/notice.tsx'
-import { useDoor, useSlug } from '../visit/follow.ts'
+import { useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
 import { changeDraft, draftOf, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
+import { NotAMatch } from './not-a-match.tsx'
+import { Quoted } from './quoted.tsx'
 
-/** What must be known first. Which question comes next is decided here, at once; what follows from the answers, by the relay. */
+/** The first field of a question, for the eye to land on. */
+const focusOn = (question: string): void =>
+  document.getElementById(`question-${question}`)?.querySelector<HTMLElement>('input, textarea')?.focus()
+
+/**
+ * What must be known first, a part at a time. Which question comes next is decided here, at once; what follows from
+ * the answers, by the relay.
+ */
 export function Questions({ service, go }: { service: DoorService; go: (step: Step) => void }) {
   const slug = useSlug()
   const visit = useVisit()
   const draft = draftOf(visit, service.id)
   const questions = service.questionnaire?.questions ?? []
   const { questions: shown } = asked(questions, draft.answers, newcomer)
+  const known = new Set(draft.known ?? [])
+  const before = shown.filter((one) => known.has(one.id) && one.id in draft.answers)
+  const parts = partsOf(shown.filter((one) => !before.includes(one)))
+  const at = Math.min(draft.part ?? 0, Math.max(0, parts.length - 1))
+  const part = parts[at]
+  const last = at >= parts.length - 1
   const [problems, setProblems] = useState<AnswerProblem[]>([])
 
+  const takeProblems = (found: AnswerProblem[]): void => {
+    setProblems(found)
+    const [first] = found
+    if (!first) return
+    const there = parts.findIndex((one) => one.questions.some(({ id }) => id === first.question))
+    if (there < 0) changeDraft(service.id, { known: [] })
+    else changeDraft(service.id, { part: there })
+    requestAnimationFrame(() => focusOn(first.question))
+  }
   const reading = useMutation({
     mutationFn: () => relay.read(slug, wantedOf(visit, service.id)),
     onSuccess: (read) => {
@@ -28,7 +63,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
       if (read.open) go('time')
     },
     onError: (error) => {
-      if (error instanceof RelayError) setProblems(error.problem.problems ?? [])
+      if (error instanceof RelayError) takeProblems(error.problem.problems ?? [])
     },
   })
 
@@ -39,19 +74,34 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     })
     setProblems((before) => before.filter((problem) => problem.question !== id))
   }
-
+  const takeFile = async (question: Question, file: File): Promise<Attached> =>
+    relay.file(
+      slug,
+      {
+        visit: visit.id,
+        service: service.id,
+        question: question.id,
+        name: file.name,
+        ...(visit.with ? { with: visit.with } : {}),
+      },
+      file,
+    )
+  const turnTo = (next: number): void => {
+    changeDraft(service.id, { part: next })
+    requestAnimationFrame(() => {
+      window.scrollTo({ top: 0 })
+      document.getElementById('part')?.focus({ preventScroll: true })
+    })
+  }
   const goOn = (): void => {
     const found = problemsIn(questions, draft.answers, newcomer)
-    setProblems(found)
-    const [first] = found
-    if (first)
-      document
-        .getElementById(`question-${first.question}`)
-        ?.querySelector<HTMLElement>('input, textarea')
-        ?.focus()
-    else reading.mutate()
+    const here = last ? found : found.filter((one) => part?.questions.some(({ id }) => id === one.question))
+    if (here.length > 0) takeProblems(here)
+    else if (last) reading.mutate()
+    else turnTo(at + 1)
   }
 
+  if (visit.quote) return <Quoted service={service} go={go} />
   if (draft.reading && !draft.reading.open) {
     return (
       <NotAMatch service={service} back={() => changeDraft(service.id, { reading: undefined as never })} />
@@ -65,24 +115,37 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
         goOn()
       }}
     >
-      <h1>First, a few questions</h1>
-      <p className="mt-2 mb-5 text-soft">
-        {questions.length > 0 || service.extras.length > 0
-          ? 'Your answers are kept on this device until you send them.'
-          : 'There is nothing to answer for this one.'}
+      <h1 id="part" tabIndex={-1} className="outline-none">
+        {part?.section?.text ?? 'First, a few questions'}
+      </h1>
+      {parts.length > 1 && <Progress at={at} of={parts.length} />}
+      <p className="mt-2 mb-5 whitespace-pre-line text-soft">
+        {part?.section?.help ??
+          (questions.length > 0 || service.extras.length > 0
+            ? 'Your answers are kept on this device until you send them.'
+            : 'There is nothing to answer for this one.')}
       </p>
-      <div className="grid gap-3">
-        {shown.map((question) => (
-          <QuestionField
-            key={question.id}
-            question={question}
-            value={draft.answers[question.id]}
-            problem={problems.find((one) => one.question === question.id)?.message}
-            onAnswer={(value) => answer(question.id, value)}
-          />
-        ))}
-      </div>
-      {service.extras.length > 0 && <Extras service={service} />}
+      {before.length > 0 && at === 0 && (
+        <Before
+          questions={before}
+          answers={draft.answers}
+          change={() => changeDraft(service.id, { known: [], part: 0 })}
+        />
+      )}
+      <FileTaker value={takeFile}>
+        <div className="grid gap-3">
+          {part?.questions.map((question) => (
+            <QuestionField
+              key={question.id}
+              question={question}
+              value={draft.answers[question.id]}
+              problem={problems.find((one) => one.question === question.id)?.message}
+              onAnswer={(value) => answer(question.id, value)}
+            />
+          ))}
+        </div>
+      </FileTaker>
+      {last && service.extras.length > 0 && <Extras service={service} />}
       {reading.error && problems.length === 0 && (
         <div className="mt-4">
           <Notice>{reading.error.message}</Notice>
@@ -93,91 +156,58 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
           {problems.length === 1 ? 'One answer needs' : `${problems.length} answers need`} another look.
         </p>
       )}
-      <button type="submit" className="press press-go mt-5 w-full sm:w-auto" disabled={reading.isPending}>
-        {reading.isPending ? 'One moment …' : 'Go on to the times'}
-      </button>
+      <div className="mt-5 flex flex-wrap gap-3">
+        {at > 0 && (
+          <button type="button" className="press" onClick={() => turnTo(at - 1)}>
+            Back
+          </button>
+        )}
+        <button type="submit" className="press press-go w-full sm:w-auto" disabled={reading.isPending}>
+          {reading.isPending ? 'One moment …' : last ? 'Go on to the times' : 'Go on'}
+        </button>
+      </div>
     </form>
   )
 }
 
-/** What can be added, each with what it comes to. */
-function Extras({ service }: { service: DoorService }) {
-  const { currency } = useDoor()
-  const { extras = [] } = draftOf(useVisit(), service.id)
-  return (
-    <fieldset className="sheet mt-3 p-4 sm:p-5">
-      <legend className="sr-only">What you can add</legend>
-      <p className="ask" aria-hidden="true">
-        What you can add <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>
-      </p>
-      {service.extras.map((extra) => (
-        <label
-          key={extra.id}
-          className="flex min-h-[44px] cursor-pointer items-center gap-3 rounded-lg px-2 hover:bg-leaf-soft/50"
-        >
-          <input
-            type="checkbox"
-            className="checkbox checkbox-primary"
-            checked={extras.includes(extra.id)}
-            onChange={(event) =>
-              changeDraft(service.id, {
-                extras: event.target.checked
-                  ? [...extras, extra.id]
-                  : extras.filter((one) => one !== extra.id),
-                reading: undefined as never,
-                kept: undefined as never,
-              })
-            }
-          />
-          <span className="flex-1">{extra.name}</span>
-          <span className="figures text-[14px] text-soft">
-            {[
-              extra.minutes > 0 ? `+ ${extra.minutes} min` : '',
-              extra.price > 0 ? `+ ${money(extra.price, currency)}` : '',
-            ]
-              .filter(Boolean)
-              .join(' · ')}
-          </span>
-        </label>
+const Progress = ({ at, of }: { at: number; of: number }) => (
+  <p className="mt-2 flex items-center gap-3 text-[14px] text-soft">
+    <span>
+      Part {at + 1} of {of}
+    </span>
+    <span className="flex grow gap-1" aria-hidden="true">
+      {Array.from({ length: of }, (_, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a part has no name but its place
+        <span key={i} className={`h-1.5 max-w-16 grow rounded-full ${i <= at ? 'bg-leaf' : 'bg-line'}`} />
       ))}
-    </fieldset>
-  )
-}
+    </span>
+  </p>
+)
 
-/** A kind no: why in general, and what else one can do. */
-function NotAMatch({ service, back }: { service: DoorService; back: () => void }) {
-  const slug = useSlug()
-  const draft = draftOf(useVisit(), service.id)
-  const closed = draft.reading?.closed
-  return (
-    <section aria-live="polite">
-      <h1>{closed ? `${service.name} is not the right thing just now` : 'Let us talk first'}</h1>
-      <p className="sheet mt-4 p-5 text-[16px] whitespace-pre-line">
-        {closed?.message ??
-          'This is more than I book without talking first. Please write me a message; I answer soon.'}
-      </p>
-      <h2 className="mt-6 mb-2">What you can do instead</h2>
-      <ul className="grid gap-2">
-        {closed?.services.map((other) => (
-          <li key={other.id}>
-            <Link className="press w-full sm:w-auto" to={`/${slug}/${other.id}`}>
-              See {other.name}
-            </Link>
-          </li>
-        ))}
-        {(closed?.enquiry ?? true) && (
-          <li>
-            <Link className="press w-full sm:w-auto" to={`/${slug}/write?about=${service.id}`}>
-              Write a message
-            </Link>
-          </li>
-        )}
-        <li>
-          <button type="button" className="way mt-2 min-h-[44px]" onClick={back}>
-            I would like to answer differently
-          </button>
-        </li>
-      </ul>
-    </section>
-  )
-}
+/** What was answered an earlier time and has perhaps not changed. */
+const Before = ({
+  questions,
+  answers,
+  change,
+}: {
+  questions: readonly Question[]
+  answers: Answers
+  change: () => void
+}) => (
+  <section className="sheet mb-3 p-4" aria-label="What you told before">
+    <div className="flex items-baseline justify-between gap-3">
+      <h2>What you told before</h2>
+      <button type="button" className="way min-h-[44px]" onClick={change}>
+        Something has changed
+      </button>
+    </div>
+    <dl>
+      {questions.map((question) => (
+        <div key={question.id} className="mt-2">
+          <dt className="text-[14px] text-soft">{question.text}</dt>
+          <dd className="whitespace-pre-line wrap-anywhere">{answerWords(question, answers[question.id])}</dd>
+        </div>
+      ))}
+    </dl>
+  </section>
+)

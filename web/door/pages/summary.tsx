@@ -12,12 +12,14 @@ import {
   zone,
 } from '@acolhida/core/time'
 import { useMutation } from '@tanstack/react-query'
+import { useState } from 'react'
 import { useNow } from '../../relay-client/clock.ts'
 import { GoOn } from '../parts/go-on.tsx'
 import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import { type RunningQuote, useRunningQuote } from '../visit/running-quote.ts'
+import { changeDraft, draftOf, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 
 /** The running summary: what, how long, when, for how much, and what happens when. */
@@ -37,8 +39,10 @@ export function Summary({
   const { reading, kept } = draft
   const where = zone(visit.zone)
   const place = service.places.find((one) => one.id === (kept?.place ?? draft.place)) ?? service.places[0]
-  const quote = reading?.open ? (kept ?? reading) : undefined
-  const minutes = quote?.minutes ?? reading?.minutes ?? service.minutes
+  const running = useRunningQuote(service, step === 'questions' && !reading && !visit.quote)
+  const told = reading?.open ? (kept ?? reading) : undefined
+  const quote = told ?? whole(running)
+  const minutes = quote?.minutes ?? reading?.minutes ?? running?.minutes ?? service.minutes
   const start = reading?.open ? kept?.start : undefined
   return (
     <aside className="sheet mt-8 h-fit p-5 lg:mt-0" aria-label="Summary">
@@ -72,6 +76,7 @@ export function Summary({
       ) : (
         <p className="font-bold">{priceWords(service, currency) || 'The price follows from your answers.'}</p>
       )}
+      {service.codes && !visit.quote && <Code service={service} />}
       {start !== undefined && kept && (
         <>
           <div className="note mt-4 bg-sun-soft text-sun-ink">
@@ -95,6 +100,71 @@ export function Summary({
         </div>
       )}
     </aside>
+  )
+}
+
+/** A running quote that tells both length and price. */
+const whole = (quote: RunningQuote) =>
+  quote?.lines && quote.price !== undefined && quote.minutes !== undefined
+    ? { minutes: quote.minutes, lines: quote.lines, price: quote.price }
+    : undefined
+
+/** A price code, looked at by the relay before it counts. */
+function Code({ service }: { service: DoorService }) {
+  const slug = useSlug()
+  const visit = useVisit()
+  const { code } = draftOf(visit, service.id)
+  const [typed, setTyped] = useState('')
+  const [problem, setProblem] = useState<string>()
+  const changed = (next: string | undefined): void =>
+    changeDraft(service.id, { code: next as never, reading: undefined as never, kept: undefined as never })
+  const using = useMutation({
+    mutationFn: () => relay.quote(slug, { ...wantedOf(visit, service.id), code: typed }),
+    onSuccess: ({ codeProblem }) => {
+      setProblem(codeProblem)
+      if (!codeProblem) changed(typed)
+    },
+    onError: (error) => setProblem(error.message),
+  })
+  if (code)
+    return (
+      <p className="mt-3 flex items-center justify-between gap-3 text-[14px]">
+        Code {code}
+        <button type="button" className="way min-h-[44px]" onClick={() => changed(undefined)}>
+          Take it away
+        </button>
+      </p>
+    )
+  return (
+    <details className="mt-3 text-[14px]">
+      <summary className="way min-h-[44px] cursor-pointer py-3">I have a code</summary>
+      <form
+        className="flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (typed.trim()) using.mutate()
+        }}
+      >
+        <input
+          className="field min-w-0"
+          aria-label="Code"
+          autoComplete="off"
+          maxLength={60}
+          value={typed}
+          aria-invalid={problem ? true : undefined}
+          aria-describedby={problem ? 'code-problem' : undefined}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        <button type="submit" className="press shrink-0" disabled={using.isPending}>
+          Use it
+        </button>
+      </form>
+      {problem && (
+        <p id="code-problem" role="alert" className="mt-1 font-semibold text-clay">
+          {problem}
+        </p>
+      )}
+    </details>
   )
 }
 

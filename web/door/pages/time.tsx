@@ -1,4 +1,6 @@
 import type { DoorOpenings, DoorService } from '@acolhida/core/door'
+import { type TravelZone, travelZoneAt } from '@acolhida/core/practice'
+import { addressOf } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
@@ -16,6 +18,20 @@ import type { Step } from './flow.tsx'
 
 /** A page goes on by itself until it has at least this many starts to show. */
 const ENOUGH = 6
+
+/** Where an address that was asked for says how far to travel, its postal code does so, until one chooses otherwise. */
+function useTravelFromAddress(service: DoorService, zones: readonly TravelZone[]): void {
+  const { answers, travel, address } = draftOf(useVisit(), service.id)
+  const question = service.questionnaire?.questions.find((one) => one.kind === 'address' && one.travel)
+  const answer = question ? answers[question.id] : undefined
+  useEffect(() => {
+    if (typeof answer !== 'string' || zones.length === 0) return
+    const { street, postalCode, town } = addressOf(answer)
+    const found = travelZoneAt(zones, postalCode)
+    if (found && !travel) changeDraft(service.id, { travel: found.id })
+    if (!address) changeDraft(service.id, { address: `${street}, ${postalCode} ${town}` })
+  }, [answer, zones, travel, address, service.id])
+}
 
 /** When: the openings the relay computes for these answers. Picking one keeps it for ten minutes. */
 export function Time({
@@ -37,6 +53,7 @@ export function Time({
   const zones = at?.kind === 'client' ? (at.travel ?? []) : []
   const travels = zones.length > 0
   const travel = zones.find((one) => one.id === draft.travel)
+  useTravelFromAddress(service, zones)
   const wanted = { ...wantedOf(visit, service.id), place }
 
   const openings = useInfiniteQuery({

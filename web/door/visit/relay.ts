@@ -1,5 +1,6 @@
 import type {
   DoorOpenings,
+  DoorQuote,
   DoorReading,
   DoorView,
   EnquireBody,
@@ -8,6 +9,7 @@ import type {
   SendBody,
   Wanted,
 } from '@acolhida/core/door'
+import type { Attached } from '@acolhida/core/questions'
 import { call, newKey } from '../../relay-client/client.ts'
 
 const door = (slug: string, path = ''): string => `/api/door/${encodeURIComponent(slug)}${path}`
@@ -18,6 +20,12 @@ export const relay = {
   view: (slug: string, key: string | undefined) =>
     call<DoorView>(door(slug, key ? `?with=${encodeURIComponent(key)}` : '')),
   read: (slug: string, wanted: Wanted) => call<DoorReading>(door(slug, '/read'), { body: wanted }),
+  /** Length and price as far as the answers so far tell them. */
+  quote: (slug: string, wanted: Wanted, signal?: AbortSignal) =>
+    call<DoorQuote>(door(slug, '/quote'), { body: wanted, ...(signal ? { signal } : {}) }),
+  /** Gives a file that answers a question. */
+  file: (slug: string, about: Record<string, string>, file: File) =>
+    call<Attached>(door(slug, `/files?${new URLSearchParams(about)}`), { bytes: file }),
   openings: (
     slug: string,
     wanted: Wanted & { place: string; from?: string; days: number },

@@ -17,6 +17,12 @@ export interface Draft {
   kept?: Kept
   person: { name: string; email: string; phone: string }
   agreed: string[]
+  /** The part of the questions one is at. */
+  part?: number
+  /** Questions answered an earlier time, by id: they are shown, and not asked again. */
+  known?: string[]
+  /** A price code that has been accepted. */
+  code?: string
   /** Names one sending, so that trying again does not ask twice. */
   sendKey: string
 }
@@ -26,6 +32,8 @@ interface Visit {
   zone: string
   /** The key of a service's own link, by which one has come. */
   with?: string
+  /** The key of a quote that the practitioner has sent. */
+  quote?: string
   drafts: Record<string, Draft>
 }
 
@@ -63,7 +71,8 @@ function load(): Visit {
     zone: (trial && address.get('zone')) || browserZone(),
     drafts: {},
   }
-  return key ? { ...found, with: key } : found
+  const quote = address.get('quote')
+  return { ...found, ...(key ? { with: key } : {}), ...(quote ? { quote } : {}) }
 }
 
 let visit = load()
@@ -92,7 +101,7 @@ export const draftOf = (from: Visit, service: string): Draft => from.drafts[serv
 
 /** What a visit wants of a service, as the relay is asked. */
 export const wantedOf = (from: Visit, service: string): Wanted => {
-  const { answers, extras, travel } = draftOf(from, service)
+  const { answers, extras, travel, code } = draftOf(from, service)
   return {
     visit: from.id,
     service,
@@ -100,6 +109,8 @@ export const wantedOf = (from: Visit, service: string): Wanted => {
     ...(extras?.length ? { extras } : {}),
     ...(travel ? { travel } : {}),
     ...(from.with ? { with: from.with } : {}),
+    ...(code ? { code } : {}),
+    ...(from.quote ? { quote: from.quote } : {}),
   }
 }
 
@@ -116,5 +127,6 @@ export function changeDraft(
 /** After sending: the draft is gone, and the visit begins anew. */
 export function endVisit(service: string): void {
   const { [service]: _, ...drafts } = visit.drafts
-  save({ ...visit, id: newKey(), drafts })
+  const { quote: _quote, ...rest } = visit
+  save({ ...rest, id: newKey(), drafts })
 }

@@ -1,0 +1,98 @@
+import { type Currency, money } from '../money/words.ts'
+import { answerWords, asksSomething } from './answers.ts'
+import type { Condition, Effect, Question } from './types.ts'
+
+/** The comparisons in words. */
+export const COMPARED = {
+  '=': 'is',
+  '≠': 'is not',
+  includes: 'includes',
+  '<': 'is less than',
+  '≤': 'is at most',
+  '>': 'is more than',
+  '≥': 'is at least',
+} as const
+
+const PERSON = { new: 'the person is new', known: 'you know the person', invited: 'the person is invited' }
+
+/** A condition as a clause: “Age” is less than 16, and the person is new. */
+export function conditionWords(condition: Condition, questions: readonly Question[], inner = false): string {
+  if ('all' in condition || 'any' in condition) {
+    const [parts, word] =
+      'all' in condition ? ([condition.all, ' and '] as const) : ([condition.any, ' or '] as const)
+    if (parts.length === 0) return 'all' in condition ? 'in any case' : 'never'
+    const said = parts.map((one) => conditionWords(one, questions, parts.length > 1)).join(word)
+    return inner && parts.length > 1 ? `(${said})` : said
+  }
+  if ('not' in condition) return `not: ${conditionWords(condition.not, questions, true)}`
+  if ('person' in condition) return PERSON[condition.person]
+  if ('tag' in condition) return `the person is tagged “${condition.tag}”`
+  if ('attempts' in condition)
+    return condition.attempts === 1
+      ? 'they answered otherwise before'
+      : `they answered otherwise at least ${condition.attempts} times before`
+  const question = questions.find((one) => one.id === condition.question)
+  const name = question ? `“${question.text}”` : 'a question that is gone'
+  if (condition.is === 'answered') return `${name} has an answer`
+  return `${name} ${COMPARED[condition.is]} ${valueWords(question, condition.value)}`
+}
+
+function valueWords(question: Question | undefined, value: string | number | boolean): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  if (question?.kind === 'items') return question.items.find((one) => one.id === value)?.text ?? String(value)
+  if (question && 'choices' in question) return `“${answerWords(question, value)}”`
+  return question?.kind === 'number' && question.unit ? `${value} ${question.unit}` : String(value)
+}
+
+/** What is needed to say what an effect does. */
+export interface Around {
+  questions: readonly Question[]
+  services: readonly { id: string; name: string }[]
+  currency: Currency
+}
+
+/** What a rule does, as a clause: close, look first, add 12 min for each “Pages”. */
+export function effectWords(effect: Effect, { questions, services, currency }: Around): string {
+  const serviceName = (id: string): string => services.find((one) => one.id === id)?.name ?? id
+  const each = ({ times, of }: { times?: string; of?: string }): string => {
+    if (times === undefined) return ''
+    const question = questions.find((one) => one.id === times)
+    const item = question?.kind === 'items' ? question.items.find((one) => one.id === of)?.text : undefined
+    return ` for each ${item ? `“${item}”` : `of “${question?.text ?? times}”`}`
+  }
+  switch (effect.do) {
+    case 'close':
+      return 'close'
+    case 'look':
+      return effect.note ? `I look first: ${effect.note}` : 'I look first'
+    case 'points':
+      return `${effect.points} ${Math.abs(effect.points) === 1 ? 'point' : 'points'}`
+    case 'minutes':
+      return `${effect.minutes} min longer${each(effect)}`
+    case 'item':
+      return `${effect.name}, ${money(effect.price, currency)}${each(effect)}`
+    case 'tag':
+      return `tag “${effect.tag}”`
+    case 'deposit':
+      return `a deposit of ${money(effect.amount, currency)}`
+    case 'suggest':
+      return `suggest ${serviceName(effect.service)}`
+    case 'enquiry':
+      return 'a message instead of a booking'
+  }
+}
+
+/** How deep a question lies in the follow-ups: nought for one that is always asked. */
+export function depthsOf(questions: readonly Question[], looksAt: (one: Question) => string[]): number[] {
+  const depths = new Map<string, number>()
+  return questions.map((question) => {
+    const above = looksAt(question).flatMap((id) => depths.get(id) ?? [])
+    const depth = above.length > 0 ? Math.max(...above) + 1 : 0
+    depths.set(question.id, depth)
+    return depth
+  })
+}
+
+/** How many questions there are to answer. */
+export const questionCount = (questions: readonly Question[]): number =>
+  questions.filter(asksSomething).length

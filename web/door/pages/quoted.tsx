@@ -1,0 +1,58 @@
+import type { DoorService } from '@acolhida/core/door'
+import { money } from '@acolhida/core/money'
+import { moment, zone } from '@acolhida/core/time'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import { Link } from 'react-router'
+import { Notice } from '../parts/notice.tsx'
+import { useDoor, useSlug } from '../visit/follow.ts'
+import { relay } from '../visit/relay.ts'
+import { changeDraft, useVisit, wantedOf } from '../visit/visit.ts'
+import type { Step } from './flow.tsx'
+
+/** What the practitioner and the client have spoken about: a quote, which is accepted by choosing a time. */
+export function Quoted({ service, go }: { service: DoorService; go: (step: Step) => void }) {
+  const slug = useSlug()
+  const { currency, practice } = useDoor()
+  const visit = useVisit()
+  const reading = useQuery({
+    queryKey: ['quoted', slug, service.id, visit.quote],
+    queryFn: () => relay.read(slug, wantedOf(visit, service.id)),
+  })
+  const { data } = reading
+  useEffect(() => {
+    if (!data?.quote) return
+    const { name, email, phone = '' } = data.quote.person
+    changeDraft(service.id, ({ person }) => ({
+      reading: data,
+      ...(person.email ? {} : { person: { name, email, phone } }),
+    }))
+  }, [data, service.id])
+  if (reading.error)
+    return (
+      <section>
+        <h1>This quote can not be used any more</h1>
+        <div className="mt-4">
+          <Notice>{reading.error.message}</Notice>
+        </div>
+        <Link className="press mt-4" to={`/${slug}/write?about=${service.id}`}>
+          Write a message
+        </Link>
+      </section>
+    )
+  if (!data?.quote) return <p className="text-soft">One moment …</p>
+  return (
+    <section>
+      <h1>What we have spoken about</h1>
+      {data.quote.text && <p className="sheet mt-4 p-5 text-[16px] whitespace-pre-line">{data.quote.text}</p>}
+      <p className="mt-4">
+        {service.name}, {data.minutes} minutes,{' '}
+        <strong>{data.price === 0 ? 'free of charge' : money(data.price, currency)}</strong>. {practice.name}{' '}
+        keeps to this until <strong>{moment(data.quote.until, zone(visit.zone))}</strong>.
+      </p>
+      <button type="button" className="press press-go mt-5" onClick={() => go('time')}>
+        Accept, and go on to the times
+      </button>
+    </section>
+  )
+}

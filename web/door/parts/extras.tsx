@@ -1,0 +1,48 @@
+import type { DoorService } from '@acolhida/core/door'
+import { money } from '@acolhida/core/money'
+import { useDoor } from '../visit/follow.ts'
+import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+
+/** What can be added, each with what it comes to. */
+export function Extras({ service }: { service: DoorService }) {
+  const { currency } = useDoor()
+  const { extras = [] } = draftOf(useVisit(), service.id)
+  return (
+    <fieldset className="sheet mt-3 p-4 sm:p-5">
+      <legend className="sr-only">What you can add</legend>
+      <p className="ask" aria-hidden="true">
+        What you can add <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>
+      </p>
+      {service.extras.map((extra) => (
+        <label
+          key={extra.id}
+          className="flex min-h-[44px] cursor-pointer items-center gap-3 rounded-lg px-2 hover:bg-leaf-soft/50"
+        >
+          <input
+            type="checkbox"
+            className="checkbox checkbox-primary"
+            checked={extras.includes(extra.id)}
+            onChange={(event) =>
+              changeDraft(service.id, {
+                extras: event.target.checked
+                  ? [...extras, extra.id]
+                  : extras.filter((one) => one !== extra.id),
+                reading: undefined as never,
+                kept: undefined as never,
+              })
+            }
+          />
+          <span className="flex-1">{extra.name}</span>
+          <span className="figures text-[14px] text-soft">
+            {[
+              extra.minutes > 0 ? `+ ${extra.minutes} min` : '',
+              extra.price > 0 ? `+ ${money(extra.price, currency)}` : '',
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </span>
+        </label>
+      ))}
+    </fieldset>
+  )
+}

@@ -1,0 +1,31 @@
+import type { DoorQuote, DoorService } from '@acolhida/core/door'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { useSlug } from './follow.ts'
+import { relay } from './relay.ts'
+import { useVisit, wantedOf } from './visit.ts'
+
+export type RunningQuote = DoorQuote | undefined
+
+/** How long answers must rest before the relay is asked what they come to, in ms. */
+const REST = 400
+
+/** What the answers so far come to, as one answers. The rules that say so stay with the relay. */
+export function useRunningQuote(service: DoorService, on: boolean): RunningQuote {
+  const slug = useSlug()
+  const visit = useVisit()
+  const wanted = wantedOf(visit, service.id)
+  const typed = JSON.stringify(wanted)
+  const [rested, setRested] = useState(typed)
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(typed), REST)
+    return () => clearTimeout(timer)
+  }, [typed])
+  const { data } = useQuery({
+    queryKey: ['running-quote', slug, rested],
+    enabled: on && (service.questionnaire !== undefined || service.extras.length > 0),
+    queryFn: ({ signal }) => relay.quote(slug, JSON.parse(rested) as typeof wanted, signal),
+    placeholderData: keepPreviousData,
+  })
+  return on ? data : undefined
+}

@@ -1,0 +1,228 @@
+import {
+  type AnswerValue,
+  addressAnswer,
+  addressOf,
+  FILE_KINDS,
+  isAttached,
+  isQuantities,
+  type Question,
+  sizeInWords,
+} from '@acolhida/core/questions'
+import { Minus, Paperclip, Plus } from 'lucide-react'
+import { useState } from 'react'
+import { useFileTaker } from './file-taker.tsx'
+
+interface Common {
+  id: string
+  className: string
+  'aria-invalid': true | undefined
+  'aria-describedby': string | undefined
+  'aria-required': true | undefined
+}
+type OnAnswer = (value: AnswerValue | undefined) => void
+
+/** A phone number, written out in full once it is one; until then it stays as it is typed. */
+export function PhoneField({
+  value,
+  onAnswer,
+  common,
+}: {
+  value: string
+  onAnswer: OnAnswer
+  common: Common
+}) {
+  const [hint, setHint] = useState<string>()
+  const settle = async (): Promise<void> => {
+    if (!value.trim()) return setHint(undefined)
+    const { readPhone } = await import('@acolhida/core/questions/phone')
+    const read = readPhone(value, new Intl.Locale(navigator.language).region)
+    if (read) onAnswer(read)
+    setHint(
+      read ? undefined : 'Please look at this number once more: with its country, as +351 239 555 0100.',
+    )
+  }
+  return (
+    <>
+      <input
+        {...common}
+        type="tel"
+        inputMode="tel"
+        autoComplete="tel"
+        value={value}
+        onChange={(e) => onAnswer(e.target.value === '' ? undefined : e.target.value)}
+        onBlur={settle}
+      />
+      <p role="status" className={hint ? 'mt-1 text-[14px] text-soft' : 'sr-only'}>
+        {hint}
+      </p>
+    </>
+  )
+}
+
+/** Street, postal code and town, a field each. */
+export function AddressField({
+  value,
+  onAnswer,
+  common,
+}: {
+  value: string
+  onAnswer: OnAnswer
+  common: Common
+}) {
+  const parts = addressOf(value)
+  const field = (key: keyof typeof parts, label: string, autoComplete: string, width: string) => (
+    <label className={`block text-[14px] ${width}`}>
+      {label}
+      <input
+        {...common}
+        id={key === 'street' ? common.id : `${common.id}-${key}`}
+        autoComplete={autoComplete}
+        value={parts[key]}
+        onChange={(e) => onAnswer(addressAnswer({ ...parts, [key]: e.target.value }) || undefined)}
+      />
+    </label>
+  )
+  return (
+    <div className="flex flex-wrap gap-3">
+      {field('street', 'Street and number', 'street-address', 'w-full')}
+      {field('postalCode', 'Postal code', 'postal-code', 'w-36')}
+      {field('town', 'Town', 'address-level2', 'min-w-40 grow')}
+    </div>
+  )
+}
+
+/** How many of each. */
+export function ItemsField({
+  question,
+  value,
+  onAnswer,
+}: {
+  question: Extract<Question, { kind: 'items' }>
+  value: AnswerValue | undefined
+  onAnswer: OnAnswer
+}) {
+  const many = isQuantities(value) ? value : {}
+  const set = (id: string, count: number): void => {
+    const next = { ...many, [id]: count }
+    onAnswer(Object.values(next).some((one) => one > 0) ? next : undefined)
+  }
+  return (
+    <ul className="grid gap-1">
+      {question.items.map((item) => {
+        const count = many[item.id] ?? 0
+        return (
+          <li key={item.id} className="flex min-h-[44px] items-center gap-2">
+            <span className="grow">{item.text}</span>
+            <button
+              type="button"
+              className="press px-2.5"
+              aria-label={`One fewer of ${item.text}`}
+              disabled={count === 0}
+              onClick={() => set(item.id, count - 1)}
+            >
+              <Minus size={16} aria-hidden="true" />
+            </button>
+            <input
+              className="field figures w-16 text-center"
+              inputMode="numeric"
+              aria-label={`How many of ${item.text}`}
+              value={count}
+              onChange={(e) => {
+                const typed = Number(e.target.value)
+                if (Number.isInteger(typed) && typed >= 0) set(item.id, typed)
+              }}
+            />
+            <button
+              type="button"
+              className="press px-2.5"
+              aria-label={`One more of ${item.text}`}
+              disabled={count >= item.most}
+              onClick={() => set(item.id, count + 1)}
+            >
+              <Plus size={16} aria-hidden="true" />
+            </button>
+          </li>
+        )
+      })}
+    </ul>
+  )
+}
+
+/** What browsers call the kinds of files, so that they offer those first. */
+const ACCEPT = {
+  picture: 'image/png,image/jpeg,image/webp',
+  pdf: 'application/pdf',
+  sound: 'audio/*',
+  text: 'text/plain',
+} as const
+
+/** A file: taken at once, and looked at where it is taken. */
+export function FileField({
+  question,
+  value,
+  onAnswer,
+  common,
+}: {
+  question: Extract<Question, { kind: 'file' }>
+  value: AnswerValue | undefined
+  onAnswer: OnAnswer
+  common: Common
+}) {
+  const take = useFileTaker()
+  const [busy, setBusy] = useState(false)
+  const [problem, setProblem] = useState<string>()
+  const choose = async (file: File | undefined): Promise<void> => {
+    if (!file || !take) return
+    setProblem(undefined)
+    if (file.size > question.mostBytes) {
+      setProblem(
+        `“${file.name}” has ${sizeInWords(file.size)}; at most ${sizeInWords(question.mostBytes)} can be sent.`,
+      )
+      return
+    }
+    setBusy(true)
+    try {
+      onAnswer(await take(question, file))
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error))
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <div>
+      <p className="text-[14px] text-soft">
+        {question.accepts.map((one) => FILE_KINDS[one]).join(', or ')}; at most{' '}
+        {sizeInWords(question.mostBytes)}
+      </p>
+      {isAttached(value) ? (
+        <p className="mt-2 flex items-center gap-3">
+          <Paperclip size={16} aria-hidden="true" />
+          <span className="min-w-0 grow wrap-anywhere">
+            {value.name} ({sizeInWords(value.size)})
+          </span>
+          <button type="button" className="press" onClick={() => onAnswer(undefined)}>
+            Take it away
+          </button>
+        </p>
+      ) : (
+        <input
+          {...common}
+          type="file"
+          className="file-input mt-2 w-full"
+          accept={question.accepts.map((one) => ACCEPT[one]).join(',')}
+          disabled={busy || !take}
+          onChange={(e) => choose(e.target.files?.[0])}
+        />
+      )}
+      <p role="status" className="text-[14px] text-soft">
+        {busy ? 'The file is on its way …' : take ? '' : 'Files are taken at the door.'}
+      </p>
+      {problem && (
+        <p role="alert" className="mt-1 text-[14px] font-semibold text-clay">
+          {problem}
+        </p>
+      )}
+    </div>
+  )
+}
