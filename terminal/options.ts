@@ -10,6 +10,8 @@ export const USAGE = `acolhida: the core on a practice file; answers are JSON
   why FILE --service ID --start INSTANT --now INSTANT   (with the same options)
   cost FILE --service ID --from DATE --days N --now INSTANT   (what each rule closes, and what easier ones would open)
   read FILE --service ID --answers FILE [--extras ID,ID] [--place ID --travel ID] [--person ID]
+  check FILE --questionnaire ID [--service ID] [--draft yes]   (proves every way through the questions)
+  replay FILE --questionnaire ID --answers DIR [--service ID]  (earlier answers, read by the draft)
   deadlines FILE --service ID --start INSTANT --now INSTANT [--place ID]
   calendar FILE.ics --from DATE --days N [--zone Z]      (busy times as the core understands them)
   hours FILE --now INSTANT [--place ID]                  (hours as iCalendar, VAVAILABILITY)
@@ -43,6 +45,8 @@ export const OPTIONS: Record<string, NonNullable<ParseArgsConfig['options']>> = 
   why: { ...ASKED, start: TEXT },
   cost: { ...ASKED, from: TEXT, days: TEXT },
   read: { service: TEXT, answers: TEXT, extras: TEXT, place: TEXT, travel: TEXT, person: TEXT },
+  check: { questionnaire: TEXT, service: TEXT, draft: TEXT },
+  replay: { questionnaire: TEXT, service: TEXT, answers: TEXT },
   deadlines: { service: TEXT, start: TEXT, now: TEXT, place: TEXT },
   calendar: { from: TEXT, days: TEXT, zone: TEXT },
   hours: { now: TEXT, place: TEXT },

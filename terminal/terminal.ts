@@ -37,11 +37,12 @@ import {
   zoneFor,
 } from './given.ts'
 import { count, need, OPTIONS, option, read, Unusable, USAGE, type Values } from './options.ts'
+import { checkCommand, isBroken, replayCommand } from './questions.ts'
 
 export interface Result {
   output: string
   error: string
-  /** 0; 1 for a practice with errors; 2 for what can't be used. */
+  /** 0; 1 for a practice or questions with errors; 2 for what can't be used. */
   code: number
 }
 
@@ -57,7 +58,10 @@ export function runTerminal(args: readonly string[]): Result {
     const [file, ...more] = positionals
     if (!file || more.length > 0) throw new Unusable(`"${command}" takes one file`)
     const answer = COMMANDS[command]!(file, values as Values)
-    const code = command === 'validate' && (answer as { valid: boolean }).valid === false ? 1 : 0
+    const broken =
+      (command === 'validate' && (answer as { valid: boolean }).valid === false) ||
+      (command === 'check' && isBroken(answer as ReturnType<typeof checkCommand>))
+    const code = broken ? 1 : 0
     // What is a file already goes out as it is.
     const output = typeof answer === 'string' ? answer : `${JSON.stringify(answer, null, 2)}\n`
     return { output, error: '', code }
@@ -198,6 +202,10 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
       ...readAnswers(service, questionnaire, answers, asking, choices),
     }
   },
+
+  check: (path, values) => checkCommand(readPracticeFile(read(path), path), values),
+
+  replay: (path, values) => replayCommand(readPracticeFile(read(path), path), values),
 
   deadlines: (path, values) => {
     const now = option(values, 'now', parseInstant)

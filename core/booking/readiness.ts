@@ -1,3 +1,4 @@
+import type { Outcome } from '../questions/index.ts'
 import type { Booking } from './record.ts'
 
 /** A part of what must be done before a session. */
@@ -12,12 +13,16 @@ export interface Readiness {
   preparation: PartState
 }
 
+/** The outcome that counts: the practitioner's own judgement, where there is one. */
+export const outcomeOf = ({ asked, overruled }: Booking): Outcome =>
+  overruled?.outcome ?? asked.reading.outcome
+
 /** Reads the readiness of a booking from its record. */
 export function readiness(booking: Booking): Readiness {
   const { asked, status } = booking
   const ended = ['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(status)
   return {
-    questions: asked.questionnaire ? (asked.reading.outcome === 'closed' ? 'blocked' : 'done') : 'none',
+    questions: asked.questionnaire ? (outcomeOf(booking) === 'closed' ? 'blocked' : 'done') : 'none',
     terms: asked.agreements.length > 0 ? 'done' : 'none',
     word: ended ? 'blocked' : status === 'requested' ? 'waiting' : 'done',
     deposit: asked.reading.quote.deposit > 0 ? 'waiting' : 'none',

@@ -37,6 +37,10 @@ const isEmpty = (value: AnswerValue): boolean => {
 /** Whether there is anything to answer: sections and passages are only read. */
 export const asksSomething = ({ kind }: Question): boolean => kind !== 'section' && kind !== 'passage'
 
+/** Questions as the practitioner must fill them, when entering somebody by hand. */
+export const atDesk = (questions: readonly Question[]): Question[] =>
+  questions.map((one) => ({ ...one, required: one.requiredAtDesk ?? one.required }))
+
 /** One part of the questions that are asked: those from one section to the next, with its heading. */
 export interface Part {
   section?: Question

@@ -128,10 +128,23 @@ function answersOf(
       return []
     case 'date':
       return words(compared(atoms), '2026-06-15')
-    default:
+    case 'long':
+      return words(compared(atoms), 'some words '.repeat(Math.max(1, (question.leastWords ?? 0) / 2)).trim())
+    case 'short':
       return words(compared(atoms), 'some words')
+    default:
+      return words(compared(atoms), EXAMPLE[question.kind])
   }
 }
+
+/** An answer of each kind that is written in a form of its own. */
+const EXAMPLE = {
+  time: '12:00',
+  email: 'name@example.org',
+  phone: '+351 239 555 0100',
+  url: 'https://example.org/page',
+  address: 'Rua das Flores 1\n3000-123\nCoimbra',
+} as const
 
 const compared = (atoms: readonly Atom[]): (string | number | boolean)[] =>
   atoms.flatMap(({ condition }) => ('value' in condition ? [condition.value] : []))

@@ -140,8 +140,8 @@ const sheet = (
 })
 const close: Effect = { do: 'close', message: 'Not now.', services: [], enquiry: true }
 const kinds = (questionnaire: Questionnaire): string[] =>
-  checkPaths(questionnaire, service)!.findings.map(({ kind, question, rule: of, choice }: Finding) =>
-    `${kind} ${question ?? of ?? ''}${choice ? `/${choice}` : ''}`.trim(),
+  checkPaths(questionnaire, service)!.findings.map(({ kind, question, rule: of, choices }: Finding) =>
+    `${kind} ${question ?? of ?? ''}${choices ? `/${choices.join('+')}` : ''}`.trim(),
   )
 
 describe('what a path check finds', () => {
@@ -170,7 +170,7 @@ describe('what a path check finds', () => {
       required: true,
       choices: ['x', 'y', 'z'].map((id) => ({ id, text: id })),
     }
-    expect(kinds(sheet([one], [rule('r', is('a', 'x'), close)]))).toEqual(['no-effect a/y', 'no-effect a/z'])
+    expect(kinds(sheet([one], [rule('r', is('a', 'x'), close)]))).toEqual(['no-effect a/y+z'])
     expect(kinds(sheet([one]))).toEqual([])
   })
 

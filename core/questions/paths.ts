@@ -19,7 +19,7 @@ export interface Finding {
   /** An error breaks a way; a note is worth a thought. */
   grade: 'error' | 'note'
   question?: string
-  choice?: string
+  choices?: string[]
   rule?: string
   message: string
 }
@@ -261,13 +261,18 @@ function withoutEffect(questionnaire: Questionnaire): Finding[] {
     const left = question.choices.filter((choice) => !looked.has(choice.id))
     // One choice left over is what happens otherwise; of several, some make no difference among them.
     if (left.length < 2) return []
-    return left.map((choice) => ({
-      kind: 'no-effect',
-      grade: 'note',
-      question: question.id,
-      choice: choice.id,
-      message: `“${choice.text}” makes no difference to anything.`,
-    }))
+    const names = left.map((choice) => `“${choice.text}”`)
+    const all = `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
+    const message = `Whether one chooses ${all} makes no difference to anything.`
+    return [
+      {
+        kind: 'no-effect',
+        grade: 'note',
+        question: question.id,
+        choices: left.map((one) => one.id),
+        message,
+      },
+    ]
   })
 }
 

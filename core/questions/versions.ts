@@ -117,11 +117,11 @@ function boundsOf(question: Question): string | undefined {
         ? `No answer is possible: it must be at least ${question.least} and at most ${question.most}.`
         : undefined
     case 'several': {
-      const { least = 0, most = question.choices.length, choices } = question
-      if (least > most)
+      const { least = 0, most, choices } = question
+      if (most !== undefined && least > most)
         return `No answer is possible: at least ${least} and at most ${most} are to be chosen.`
       return least > choices.length
-        ? `No answer is possible: there are ${choices.length} choices only.`
+        ? `No answer is possible: there ${choices.length === 1 ? 'is only one choice' : `are only ${choices.length} choices`}.`
         : undefined
     }
     case 'one':

@@ -246,7 +246,7 @@ const sheet = {
   lookAbove: minor,
   enquiryAbove: minor,
 }
-const questionnaire = object({
+export const questionnaire = object({
   ...all({ id, name: line(), version: count }),
   ...sheet,
   draft: object(sheet),

@@ -18,6 +18,7 @@ import { Today } from './pages/today.tsx'
 import { TryIt } from './pages/try-it.tsx'
 import { Builder } from './questions/builder.tsx'
 import { QuestionsPage } from './questions/list.tsx'
+import { Codes } from './service/codes.tsx'
 import { ServicePage } from './service/service.tsx'
 import { Services } from './service/services.tsx'
 import { startSync } from './sync/sync.ts'
@@ -40,6 +41,7 @@ createRoot(document.getElementById('root')!).render(
           <Route path="places" element={<Places />} />
           <Route path="limits" element={<Limits />} />
           <Route path="services" element={<Services />} />
+          <Route path="services/codes" element={<Codes />} />
           <Route path="services/:id" element={<ServicePage />} />
           <Route path="questions" element={<QuestionsPage />} />
           <Route path="questions/:id" element={<Builder />} />

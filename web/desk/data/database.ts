@@ -58,7 +58,7 @@ export interface FileRow {
   id: string
   name: string
   type: FileKind
-  data: Uint8Array
+  data: Uint8Array<ArrayBuffer>
 }
 
 /** The practice as it was before a change, to go back to. */

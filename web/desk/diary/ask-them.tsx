@@ -4,11 +4,19 @@ import {
   type AnswerProblem,
   type Answers,
   type AnswerValue,
+  type Attached,
   asked,
+  atDesk,
+  kindOfFile,
   newcomer,
+  problemWith,
+  type Question,
   type Reading,
 } from '@acolhida/core/questions'
+import { FileTaker } from '../../questions/file-taker.tsx'
 import { QuestionField } from '../../questions/question-field.tsx'
+import { newKey } from '../../relay-client/client.ts'
+import { db } from '../data/database.ts'
 import { Tick } from '../parts/tick.tsx'
 import { currencyOf, OUTCOME } from '../parts/words.ts'
 
@@ -66,20 +74,34 @@ export function AskThem({
         </label>
       )}
       {asking && questionnaire && (
-        <div className="mt-2 grid gap-3">
-          {asked(questionnaire.questions, answers, newcomer).questions.map((question) => (
-            <QuestionField
-              key={question.id}
-              question={question}
-              value={answers[question.id]}
-              problem={problems.find((one) => one.question === question.id)?.message}
-              onAnswer={(value) => answer(question.id, value)}
-            />
-          ))}
-        </div>
+        <FileTaker value={keepFile}>
+          <div className="mt-2 grid gap-3">
+            {asked(atDesk(questionnaire.questions), answers, newcomer).questions.map((question) => (
+              <QuestionField
+                key={question.id}
+                question={question}
+                value={answers[question.id]}
+                problem={problems.find((one) => one.question === question.id)?.message}
+                onAnswer={(value) => answer(question.id, value)}
+              />
+            ))}
+          </div>
+        </FileTaker>
       )}
     </>
   )
+}
+
+/** Keeps a file in this browser. @throws Error when it is of a kind that is not asked for */
+async function keepFile(question: Question, file: File): Promise<Attached> {
+  const data = new Uint8Array(await file.arrayBuffer())
+  const type = kindOfFile(data)
+  if (!type) throw new Error(`“${file.name}” is of a kind that can not be kept here.`)
+  const attached = { file: newKey(), name: file.name, type, size: data.length }
+  const problem = problemWith(question, attached)
+  if (problem) throw new Error(problem)
+  await db.files.put({ id: attached.file, name: file.name, type, data })
+  return attached
 }
 
 /** What the answers come to: outcome and reasons for the practitioner, length and price to say aloud. */

@@ -6,7 +6,14 @@ import {
   travelZoneOf,
   zoneOf,
 } from '@acolhida/core/practice'
-import { type Answers, newcomer, problemsIn, type Reading, readAnswers } from '@acolhida/core/questions'
+import {
+  type Answers,
+  atDesk,
+  newcomer,
+  problemsIn,
+  type Reading,
+  readAnswers,
+} from '@acolhida/core/questions'
 import { BadData, enterBody, letIn } from '@acolhida/core/schemas'
 import { dateTimeAt, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { useState } from 'react'
@@ -23,11 +30,16 @@ export function BookIn({
   desk,
   service: id,
   at,
+  about,
+  booked,
   close,
 }: {
   desk: Desk
   service: string
   at: Instant
+  /** Who it is, and what they have answered already. */
+  about?: { name: string; email: string; answers: Answers }
+  booked?: () => void
   close: () => void
 }) {
   const { practice } = desk
@@ -38,9 +50,9 @@ export function BookIn({
     at: dateTimeAt(zoneOf(practice, placeOf(practice, first.places[0]!)), at),
     minutes: first.minutes,
   })
-  const [person, setPerson] = useState({ name: '', email: '', address: '' })
-  const [asking, setAsking] = useState(false)
-  const [answers, setAnswers] = useState<Answers>({})
+  const [person, setPerson] = useState({ name: about?.name ?? '', email: about?.email ?? '', address: '' })
+  const [asking, setAsking] = useState(Object.keys(about?.answers ?? {}).length > 0)
+  const [answers, setAnswers] = useState<Answers>(about?.answers ?? {})
   const [extras, setExtras] = useState<string[]>([])
   const [problem, setProblem] = useState<string>()
   const [checked, setChecked] = useState(false)
@@ -60,7 +72,8 @@ export function BookIn({
       whole: false,
     })
   const reading = readingOf(service, answers, extras)
-  const problems = asking && questionnaire ? problemsIn(questionnaire.questions, answers, newcomer) : []
+  const problems =
+    asking && questionnaire ? problemsIn(atDesk(questionnaire.questions), answers, newcomer) : []
 
   /** Answers and extras lengthen the session; a length typed by hand stays until they change again. */
   const answer = (next: Answers): void => {
@@ -109,6 +122,7 @@ export function BookIn({
         'The booking',
       )
       enterBooking(clean)
+      booked?.()
       close()
     } catch (error) {
       setProblem(

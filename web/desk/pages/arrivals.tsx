@@ -1,14 +1,13 @@
-import { readiness } from '@acolhida/core/booking'
-import type { DeskEnquiry } from '@acolhida/core/formats'
-import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
-import { answerWords } from '@acolhida/core/questions'
+import { outcomeOf, readiness } from '@acolhida/core/booking'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useNow } from '../../relay-client/clock.ts'
 import { db } from '../data/database.ts'
-import { type Desk, useDesk } from '../data/live.ts'
+import { useDesk } from '../data/live.ts'
+import { EnquiryCard } from '../enquiry/card.tsx'
+import { QuoteDialog } from '../enquiry/quote-dialog.tsx'
 import { OUTCOME, STATUS, serviceName, when } from '../parts/words.ts'
 
 const SHOWN = 40
@@ -17,14 +16,23 @@ const SHOWN = 40
 export function Arrivals() {
   const desk = useDesk()
   const now = useNow()
+  const [quoting, setQuoting] = useState(false)
   const [most, setMost] = useState(SHOWN)
   const enquiries = useLiveQuery(() => db.enquiries.orderBy('at').reverse().toArray()) ?? []
   const arrivals = [...desk.bookings].sort((a, b) => b.asked.at - a.asked.at)
   return (
     <>
       <title>Arrivals · Acolhida</title>
-      <h1>Arrivals</h1>
-      <p className="mt-1 text-[14px] text-soft">Requests and messages, the newest first</p>
+      <header className="flex flex-wrap items-start justify-between gap-4">
+        <div>
+          <h1>Arrivals</h1>
+          <p className="mt-1 text-[14px] text-soft">Requests and messages, the newest first</p>
+        </div>
+        <button type="button" className="press" onClick={() => setQuoting(true)}>
+          A quote for somebody …
+        </button>
+      </header>
+      {quoting && <QuoteDialog desk={desk} close={() => setQuoting(false)} />}
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_380px]">
         <section>
           <h2 className="mb-2.5">Requests</h2>
@@ -33,7 +41,7 @@ export function Arrivals() {
             <ul className="sheet divide-y divide-line px-4">
               {arrivals.slice(0, most).map((booking) => {
                 const lapsed = booking.status === 'requested' && now > booking.until
-                const { person, reading, service } = booking.asked
+                const { person, service } = booking.asked
                 return (
                   <li key={booking.id}>
                     <Link
@@ -43,7 +51,7 @@ export function Arrivals() {
                       <ReadinessTile readiness={readiness(booking)} size={30} />
                       <b>{person.name}</b>
                       <span className="text-[14px] text-soft">{serviceName(desk.practice, service)}</span>
-                      <span className={`tag tag-${reading.outcome}`}>{OUTCOME[reading.outcome]}</span>
+                      <span className={`tag tag-${outcomeOf(booking)}`}>{OUTCOME[outcomeOf(booking)]}</span>
                       <span className="figures ml-auto text-[14px] text-soft">
                         {when(desk.practice, booking.start)} ·{' '}
                         {lapsed
@@ -77,66 +85,5 @@ export function Arrivals() {
         </section>
       </div>
     </>
-  )
-}
-
-function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquiry }) {
-  const service = enquiry.service ? serviceOf(desk.practice, enquiry.service) : undefined
-  const questions = (service && questionnaireOf(desk.practice, service)?.questions) ?? []
-  const answered = questions.filter((question) => question.id in enquiry.answers)
-  const move = (state: DeskEnquiry['state']): Promise<number> => db.enquiries.update(enquiry.id, { state })
-  const subject = encodeURIComponent(service ? `About ${service.name}` : 'Your message')
-  return (
-    <li className="sheet p-4">
-      <div className="flex items-baseline justify-between gap-3">
-        <h3>{enquiry.name}</h3>
-        <span className={`tag ${enquiry.state === 'open' ? 'tag-look' : 'tag-info'}`}>{enquiry.state}</span>
-      </div>
-      <p className="text-[14px] text-soft">
-        {when(desk.practice, enquiry.at)}
-        {service ? ` · about ${service.name}` : ''}
-      </p>
-      <p className="mt-2 whitespace-pre-line wrap-anywhere">{enquiry.message}</p>
-      {answered.length > 0 && (
-        <details className="mt-2 text-[14px]">
-          <summary className="cursor-pointer font-semibold">What was answered before</summary>
-          <dl className="mt-1">
-            {answered.map((question) => (
-              <div key={question.id} className="mt-1">
-                <dt className="text-soft">{question.text}</dt>
-                <dd className="wrap-anywhere">{answerWords(question, enquiry.answers[question.id])}</dd>
-              </div>
-            ))}
-          </dl>
-        </details>
-      )}
-      {enquiry.attempts.length > 0 && (
-        <p className="mt-1 text-[14px] text-soft">
-          {enquiry.attempts.length} {enquiry.attempts.length === 1 ? 'set' : 'sets'} of answers in this visit:{' '}
-          {enquiry.attempts
-            .map((attempt) => OUTCOME[attempt.outcome as keyof typeof OUTCOME].toLowerCase())
-            .join(', ')}
-        </p>
-      )}
-      <div className="mt-3 flex flex-wrap gap-2">
-        <a
-          className="press"
-          href={`mailto:${encodeURIComponent(enquiry.email)}?subject=${subject}`}
-          onClick={() => enquiry.state === 'open' && move('answered')}
-        >
-          Answer by mail
-        </a>
-        {enquiry.state !== 'ended' && (
-          <button type="button" className="press press-quiet" onClick={() => move('ended')}>
-            Close it
-          </button>
-        )}
-        {enquiry.state === 'ended' && (
-          <button type="button" className="press press-quiet" onClick={() => move('open')}>
-            Open it again
-          </button>
-        )}
-      </div>
-    </li>
   )
 }

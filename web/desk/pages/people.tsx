@@ -1,4 +1,4 @@
-import { type Person, standingAt } from '@acolhida/core/people'
+import { type Person, standingAt, tagsOf } from '@acolhida/core/people'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useNow } from '../../relay-client/clock.ts'
@@ -7,6 +7,7 @@ import { db } from '../data/database.ts'
 import { bookingsOf, type Desk, useDesk } from '../data/live.ts'
 import { Dialog } from '../parts/dialog.tsx'
 import { when } from '../parts/words.ts'
+import { AboutPerson } from './about-person.tsx'
 
 /** Everybody who has asked, known by their mail address. */
 export function People() {
@@ -14,6 +15,7 @@ export function People() {
   const now = useNow()
   const [search, setSearch] = useState('')
   const [joining, setJoining] = useState<Person>()
+  const [about, setAbout] = useState<Person | 'new'>()
   const found = desk.people
     .filter((one) => `${one.name} ${one.emails.join(' ')}`.toLowerCase().includes(search.toLowerCase()))
     .sort((a, b) => a.name.localeCompare(b.name))
@@ -25,7 +27,10 @@ export function People() {
           <h1>People</h1>
           <p className="mt-1 text-[14px] text-soft">New until a first session took place, then known</p>
         </div>
-        <div>
+        <div className="flex gap-2.5">
+          <button type="button" className="press" onClick={() => setAbout('new')}>
+            Invite somebody
+          </button>
           <label htmlFor="people-search" className="sr-only">
             Search by name or mail address
           </label>
@@ -53,6 +58,12 @@ export function People() {
                 <b className="min-w-40">{person.name}</b>
                 <span className="text-[14px] text-soft wrap-anywhere">{person.emails.join(', ')}</span>
                 <span className={`tag ${standing === 'known' ? 'tag-fits' : 'tag-info'}`}>{standing}</span>
+                {person.blocked && <span className="tag tag-closed">may not book</span>}
+                {tagsOf(person, bookings).map((tag) => (
+                  <span key={tag} className="text-[13px] text-soft">
+                    “{tag}”
+                  </span>
+                ))}
                 <span className="ml-auto text-[14px] text-soft">
                   {bookings[0] && (
                     <Link className="way" to={`/arrivals/${bookings[0].id}`}>
@@ -60,6 +71,9 @@ export function People() {
                     </Link>
                   )}
                 </span>
+                <button type="button" className="press press-quiet" onClick={() => setAbout(person)}>
+                  About them …
+                </button>
                 <button type="button" className="press press-quiet" onClick={() => setJoining(person)}>
                   Join with …
                 </button>
@@ -67,6 +81,13 @@ export function People() {
             )
           })}
         </ul>
+      )}
+      {about && (
+        <AboutPerson
+          desk={desk}
+          person={about === 'new' ? undefined : about}
+          close={() => setAbout(undefined)}
+        />
       )}
       {joining && <Joining desk={desk} person={joining} close={() => setJoining(undefined)} />}
     </>

@@ -1,11 +1,9 @@
-import { type Attempt, type Booking, readiness, wordNeeded } from '@acolhida/core/booking'
+import { type Booking, readiness } from '@acolhida/core/booking'
 import type { SentMail } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
-import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
-import { type Answers, answerWords, asked, type Question } from '@acolhida/core/questions'
-import { dateAt, formatInstant, lengthOf, moment, shortDate, span, timeAt } from '@acolhida/core/time'
+import { dateAt, formatInstant, moment, shortDate, span } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { type ReactNode, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { LeadLine } from '../../drawings/lead-line.tsx'
 import { ReadinessTile } from '../../drawings/tile.tsx'
@@ -20,11 +18,13 @@ import {
   endOf,
   homeZone,
   marksOf,
-  OUTCOME,
   STATUS,
   serviceName,
   when,
 } from '../parts/words.ts'
+import { AnswersCard } from '../request/answers.tsx'
+import { Card } from '../request/card.tsx'
+import { Reasons } from '../request/reasons.tsx'
 import { decideFor } from '../sync/acts.ts'
 
 /** One request: its lead line, answers, reasons, agreement, and what can be said to it. */
@@ -87,16 +87,6 @@ export function RequestPage() {
   )
 }
 
-const Card = ({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }) => (
-  <section className="sheet px-[18px] py-4">
-    <div className="flex items-baseline justify-between gap-3">
-      <h2>{title}</h2>
-      {aside && <span className="text-[13px] text-soft">{aside}</span>}
-    </div>
-    {children}
-  </section>
-)
-
 /** What has become of it, when it no longer simply waits. */
 function State({ desk, booking }: { desk: Desk; booking: Booking }) {
   const now = useNow()
@@ -130,106 +120,6 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
       )}
       {moving && <Move desk={desk} booking={booking} close={() => setMoving(false)} />}
     </div>
-  )
-}
-
-function AnswersCard({ desk, booking }: { desk: Desk; booking: Booking }) {
-  const { questionnaire, answers, reading, attempts, at, standing } = booking.asked
-  const service = serviceOf(desk.practice, booking.asked.service)
-  const current = service && questionnaireOf(desk.practice, service)
-  const all = current?.id === questionnaire?.id ? (current?.questions ?? []) : []
-  const asking = { standing, invited: false, tags: [], attempts: attempts.length }
-  const shown = asked(all, answers, asking).questions
-  const mattered = new Map(
-    reading.reasons.flatMap((reason) => reason.questions.map((id) => [id, reason.outcome] as const)),
-  )
-  const first = Math.min(at, ...attempts.map((attempt) => attempt.at))
-  const aside = [
-    questionnaire ? `Questions v${questionnaire.version}` : '',
-    first < at ? `first answered ${lengthOf(at - first)} before` : '',
-    booking.mailProved ? 'mail address proved' : 'mail address not proved yet',
-  ]
-  return (
-    <Card title="Answers" aside={aside.filter(Boolean).join(' · ')}>
-      {shown.length === 0 && <p className="mt-2 text-soft">Nothing was asked.</p>}
-      <dl>
-        {shown.map((question) => {
-          const outcome = mattered.get(question.id)
-          return (
-            <div key={question.id} className="border-t border-line py-2.5 first:mt-1.5 first:border-0">
-              <dt className="text-[14px] text-soft">{question.text}</dt>
-              <dd className="flex items-start justify-between gap-4">
-                <span className="max-w-[520px] whitespace-pre-line wrap-anywhere">
-                  {answerWords(question, answers[question.id])}
-                </span>
-                {outcome && outcome !== 'fits' && (
-                  <span className={`tag tag-${outcome}`}>{OUTCOME[outcome].toLowerCase()}</span>
-                )}
-              </dd>
-            </div>
-          )
-        })}
-      </dl>
-      {attempts.map((attempt) => (
-        <Earlier key={attempt.at} attempt={attempt} questions={all} answers={answers} desk={desk} />
-      ))}
-    </Card>
-  )
-}
-
-/** What was answered before, where it differed. */
-function Earlier({
-  attempt,
-  questions,
-  answers,
-  desk,
-}: {
-  attempt: Attempt
-  questions: Question[]
-  answers: Answers
-  desk: Desk
-}) {
-  const differing = questions.filter(
-    (one) => JSON.stringify(attempt.answers[one.id]) !== JSON.stringify(answers[one.id]),
-  )
-  return (
-    <section className="note mt-3 bg-sun-soft text-sun-ink">
-      <h3>
-        Before that, at {timeAt(homeZone(desk.practice), attempt.at)}:{' '}
-        {OUTCOME[attempt.outcome].toLowerCase()}
-      </h3>
-      <dl className="mt-1 text-[14px]">
-        {differing.map((question) => (
-          <div key={question.id} className="mt-1">
-            <dt>{question.text}</dt>
-            <dd className="font-semibold">{answerWords(question, attempt.answers[question.id])}</dd>
-          </div>
-        ))}
-      </dl>
-    </section>
-  )
-}
-
-function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
-  const service = serviceOf(desk.practice, booking.asked.service)
-  const word = service && wordNeeded(service, booking.asked.standing, booking.asked.reading)
-  const { reasons, outcome } = booking.asked.reading
-  return (
-    <Card title="Why it came to you" aside={<span className={`tag tag-${outcome}`}>{OUTCOME[outcome]}</span>}>
-      <ol className="mt-2 grid list-decimal gap-2 pl-[18px]">
-        {reasons.map((reason) => (
-          <li key={`${reason.rule} ${reason.name}`}>
-            {reason.note || reason.name}
-            {reason.rule && <div className="text-[14px] text-soft">Your rule “{reason.name}”</div>}
-          </li>
-        ))}
-        {word && !booking.asked.byHand && <li>{word}</li>}
-        {booking.asked.byHand && <li>You booked them in by hand.</li>}
-        {!booking.asked.byHand && reasons.length === 0 && !word && (
-          <li>Nothing spoke against it; it went straight in.</li>
-        )}
-      </ol>
-    </Card>
   )
 }
 

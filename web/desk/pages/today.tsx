@@ -1,4 +1,4 @@
-import { readiness } from '@acolhida/core/booking'
+import { outcomeOf, readiness } from '@acolhida/core/booking'
 import { DAY, type DayNumber, dateAt, dayNumber, type Instant, lengthOf, longDate } from '@acolhida/core/time'
 import { Link } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
@@ -50,7 +50,7 @@ export function Today() {
           )}
           <ul className="grid gap-3">
             {waiting.map((booking) => {
-              const { person, reading, service, minutes } = booking.asked
+              const { person, service, minutes } = booking.asked
               return (
                 <li key={booking.id} className="sheet px-4 py-3.5">
                   <div className="flex items-start justify-between gap-4">
@@ -73,7 +73,7 @@ export function Today() {
                     </div>
                   </div>
                   <p className="mt-2.5 mb-3 flex items-baseline gap-3">
-                    <span className={`tag tag-${reading.outcome}`}>{OUTCOME[reading.outcome]}</span>
+                    <span className={`tag tag-${outcomeOf(booking)}`}>{OUTCOME[outcomeOf(booking)]}</span>
                     <span className="line-clamp-2 text-[14px]">{reasonLine(booking)}</span>
                   </p>
                   <Decide desk={desk} booking={booking} />

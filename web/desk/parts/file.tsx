@@ -27,9 +27,9 @@ export function FileButton({
   )
 }
 
-/** Saves a text as a file. */
-export function saveFile(name: string, type: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }))
+/** Saves a text, or bytes, as a file. */
+export function saveFile(name: string, type: string, content: string | Uint8Array<ArrayBuffer>): void {
+  const url = URL.createObjectURL(new Blob([content], { type }))
   const link = document.createElement('a')
   link.href = url
   link.download = name

@@ -5,25 +5,24 @@ import {
   draftFaults,
   draftOf,
   freeId,
-  publishDraft,
   type Question,
   questionsIn,
-  replayAnswers,
 } from '@acolhida/core/questions'
 import { Plus } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { SortableList } from '../parts/sortable-list.tsx'
-import { currencyOf, OUTCOME } from '../parts/words.ts'
+import { currencyOf } from '../parts/words.ts'
 import { amount } from '../service/fields.ts'
 import { conditionOn } from './condition-edit.tsx'
 import { bandLines, bandsFrom, changeDraft, moved, withDraft, withQuestionnaire } from './draft.ts'
+import { QuestionFiles } from './files.tsx'
+import { Publish } from './publish.tsx'
 import { QuestionCard } from './question-card.tsx'
+import { Replayed } from './replayed.tsx'
 import { RuleCard } from './rule-card.tsx'
 import { Live, Proof, usePathCheck } from './what-it-does.tsx'
 
@@ -119,55 +118,7 @@ function Writing({ id }: { id: string }) {
           : `Version ${questionnaire.version}, at your door as it stands.`
       }
     >
-      <div className="mb-4 flex flex-wrap items-center gap-2.5">
-        {questionnaire.draft && (
-          <>
-            <button
-              type="button"
-              className="press press-go"
-              disabled={faults.length > 0}
-              onClick={() =>
-                changePractice(db, `${questionnaire.name} published`, (p) =>
-                  withQuestionnaire(p, id, publishDraft),
-                )
-              }
-            >
-              Publish as version {questionnaire.version + 1}
-            </button>
-            <button
-              type="button"
-              className="press press-no"
-              onClick={() =>
-                changePractice(db, 'a draft put aside', (p) =>
-                  withQuestionnaire(p, id, ({ draft: _, ...rest }) => rest),
-                )
-              }
-            >
-              Leave it as it was
-            </button>
-            {faults.length > 0 && (
-              <span role="status" className="text-[14px] font-semibold text-clay">
-                {faults.length === 1 ? 'One thing stands' : `${faults.length} things stand`} in the way,
-                marked below.
-              </span>
-            )}
-          </>
-        )}
-        <label className="ml-auto flex items-center gap-2 text-[14px] text-soft">
-          For
-          <select
-            className="field min-h-[34px] w-auto py-1 font-semibold"
-            value={service.id}
-            onChange={(event) => setChosen(event.target.value)}
-          >
-            {(users.length > 0 ? users : practice.services).map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
-      </div>
+      {questionnaire.draft && <Publish questionnaire={questionnaire} faults={faults.length} />}
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_380px]">
         <div className="grid h-fit gap-3">
           <section className="sheet grid grid-cols-3 items-end gap-3 p-4">
@@ -246,13 +197,14 @@ function Writing({ id }: { id: string }) {
               change={(p, typed) => withDraft(p, id, (now) => ({ ...now, bands: bandsFrom(typed) }))}
             />
           </section>
+          <QuestionFiles questionnaire={questionnaire} />
           {general.map((one) => (
             <p key={one.message} role="alert" className="text-[14px] font-semibold text-clay">
               {one.message}
             </p>
           ))}
         </div>
-        <aside className="grid h-fit gap-4 lg:sticky lg:top-6 lg:max-h-[calc(100dvh-3rem)] lg:overflow-y-auto">
+        <aside className="grid h-fit min-w-0 grid-cols-[minmax(0,1fr)] gap-3 lg:sticky lg:top-6 lg:max-h-[calc(100dvh-3rem)] lg:overflow-y-auto">
           <fieldset className="join">
             <legend className="sr-only">What is shown beside</legend>
             {(['write', 'try'] as const).map((one) => (
@@ -267,6 +219,20 @@ function Writing({ id }: { id: string }) {
               </button>
             ))}
           </fieldset>
+          <label className="flex items-center gap-2 text-[14px] text-soft">
+            <span className="shrink-0">for</span>
+            <select
+              className="field min-h-[34px] py-1 font-semibold"
+              value={service.id}
+              onChange={(event) => setChosen(event.target.value)}
+            >
+              {(users.length > 0 ? users : practice.services).map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
           {view === 'write' ? (
             <>
               <Proof
@@ -312,43 +278,5 @@ function Kept({ practice, onUse }: { practice: Practice; onUse: (question: Quest
         ))}
       </select>
     </label>
-  )
-}
-
-/** Whose outcome, length or price the new version would change, of all who have answered before. */
-function Replayed({ id }: { id: string }) {
-  const { practice, bookings } = useDesk()
-  const questionnaire = practice.questionnaires.find((one) => one.id === id)!
-  const given = bookings.flatMap((booking) => {
-    const { asked } = booking
-    const service = serviceOf(practice, asked.service)
-    if (asked.questionnaire?.id !== id || !service) return []
-    return [{ id: booking.id, service, answers: asked.answers, read: asked.reading }]
-  })
-  const changed = replayAnswers(questionnaire, draftOf(questionnaire), given)
-  const nameOf = (booking: string): string =>
-    bookings.find((one) => one.id === booking)?.asked.person.name ?? booking
-  if (given.length === 0) return null
-  return (
-    <section className="sheet p-4 text-[14px]" aria-label="Earlier answers">
-      <h2>Earlier answers</h2>
-      <p className="mt-1">
-        {changed.length === 0
-          ? `Read again, the ${given.length === 1 ? 'answers' : `answers of ${given.length} people`} come to the same.`
-          : `For ${changed.length} of ${given.length} it would have been otherwise:`}
-      </p>
-      <ul className="mt-1 grid gap-1">
-        {changed.map((one) => (
-          <li key={one.id}>
-            <Link className="way" to={`/arrivals/${one.id}`}>
-              {nameOf(one.id)}
-            </Link>
-            : {one.outcome && `${OUTCOME[one.outcome.from]} → ${OUTCOME[one.outcome.to]} `}
-            {one.minutes && `${one.minutes.from} → ${one.minutes.to} min `}
-            {one.price && 'another price'}
-          </li>
-        ))}
-      </ul>
-    </section>
   )
 }

@@ -1,16 +1,20 @@
 import type { Questionnaire } from '@acolhida/core/questions'
 import { freeId } from '@acolhida/core/questions'
+import { STARTS } from '@acolhida/core/questions/starts'
 import { Copy, Plus, Trash2 } from 'lucide-react'
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { SettingsPage } from '../parts/settings-page.tsx'
+import { type FhirRead, OpenFhir } from './fhir-file.tsx'
 
 /** What is asked before times are shown: the questionnaires of the practice. */
 export function QuestionsPage() {
   const { practice } = useDesk()
   const navigate = useNavigate()
+  const [read, setRead] = useState<FhirRead>()
   const taken = practice.questionnaires.map((one) => one.id)
   const add = (fresh: Questionnaire): void => {
     changePractice(db, `${fresh.name} added`, (p) => ({
@@ -75,22 +79,76 @@ export function QuestionsPage() {
           )
         })}
       </ul>
-      <button
-        type="button"
-        className="press press-go mt-4"
-        onClick={() =>
-          add({
-            id: freeId(taken, 'questions'),
-            name: 'New questions',
-            version: 1,
-            questions: [{ id: 'brings', kind: 'long', text: 'What brings you here?', required: true }],
-            rules: [],
-            bands: [],
-          })
-        }
-      >
-        <Plus size={16} aria-hidden="true" /> Add questions
-      </button>
+      <div className="mt-4 flex flex-wrap gap-2.5">
+        <button
+          type="button"
+          className="press press-go"
+          onClick={() =>
+            add({
+              id: freeId(taken, 'questions'),
+              name: 'New questions',
+              version: 1,
+              questions: [{ id: 'brings', kind: 'long', text: 'What brings you here?', required: true }],
+              rules: [],
+              bands: [],
+            })
+          }
+        >
+          <Plus size={16} aria-hidden="true" /> Add questions
+        </button>
+        <OpenFhir taken={taken} onRead={setRead} />
+      </div>
+      {read && (
+        <section className="sheet mt-4 max-w-[820px] p-4" aria-label="What was read">
+          {'problem' in read ? (
+            <p role="alert" className="font-semibold text-clay">
+              {read.problem}
+            </p>
+          ) : (
+            <>
+              <h2>“{read.questionnaire.name}” has been read</h2>
+              {read.unread.length > 0 && (
+                <>
+                  <p className="mt-1">What has no place here:</p>
+                  <ul className="list-disc pl-5 text-[14px]">
+                    {read.unread.map((one) => (
+                      <li key={one}>{one}</li>
+                    ))}
+                  </ul>
+                </>
+              )}
+              <button
+                type="button"
+                className="press press-go mt-3"
+                onClick={() => {
+                  add(read.questionnaire)
+                  setRead(undefined)
+                }}
+              >
+                Add {read.questionnaire.questions.length} questions as they are
+              </button>
+            </>
+          )}
+        </section>
+      )}
+      <section className="mt-8 max-w-[820px]" aria-labelledby="starts">
+        <h2 id="starts">Begin with</h2>
+        <ul className="mt-2 grid gap-3 sm:grid-cols-2">
+          {STARTS.map(({ questionnaire, about }) => (
+            <li key={questionnaire.id} className="sheet flex flex-col items-start gap-2 p-4">
+              <h3>{questionnaire.name}</h3>
+              <p className="grow text-[14px] text-soft">{about}</p>
+              <button
+                type="button"
+                className="press"
+                onClick={() => add({ ...questionnaire, id: freeId(taken, questionnaire.id) })}
+              >
+                Use “{questionnaire.name}”
+              </button>
+            </li>
+          ))}
+        </ul>
+      </section>
     </SettingsPage>
   )
 }

@@ -24,6 +24,13 @@ const DOES = {
   enquiry: { look: 'fill-tile', word: 'asks for a message instead' },
 } as const
 
+const LEGEND = [
+  ['fill-leaf', 'length, price'],
+  ['fill-sun', 'look first'],
+  ['fill-clay', 'not a match'],
+  ['fill-tile', 'points, tags, other ways'],
+] as const
+
 const percent = (share: number): string =>
   share > 0 && share < 0.005
     ? '< 1 %'
@@ -77,7 +84,7 @@ export function QuestionMap({
         )}
         {questions.map((question, i) => {
           const share = check.asked[i] ?? 0
-          const size = question.kind === 'section' ? 5 : 4 + 6 * Math.sqrt(share)
+          const size = question.kind === 'section' ? 4 : 3 + 4 * Math.sqrt(share)
           return (
             <rect
               key={question.id}
@@ -130,6 +137,17 @@ export function QuestionMap({
           )
         })}
       </ol>
+      <p className="mt-1 flex flex-wrap gap-x-3 text-[13px] text-soft" aria-hidden="true">
+        {LEGEND.map(([look, word]) => (
+          <span key={word} className="flex items-center gap-1.5">
+            <svg width="9" height="9">
+              <title>{word}</title>
+              <circle cx="4.5" cy="4.5" r="4" className={look} />
+            </svg>
+            {word}
+          </span>
+        ))}
+      </p>
     </div>
   )
 }

@@ -129,7 +129,7 @@ export function Proof({
           {check.findings.map((one) => {
             const place = one.question ?? one.rule
             return (
-              <li key={one.kind + (place ?? '') + (one.choice ?? '')}>
+              <li key={one.kind + (place ?? '')}>
                 {place ? (
                   <button type="button" className="way text-left" onClick={() => onJump(place)}>
                     {nameOf(place)}

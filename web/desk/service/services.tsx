@@ -111,6 +111,9 @@ export function Services() {
       >
         <Plus size={16} aria-hidden="true" /> Add a service
       </button>
+      <Link className="press mt-4 ml-2.5" to="/services/codes">
+        Price codes …
+      </Link>
     </SettingsPage>
   )
 }

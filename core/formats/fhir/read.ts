@@ -1,0 +1,303 @@
+import type { Questionnaire as FhirQuestionnaire, QuestionnaireItem } from 'fhir/r4'
+import {
+  type Choice,
+  type Condition,
+  freeId,
+  LARGEST_FILE,
+  type Question,
+  type Questionnaire,
+} from '../../questions/index.ts'
+import { fromEnableWhen, toEnableWhen } from './conditions.ts'
+import {
+  ITEM_CONTROL,
+  MAX_OCCURS,
+  MAX_SIZE,
+  MAX_VALUE,
+  MIME_TYPE,
+  MIN_OCCURS,
+  MIN_VALUE,
+  numberIn,
+  ORDINAL,
+  OWN_QUESTION,
+  OWN_SHEET,
+  readOwn,
+  UNIT,
+} from './names.ts'
+import { fileKindsOf } from './write.ts'
+
+/** What has been read of a file, and in words what could not be. */
+export interface ReadFhir {
+  questionnaire: Omit<Questionnaire, 'id'>
+  unread: string[]
+}
+
+type Bag = Record<string, unknown>
+
+/**
+ * Reads an HL7 FHIR R4 `Questionnaire` whose shape is right. Nested groups become parts one after the other; what has
+ * no counterpart is listed. The result has yet to pass the schema of questionnaires.
+ */
+export function fromFhir(fhir: FhirQuestionnaire): ReadFhir {
+  const reader = new Reader()
+  reader.all(fhir.item ?? [], undefined)
+  const kept = readOwn(fhir.extension, OWN_SHEET)
+  const sheet = kept as Partial<Pick<Questionnaire, 'rules' | 'bands' | 'lookAbove' | 'enquiryAbove'>>
+  const version = Number(fhir.version)
+  return {
+    questionnaire: {
+      name: fhir.title || fhir.name || 'Questions from a file',
+      version: Number.isInteger(version) && version > 0 ? version : 1,
+      questions: reader.questions,
+      rules: [],
+      bands: [],
+      ...sheet,
+    },
+    unread: reader.unread,
+  }
+}
+
+/** A group, as the part its questions stand in. */
+interface Part {
+  item: QuestionnaireItem
+  help?: string
+  when?: Condition
+}
+
+/** Both conditions, as far as there are any. */
+const both = (a: Condition | undefined, b: Condition | undefined): Condition | undefined =>
+  a && b ? { all: [a, b] } : (a ?? b)
+
+class Reader {
+  readonly questions: Question[] = []
+  readonly unread: string[] = []
+  #open: Part | undefined
+  readonly #ids = new Map<string, string>()
+  /** Our names of choices, by link id and code. */
+  readonly #choices = new Map<string, string>()
+
+  all(items: readonly QuestionnaireItem[], above: Condition | undefined, part?: Part): void {
+    for (const item of items) this.#item(item, above, part)
+  }
+
+  #say(item: QuestionnaireItem, what: string): void {
+    this.unread.push(`“${item.text ?? item.linkId}”: ${what}`)
+  }
+
+  #item(item: QuestionnaireItem, above: Condition | undefined, part: Part | undefined): void {
+    const kept = readOwn(item.extension, OWN_QUESTION)
+    const own = this.#own(item, kept)
+    if (item.type === 'group' && kept.kind !== 'items') {
+      if (item.repeats) this.#say(item, 'it can be filled several times there, and once here.')
+      const when = both(both(part?.when, above), own)
+      const help = typeof kept.help === 'string' ? kept.help : this.#help(item)
+      const inner = { item, ...(help ? { help } : {}), ...(when ? { when } : {}) }
+      // A part's condition is that of everything in it.
+      this.all(
+        (item.item ?? []).filter((one) => !isHelp(one)),
+        undefined,
+        inner,
+      )
+      return
+    }
+    const question = this.#question(item, kept)
+    if (!question) return
+    this.#enter(part, question.kind)
+    const when = both(above, own)
+    const { when: _, kind: __, ...more } = kept
+    const help = this.#help(item)
+    // Its name is found anew: entering a part may have taken it.
+    this.questions.push({
+      ...question,
+      id: this.#id(item.linkId),
+      ...(help ? { help } : {}),
+      ...more,
+      ...(when ? { when } : {}),
+    } as Question)
+    for (const [what, there] of [
+      ['its initial value', item.initial?.length],
+      ['that it can only be read', item.readOnly],
+      ['its greatest length', item.maxLength],
+    ] as const)
+      if (there) this.#say(item, `${what} is not taken over.`)
+    // What lies below a question is asked when the question is.
+    if (kept.kind !== 'items')
+      this.all(
+        (item.item ?? []).filter((one) => !isHelp(one)),
+        when,
+        part,
+      )
+  }
+
+  /** The item's own condition: as it was kept, where that still says what the standard's elements say. */
+  #own(item: QuestionnaireItem, { when }: Bag): Condition | undefined {
+    const said = this.#condition(item)
+    if (when === undefined || typeof when !== 'object') return said
+    const kept = when as Condition
+    if (said === undefined) return kept
+    const { enableWhen, enableBehavior } = item
+    const same = toEnableWhen(kept, this.questions)
+    return JSON.stringify(same) ===
+      JSON.stringify({ enableWhen, ...(enableBehavior ? { enableBehavior } : {}) })
+      ? kept
+      : said
+  }
+
+  /** Begins the part a question stands in, if it is another one than that before it. */
+  #enter(part: Part | undefined, kind: Question['kind']): void {
+    if (kind === 'section' || this.#open === part) return
+    this.#open = part
+    const linkId = part?.item.linkId ?? 'more'
+    this.questions.push({
+      id: this.#id(linkId),
+      kind: 'section',
+      text: part ? (part.item.text ?? linkId) : 'More questions',
+      required: false,
+      ...(part?.help ? { help: part.help } : {}),
+      ...(part?.when ? { when: part.when } : {}),
+    })
+  }
+
+  #help(item: QuestionnaireItem): string | undefined {
+    return item.item?.find(isHelp)?.text
+  }
+
+  #id(linkId: string): string {
+    const plain = linkId.replaceAll(/[^A-Za-z0-9._-]+/g, '-').replace(/^[^A-Za-z0-9]+/, '')
+    const taken = this.questions.map((one) => one.id)
+    const id = freeId(taken, (plain || 'question').slice(0, 58))
+    if (!this.#ids.has(linkId)) this.#ids.set(linkId, id)
+    return id
+  }
+
+  #condition(item: QuestionnaireItem): Condition | undefined {
+    return fromEnableWhen(
+      item,
+      (linkId) => this.questions.find((one) => one.id === this.#ids.get(linkId) && one.kind !== 'section'),
+      (linkId, code) => this.#choices.get(`${linkId} ${code}`),
+      (what) => this.#say(item, `${what} is not read.`),
+    )
+  }
+
+  #choicesOf(item: QuestionnaireItem): Choice[] {
+    const choices: Choice[] = []
+    for (const option of item.answerOption ?? []) {
+      const coding = option.valueCoding
+      const plain = option.valueString ?? option.valueDate ?? option.valueTime ?? option.valueInteger
+      const code = coding?.code ?? coding?.display ?? (plain === undefined ? undefined : String(plain))
+      if (code === undefined) {
+        this.#say(item, 'one of its choices is not read.')
+        continue
+      }
+      const id = freeId(
+        choices.map((one) => one.id),
+        code
+          .replaceAll(/[^A-Za-z0-9._-]+/g, '-')
+          .replace(/^[^A-Za-z0-9]+/, '')
+          .slice(0, 58) || 'choice',
+      )
+      const points = numberIn(coding?.extension, ORDINAL) ?? numberIn(option.extension, ORDINAL)
+      this.#choices.set(`${item.linkId} ${code}`, id)
+      choices.push({ id, text: coding?.display ?? code, ...(points === undefined ? {} : { points }) })
+    }
+    return choices
+  }
+
+  #question(item: QuestionnaireItem, kept: Bag): Question | undefined {
+    const least = numberIn(item.extension, MIN_VALUE)
+    const most = numberIn(item.extension, MAX_VALUE)
+    const bounds = { ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) }
+    const base = {
+      id: item.linkId,
+      text: item.text ?? item.linkId,
+      required: item.required ?? false,
+    }
+    switch (item.type) {
+      case 'string':
+        return { ...base, kind: kept.kind === 'email' || kept.kind === 'phone' ? kept.kind : 'short' }
+      case 'text':
+        return { ...base, kind: kept.kind === 'address' ? 'address' : 'long' }
+      case 'boolean':
+        return { ...base, kind: 'yesno' }
+      case 'integer':
+        return kept.kind === 'scale' && least !== undefined && most !== undefined
+          ? { ...base, kind: 'scale', least, most, leastName: '', mostName: '' }
+          : { ...base, kind: 'number', whole: true, ...bounds, ...this.#unit(item) }
+      case 'decimal':
+      case 'quantity':
+        return { ...base, kind: 'number', ...bounds, ...this.#unit(item) }
+      case 'dateTime':
+        this.#say(item, 'the time of day is not asked.')
+        return { ...base, kind: 'date' }
+      case 'date':
+      case 'time':
+      case 'url':
+        return { ...base, kind: item.type }
+      case 'choice':
+      case 'open-choice':
+        return this.#choice(item, base)
+      case 'attachment': {
+        const types = (item.extension ?? []).flatMap((one) =>
+          one.url === MIME_TYPE ? (one.valueCode ?? []) : [],
+        )
+        const accepts = fileKindsOf(types)
+        const size = numberIn(item.extension, MAX_SIZE)
+        const mostBytes = Math.min(LARGEST_FILE, Math.max(1_024, Math.round((size ?? 2) * 1_048_576)))
+        return {
+          ...base,
+          kind: 'file',
+          accepts: accepts.length > 0 ? accepts : ['picture', 'pdf'],
+          mostBytes,
+        }
+      }
+      case 'group':
+        return {
+          ...base,
+          kind: 'items',
+          items: (item.item ?? [])
+            .filter((one) => one.type === 'integer')
+            .map((one) => ({
+              id: one.linkId.split('/').at(-1) ?? one.linkId,
+              text: one.text ?? one.linkId,
+              most: numberIn(one.extension, MAX_VALUE) ?? 10,
+            })),
+        }
+      case 'display':
+        return { ...base, kind: kept.kind === 'section' ? 'section' : 'passage' }
+      default:
+        this.#say(item, `questions of the kind “${item.type}” are not read.`)
+        return undefined
+    }
+  }
+
+  #unit(item: QuestionnaireItem): { unit?: string } {
+    const coding = item.extension?.find((one) => one.url === UNIT)?.valueCoding
+    const unit = coding?.display ?? coding?.code
+    return unit ? { unit } : {}
+  }
+
+  #choice(item: QuestionnaireItem, base: { id: string; text: string; required: boolean }): Question {
+    const choices = this.#choicesOf(item)
+    if (item.type === 'open-choice') this.#say(item, 'only its choices can be answered, not other words.')
+    if (choices.length === 0) {
+      this.#say(item, 'its choices stand in another file; it is asked in words.')
+      return { ...base, kind: 'short' }
+    }
+    if (!item.repeats) return { ...base, kind: 'one', choices }
+    const least = numberIn(item.extension, MIN_OCCURS)
+    const most = numberIn(item.extension, MAX_OCCURS)
+    return {
+      ...base,
+      kind: 'several',
+      choices,
+      ...(least ? { least } : {}),
+      ...(most ? { most } : {}),
+    }
+  }
+}
+
+const isHelp = (item: QuestionnaireItem): boolean =>
+  item.type === 'display' &&
+  (item.extension ?? []).some(
+    (one) =>
+      one.url === ITEM_CONTROL && one.valueCodeableConcept?.coding?.some(({ code }) => code === 'help'),
+  )

@@ -1,0 +1,121 @@
+import { describe, expect, it } from 'vitest'
+import { checkPractice } from '../practice/index.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
+import {
+  draftFaults,
+  forRelay,
+  newcomer,
+  openAnswers,
+  type Questionnaire,
+  type Rule,
+  readAnswers,
+  readsPrivately,
+  withoutPoints,
+} from './index.ts'
+
+const look = (id: string, question: string): Rule => ({
+  id,
+  name: id,
+  when: { question, is: '=', value: true },
+  effect: { do: 'look', note: '' },
+})
+const questionnaire: Questionnaire = {
+  id: 'q',
+  name: 'Before',
+  version: 3,
+  questions: [
+    { id: 'open', kind: 'yesno', text: 'Open?', required: true },
+    { id: 'ill', kind: 'yesno', text: 'Ill?', required: true, private: true },
+    {
+      id: 'mood',
+      kind: 'one',
+      text: 'Mood?',
+      required: false,
+      private: true,
+      choices: [
+        { id: 'good', text: 'Good', points: 0 },
+        { id: 'bad', text: 'Bad', points: 5 },
+      ],
+    },
+  ],
+  rules: [look('on-open', 'open'), look('on-ill', 'ill')],
+  bands: [{ from: 4, outcome: 'look' }],
+  draft: { questions: [], rules: [], bands: [] },
+  past: [{ version: 2, questions: [] }],
+}
+
+describe('private answers', () => {
+  it('are decided on at the desk alone: the relay gets neither their rules nor their points', () => {
+    const told = forRelay(questionnaire)
+    expect(told.rules.map((rule) => rule.id)).toEqual(['on-open'])
+    expect(JSON.stringify(told)).not.toMatch(/points|on-ill|draft|past/)
+    expect(readsPrivately(questionnaire)).toBe(true)
+    expect(readsPrivately(told)).toBe(false)
+    const answers = { open: false, ill: true, mood: 'bad' }
+    expect(readAnswers(sampleService(), told, answers, newcomer).outcome).toBe('fits')
+    expect(readAnswers(sampleService(), questionnaire, answers, newcomer)).toMatchObject({
+      outcome: 'look',
+      points: 5,
+    })
+  })
+
+  it('are left out where others read', () => {
+    expect(openAnswers(questionnaire.questions, { open: true, ill: true, gone: 1 })).toEqual({
+      open: true,
+      gone: 1,
+    })
+  })
+
+  it('let nothing a client could notice depend on them', () => {
+    const faults = draftFaults({
+      questions: [
+        ...questionnaire.questions,
+        {
+          id: 'then',
+          kind: 'short',
+          text: 'Then?',
+          required: false,
+          when: { question: 'ill', is: '=', value: true },
+        },
+        { id: 'count', kind: 'number', text: 'How many?', required: false, private: true },
+      ],
+      rules: [
+        { ...look('closes', 'ill'), effect: { do: 'close', message: 'No.', services: [], enquiry: true } },
+        { ...look('tags', 'ill'), effect: { do: 'tag', tag: 'careful' } },
+        { ...look('longer', 'open'), effect: { do: 'minutes', minutes: 5, times: 'count' } },
+      ],
+      bands: [{ from: 3, outcome: 'closed' }],
+    })
+    expect(faults.map((one) => one.question ?? one.rule ?? 'whole')).toEqual([
+      'then',
+      'closes',
+      'longer',
+      'whole',
+    ])
+    expect(faults[1]!.message).toBe(
+      'A rule on a private answer can say look, points or tag only: clients would notice the rest.',
+    )
+  })
+
+  it('keep a service from being booked straight in', () => {
+    const at = (approval: 'straight' | 'ask') =>
+      checkPractice(
+        samplePractice({
+          questionnaires: [questionnaire],
+          services: [sampleService({ questionnaire: 'q', approval: { new: 'ask', known: approval } })],
+        }),
+      ).filter((one) => one.grade === 'error')
+    expect(at('ask')).toEqual([])
+    expect(at('straight')).toEqual([
+      {
+        path: 'services[0].approval.known',
+        message: '“Before” reads private answers, which only you can see: nobody can be booked straight in.',
+        grade: 'error',
+      },
+    ])
+  })
+
+  it('have no points where a client could read them', () => {
+    expect(JSON.stringify(questionnaire.questions.map(withoutPoints))).not.toContain('points')
+  })
+})

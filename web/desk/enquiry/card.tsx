@@ -1,0 +1,164 @@
+import type { EnquiryNews } from '@acolhida/core/door'
+import type { DeskEnquiry } from '@acolhida/core/formats'
+import { money } from '@acolhida/core/money'
+import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import { answerWords } from '@acolhida/core/questions'
+import { type ReactNode, useState } from 'react'
+import { Link } from 'react-router'
+import { relayNow } from '../../relay-client/clock.ts'
+import { db } from '../data/database.ts'
+import type { Desk } from '../data/live.ts'
+import { BookIn } from '../diary/book-in.tsx'
+import { currencyOf, OUTCOME, when } from '../parts/words.ts'
+import { answerEnquiry } from '../sync/acts.ts'
+import { QuoteDialog } from './quote-dialog.tsx'
+
+/** Somebody who has written, or spoken, instead of booking: answered, quoted, booked, or ended. */
+export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquiry }) {
+  const [doing, setDoing] = useState<'answer' | 'quote' | 'book'>()
+  const service = enquiry.service ? serviceOf(desk.practice, enquiry.service) : undefined
+  const questions = (service && questionnaireOf(desk.practice, service)?.questions) ?? []
+  const answered = questions.filter((question) => question.id in enquiry.answers)
+  const held = desk.intentions.find((one) => one.booking === enquiry.id && !one.refused)
+  const move = (state: DeskEnquiry['state']): Promise<number> => db.enquiries.update(enquiry.id, { state })
+  return (
+    <li className="sheet p-4">
+      <div className="flex items-baseline justify-between gap-3">
+        <h3>{enquiry.name}</h3>
+        <span className={`tag ${enquiry.state === 'open' ? 'tag-look' : 'tag-info'}`}>{enquiry.state}</span>
+      </div>
+      <p className="text-[14px] text-soft">
+        {when(desk.practice, enquiry.at)}
+        {service ? ` · about ${service.name}` : ''}
+        {enquiry.byHand ? ' · begun by you' : ''}
+      </p>
+      {enquiry.message && (
+        <p className="mt-2 whitespace-pre-line wrap-anywhere" dir="auto">
+          {enquiry.message}
+        </p>
+      )}
+      {answered.length > 0 && (
+        <details className="mt-2 text-[14px]">
+          <summary className="cursor-pointer font-semibold">What was answered</summary>
+          <dl className="mt-1">
+            {answered.map((question) => (
+              <div key={question.id} className="mt-1">
+                <dt className="text-soft">{question.text}</dt>
+                <dd className="wrap-anywhere">{answerWords(question, enquiry.answers[question.id])}</dd>
+              </div>
+            ))}
+          </dl>
+        </details>
+      )}
+      {enquiry.attempts.length > 0 && (
+        <p className="mt-1 text-[14px] text-soft">
+          {enquiry.attempts.length} {enquiry.attempts.length === 1 ? 'set' : 'sets'} of answers in this visit:{' '}
+          {enquiry.attempts
+            .map((attempt) => OUTCOME[attempt.outcome as keyof typeof OUTCOME].toLowerCase())
+            .join(', ')}
+        </p>
+      )}
+      <ul>
+        {(enquiry.history ?? []).map((news) => (
+          <li key={`${news.at} ${news.news}`} className="mt-2 border-l-4 border-line pl-3 text-[14px]">
+            <Told desk={desk} news={news} />
+          </li>
+        ))}
+      </ul>
+      {held && <p className="mt-2 text-[14px] text-soft">Not gone out yet.</p>}
+      {doing === 'answer' ? (
+        <AnswerForm enquiry={enquiry} close={() => setDoing(undefined)} />
+      ) : (
+        <div className="mt-3 flex flex-wrap gap-2">
+          {enquiry.state !== 'ended' ? (
+            <>
+              <Act onClick={() => setDoing('answer')}>Answer …</Act>
+              <Act onClick={() => setDoing('quote')}>Send a quote …</Act>
+              <Act onClick={() => setDoing('book')}>Book them in …</Act>
+              <button type="button" className="press press-quiet" onClick={() => move('ended')}>
+                End it
+              </button>
+            </>
+          ) : (
+            <button type="button" className="press press-quiet" onClick={() => move('open')}>
+              Open it again
+            </button>
+          )}
+        </div>
+      )}
+      {doing === 'quote' && <QuoteDialog desk={desk} enquiry={enquiry} close={() => setDoing(undefined)} />}
+      {doing === 'book' && (
+        <BookIn
+          desk={desk}
+          service={enquiry.service ?? desk.practice.services[0]!.id}
+          at={relayNow()}
+          about={enquiry}
+          booked={() => move('booked')}
+          close={() => setDoing(undefined)}
+        />
+      )}
+    </li>
+  )
+}
+
+const Act = ({ onClick, children }: { onClick: () => void; children: ReactNode }) => (
+  <button type="button" className="press" onClick={onClick}>
+    {children}
+  </button>
+)
+
+/** One thing that was said or sent. */
+function Told({ desk, news }: { desk: Desk; news: EnquiryNews }) {
+  const at = when(desk.practice, news.at)
+  if (news.news === 'booked')
+    return (
+      <Link className="way" to={`/arrivals/${news.booking}`}>
+        Accepted and booked {at}
+      </Link>
+    )
+  return (
+    <>
+      <span className="text-soft">
+        {news.quote
+          ? `Quote sent ${at}: ${news.quote.minutes} min, ${money(news.quote.price, currencyOf(news.quote.currency))}, until ${when(desk.practice, news.quote.until)}`
+          : `Answered ${at}`}
+      </span>
+      {news.text && <span className="block whitespace-pre-line">{news.text}</span>}
+    </>
+  )
+}
+
+/** An answer by mail; what is typed stays until it has been sent or put aside. */
+function AnswerForm({ enquiry, close }: { enquiry: DeskEnquiry; close: () => void }) {
+  const [text, setText] = useState('')
+  return (
+    <form
+      className="mt-3 grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!text.trim()) return
+        answerEnquiry(enquiry.id, text.trim())
+        close()
+      }}
+    >
+      <label className="ask">
+        Your answer to {enquiry.name}
+        <textarea
+          className="field mt-1"
+          rows={4}
+          maxLength={5_000}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <span className="flex gap-2">
+        <button type="submit" className="press press-go" disabled={!text.trim()}>
+          Send the answer
+        </button>
+        <button type="button" className="press press-quiet" onClick={close}>
+          Leave it
+        </button>
+      </span>
+    </form>
+  )
+}

@@ -1,0 +1,186 @@
+import type { DeskEnquiry } from '@acolhida/core/formats'
+import { money } from '@acolhida/core/money'
+import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import { type Answers, atDesk, newcomer, problemsIn, readAnswers } from '@acolhida/core/questions'
+import { BadData, letIn, quoteBody } from '@acolhida/core/schemas'
+import { DAY, moment, shift } from '@acolhida/core/time'
+import { useState } from 'react'
+import { newKey } from '../../relay-client/client.ts'
+import { useNow } from '../../relay-client/clock.ts'
+import type { Desk } from '../data/live.ts'
+import { AskThem, WhatItComesTo } from '../diary/ask-them.tsx'
+import { Dialog } from '../parts/dialog.tsx'
+import { currencyOf, homeZone } from '../parts/words.ts'
+import { sendQuote } from '../sync/acts.ts'
+
+/** For how many days a quote can stand. */
+const DAYS = [1, 2, 3, 5, 7, 14, 30]
+
+/** The same questions as at the door, for somebody on the phone or who has written: a quote that is sent, and stands. */
+export function QuoteDialog({
+  desk,
+  enquiry,
+  close,
+}: {
+  desk: Desk
+  /** Absent: somebody on the phone. */
+  enquiry?: DeskEnquiry
+  close: () => void
+}) {
+  const { practice } = desk
+  const now = useNow()
+  const [id, setId] = useState(enquiry?.service ?? practice.services[0]!.id)
+  const service = serviceOf(practice, id) ?? practice.services[0]!
+  const questionnaire = questionnaireOf(practice, service)
+  const [person, setPerson] = useState({ name: enquiry?.name ?? '', email: enquiry?.email ?? '' })
+  const [asking, setAsking] = useState(true)
+  const [answers, setAnswers] = useState<Answers>(enquiry?.answers ?? {})
+  const [extras, setExtras] = useState<string[]>([])
+  const [code, setCode] = useState('')
+  const [days, setDays] = useState(3)
+  const [text, setText] = useState('')
+  const [checked, setChecked] = useState(false)
+  const [problem, setProblem] = useState<string>()
+  const reading = readAnswers(service, asking ? questionnaire : undefined, answers, newcomer, {
+    extras,
+    whole: false,
+  })
+  const questions = atDesk(questionnaire?.questions ?? [])
+  const problems = asking ? problemsIn(questions, answers, newcomer) : []
+  const until = shift(now, days * DAY)
+  const send = (): void => {
+    setChecked(true)
+    if (problems.length > 0) return
+    const body = {
+      enquiry: enquiry?.id ?? newKey(),
+      service: service.id,
+      person: { ...person, zone: practice.profile.zone },
+      ...(asking && questionnaire ? { answers } : {}),
+      ...(extras.length > 0 ? { extras } : {}),
+      ...(code.trim() ? { code: code.trim() } : {}),
+      until,
+      text,
+    }
+    try {
+      sendQuote(letIn(quoteBody, body, 'The quote'))
+      close()
+    } catch (error) {
+      setProblem(
+        error instanceof BadData ? error.faults.map((fault) => fault.message).join('. ') : String(error),
+      )
+    }
+  }
+  return (
+    <Dialog title="A quote for somebody" close={close} wide>
+      <form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault()
+          send()
+        }}
+      >
+        <div className="grid grid-cols-2 gap-3">
+          <label className="ask">
+            Name
+            <input
+              className="field mt-1"
+              value={person.name}
+              onChange={(event) => setPerson({ ...person, name: event.target.value })}
+            />
+          </label>
+          <label className="ask">
+            Mail address
+            <input
+              className="field mt-1"
+              type="email"
+              value={person.email}
+              onChange={(event) => setPerson({ ...person, email: event.target.value })}
+            />
+          </label>
+          <label className="ask col-span-2">
+            Service
+            <select
+              className="field mt-1"
+              value={service.id}
+              onChange={(event) => {
+                setId(event.target.value)
+                setAnswers({})
+                setExtras([])
+              }}
+            >
+              {practice.services.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+        <AskThem
+          practice={practice}
+          service={service}
+          asking={asking}
+          onAsking={setAsking}
+          answers={answers}
+          onAnswers={setAnswers}
+          extras={extras}
+          onExtras={setExtras}
+          problems={checked ? problems : []}
+        />
+        <WhatItComesTo practice={practice} reading={reading} />
+        <div className="mt-3 grid grid-cols-2 gap-3">
+          <label className="ask">
+            It stands for
+            <select
+              className="field mt-1"
+              value={days}
+              onChange={(event) => setDays(Number(event.target.value))}
+            >
+              {DAYS.map((one) => (
+                <option key={one} value={one}>
+                  {one} {one === 1 ? 'day' : 'days'}
+                </option>
+              ))}
+            </select>
+          </label>
+          {(practice.codes ?? []).length > 0 && (
+            <label className="ask">
+              Code
+              <input className="field mt-1" value={code} onChange={(event) => setCode(event.target.value)} />
+            </label>
+          )}
+          <label className="ask col-span-2">
+            What you write with it
+            <textarea
+              className="field mt-1"
+              rows={3}
+              maxLength={5_000}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+          </label>
+        </div>
+        <p className="mt-2 text-[14px] text-soft">
+          They get a link by mail, choose a time with it until {moment(until, homeZone(practice))}, and are
+          booked.
+        </p>
+        {checked && problems.length > 0 && (
+          <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
+            {problems.length === 1 ? 'One answer needs' : `${problems.length} answers need`} another look.
+          </p>
+        )}
+        {problem && (
+          <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
+            {problem}
+          </p>
+        )}
+        <button type="submit" className="press press-go mt-3" disabled={!person.name.trim()}>
+          Send the quote
+          {reading.quote.price > 0
+            ? ` of ${money(reading.quote.price, currencyOf(practice.profile.currency))}`
+            : ''}
+        </button>
+      </form>
+    </Dialog>
+  )
+}

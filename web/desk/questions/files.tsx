@@ -1,0 +1,97 @@
+import type { Booking } from '@acolhida/core/booking'
+import { answersCsv } from '@acolhida/core/formats/answers-csv'
+import { toFhir, toFhirResponse } from '@acolhida/core/formats/fhir'
+import { openAnswers, type Questionnaire } from '@acolhida/core/questions'
+import { formatInstant } from '@acolhida/core/time'
+import { useState } from 'react'
+import { useDesk } from '../data/live.ts'
+import { saveFile } from '../parts/file.tsx'
+import { Tick } from '../parts/tick.tsx'
+import { OUTCOME, serviceName } from '../parts/words.ts'
+import { askingIn, questionsAsked } from '../request/read.ts'
+
+const FHIR = 'application/fhir+json'
+const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`
+
+/** Questions and the answers to them as files that other programs read. Private answers go along only if one says so. */
+export function QuestionFiles({ questionnaire }: { questionnaire: Questionnaire }) {
+  const { practice, bookings } = useDesk()
+  const [withPrivate, setWithPrivate] = useState(false)
+  const given = bookings.filter((one) => one.asked.questionnaire?.id === questionnaire.id)
+  const answersOf = (booking: Booking) =>
+    withPrivate
+      ? booking.asked.answers
+      : openAnswers(questionsAsked(practice, booking), booking.asked.answers)
+  const asTable = (): string =>
+    answersCsv(
+      questionnaire.questions.filter((one) => withPrivate || !one.private),
+      given.map((booking) => ({
+        told: {
+          Asked: formatInstant(booking.asked.at),
+          Name: booking.asked.person.name,
+          Mail: booking.asked.person.email,
+          Service: serviceName(practice, booking.asked.service),
+          Version: String(booking.asked.questionnaire?.version ?? ''),
+          Outcome: OUTCOME[booking.asked.reading.outcome],
+          Minutes: String(booking.asked.reading.quote.minutes),
+        },
+        answers: answersOf(booking),
+      })),
+    )
+  const asResponses = (): string =>
+    json({
+      resourceType: 'Bundle',
+      type: 'collection',
+      entry: given.map((booking) => ({
+        resource: toFhirResponse(
+          {
+            id: questionnaire.id,
+            version: booking.asked.questionnaire?.version ?? questionnaire.version,
+            questions: questionsAsked(practice, booking),
+          },
+          {
+            id: booking.id,
+            at: booking.asked.at,
+            answers: answersOf(booking),
+            asking: askingIn(booking),
+            name: booking.asked.person.name,
+          },
+        ),
+      })),
+    })
+  return (
+    <section className="sheet mt-4 grid gap-2.5 p-4" aria-labelledby="question-files">
+      <h2 id="question-files">In a file</h2>
+      <p className="text-[14px] text-soft">
+        The questions at your door in the form of HL7 FHIR; the answers of {given.length}{' '}
+        {given.length === 1 ? 'person' : 'people'} so, or as a table.
+      </p>
+      <Tick label="Private answers, too" on={withPrivate} onChange={setWithPrivate} />
+      <div className="flex flex-wrap gap-2.5">
+        <button
+          type="button"
+          className="press"
+          onClick={() => saveFile(`${questionnaire.id}.json`, FHIR, json(toFhir(questionnaire)))}
+        >
+          Save the questions
+        </button>
+        <button
+          type="button"
+          className="press"
+          disabled={given.length === 0}
+          onClick={() => saveFile(`${questionnaire.id}-answers.csv`, 'text/csv', asTable())}
+        >
+          Save the answers as a table
+        </button>
+        <button
+          type="button"
+          className="press"
+          disabled={given.length === 0}
+          onClick={() => saveFile(`${questionnaire.id}-answers.json`, FHIR, asResponses())}
+        >
+          Save the answers as FHIR
+        </button>
+      </div>
+    </section>
+  )
+}

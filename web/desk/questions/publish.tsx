@@ -1,0 +1,55 @@
+import { publishDraft, type Questionnaire } from '@acolhida/core/questions'
+import { BadData } from '@acolhida/core/schemas'
+import { useState } from 'react'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { withQuestionnaire } from './draft.ts'
+
+/** Publishes the version being written, or puts it aside; until then the door keeps what it has. */
+export function Publish({
+  questionnaire,
+  faults,
+}: {
+  questionnaire: Questionnaire
+  /** How many things stand in the way. */
+  faults: number
+}) {
+  const [problem, setProblem] = useState<string>()
+  const change = (what: string, next: (one: Questionnaire) => Questionnaire): void => {
+    setProblem(undefined)
+    changePractice(db, what, (p) => withQuestionnaire(p, questionnaire.id, next)).catch((error: unknown) =>
+      setProblem(
+        error instanceof BadData ? error.faults.map((fault) => fault.message).join(' ') : String(error),
+      ),
+    )
+  }
+  return (
+    <div className="mb-4 flex flex-wrap items-center gap-2.5">
+      <button
+        type="button"
+        className="press press-go"
+        disabled={faults > 0}
+        onClick={() => change(`${questionnaire.name} published`, publishDraft)}
+      >
+        Publish as version {questionnaire.version + 1}
+      </button>
+      <button
+        type="button"
+        className="press press-no"
+        onClick={() => change('a draft put aside', ({ draft: _, ...rest }) => rest)}
+      >
+        Leave it as it was
+      </button>
+      {faults > 0 && (
+        <span role="status" className="text-[14px] font-semibold text-clay">
+          {faults === 1 ? 'One thing stands' : `${faults} things stand`} in the way, marked below.
+        </span>
+      )}
+      {problem && (
+        <p role="alert" className="w-full text-[14px] font-semibold text-clay">
+          {problem} Nothing has changed at your door.
+        </p>
+      )}
+    </div>
+  )
+}

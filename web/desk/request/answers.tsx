@@ -1,0 +1,140 @@
+import type { Attempt, Booking } from '@acolhida/core/booking'
+import {
+  type Answers,
+  type Attached,
+  answerWords,
+  asked,
+  asksSomething,
+  isAttached,
+  type Question,
+  sizeInWords,
+} from '@acolhida/core/questions'
+import { dateAt, lengthOf, shortDate, timeAt } from '@acolhida/core/time'
+import { LockKeyhole } from 'lucide-react'
+import { db } from '../data/database.ts'
+import { bookingsOf, type Desk, personOf } from '../data/live.ts'
+import { saveFile } from '../parts/file.tsx'
+import { homeZone, OUTCOME } from '../parts/words.ts'
+import { Card } from './card.tsx'
+import { askingIn, deskReading, questionsAsked } from './read.ts'
+
+/** What was answered, with the answers that mattered marked; what the same person answered before stands beside. */
+export function AnswersCard({ desk, booking }: { desk: Desk; booking: Booking }) {
+  const { questionnaire, answers, attempts, at } = booking.asked
+  const all = questionsAsked(desk.practice, booking)
+  const shown = asked(all, answers, askingIn(booking)).questions.filter(asksSomething)
+  const reading = deskReading(desk.practice, booking)
+  const mattered = new Map(
+    reading.reasons.flatMap((reason) => reason.questions.map((id) => [id, reason.outcome] as const)),
+  )
+  const person = personOf(desk.people, booking)
+  const earlier = person
+    ? bookingsOf(desk.bookings, person)
+        .filter((one) => one.id !== booking.id && one.asked.at < at)
+        .sort((a, b) => b.asked.at - a.asked.at)
+    : []
+  const before = (id: string): { answer: Answers[string]; at: Booking } | undefined => {
+    const one = earlier.find((other) => id in other.asked.answers)
+    const answer = one?.asked.answers[id]
+    return one && answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers[id])
+      ? { answer, at: one }
+      : undefined
+  }
+  const first = Math.min(at, ...attempts.map((attempt) => attempt.at))
+  const aside = [
+    questionnaire ? `Questions v${questionnaire.version}` : '',
+    first < at ? `first answered ${lengthOf(at - first)} before` : '',
+    booking.mailProved ? 'mail address proved' : 'mail address not proved yet',
+  ]
+  return (
+    <Card title="Answers" aside={aside.filter(Boolean).join(' · ')}>
+      {shown.length === 0 && <p className="mt-2 text-soft">Nothing was asked.</p>}
+      <dl>
+        {shown.map((question) => {
+          const outcome = mattered.get(question.id)
+          const was = before(question.id)
+          const answer = answers[question.id]
+          return (
+            <div key={question.id} className="border-t border-line py-2.5 first:mt-1.5 first:border-0">
+              <dt className="text-[14px] text-soft">
+                {question.text}
+                {question.private && (
+                  <LockKeyhole
+                    size={12}
+                    aria-label="private"
+                    className="ml-1.5 inline align-[-1px] text-soft"
+                  />
+                )}
+              </dt>
+              <dd className="flex items-start justify-between gap-4">
+                <span className="max-w-[520px] whitespace-pre-line wrap-anywhere">
+                  {isAttached(answer) ? <FileAnswer file={answer} /> : answerWords(question, answer)}
+                  {was && (
+                    <span className="block text-[13px] text-soft">
+                      on {shortDate(dateAt(homeZone(desk.practice), was.at.asked.at))}:{' '}
+                      {answerWords(question, was.answer)}
+                    </span>
+                  )}
+                </span>
+                {outcome && outcome !== 'fits' && (
+                  <span className={`tag tag-${outcome}`}>{OUTCOME[outcome].toLowerCase()}</span>
+                )}
+              </dd>
+            </div>
+          )
+        })}
+      </dl>
+      {attempts.map((attempt) => (
+        <Earlier key={attempt.at} attempt={attempt} questions={all} answers={answers} desk={desk} />
+      ))}
+    </Card>
+  )
+}
+
+const TYPES = { picture: 'image/*', pdf: 'application/pdf', sound: 'audio/*', text: 'text/plain' } as const
+
+/** A file that was given: kept in this browser, saved where one wants it. */
+function FileAnswer({ file }: { file: Attached }) {
+  const save = async (): Promise<void> => {
+    const kept = await db.files.get(file.file)
+    if (kept) saveFile(file.name, TYPES[kept.type], kept.data)
+  }
+  return (
+    <button type="button" className="way text-left" onClick={save}>
+      Save {file.name} ({sizeInWords(file.size)})
+    </button>
+  )
+}
+
+/** What was answered before, where it differed. */
+function Earlier({
+  attempt,
+  questions,
+  answers,
+  desk,
+}: {
+  attempt: Attempt
+  questions: Question[]
+  answers: Answers
+  desk: Desk
+}) {
+  const differing = questions.filter(
+    (one) => JSON.stringify(attempt.answers[one.id]) !== JSON.stringify(answers[one.id]),
+  )
+  return (
+    <section className="note mt-3 bg-sun-soft text-sun-ink">
+      <h3>
+        Before that, at {timeAt(homeZone(desk.practice), attempt.at)}:{' '}
+        {OUTCOME[attempt.outcome].toLowerCase()}
+      </h3>
+      <dl className="mt-1 text-[14px]">
+        {differing.map((question) => (
+          <div key={question.id} className="mt-1">
+            <dt>{question.text}</dt>
+            <dd className="font-semibold">{answerWords(question, attempt.answers[question.id])}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  )
+}

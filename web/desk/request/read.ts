@@ -1,0 +1,63 @@
+import type { Booking } from '@acolhida/core/booking'
+import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import {
+  type Asking,
+  type Question,
+  type Questionnaire,
+  questionsOf,
+  type Reading,
+  readAnswers,
+  readsPrivately,
+} from '@acolhida/core/questions'
+import { type Difference, nearestChange } from '@acolhida/core/questions/nearest'
+
+/** Who asked, as the rules looked at them. */
+export const askingIn = ({ asked }: Booking): Asking => ({
+  standing: asked.standing,
+  invited: false,
+  tags: [],
+  attempts: asked.attempts.length,
+})
+
+const questionnaireIn = (practice: Practice, { asked }: Booking): Questionnaire | undefined =>
+  practice.questionnaires.find((one) => one.id === asked.questionnaire?.id)
+
+/** What a booking was asked: the questions of the version it answered; of the one in force where that is not known. */
+export function questionsAsked(practice: Practice, booking: Booking): Question[] {
+  const service = serviceOf(practice, booking.asked.service)
+  const questionnaire = questionnaireIn(practice, booking) ?? (service && questionnaireOf(practice, service))
+  const version = booking.asked.questionnaire?.version
+  if (!questionnaire || !booking.asked.questionnaire) return []
+  return (version === undefined ? undefined : questionsOf(questionnaire, version)) ?? questionnaire.questions
+}
+
+/**
+ * What the rules make of a request at the desk: what the relay said, and what follows from private answers, which
+ * only the desk reads.
+ */
+export function deskReading(practice: Practice, booking: Booking): Reading {
+  const { reading, service: id, answers } = booking.asked
+  const questionnaire = questionnaireIn(practice, booking)
+  const service = serviceOf(practice, id)
+  if (!questionnaire || !service || !readsPrivately(questionnaire)) return reading
+  const here = readAnswers(service, questionnaire, answers, askingIn(booking))
+  const known = new Set(reading.reasons.map((one) => one.rule))
+  const more = here.reasons.filter((one) => one.rule === undefined || !known.has(one.rule))
+  const said = reading.reasons.filter((one) => one.rule !== undefined || !/ points/.test(one.name))
+  return {
+    ...reading,
+    outcome: here.outcome === 'fits' ? reading.outcome : here.outcome,
+    points: here.points,
+    tags: [...new Set([...reading.tags, ...here.tags])],
+    reasons: [...said, ...more],
+  }
+}
+
+/** The fewest answers that would have to differ for a request to fit; nothing when it fits, or none would do. */
+export function nearestFor(practice: Practice, booking: Booking): Difference[] | undefined {
+  const questionnaire = questionnaireIn(practice, booking)
+  const service = serviceOf(practice, booking.asked.service)
+  if (!questionnaire || !service || questionnaire.version !== booking.asked.questionnaire?.version)
+    return undefined
+  return nearestChange(service, questionnaire, booking.asked.answers, askingIn(booking))
+}

@@ -1,0 +1,145 @@
+import { type Booking, wordNeeded } from '@acolhida/core/booking'
+import { serviceOf } from '@acolhida/core/practice'
+import { answerWords, type Outcome } from '@acolhida/core/questions'
+import { moment } from '@acolhida/core/time'
+import { useMemo, useState } from 'react'
+import type { Desk } from '../data/live.ts'
+import { homeZone, OUTCOME } from '../parts/words.ts'
+import { decideFor } from '../sync/acts.ts'
+import { Card } from './card.tsx'
+import { deskReading, nearestFor, questionsAsked } from './read.ts'
+
+/** Why a request came to the practitioner: what the rules said, what would have made it fit, and their own judgement. */
+export function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
+  const { practice } = desk
+  const service = serviceOf(practice, booking.asked.service)
+  const word = service && wordNeeded(service, booking.asked.standing, booking.asked.reading)
+  const { reasons, outcome, points, tags } = deskReading(practice, booking)
+  const { overruled } = booking
+  const shown = overruled?.outcome ?? outcome
+  return (
+    <Card title="Why it came to you" aside={<span className={`tag tag-${shown}`}>{OUTCOME[shown]}</span>}>
+      {overruled && (
+        <p className="note mt-2 bg-tile-soft text-[14px] text-tile-ink">
+          Your own judgement, {moment(overruled.at, homeZone(practice))}: “{overruled.text}”. The rules said{' '}
+          {OUTCOME[outcome].toLowerCase()}.
+        </p>
+      )}
+      <ol className="mt-2 grid list-decimal gap-2 pl-[18px]">
+        {reasons.map((reason) => (
+          <li key={`${reason.rule} ${reason.name}`}>
+            {reason.note || reason.name}
+            {reason.rule && <div className="text-[14px] text-soft">Your rule “{reason.name}”</div>}
+          </li>
+        ))}
+        {word && !booking.asked.byHand && <li>{word}</li>}
+        {booking.asked.byHand && <li>You booked them in by hand.</li>}
+        {!booking.asked.byHand && reasons.length === 0 && !word && (
+          <li>Nothing spoke against it; it went straight in.</li>
+        )}
+      </ol>
+      {(points !== 0 || tags.length > 0) && (
+        <p className="mt-2 text-[14px] text-soft">
+          {points !== 0 && `${points} points. `}
+          {tags.length > 0 && `Tagged ${tags.map((tag) => `“${tag}”`).join(', ')}.`}
+        </p>
+      )}
+      <Nearest desk={desk} booking={booking} />
+      {['requested', 'booked'].includes(booking.status) && <Overrule booking={booking} from={shown} />}
+    </Card>
+  )
+}
+
+/** The fewest answers that would have to be others. Nobody but the practitioner sees this. */
+function Nearest({ desk, booking }: { desk: Desk; booking: Booking }) {
+  const { practice } = desk
+  const nearest = useMemo(() => nearestFor(practice, booking), [practice, booking])
+  const questions = questionsAsked(practice, booking)
+  if (!nearest || nearest.length === 0) return null
+  return (
+    <div className="note mt-3 bg-leaf-soft/60 text-[14px]">
+      It would fit with {nearest.length === 1 ? 'one other answer' : `${nearest.length} other answers`}:
+      <ul className="mt-0.5 list-disc pl-5">
+        {nearest.map((one) => {
+          const question = questions.find((other) => other.id === one.question)
+          return (
+            question && (
+              <li key={one.question}>
+                {question.text} <b>{one.to === undefined ? 'left open' : answerWords(question, one.to)}</b>
+              </li>
+            )
+          )
+        })}
+      </ul>
+    </div>
+  )
+}
+
+/** The practitioner judges otherwise than the rules, with a reason that stays in the record. */
+function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
+  const [open, setOpen] = useState(false)
+  const [outcome, setOutcome] = useState<Outcome>(from === 'fits' ? 'look' : 'fits')
+  const [text, setText] = useState('')
+  const [missing, setMissing] = useState(false)
+  if (!open)
+    return (
+      <button type="button" className="way mt-3 text-[14px]" onClick={() => setOpen(true)}>
+        I judge otherwise
+      </button>
+    )
+  return (
+    <form
+      className="mt-3 grid gap-2 border-t border-line pt-3"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault()
+        setMissing(!text.trim())
+        if (!text.trim()) return
+        decideFor(booking.id, { do: 'overrule', outcome, text: text.trim() })
+        setOpen(false)
+        setText('')
+      }}
+    >
+      <label className="ask">
+        In my judgement
+        <select
+          className="field mt-1"
+          value={outcome}
+          onChange={(event) => setOutcome(event.target.value as Outcome)}
+        >
+          {(Object.keys(OUTCOME) as Outcome[])
+            .filter((one) => one !== from)
+            .map((one) => (
+              <option key={one} value={one}>
+                {OUTCOME[one]}
+              </option>
+            ))}
+        </select>
+      </label>
+      <label className="ask">
+        because
+        <textarea
+          className="field mt-1"
+          rows={2}
+          maxLength={2_000}
+          value={text}
+          aria-invalid={missing ? true : undefined}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      {missing && (
+        <p role="alert" className="text-[14px] font-semibold text-clay">
+          Please write why; it stays with the booking.
+        </p>
+      )}
+      <span className="flex gap-2">
+        <button type="submit" className="press press-go">
+          Keep my judgement
+        </button>
+        <button type="button" className="press press-quiet" onClick={() => setOpen(false)}>
+          Leave it
+        </button>
+      </span>
+    </form>
+  )
+}

@@ -1,0 +1,199 @@
+import type { Practice, PriceCode } from '@acolhida/core/practice'
+import { checkPractice } from '@acolhida/core/practice'
+import { freeId } from '@acolhida/core/questions'
+import { date, dateAt } from '@acolhida/core/time'
+import { Plus, Trash2 } from 'lucide-react'
+import { relayNow } from '../../relay-client/clock.ts'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/database.ts'
+import { useDesk } from '../data/live.ts'
+import { SavedField } from '../parts/saved-field.tsx'
+import { SettingsPage } from '../parts/settings-page.tsx'
+import { Tick } from '../parts/tick.tsx'
+import { currencyOf, homeZone } from '../parts/words.ts'
+import { amount, whole } from './fields.ts'
+
+const WHAT = 'a price code'
+
+const withCode = (practice: Practice, id: string, change: (code: PriceCode) => PriceCode): Practice => ({
+  ...practice,
+  codes: (practice.codes ?? []).map((one) => (one.id === id ? change(one) : one)),
+})
+
+/** A code with one of its settings, or without it. */
+function having<K extends keyof PriceCode>(
+  code: PriceCode,
+  key: K,
+  value: PriceCode[K] | undefined,
+): PriceCode {
+  const { [key]: _, ...rest } = code
+  return (value === undefined ? rest : { ...rest, [key]: value }) as PriceCode
+}
+
+/** Words that lower a price, and for whom and how long they do. */
+export function Codes() {
+  const { practice, people, bookings } = useDesk()
+  const codes = practice.codes ?? []
+  const today = dateAt(homeZone(practice), relayNow())
+  const faults = checkPractice(practice, today)
+  const { code: currency, decimals } = currencyOf(practice.profile.currency)
+  const add = (): Promise<void> =>
+    changePractice(db, 'a price code added', (p) => {
+      const taken = (p.codes ?? []).map((one) => one.id)
+      const id = freeId(taken, `code-${taken.length + 1}`)
+      const fresh: PriceCode = { id, code: id.toUpperCase(), off: { kind: 'share', percent: 100 }, uses: 1 }
+      return { ...p, codes: [...(p.codes ?? []), fresh] }
+    })
+  return (
+    <SettingsPage
+      title="Price codes"
+      line="A code takes something off: so a first talk can carry a price, and be given free."
+    >
+      {codes.length === 0 && (
+        <p className="sheet max-w-[820px] p-5">
+          Codes will stand here. Clients type them in beside the price.
+        </p>
+      )}
+      <ul className="grid max-w-[900px] gap-3">
+        {codes.map((code, i) => {
+          const field = (change: (one: PriceCode, typed: string) => PriceCode) => ({
+            what: WHAT,
+            change: (p: Practice, typed: string) => withCode(p, code.id, (one) => change(one, typed)),
+          })
+          const used = bookings.filter(
+            ({ asked, status }) =>
+              asked.code === code.id && ['requested', 'booked', 'attended', 'missed'].includes(status),
+          ).length
+          const members = (key: 'services' | 'people', id: string, on: boolean): Promise<void> =>
+            changePractice(db, WHAT, (p) =>
+              withCode(p, code.id, (one) => {
+                const now = one[key] ?? []
+                const next = on ? [...now, id] : now.filter((other) => other !== id)
+                return having(one, key, next.length > 0 ? next : undefined)
+              }),
+            )
+          return (
+            <li key={code.id}>
+              <section className="sheet grid gap-3 p-4" aria-label={`Code ${code.code}`}>
+                <div className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-3">
+                  <SavedField
+                    label="Code"
+                    value={code.code}
+                    {...field((one, typed) => ({ ...one, code: typed.trim() }))}
+                  />
+                  <SavedField
+                    label="Takes off"
+                    value={code.off.kind}
+                    options={[
+                      { value: 'share', name: 'a share of the price' },
+                      { value: 'amount', name: 'an amount' },
+                    ]}
+                    {...field((one, kind) => ({
+                      ...one,
+                      off: kind === 'share' ? { kind, percent: 100 } : { kind: 'amount', amount: 1_000 },
+                    }))}
+                  />
+                  {code.off.kind === 'share' ? (
+                    <SavedField
+                      label="How much"
+                      suffix="%"
+                      type="number"
+                      value={String(code.off.percent)}
+                      {...field((one, typed) => ({ ...one, off: { kind: 'share', percent: whole(typed) } }))}
+                    />
+                  ) : (
+                    <SavedField
+                      label="How much"
+                      suffix={currency}
+                      value={(code.off.amount / 10 ** decimals).toFixed(decimals)}
+                      {...field((one, typed) => ({
+                        ...one,
+                        off: { kind: 'amount', amount: amount(typed, decimals) },
+                      }))}
+                    />
+                  )}
+                  <button
+                    type="button"
+                    className="press press-no px-2"
+                    aria-label={`Remove code ${code.code}`}
+                    onClick={() =>
+                      changePractice(db, `code ${code.code} removed`, ({ codes: before = [], ...p }) => {
+                        const left = before.filter((one) => one.id !== code.id)
+                        return left.length > 0 ? { ...p, codes: left } : p
+                      })
+                    }
+                  >
+                    <Trash2 size={16} aria-hidden="true" />
+                  </button>
+                </div>
+                <div className="grid grid-cols-3 items-end gap-3">
+                  <SavedField
+                    label="From"
+                    type="date"
+                    value={code.from ?? ''}
+                    {...field((one, typed) => having(one, 'from', typed ? date(typed) : undefined))}
+                  />
+                  <SavedField
+                    label="Until, that day included"
+                    type="date"
+                    value={code.to ?? ''}
+                    warning={faults.find((one) => one.path === `codes[${i}].to`)?.message}
+                    {...field((one, typed) => having(one, 'to', typed ? date(typed) : undefined))}
+                  />
+                  <SavedField
+                    label="How many bookings"
+                    help={`Used ${used} ${used === 1 ? 'time' : 'times'} so far. Empty: no limit.`}
+                    type="number"
+                    value={code.uses === undefined ? '' : String(code.uses)}
+                    {...field((one, typed) =>
+                      having(one, 'uses', typed.trim() ? whole(typed, 1) : undefined),
+                    )}
+                  />
+                </div>
+                <details>
+                  <summary className="way cursor-pointer text-[14px]">{forWhat(code, practice)}</summary>
+                  <div className="mt-2 grid gap-4 sm:grid-cols-2">
+                    <fieldset>
+                      <legend className="ask">Only for these services</legend>
+                      {practice.services.map((service) => (
+                        <Tick
+                          key={service.id}
+                          label={service.name}
+                          on={code.services?.includes(service.id) ?? false}
+                          onChange={(on) => members('services', service.id, on)}
+                        />
+                      ))}
+                    </fieldset>
+                    <fieldset>
+                      <legend className="ask">Only for these people</legend>
+                      <div className="max-h-52 overflow-y-auto">
+                        {people.map((person) => (
+                          <Tick
+                            key={person.id}
+                            label={person.name}
+                            on={code.people?.includes(person.id) ?? false}
+                            onChange={(on) => members('people', person.id, on)}
+                          />
+                        ))}
+                      </div>
+                    </fieldset>
+                  </div>
+                </details>
+              </section>
+            </li>
+          )
+        })}
+      </ul>
+      <button type="button" className="press press-go mt-4" onClick={add}>
+        <Plus size={16} aria-hidden="true" /> Add a code
+      </button>
+    </SettingsPage>
+  )
+}
+
+/** For which services and how many people a code is. */
+function forWhat({ services = [], people = [] }: PriceCode, practice: Practice): string {
+  const names = practice.services.filter((one) => services.includes(one.id)).map((one) => one.name)
+  const what = names.length > 0 ? `For ${names.join(', ')}` : 'For every service'
+  return `${what}, ${people.length === 0 ? 'for everybody' : people.length === 1 ? 'for one person' : `for ${people.length} people`}`
+}
