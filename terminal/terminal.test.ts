@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { writeBackup, writePracticeFile } from '@acolhida/core/formats'
+import { type Condition, sheetOf } from '@acolhida/core/questions'
 import { parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { describe, expect, it } from 'vitest'
@@ -226,6 +227,74 @@ describe('the terminal', () => {
       '2026-11-25T18:00/2026-11-26T00:00',
     ])
     expect(run('hours', FILE, ...NOW, '--place', 'moon').error).toContain('there is no place "moon"')
+  })
+
+  it('proves every way through a questionnaire, and names what is broken', () => {
+    const demo = put('demo.json', writeBackup(demoBackup(parseInstant('2026-11-24T11:00Z'))))
+    const { answer, code } = run('check', demo, '--questionnaire', 'first-questions')
+    expect(code).toBe(0)
+    expect(answer).toMatchObject({ proven: true, ways: 76, findings: [], shortest: 4, longest: 5 })
+    expect(answer.asked['for-whom']).toBe(1)
+    const both: Condition = { all: [{ person: 'new' }, { not: { person: 'new' } }] }
+    const practice = samplePractice()
+    const [first] = practice.questionnaires
+    const broken = put(
+      'broken.json',
+      writePracticeFile({
+        format: 'acolhida-practice',
+        version: 1,
+        practice: {
+          ...practice,
+          questionnaires: [
+            {
+              ...first!,
+              draft: {
+                ...sheetOf(first!),
+                questions: [{ id: 'x', kind: 'short', text: 'X', required: true, when: both }],
+              },
+            },
+          ],
+        },
+        people: [],
+        sessions: [],
+      }),
+    )
+    expect(run('check', broken, '--questionnaire', first!.id, '--draft', 'yes').code).toBe(1)
+    expect(run('check', demo, '--questionnaire', 'none').error).toContain('there is none named "none"')
+  })
+
+  it('reads earlier answers with what is being written', () => {
+    const practice = samplePractice()
+    const [first] = practice.questionnaires
+    const { questions, bands } = first!
+    const draft = {
+      questions,
+      bands,
+      rules: [{ id: 'all', name: 'All', when: { all: [] }, effect: { do: 'look', note: '' } }],
+    }
+    const file = put(
+      'drafted.json',
+      writePracticeFile({
+        format: 'acolhida-practice',
+        version: 1,
+        practice: { ...practice, questionnaires: [{ ...first!, draft: draft as never }] },
+        people: [],
+        sessions: [],
+      }),
+    )
+    const answers = mkdtempSync(join(tmpdir(), 'acolhida-answers-'))
+    writeFileSync(join(answers, 'a.json'), '{}')
+    writeFileSync(join(answers, 'note.txt'), 'not answers')
+    const { answer } = run('replay', file, '--questionnaire', first!.id, '--answers', answers)
+    expect(answer).toMatchObject({
+      draft: true,
+      read: 1,
+      changed: 1,
+      answers: [{ file: 'a.json', now: { outcome: 'fits' }, draft: { outcome: 'look' } }],
+    })
+    expect(run('replay', file, '--questionnaire', first!.id, '--answers', '/nowhere').error).toContain(
+      "can't be read",
+    )
   })
 
   it('validates', () => {

@@ -99,6 +99,44 @@ describe('what arrives', () => {
     expect((await db.enquiries.get('message-yusra'))?.state).toBe('answered')
   })
 
+  it('tells what became of an enquiry, once', async () => {
+    await importBackup(db, demo)
+    const answered = { news: 'answered' as const, at: shift(now, 5), text: 'Yes.' }
+    const booked = { news: 'booked' as const, at: shift(now, 9), text: '', booking: 'b' }
+    const items = [answered, booked].map((body, i) => ({
+      n: 9 + i,
+      at: body.at,
+      kind: 'enquiry' as const,
+      subject: 'message-yusra',
+      seq: 2 + i,
+      body,
+    }))
+    await takeIn(db, page(...items))
+    await takeIn(db, page(...items))
+    expect(await db.enquiries.get('message-yusra')).toMatchObject({
+      state: 'booked',
+      history: [answered, booked],
+    })
+    // Of an enquiry this desk does not have, there is nothing to tell.
+    await takeIn(db, page({ ...items[0]!, n: 20, subject: 'gone' }))
+    expect(await db.enquiries.get('gone')).toBeUndefined()
+  })
+
+  it('keeps files in a backup, byte for byte', async () => {
+    await importBackup(db, demo)
+    const data = Uint8Array.from({ length: 20_000 }, (_, i) => (i * 31) % 256)
+    await db.files.put({ id: 'file-0123456789abcdef', name: 'a.mp3', type: 'sound', data })
+    const other = new DeskDatabase(`test-${++count}`)
+    await importBackup(other, readBackup(await exportBackup(db)))
+    expect((await other.files.toArray())[0]).toEqual({
+      id: 'file-0123456789abcdef',
+      name: 'a.mp3',
+      type: 'sound',
+      data,
+    })
+    await other.delete()
+  })
+
   it('keeps what became of a message', async () => {
     await importBackup(db, demo)
     const body = { step: 'confirmation', state: 'sent' as const, to: 'a@example.org', subject: 'S', due: now }
@@ -223,6 +261,32 @@ describe('the schema', () => {
     expect((await current.practice.get('practice'))?.practice).toEqual(demo.practice)
     expect(await current.events.count()).toBe(1)
     expect(await current.calendars.count()).toBe(0)
+    expect(await current.files.count()).toBe(0)
+    await current.delete()
+  })
+
+  it('opens what version 2 has left behind', async () => {
+    const old = new Dexie('released-2')
+    old.version(2).stores({
+      practice: 'id',
+      link: 'id',
+      events: '[booking+seq]',
+      bookings: 'id, status, start',
+      enquiries: 'id, state, at',
+      people: 'id, *emails',
+      sessions: 'id, start',
+      mails: 'n, booking',
+      intentions: '++order, booking',
+      changes: '++order',
+      calendars: 'id',
+    })
+    await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
+    await old.table('calendars').put({ id: 'c', url: '', tried: now, skipped: [], entries: [] })
+    old.close()
+    const current = new DeskDatabase('released-2')
+    expect((await current.practice.get('practice'))?.practice).toEqual(demo.practice)
+    expect(await current.calendars.count()).toBe(1)
+    expect(await current.files.count()).toBe(0)
     await current.delete()
   })
 })

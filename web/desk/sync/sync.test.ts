@@ -6,7 +6,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { importBackup } from '../data/backup.ts'
 import { changePractice } from '../data/change.ts'
 import { db, linkRow } from '../data/database.ts'
-import { decideFor, enterBooking, pairWith } from './acts.ts'
+import { answerEnquiry, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
 import { turn } from './sync.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')
@@ -100,6 +100,39 @@ describe('a round with the relay', () => {
     for (const secret of ['Tomé', 'arrais', 'choir week', 'example.org"],"'])
       expect(sent).not.toContain(secret)
     expect(sent).toContain('mailHashes')
+  })
+
+  it('publishes nothing of private rules, drafts and the library, and lets nobody straight in where it matters', async () => {
+    const row = (await db.practice.get('practice'))!
+    const [first, ...rest] = row.practice.questionnaires
+    const questionnaire = {
+      ...first!,
+      questions: [
+        ...first!.questions,
+        { id: 'ill', kind: 'yesno' as const, text: 'Ill?', required: false, private: true },
+      ],
+      rules: [
+        ...first!.rules,
+        {
+          id: 'when-ill',
+          name: 'A hidden rule',
+          when: { question: 'ill', is: '=' as const, value: true },
+          effect: { do: 'look' as const, note: '' },
+        },
+      ],
+      draft: { questions: [], rules: [], bands: [] },
+    }
+    const library = [{ id: 'kept', kind: 'short' as const, text: 'A kept question', required: false }]
+    const practice = { ...row.practice, questionnaires: [questionnaire, ...rest], library }
+    await db.practice.put({ ...row, practice })
+    await turn()
+    const [sent] = relay.to('/api/package').slice(-1)
+    expect(JSON.stringify(sent!.body)).not.toMatch(/A hidden rule|draft|A kept question/)
+    const { services } = (sent!.body as { practice: typeof practice }).practice
+    const approval = services.find((one) => one.questionnaire === first!.id)!.approval
+    expect(approval).toEqual({ new: 'ask', known: 'ask' })
+    const other = (list: typeof services) => list.find((one) => one.questionnaire !== first!.id)!.approval
+    expect(other(services)).toEqual(other(practice.services))
   })
 
   it('does not publish what can not work', async () => {
@@ -223,6 +256,47 @@ describe('a start that a client took while the desk was offline', () => {
       clash: false,
     })
     expect(relay.to('/api/enter').map((one) => (one.body as { clash: boolean }).clash)).toEqual([false, true])
+    expect(await db.intentions.count()).toBe(0)
+  })
+})
+
+describe('files that came as answers', () => {
+  it('are fetched once, and kept', async () => {
+    const file = { file: 'file-0123456789abcdef', name: 'v.mp3', type: 'sound' as const, size: 3 }
+    const [booking] = await db.bookings.toArray()
+    const asked = { ...booking!.asked, answers: { ...booking!.asked.answers, recording: file } }
+    await db.bookings.put({ ...booking!, asked })
+    const before = relay.fetch
+    let fetched = 0
+    vi.stubGlobal('fetch', async (path: string, options?: RequestInit) => {
+      if (!path.startsWith('/api/files/')) return before(path, options)
+      fetched++
+      return new Response(Uint8Array.from([1, 2, 3]))
+    })
+    await turn()
+    await turn()
+    expect(fetched).toBe(1)
+    expect(await db.files.toArray()).toEqual([
+      { id: file.file, name: 'v.mp3', type: 'sound', data: Uint8Array.from([1, 2, 3]) },
+    ])
+  })
+})
+
+describe('answers and quotes', () => {
+  it('are passed on, each under its own key', async () => {
+    await answerEnquiry('message-yusra', 'Yes.')
+    await sendQuote({
+      enquiry: 'phone-0123456789',
+      service: 'coaching',
+      person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
+      until: now + 86_400_000,
+      text: '',
+    })
+    expect(relay.to('/api/enquiry').map((one) => one.body)).toEqual([
+      { enquiry: 'message-yusra', text: 'Yes.' },
+    ])
+    expect(relay.to('/api/quote')).toHaveLength(1)
+    expect(relay.to('/api/enquiry')[0]!.key).not.toBe(relay.to('/api/quote')[0]!.key)
     expect(await db.intentions.count()).toBe(0)
   })
 })
