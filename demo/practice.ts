@@ -187,6 +187,15 @@ export function demoPractice(now: Instant): Practice {
     ],
     services: services(now),
     questionnaires: demoQuestionnaires,
+    codes: [
+      {
+        id: 'open-house',
+        code: 'OPEN HOUSE',
+        off: { kind: 'share', percent: 100 },
+        uses: 3,
+        services: ['voice-assessment'],
+      },
+    ],
     terms: [
       {
         id: 'studio-terms',

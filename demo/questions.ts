@@ -38,6 +38,13 @@ const firstQuestions: Questionnaire = {
     },
     { id: 'occasion', kind: 'date', text: 'Is there a date you are working towards?', required: false },
     { id: 'page', kind: 'url', text: 'Is there a page where I can see or hear you?', required: false },
+    {
+      id: 'health',
+      kind: 'short',
+      text: 'Is there anything about your health that I should know?',
+      required: false,
+      private: true,
+    },
   ],
   rules: [
     {
@@ -118,6 +125,13 @@ const voiceQuestions: Questionnaire = {
       mostName: 'it gives out',
     },
     {
+      id: 'practical',
+      kind: 'section',
+      text: 'The practical side',
+      help: 'Then you choose a time.',
+      required: false,
+    },
+    {
       id: 'price',
       kind: 'one',
       text: '€95 for an assessment:',
@@ -133,6 +147,15 @@ const voiceQuestions: Questionnaire = {
       kind: 'yesno',
       text: 'Would you like a written summary afterwards, for €18?',
       required: false,
+    },
+    {
+      id: 'sample',
+      kind: 'file',
+      text: 'A recording of your voice, if you have one',
+      help: 'Half a minute of reading aloud is plenty.',
+      required: false,
+      accepts: ['sound'],
+      mostBytes: 2 * 1024 * 1024,
     },
     { id: 'came', kind: 'short', text: 'How did you come to me?', required: false },
   ],

@@ -49,7 +49,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.getByRole('heading', { name: 'Voice assessment' }).waitFor()
     await check('services')
     await page.goto(`${house.door}/${house.slug}/voice-assessment`)
-    await page.getByRole('button', { name: 'Go on to the times' }).click()
+    await page.getByRole('button', { name: 'Go on', exact: true }).click()
     await check('questions with problems')
     await toTheTimes(page, house)
     await page.getByRole('button', { name: 'I am somewhere else' }).click()
@@ -96,6 +96,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'Places',
       'Other calendars',
       'Services',
+      'Questions',
       'Limits',
       'Terms',
       'Try it',
@@ -113,6 +114,20 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.getByRole('link', { name: 'Voice assessment' }).click()
     await page.getByLabel('Length', { exact: true }).waitFor()
     await check('a service')
+    await page.goto(`${house.desk}/services/codes`)
+    await page.getByRole('heading', { level: 1, name: 'Price codes' }).waitFor()
+    await check('price codes')
+    await page.goto(`${house.desk}/questions/voice-questions`)
+    await page.getByText('of the ways').first().waitFor()
+    await page.getByRole('button', { name: /^4 ?Has a doctor/ }).click()
+    await page.getByRole('button', { name: /^1 ?See a doctor first/ }).click()
+    await check('questions being written')
+    await page.getByRole('button', { name: 'As a client answers' }).click()
+    await check('questions being tried')
+    await page.goto(`${house.desk}/arrivals`)
+    await page.getByRole('button', { name: 'A quote for somebody …' }).click()
+    await page.getByRole('dialog').waitFor()
+    await check('a quote')
   })
 })
 

@@ -10,6 +10,7 @@ export async function answerAssessment(page: Page, price = 'That is all right'):
     .getByRole('group', { name: /How tired/ })
     .getByText('7', { exact: true })
     .click()
+  await page.getByRole('button', { name: 'Go on', exact: true }).click()
   await page.getByLabel(price).check()
 }
 

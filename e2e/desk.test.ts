@@ -226,7 +226,11 @@ it('works without the relay, says what has not gone out, and brings refusals bac
 
 it('joins two people who are one', async () => {
   await goTo(desk, 'People')
-  await desk.getByRole('listitem').filter({ hasText: 'Amara Dindi' }).getByRole('button').click()
+  await desk
+    .getByRole('listitem')
+    .filter({ hasText: 'Amara Dindi' })
+    .getByRole('button', { name: 'Join with …' })
+    .click()
   await desk.getByLabel('The same person as').selectOption({ label: 'Nuno Vilar · nuno.vilar@example.org' })
   await desk.getByRole('button', { name: 'Join them' }).click()
   await desk.getByText('amara.dindi@example.org, nuno.vilar@example.org').waitFor()

@@ -126,7 +126,7 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
 function Quote({ booking }: { booking: Booking }) {
   const { quote } = booking.asked.reading
   const currency = currencyOf(booking.asked.currency)
-  if (quote.price === 0) return null
+  if (quote.lines.length === 0) return null
   return (
     <Card title="Quote" aside={`${quote.minutes} min`}>
       <dl className="figures mt-2 grid gap-1">

@@ -1,6 +1,6 @@
 import { COMPARED, type Condition, type Question } from '@acolhida/core/questions'
 import { Plus, X } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useShown } from '../parts/use-shown.ts'
 
 type Comparison = Extract<Condition, { question: string }>
 type Op = Comparison['is']
@@ -60,7 +60,7 @@ const fromGroup = ({ join, parts }: Group): Condition => (join === 'all' ? { all
 
 /** A condition in sentences: all or any of several comparisons, each of which may be turned round, or a group again. */
 export function ConditionEdit({
-  condition,
+  condition: kept,
   questions,
   onChange,
   deep = 0,
@@ -72,9 +72,13 @@ export function ConditionEdit({
   onChange: (condition: Condition | undefined) => void
   deep?: number
 }) {
+  const [condition, setShown] = useShown(kept)
   const group = groupOf(condition)
-  const set = (parts: Condition[], join = group.join): void =>
-    onChange(parts.length > 0 ? fromGroup({ join, parts }) : undefined)
+  const set = (parts: Condition[], join = group.join): void => {
+    const next = parts.length > 0 ? fromGroup({ join, parts }) : undefined
+    if (next) setShown(next)
+    onChange(next)
+  }
   const replace = (at: number, part: Condition | undefined): void =>
     set(group.parts.flatMap((one, i) => (i === at ? (part ?? []) : one)))
   const first = questions[0]
@@ -344,8 +348,7 @@ function Typed({
   type?: string
   onTyped: (text: string) => void
 }) {
-  const [typed, setTyped] = useState(value)
-  useEffect(() => setTyped(value), [value])
+  const [typed, setTyped] = useShown(value)
   return (
     <input
       aria-label={label}
