@@ -28,7 +28,8 @@ export function asked(
   return { questions: shown, answers }
 }
 
-const isEmpty = (value: AnswerValue): boolean => {
+/** Whether an answer says nothing: blank text, no choice, no item. */
+export const isEmpty = (value: AnswerValue): boolean => {
   if (typeof value === 'string') return value.trim() === ''
   if (Array.isArray(value)) return value.length === 0
   return isQuantities(value) && quantityIn(value) === 0

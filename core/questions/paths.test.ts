@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { bruteForce, everyWay, questionnaireArb } from '../tests/questionnaires.ts'
+import { bruteForce, everyWay, largeQuestionnaire, questionnaireArb } from '../tests/questionnaires.ts'
 import { sampleService } from '../tests/sample.ts'
 import {
   asked,
@@ -212,27 +212,18 @@ describe('what a path check finds', () => {
 })
 
 it('proves sixty questions with eight levels of follow-up and twenty-five rules in few states', () => {
-  const questions = Array.from({ length: 60 }, (_, i): Question => {
-    // Each run of eight questions is a chain of follow-ups.
-    const when = i % 8 === 0 ? {} : { when: is(`q${i - 1}`, true) }
-    const choices = Array.from({ length: 7 }, (_, n) => ({ id: `c${n}`, text: `C${n}` }))
-    // Beside the chains some that nothing looks at, with many answers each.
-    if (i % 8 === 7) return { id: `q${i}`, kind: 'several', text: `Q${i}`, required: false, choices, ...when }
-    return yes(`q${i}`, { required: i % 3 !== 0, ...when } as Partial<Question>)
-  })
-  const rules = Array.from({ length: 25 }, (_, i): Rule => {
-    const when: Condition = { all: [is(`q${i * 2}`, true), { not: is(`q${i * 2 + 3}`, false) }] }
-    const effects: Rule['effect'][] = [
-      { do: 'look', note: '' },
-      { do: 'points', points: 1 },
-      { do: 'minutes', minutes: 5 },
-      { do: 'item', name: 'I', price: 100 * (i + 1) },
-    ]
-    return rule(`r${i}`, when, effects[i % 4]!)
-  })
-  const check = checkPaths(sheet(questions, rules, { bands: [{ from: 4, outcome: 'look' }] }), service)!
+  const check = checkPaths(largeQuestionnaire(), service)!
   expect(check.proven).toBe(true)
   expect(check.ways).toBeGreaterThan(1e12)
   expect(check.states).toBeLessThan(200_000)
   console.log(`      ${check.states} states for ${check.ways.toExponential(2)} ways`)
+}, 60_000)
+
+it('proves five hundred questions, each asked after the one before', () => {
+  const questions = Array.from({ length: 500 }, (_, i) =>
+    yes(`q${i}`, i > 0 ? { when: is(`q${i - 1}`, true) } : {}),
+  )
+  const check = checkPaths(sheet(questions, [rule('r', is('q499', true), close)]), service)!
+  expect(check).toMatchObject({ proven: true, ways: 501, shortest: 1, longest: 500 })
+  expect(check.shares.closed).toBeCloseTo(1 / 501, 12)
 }, 60_000)

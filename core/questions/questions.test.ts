@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { everyWay, questionnaireArb } from '../tests/questionnaires.ts'
 import { sampleService } from '../tests/sample.ts'
+import { compiled, valuesOf } from './compiled.ts'
 import {
   type Answers,
   answerWords,
@@ -293,5 +295,41 @@ describe('what is added', () => {
     const outcome = (extras: string[]) =>
       readAnswers(service, questionnaire, {}, newcomer, { ...plainly, extras }).outcome
     expect([outcome([]), outcome(['recording'])]).toEqual(['fits', 'look'])
+  })
+})
+
+describe('reading many', () => {
+  it('asks and decides as the plain definition does, question by question', () => {
+    fc.assert(
+      fc.property(
+        questionnaireArb(3),
+        fc.nat(),
+        fc.record({
+          standing: fc.constantFrom('new' as const, 'known' as const),
+          invited: fc.boolean(),
+          tags: fc.constantFrom([], ['t']),
+          attempts: fc.nat(2),
+        }),
+        (questionnaire, pick, asking) => {
+          // Answers of any way, also to what is not asked on this one.
+          const ways = everyWay({
+            ...questionnaire,
+            questions: questionnaire.questions.map(({ when: _, ...one }) => one) as Question[],
+          })
+          const given = ways[pick % ways.length]!
+          const { answers } = asked(questionnaire.questions, given, asking)
+          const ready = compiled(questionnaire)
+          const values = valuesOf(ready, given, asking)
+          expect(
+            Object.fromEntries(
+              ready.ids.flatMap((id, i) => (values[i] === undefined ? [] : [[id, values[i]]])),
+            ),
+          ).toEqual(answers)
+          for (const { rule, test } of ready.rules)
+            expect(test(values, asking)).toBe(holds(rule.when, answers, asking))
+        },
+      ),
+      { numRuns: 400 },
+    )
   })
 })

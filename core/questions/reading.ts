@@ -2,9 +2,10 @@ import { type Minor, roundMoney } from '../money/index.ts'
 import { codeLine } from '../practice/codes.ts'
 import type { PriceCode, Service, TravelZone } from '../practice/types.ts'
 import { asked, problemWith } from './answers.ts'
-import { type Asking, holds, quantityIn, questionsIn } from './conditions.ts'
-import { bandOf, pointsOf } from './scoring.ts'
-import type { Answers, Outcome, Question, Questionnaire, Rule } from './types.ts'
+import { type Compiled, compiled, type Values, valuesOf } from './compiled.ts'
+import { type Asking, quantityIn } from './conditions.ts'
+import { bandOf, pointsFor } from './scoring.ts'
+import type { Answers, Band, Outcome, Question, Questionnaire } from './types.ts'
 
 export interface QuoteLine {
   name: string
@@ -74,9 +75,6 @@ export function problemsIn(questions: readonly Question[], given: Answers, askin
   })
 }
 
-const looksAt = (rule: Rule, answers: Answers): string[] =>
-  [...new Set(questionsIn(rule.when))].filter((id) => id in answers)
-
 const upTo = (minutes: number, increment: number): number => Math.ceil(minutes / increment) * increment
 
 /**
@@ -90,7 +88,8 @@ export function readAnswers(
   asking: Asking,
   choices: Choices = plainly,
 ): Reading {
-  const { answers } = asked(questionnaire?.questions ?? [], given, asking)
+  const sheet = compiled(questionnaire ?? NOTHING)
+  const values = valuesOf(sheet, given, asking)
   const reading: Reading = {
     outcome: 'fits',
     reasons: [],
@@ -106,19 +105,9 @@ export function readAnswers(
     reading.quote.minutes += extra.minutes
     items.push({ name: extra.name, quantity: 1, amount: extra.price })
   }
-  for (const rule of questionnaire?.rules ?? []) {
-    if (!holds(rule.when, answers, asking)) continue
-    apply(rule, answers, reading, items)
-  }
-  reading.points += pointsOf(questionnaire?.questions ?? [], answers)
-  const reached = (questionnaire?.bands ?? []).filter((band) => reading.points >= band.from)
-  const said = bandOf(reached, reading.points)
-  reading.outcome = reached.reduce((outcome, band) => worse(outcome, band.outcome), reading.outcome)
-  const worst = reached.reduce<Outcome>((outcome, band) => worse(outcome, band.outcome), 'fits')
-  if (worst !== 'fits') {
-    const name = `${reading.points} points${said?.name ? `: ${said.name}` : ''}`
-    reading.reasons.push({ name, outcome: worst, questions: [] })
-  }
+  for (const ready of sheet.rules) if (ready.test(values, asking)) apply(ready, sheet, values, reading, items)
+  for (const place of sheet.scored) reading.points += pointsFor(sheet.questions[place]!, values[place])
+  decideByBands(questionnaire?.bands ?? [], reading)
   if (choices.travel?.surcharge) {
     items.push({ name: choices.travel.name, quantity: 1, amount: choices.travel.surcharge })
   }
@@ -127,36 +116,45 @@ export function readAnswers(
   return reading
 }
 
-function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[]): void {
-  const effect = rule.effect
-  const say = (outcome: Outcome, note?: string): void => {
-    reading.outcome = worse(reading.outcome, outcome)
-    reading.reasons.push({
-      rule: rule.id,
-      name: rule.name,
-      outcome,
-      ...(note ? { note } : {}),
-      questions: looksAt(rule, answers),
-    })
-  }
-  const times = ({ times, of }: { times?: string; of?: string }): number =>
-    times === undefined ? 1 : quantityIn(answers[times], of)
+/** Every band reached counts; the highest gives its name. */
+function decideByBands(bands: readonly Band[], reading: Reading): void {
+  let worst: Outcome = 'fits'
+  for (const band of bands) if (reading.points >= band.from) worst = worse(worst, band.outcome)
+  if (worst === 'fits') return
+  reading.outcome = worse(reading.outcome, worst)
+  const name = bandOf(bands, reading.points)?.name
+  reading.reasons.push({
+    name: `${reading.points} points${name ? `: ${name}` : ''}`,
+    outcome: worst,
+    questions: [],
+  })
+}
+
+/** Lets a rule act whose condition holds. */
+function apply(
+  ready: ReadyRule,
+  sheet: Compiled,
+  values: Values,
+  reading: Reading,
+  items: QuoteLine[],
+): void {
+  const { effect } = ready.rule
   switch (effect.do) {
     case 'close':
       reading.kind ??= { message: effect.message, services: effect.services, enquiry: effect.enquiry }
-      say('closed')
+      say(ready, sheet, values, reading, 'closed')
       return
     case 'look':
-      say('look', effect.note)
+      say(ready, sheet, values, reading, 'look', effect.note)
       return
     case 'points':
       reading.points += effect.points
       return
     case 'minutes':
-      reading.quote.minutes += effect.minutes * times(effect)
+      reading.quote.minutes += effect.minutes * times(ready, values)
       return
     case 'item': {
-      const quantity = times(effect)
+      const quantity = times(ready, values)
       if (quantity) items.push({ name: effect.name, quantity, amount: roundMoney(effect.price * quantity) })
       return
     }
@@ -174,6 +172,32 @@ function apply(rule: Rule, answers: Answers, reading: Reading, items: QuoteLine[
       return
   }
 }
+
+type ReadyRule = Compiled['rules'][number]
+
+/** How often an effect acts: as often as what it multiplies by, or once. */
+function times({ rule: { effect }, times: place }: ReadyRule, values: Values): number {
+  if (!('times' in effect) || effect.times === undefined) return 1
+  return quantityIn(values[place], effect.of)
+}
+
+function say(
+  { rule, looks }: ReadyRule,
+  { ids }: Compiled,
+  values: Values,
+  reading: Reading,
+  outcome: Outcome,
+  note?: string,
+): void {
+  reading.outcome = worse(reading.outcome, outcome)
+  const questions: string[] = []
+  for (const place of looks) if (values[place] !== undefined) questions.push(ids[place]!)
+  const reason: Reason = { rule: rule.id, name: rule.name, outcome, questions }
+  if (note) reason.note = note
+  reading.reasons.push(reason)
+}
+
+const NOTHING = { questions: [], rules: [] }
 
 /** What a service costs for a length, before anything is added. Rates are an hour's; whole units rounded half away. */
 function ownPrice({ price }: Service, minutes: number, whole: boolean): Minor {

@@ -231,3 +231,27 @@ export function bruteForce(questionnaire: Questionnaire, service: Service) {
   }
   return { ways, shares, reached, met, fired, lengths, minutes, prices }
 }
+
+/** Sixty questions in chains of eight follow-ups, with twenty-five rules: beyond counting, and made without chance. */
+export function largeQuestionnaire(): Questionnaire {
+  const is = (question: string, value: boolean): Condition => ({ question, is: '=', value })
+  const questions = Array.from({ length: 60 }, (_, i): Question => {
+    // Each run of eight questions is a chain of follow-ups.
+    const when = i % 8 === 0 ? {} : { when: is(`q${i - 1}`, true) }
+    const base = { id: `q${i}`, text: `Q${i}`, ...when }
+    // At the end of each chain one that nothing looks at, with many answers.
+    if (i % 8 === 7) return { ...base, kind: 'several', required: false, choices: choices(7) }
+    return { ...base, kind: 'yesno', required: i % 3 !== 0 }
+  })
+  const rules = Array.from({ length: 25 }, (_, i) => {
+    const effects: Effect[] = [
+      { do: 'look', note: '' },
+      { do: 'points', points: 1 },
+      { do: 'minutes', minutes: 5 },
+      { do: 'item', name: 'I', price: 100 * (i + 1) },
+    ]
+    const when: Condition = { all: [is(`q${i * 2}`, true), { not: is(`q${i * 2 + 3}`, false) }] }
+    return { id: `r${i}`, name: `R${i}`, when, effect: effects[i % 4]! }
+  })
+  return { id: 'large', name: 'Large', version: 1, questions, rules, bands: [{ from: 4, outcome: 'look' }] }
+}
