@@ -69,6 +69,10 @@ export interface DoorReading {
   minutes: number
   lines: QuoteLine[]
   price: number
+  /** Asked before the session, of the price. */
+  deposit?: number
+  /** Other services that may suit better. */
+  suggested?: { id: string; name: string }[]
   enquiryInstead: boolean
 }
 

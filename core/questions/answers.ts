@@ -61,6 +61,10 @@ export function partsOf(shown: readonly Question[]): Part[] {
 /** The number of words in a text. */
 export const wordsIn = (text: string): number => text.trim().split(/\s+/).filter(Boolean).length
 
+/** The number of sentences in a text; what is written without a full stop is one. */
+export const sentencesIn = (text: string): number =>
+  text.split(/[.!?…。！？؟।]+(?=\s|$|[”’»"')])|\n+/u).filter((part) => /[\p{L}\p{N}]/u.test(part)).length
+
 const LONGEST = 20_000
 
 /** Whether a text holds HTML: a tag, not merely a "<" as in "less than". */
@@ -90,7 +94,7 @@ export function problemWith(question: Question, value: AnswerValue | undefined):
       if (question.mostWords && words > question.mostWords) {
         return `A little shorter, please: at most ${question.mostWords} words (${words} now).`
       }
-      return undefined
+      return problemWithSentences(question, sentencesIn(value))
     }
     case 'one':
       return question.choices.some((choice) => choice.id === value)
@@ -169,6 +173,18 @@ export function problemWith(question: Question, value: AnswerValue | undefined):
     default:
       return undefined
   }
+}
+
+function problemWithSentences(
+  { leastSentences, mostSentences }: { leastSentences?: number; mostSentences?: number },
+  sentences: number,
+): string | undefined {
+  const many = (n: number): string => (n === 1 ? 'one sentence' : `${n} sentences`)
+  if (leastSentences && sentences < leastSentences)
+    return `A little more, please: at least ${many(leastSentences)} (${sentences} so far).`
+  if (mostSentences && sentences > mostSentences)
+    return `A little shorter, please: at most ${many(mostSentences)} (${sentences} now).`
+  return undefined
 }
 
 function problemWithItems(

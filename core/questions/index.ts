@@ -1,6 +1,7 @@
 export * from './address.ts'
 export * from './answers.ts'
 export * from './conditions.ts'
+export * from './differences.ts'
 export * from './file-kinds.ts'
 export * from './privacy.ts'
 export * from './reading.ts'

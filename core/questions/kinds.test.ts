@@ -69,6 +69,14 @@ describe('answers of each kind', () => {
     const long: Question = { ...base, kind: 'long', mostWords: 200 }
     expect(problemWith(long, 'שלום, אני רוצה ללמוד לשיר 🎶')).toBeUndefined()
     expect(problemWith(long, 'word '.repeat(10_000))).toBe('Please keep it under 20,000 characters.')
+    const sentences: Question = { ...base, kind: 'long', leastSentences: 2, mostSentences: 3 }
+    expect(problemWith(sentences, 'I sing at 7.30 in a choir')).toBe(
+      'A little more, please: at least 2 sentences (1 so far).',
+    )
+    expect(problemWith(sentences, 'I sing. Do you?! “Yes.”')).toBeUndefined()
+    expect(problemWith(sentences, 'A. B. C. D.')).toBe(
+      'A little shorter, please: at most 3 sentences (4 now).',
+    )
     expect(problemWith(long, 'ab '.repeat(300))).toBe(
       'A little shorter, please: at most 200 words (300 now).',
     )

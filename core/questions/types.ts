@@ -54,7 +54,13 @@ interface Base {
 
 export type Question =
   | (Base & { kind: 'short' })
-  | (Base & { kind: 'long'; leastWords?: number; mostWords?: number })
+  | (Base & {
+      kind: 'long'
+      leastWords?: number
+      mostWords?: number
+      leastSentences?: number
+      mostSentences?: number
+    })
   | (Base & { kind: 'one'; choices: Choice[] })
   | (Base & { kind: 'several'; choices: Choice[]; least?: number; most?: number })
   | (Base & { kind: 'yesno' })

@@ -4,6 +4,7 @@ import {
   type Condition,
   conditionWords,
   depthsOf,
+  differencesBetween,
   draftFaults,
   draftOf,
   effectWords,
@@ -74,6 +75,34 @@ describe('versions', () => {
     expect(replayAnswers(first, next, given)).toEqual([
       { id: 'one', outcome: { from: 'look', to: 'fits' } },
       { id: 'two', minutes: { from: 75, to: 90 }, price: { from: 5_000, to: 5_700 } },
+    ])
+  })
+})
+
+describe('differences between versions', () => {
+  it('are what came, what went, what is otherwise and what stands elsewhere', () => {
+    const before: Sheet = {
+      questions: [yes('a'), yes('b'), yes('c'), yes('d')],
+      rules: first.rules,
+      bands: [],
+    }
+    const after: Sheet = {
+      questions: [yes('c'), yes('a'), { ...yes('b'), text: 'B, anew' }, yes('e')],
+      rules: [],
+      bands: [{ from: 1, outcome: 'look' }],
+      lookAbove: 100,
+    }
+    const words = (from: Sheet, to: Sheet) =>
+      differencesBetween(from, to).map((one) => `${one.how} ${one.what} ${one.id ?? one.name}`)
+    expect(words(before, before)).toEqual([])
+    expect(words(before, after)).toEqual([
+      'moved question c',
+      'changed question b',
+      'added question e',
+      'removed question d',
+      'removed rule r',
+      'changed bands What points come to',
+      'changed values The prices above which you look, or talk first',
     ])
   })
 })

@@ -137,9 +137,11 @@ function boundsOf(question: Question): string | undefined {
         ? 'No answer is possible: please say which kinds of file may come.'
         : undefined
     case 'long': {
-      const { leastWords = 0, mostWords } = question
-      return mostWords !== undefined && leastWords > mostWords
-        ? `No answer is possible: at least ${leastWords} and at most ${mostWords} words.`
+      const { leastWords = 0, mostWords, leastSentences = 0, mostSentences } = question
+      if (mostWords !== undefined && leastWords > mostWords)
+        return `No answer is possible: at least ${leastWords} and at most ${mostWords} words.`
+      return mostSentences !== undefined && leastSentences > mostSentences
+        ? `No answer is possible: at least ${leastSentences} and at most ${mostSentences} sentences.`
         : undefined
     }
     default:

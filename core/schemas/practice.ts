@@ -183,7 +183,12 @@ const bound = Joi.number()
 const questions = unique(
   byKind({
     short: question('short'),
-    long: question('long', { leastWords: count, mostWords: count }),
+    long: question('long', {
+      leastWords: count,
+      mostWords: count,
+      leastSentences: count,
+      mostSentences: count,
+    }),
     one: question('one', { choices }),
     several: question('several', { choices, least: count, most: count }),
     yesno: question('yesno'),

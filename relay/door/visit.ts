@@ -54,7 +54,14 @@ import { shownTerms } from './view.ts'
 /** Reads the answers of a visit and remembers the attempt. */
 export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
   const { practice, service, answers, reading, quote: own } = understand(store, wanted, now)
-  const { outcome, kind, quote, enquiryInstead } = reading
+  const { outcome, kind, quote, enquiryInstead, suggested } = reading
+  /** Those of some services that whoever asks may see. */
+  const visible = (ids: readonly string[]): { id: string; name: string }[] =>
+    ids.flatMap((id) => {
+      const other = serviceOf(practice, id)
+      const seen = other && isOffered(store, other, now, wanted.with) && mayBeSeen(store, other, wanted.with)
+      return seen ? [{ id, name: other.name }] : []
+    })
   if (own) {
     const { zone: _, ...person } = own.person
     const { minutes, lines, price } = quote
@@ -71,14 +78,7 @@ export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
       ? {
           closed: {
             message: kind?.message || 'With these answers I can not offer you a time.',
-            services: (kind?.services ?? []).flatMap((id) => {
-              const other = serviceOf(practice, id)
-              return other &&
-                isOffered(store, other, now, wanted.with) &&
-                mayBeSeen(store, other, wanted.with)
-                ? [{ id, name: other.name }]
-                : []
-            }),
+            services: visible(kind?.services ?? []),
             enquiry: kind?.enquiry ?? true,
           },
         }
@@ -86,6 +86,8 @@ export function read(store: Store, wanted: Wanted, now: Instant): DoorReading {
     minutes: quote.minutes,
     lines: quote.lines,
     price: quote.price,
+    ...(quote.deposit > 0 ? { deposit: quote.deposit } : {}),
+    ...(suggested.length > 0 ? { suggested: visible(suggested) } : {}),
     enquiryInstead,
   }
 }

@@ -33,7 +33,10 @@ export function QuestionField(asked: Asked) {
   const rest = (
     <>
       {question.private && (
-        <p className="mt-0.5 text-[13px] text-soft">Only the person you are asking reads this answer.</p>
+        <p className="mt-0.5 text-[13px] text-soft">
+          For my eyes alone: this answer goes into no mail, and nothing is decided by it before I have read
+          it.
+        </p>
       )}
       {question.help && (
         <p id={`${id}-help`} className="mt-0.5 text-[14px] text-soft">
@@ -85,7 +88,15 @@ function Field({
     case 'passage':
       return null
     case 'short':
-      return <input {...common} value={written} maxLength={500} onChange={(e) => onText(e.target.value)} />
+      return (
+        <input
+          {...common}
+          dir="auto"
+          value={written}
+          maxLength={500}
+          onChange={(e) => onText(e.target.value)}
+        />
+      )
     case 'url':
       return (
         <input
@@ -129,7 +140,7 @@ function Field({
     case 'date':
       return <input {...common} type="date" value={written} onChange={(e) => onText(e.target.value)} />
     case 'long':
-      return <textarea {...common} value={written} onChange={(e) => onText(e.target.value)} />
+      return <textarea {...common} dir="auto" value={written} onChange={(e) => onText(e.target.value)} />
     case 'number':
       return <NumberField {...common} value={value} onAnswer={onAnswer} unit={question.unit} />
     case 'one':

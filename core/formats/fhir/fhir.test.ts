@@ -17,7 +17,15 @@ const everything: Questionnaire = {
   version: 4,
   questions: [
     { ...base, id: 'short', kind: 'short', required: true, help: 'Help.', shownAgain: true },
-    { ...base, id: 'long', kind: 'long', leastWords: 3, mostWords: 90, requiredAtDesk: true },
+    {
+      ...base,
+      id: 'long',
+      kind: 'long',
+      leastWords: 3,
+      mostWords: 90,
+      mostSentences: 4,
+      requiredAtDesk: true,
+    },
     { ...base, id: 'part', kind: 'section', text: 'A part', help: 'Of it all.' },
     {
       ...base,

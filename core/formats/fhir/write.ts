@@ -116,7 +116,7 @@ function itemOf(question: Question, questions: readonly Question[]): Questionnai
       break
     case 'long':
       item.type = 'text'
-      Object.assign(kept, pick(question, ['leastWords', 'mostWords']))
+      Object.assign(kept, pick(question, ['leastWords', 'mostWords', 'leastSentences', 'mostSentences']))
       break
     case 'one':
     case 'several':

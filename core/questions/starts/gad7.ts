@@ -31,7 +31,7 @@ export const gad7: Questionnaire = {
       id: 'weeks',
       kind: 'section',
       text: 'The last two weeks',
-      help: 'Over the last 2 weeks, how often have you been bothered by the following problems? Only the person you are asking reads these answers. (GAD-7; Spitzer, Kroenke, Williams and Löwe, 2006)',
+      help: 'Over the last 2 weeks, how often have you been bothered by the following problems? (GAD-7; Spitzer, Kroenke, Williams and Löwe, 2006)',
       required: false,
     },
     ...ITEMS.map(

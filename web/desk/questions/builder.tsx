@@ -18,6 +18,7 @@ import { SortableList } from '../parts/sortable-list.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { amount } from '../service/fields.ts'
 import { conditionOn } from './condition-edit.tsx'
+import { Differences } from './differences.tsx'
 import { bandLines, bandsFrom, changeDraft, moved, withDraft, withQuestionnaire } from './draft.ts'
 import { QuestionFiles } from './files.tsx'
 import { Publish } from './publish.tsx'
@@ -52,7 +53,7 @@ function Writing({ id }: { id: string }) {
   const users = practice.services.filter((one) => one.questionnaire === id)
   const [chosen, setChosen] = useState(users[0]?.id ?? practice.services[0]!.id)
   const service = serviceOf(practice, chosen) ?? practice.services[0]!
-  const { check, progress } = usePathCheck(written, service)
+  const { check, progress, stop } = usePathCheck(written, service)
   const faults = useMemo(() => draftFaults(sheet), [sheet])
   const general = faults.filter((one) => !one.question && !one.rule)
   const [view, setView] = useState<'write' | 'try'>('write')
@@ -240,8 +241,10 @@ function Writing({ id }: { id: string }) {
                 questionnaire={written}
                 check={check}
                 progress={progress}
+                stop={stop}
                 onJump={jump}
               />
+              {questionnaire.draft && <Differences questionnaire={questionnaire} onJump={jump} />}
               {questionnaire.draft && <Replayed id={id} />}
             </>
           ) : (

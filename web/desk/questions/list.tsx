@@ -1,5 +1,5 @@
 import type { Questionnaire } from '@acolhida/core/questions'
-import { freeId } from '@acolhida/core/questions'
+import { freeId, questionCount } from '@acolhida/core/questions'
 import { STARTS } from '@acolhida/core/questions/starts'
 import { Copy, Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
@@ -8,12 +8,14 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { SettingsPage } from '../parts/settings-page.tsx'
+import { KINDS } from './draft.ts'
 import { type FhirRead, OpenFhir } from './fhir-file.tsx'
 
 /** What is asked before times are shown: the questionnaires of the practice. */
 export function QuestionsPage() {
   const { practice } = useDesk()
   const navigate = useNavigate()
+  const { library = [] } = practice
   const [read, setRead] = useState<FhirRead>()
   const taken = practice.questionnaires.map((one) => one.id)
   const add = (fresh: Questionnaire): void => {
@@ -39,8 +41,9 @@ export function QuestionsPage() {
                   </Link>
                 </h2>
                 <p className="mt-0.5 text-[14px] text-soft">
-                  {one.questions.length} {one.questions.length === 1 ? 'question' : 'questions'} ·{' '}
-                  {one.rules.length} {one.rules.length === 1 ? 'rule' : 'rules'} · version {one.version}
+                  {questionCount(one.questions)}{' '}
+                  {questionCount(one.questions) === 1 ? 'question' : 'questions'} · {one.rules.length}{' '}
+                  {one.rules.length === 1 ? 'rule' : 'rules'} · version {one.version}
                   {users.length > 0
                     ? ` · for ${users.map((service) => service.name).join(', ')}`
                     : ' · for no service yet'}
@@ -129,6 +132,33 @@ export function QuestionsPage() {
               </button>
             </>
           )}
+        </section>
+      )}
+      {library.length > 0 && (
+        <section className="mt-8 max-w-[820px]" aria-labelledby="library">
+          <h2 id="library">Questions I have kept</h2>
+          <ul className="sheet mt-2 divide-y divide-line px-4">
+            {library.map((kept) => (
+              <li key={kept.id} className="flex items-center gap-3 py-2">
+                <span className="min-w-0 grow">
+                  {kept.text} <span className="text-[14px] text-soft">{KINDS[kept.kind]}</span>
+                </span>
+                <button
+                  type="button"
+                  className="press press-no px-2"
+                  aria-label={`No longer keep “${kept.text}”`}
+                  onClick={() =>
+                    changePractice(db, 'a kept question removed', ({ library: before = [], ...p }) => {
+                      const left = before.filter((one) => one.id !== kept.id)
+                      return left.length > 0 ? { ...p, library: left } : p
+                    })
+                  }
+                >
+                  <Trash2 size={16} aria-hidden="true" />
+                </button>
+              </li>
+            ))}
+          </ul>
         </section>
       )}
       <section className="mt-8 max-w-[820px]" aria-labelledby="starts">

@@ -132,6 +132,8 @@ export function QuestionFields({
         <div className="grid grid-cols-2 gap-3">
           {bound('Words at least', 'leastWords')}
           {bound('Words at most', 'mostWords')}
+          {bound('Sentences at least', 'leastSentences')}
+          {bound('Sentences at most', 'mostSentences')}
         </div>
       )}
       {question.kind === 'scale' && (

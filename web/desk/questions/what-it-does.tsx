@@ -10,7 +10,7 @@ import {
 } from '@acolhida/core/questions'
 import { nearestChange } from '@acolhida/core/questions/nearest'
 import type { PathCheck } from '@acolhida/core/questions/paths'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { WhatItComesTo } from '../diary/ask-them.tsx'
 import { currencyOf } from '../parts/words.ts'
@@ -24,13 +24,15 @@ const REST = 350
 export function usePathCheck(
   questionnaire: Questionnaire,
   service: Service,
-): { check: PathCheck | undefined; progress: { done: number; of: number } | undefined } {
+): { check: PathCheck | undefined; progress: { done: number; of: number } | undefined; stop: () => void } {
   const [check, setCheck] = useState<PathCheck>()
   const [progress, setProgress] = useState<{ done: number; of: number }>()
+  const running = useRef<Worker>(undefined)
   useEffect(() => {
     let worker: Worker | undefined
     const timer = setTimeout(() => {
       worker = new Worker(new URL('../workers/paths.worker.ts', import.meta.url), { type: 'module' })
+      running.current = worker
       worker.addEventListener('message', ({ data }: MessageEvent<PathTold>) => {
         if ('check' in data) {
           setCheck(data.check)
@@ -45,7 +47,11 @@ export function usePathCheck(
       worker?.terminate()
     }
   }, [questionnaire, service])
-  return { check, progress }
+  const stop = (): void => {
+    running.current?.terminate()
+    setProgress(undefined)
+  }
+  return { check, progress, stop }
 }
 
 const ENDS = [
@@ -63,12 +69,14 @@ export function Proof({
   questionnaire,
   check,
   progress,
+  stop,
   onJump,
 }: {
   practice: Practice
   questionnaire: Questionnaire
   check: PathCheck | undefined
   progress: { done: number; of: number } | undefined
+  stop: () => void
   /** Goes to a question or a rule. */
   onJump: (id: string) => void
 }) {
@@ -80,10 +88,15 @@ export function Proof({
   return (
     <section className="sheet p-4" aria-label="The ways through" aria-live="polite">
       <h2>The ways through</h2>
-      {!check && (
-        <p className="mt-2 text-[14px] text-soft">
-          {progress ? `Looking at question ${progress.done} of ${progress.of} …` : 'Looking …'}
+      {progress ? (
+        <p className="mt-2 flex items-center justify-between text-[14px] text-soft">
+          Looking at question {progress.done} of {progress.of} …
+          <button type="button" className="way" onClick={stop}>
+            Stop
+          </button>
         </p>
+      ) : (
+        !check && <p className="mt-2 text-[14px] text-soft">Not looked at yet.</p>
       )}
       {check?.proven && (
         <>

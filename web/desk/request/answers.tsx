@@ -67,7 +67,7 @@ export function AnswersCard({ desk, booking }: { desk: Desk; booking: Booking })
                 )}
               </dt>
               <dd className="flex items-start justify-between gap-4">
-                <span className="max-w-[520px] whitespace-pre-line wrap-anywhere">
+                <span dir="auto" className="max-w-[520px] whitespace-pre-line wrap-anywhere">
                   {isAttached(answer) ? <FileAnswer file={answer} /> : answerWords(question, answer)}
                   {was && (
                     <span className="block text-[13px] text-soft">

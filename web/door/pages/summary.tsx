@@ -72,6 +72,12 @@ export function Summary({
             <span>Total{practice.tax && quote.price > 0 ? `, ${practice.tax} included` : ''}</span>
             <span>{quote.price === 0 ? 'Free of charge' : money(quote.price, currency)}</span>
           </div>
+          {reading?.deposit && (
+            <div className="flex justify-between gap-4 text-[14px] text-soft">
+              <span>Of that, asked beforehand</span>
+              <span>{money(reading.deposit, currency)}</span>
+            </div>
+          )}
         </div>
       ) : (
         <p className="font-bold">{priceWords(service, currency) || 'The price follows from your answers.'}</p>

@@ -90,6 +90,21 @@ export function Time({
   return (
     <section>
       <h1>When suits you?</h1>
+      {draft.reading?.suggested && draft.reading.suggested.length > 0 && (
+        <div className="mt-3">
+          <Notice tone="info">
+            By your answers, this may suit you better:{' '}
+            {draft.reading.suggested.map((other, i) => (
+              <span key={other.id}>
+                {i > 0 && ', '}
+                <Link className="way" to={`/${slug}/${other.id}`}>
+                  {other.name}
+                </Link>
+              </span>
+            ))}
+          </Notice>
+        </div>
+      )}
       <ZoneChoice home={practice.zone} />
       {service.places.length > 1 && (
         <fieldset className="mb-4">
