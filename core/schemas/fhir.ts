@@ -2,7 +2,7 @@ import type { Questionnaire as FhirQuestionnaire } from 'fhir/r4'
 import Joi from 'joi'
 import { fromFhir, type ReadFhir } from '../formats/fhir/index.ts'
 import type { Questionnaire } from '../questions/index.ts'
-import { questionnaire } from './practice.ts'
+import { questionnaire } from './questionnaire.ts'
 import { BadData, letIn } from './read.ts'
 
 /** The types of items of HL7 FHIR R4 (value set item-type). */

@@ -1,6 +1,6 @@
 export * from './files.ts'
 export * from './plain.ts'
-export { condition, doorPackage, entry, person, practice } from './practice.ts'
+export { doorPackage, entry, person, practice } from './practice.ts'
 export * from './read.ts'
 export { answers, bookingEvent } from './record.ts'
 export * from './requests.ts'

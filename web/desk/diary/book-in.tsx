@@ -14,11 +14,12 @@ import {
   type Reading,
   readAnswers,
 } from '@acolhida/core/questions'
-import { BadData, enterBody, letIn } from '@acolhida/core/schemas'
+import { enterBody, letIn } from '@acolhida/core/schemas'
 import { dateTimeAt, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { useState } from 'react'
 import type { Desk } from '../data/live.ts'
 import { Dialog } from '../parts/dialog.tsx'
+import { problemWords } from '../parts/problem-words.ts'
 import { enterBooking } from '../sync/acts.ts'
 import { AskThem, WhatItComesTo } from './ask-them.tsx'
 import { keepForMyself } from './own-time.ts'
@@ -125,9 +126,7 @@ export function BookIn({
       booked?.()
       close()
     } catch (error) {
-      setProblem(
-        error instanceof BadData ? error.faults.map((fault) => fault.message).join('. ') : String(error),
-      )
+      setProblem(problemWords(error))
     }
   }
   const text = (key: keyof typeof person, label: string, type = 'text') => (

@@ -9,6 +9,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/database.ts'
 import type { Desk } from '../data/live.ts'
 import { BookIn } from '../diary/book-in.tsx'
+import { PlainField } from '../parts/plain-field.tsx'
 import { currencyOf, OUTCOME, when } from '../parts/words.ts'
 import { answerEnquiry } from '../sync/acts.ts'
 import { QuoteDialog } from './quote-dialog.tsx'
@@ -141,16 +142,7 @@ function AnswerForm({ enquiry, close }: { enquiry: DeskEnquiry; close: () => voi
         close()
       }}
     >
-      <label className="ask">
-        Your answer to {enquiry.name}
-        <textarea
-          className="field mt-1"
-          rows={4}
-          maxLength={5_000}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-      </label>
+      <PlainField label={`Your answer to ${enquiry.name}`} rows={4} value={text} onChange={setText} />
       <span className="flex gap-2">
         <button type="submit" className="press press-go" disabled={!text.trim()}>
           Send the answer

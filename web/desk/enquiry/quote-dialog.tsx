@@ -2,7 +2,7 @@ import type { DeskEnquiry } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import { type Answers, atDesk, newcomer, problemsIn, readAnswers } from '@acolhida/core/questions'
-import { BadData, letIn, quoteBody } from '@acolhida/core/schemas'
+import { letIn, quoteBody } from '@acolhida/core/schemas'
 import { DAY, moment, shift } from '@acolhida/core/time'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
@@ -10,6 +10,8 @@ import { useNow } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { AskThem, WhatItComesTo } from '../diary/ask-them.tsx'
 import { Dialog } from '../parts/dialog.tsx'
+import { PlainField } from '../parts/plain-field.tsx'
+import { problemWords } from '../parts/problem-words.ts'
 import { currencyOf, homeZone } from '../parts/words.ts'
 import { sendQuote } from '../sync/acts.ts'
 
@@ -65,9 +67,7 @@ export function QuoteDialog({
       sendQuote(letIn(quoteBody, body, 'The quote'))
       close()
     } catch (error) {
-      setProblem(
-        error instanceof BadData ? error.faults.map((fault) => fault.message).join('. ') : String(error),
-      )
+      setProblem(problemWords(error))
     }
   }
   return (
@@ -80,23 +80,13 @@ export function QuoteDialog({
         }}
       >
         <div className="grid grid-cols-2 gap-3">
-          <label className="ask">
-            Name
-            <input
-              className="field mt-1"
-              value={person.name}
-              onChange={(event) => setPerson({ ...person, name: event.target.value })}
-            />
-          </label>
-          <label className="ask">
-            Mail address
-            <input
-              className="field mt-1"
-              type="email"
-              value={person.email}
-              onChange={(event) => setPerson({ ...person, email: event.target.value })}
-            />
-          </label>
+          <PlainField label="Name" value={person.name} onChange={(name) => setPerson({ ...person, name })} />
+          <PlainField
+            label="Mail address"
+            type="email"
+            value={person.email}
+            onChange={(email) => setPerson({ ...person, email })}
+          />
           <label className="ask col-span-2">
             Service
             <select
@@ -143,22 +133,10 @@ export function QuoteDialog({
               ))}
             </select>
           </label>
-          {(practice.codes ?? []).length > 0 && (
-            <label className="ask">
-              Code
-              <input className="field mt-1" value={code} onChange={(event) => setCode(event.target.value)} />
-            </label>
-          )}
-          <label className="ask col-span-2">
-            What you write with it
-            <textarea
-              className="field mt-1"
-              rows={3}
-              maxLength={5_000}
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-            />
-          </label>
+          {(practice.codes ?? []).length > 0 && <PlainField label="Code" value={code} onChange={setCode} />}
+          <div className="col-span-2">
+            <PlainField label="What you write with it" rows={3} value={text} onChange={setText} />
+          </div>
         </div>
         <p className="mt-2 text-[14px] text-soft">
           They get a link by mail, choose a time with it until {moment(until, homeZone(practice))}, and are

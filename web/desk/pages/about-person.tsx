@@ -1,10 +1,12 @@
 import { normalMail, type Person, tagsOf } from '@acolhida/core/people'
-import { BadData, letIn, person as personSchema } from '@acolhida/core/schemas'
+import { letIn, person as personSchema } from '@acolhida/core/schemas'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { db } from '../data/database.ts'
 import { bookingsOf, type Desk } from '../data/live.ts'
 import { Dialog } from '../parts/dialog.tsx'
+import { PlainField } from '../parts/plain-field.tsx'
+import { problemWords } from '../parts/problem-words.ts'
 import { Tick } from '../parts/tick.tsx'
 
 /** Somebody who has not been here yet. */
@@ -53,13 +55,7 @@ export function AboutPerson({
       })
       close()
     } catch (error) {
-      setProblem(
-        error instanceof BadData
-          ? error.faults.map((fault) => fault.message).join('. ')
-          : error instanceof Error
-            ? error.message
-            : String(error),
-      )
+      setProblem(problemWords(error))
     }
   }
   return (
@@ -74,23 +70,17 @@ export function AboutPerson({
       >
         {!given && (
           <div className="grid grid-cols-2 gap-3">
-            <label className="ask">
-              Name
-              <input
-                className="field mt-1"
-                value={person.name}
-                onChange={(event) => setPerson({ ...person, name: event.target.value })}
-              />
-            </label>
-            <label className="ask">
-              Mail address
-              <input
-                className="field mt-1"
-                type="email"
-                value={person.emails[0] ?? ''}
-                onChange={(event) => setPerson({ ...person, emails: [event.target.value] })}
-              />
-            </label>
+            <PlainField
+              label="Name"
+              value={person.name}
+              onChange={(name) => setPerson({ ...person, name })}
+            />
+            <PlainField
+              label="Mail address"
+              type="email"
+              value={person.emails[0] ?? ''}
+              onChange={(email) => setPerson({ ...person, emails: [email] })}
+            />
           </div>
         )}
         <fieldset>
@@ -109,24 +99,18 @@ export function AboutPerson({
             />
           ))}
         </fieldset>
-        <label className="ask">
-          Tags, with commas between
-          <input className="field mt-1" value={tags} onChange={(event) => setTags(event.target.value)} />
-        </label>
+        <PlainField label="Tags, with commas between" value={tags} onChange={setTags} />
         {byRules.length > 0 && (
           <p className="text-[14px] text-soft">
             Given by your rules: {byRules.map((tag) => `“${tag}”`).join(', ')}
           </p>
         )}
-        <label className="ask">
-          A note, for yourself
-          <textarea
-            className="field mt-1"
-            rows={3}
-            value={person.note}
-            onChange={(event) => setPerson({ ...person, note: event.target.value })}
-          />
-        </label>
+        <PlainField
+          label="A note, for yourself"
+          rows={3}
+          value={person.note}
+          onChange={(note) => setPerson({ ...person, note })}
+        />
         <Tick
           label="May not book online"
           on={person.blocked}

@@ -1,19 +1,11 @@
 import type { Practice } from '@acolhida/core/practice'
-import { BadData } from '@acolhida/core/schemas'
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
+import { problemWords } from './problem-words.ts'
 
 /** How long after the last key a change is kept, in ms. */
 const PAUSE = 500
-
-/** What went wrong, in the words of the place it is about. */
-const problemIn = (error: unknown): string =>
-  error instanceof BadData
-    ? error.faults.map((fault) => fault.message).join(' ')
-    : error instanceof Error
-      ? error.message
-      : String(error)
 
 /**
  * A field that saves as it is typed. What can't be kept as it stands stays in the field, with what is wrong
@@ -71,7 +63,7 @@ export function SavedField({
       if (pending.current === text) pending.current = undefined
       setProblem(undefined)
     } catch (error) {
-      setProblem(problemIn(error))
+      setProblem(problemWords(error))
     }
   }
   const keepRef = useRef(keep)

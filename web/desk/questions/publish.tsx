@@ -1,8 +1,8 @@
 import { publishDraft, type Questionnaire } from '@acolhida/core/questions'
-import { BadData } from '@acolhida/core/schemas'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
+import { problemWords } from '../parts/problem-words.ts'
 import { withQuestionnaire } from './draft.ts'
 
 /** Publishes the version being written, or puts it aside; until then the door keeps what it has. */
@@ -18,9 +18,7 @@ export function Publish({
   const change = (what: string, next: (one: Questionnaire) => Questionnaire): void => {
     setProblem(undefined)
     changePractice(db, what, (p) => withQuestionnaire(p, questionnaire.id, next)).catch((error: unknown) =>
-      setProblem(
-        error instanceof BadData ? error.faults.map((fault) => fault.message).join(' ') : String(error),
-      ),
+      setProblem(problemWords(error)),
     )
   }
   return (

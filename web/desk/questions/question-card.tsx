@@ -8,12 +8,13 @@ import {
   type Sheet,
 } from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
-import { Copy, GripVertical, Library, LockKeyhole, Trash2 } from 'lucide-react'
+import { Copy, Library, LockKeyhole, Trash2 } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { useSortableRow } from '../parts/sortable-list.tsx'
 import { changeDraft, KINDS } from './draft.ts'
 import { QuestionFields } from './question-fields.tsx'
+import { RowHead } from './row-head.tsx'
 
 /** One question of the version being written: what it asks and when, and opened everything that can be said about it. */
 export function QuestionCard({
@@ -48,39 +49,30 @@ export function QuestionCard({
         style={{ marginLeft: Math.min(depth, 4) * 22 }}
         aria-label={question.text}
       >
-        <div className="flex items-start gap-1.5">
-          <button
-            type="button"
-            className="press press-quiet shrink-0 cursor-grab touch-none px-1"
-            aria-label={`Drag question ${number}`}
-            {...handle}
-          >
-            <GripVertical size={17} aria-hidden="true" />
-          </button>
-          <button
-            type="button"
-            className="min-w-0 grow cursor-pointer py-1 text-left"
-            aria-expanded={open}
-            onClick={() => onOpen(!open)}
-          >
-            <span className={section ? 'font-serif text-[17px] font-semibold' : 'font-semibold'}>
-              <span className="figures mr-2 text-soft">{number}</span>
-              {question.text}
-            </span>
-            <span className="block text-[13px] text-soft">
-              {KINDS[question.kind]}
-              {asksSomething(question) && (question.required ? ' · must be answered' : ' · if they like')}
-              {question.private && (
-                <>
-                  {' · '}
-                  <LockKeyhole size={12} aria-hidden="true" className="inline align-[-1px]" /> private
-                </>
-              )}
-              {question.when && <> · asked when {conditionWords(question.when, sheet.questions)}</>}
-            </span>
-          </button>
-          {open && <Acts id={id} question={question} number={number} />}
-        </div>
+        <RowHead
+          what="question"
+          number={number}
+          handle={handle}
+          open={open}
+          onOpen={onOpen}
+          acts={<Acts id={id} question={question} number={number} />}
+        >
+          <span className={section ? 'font-serif text-[17px] font-semibold' : 'font-semibold'}>
+            <span className="figures mr-2 text-soft">{number}</span>
+            {question.text}
+          </span>
+          <span className="block text-[13px] text-soft">
+            {KINDS[question.kind]}
+            {asksSomething(question) && (question.required ? ' · must be answered' : ' · if they like')}
+            {question.private && (
+              <>
+                {' · '}
+                <LockKeyhole size={12} aria-hidden="true" className="inline align-[-1px]" /> private
+              </>
+            )}
+            {question.when && <> · asked when {conditionWords(question.when, sheet.questions)}</>}
+          </span>
+        </RowHead>
         {open && <QuestionFields id={id} sheet={sheet} question={question} number={number} />}
         <Said faults={faults} findings={findings} />
       </section>

@@ -9,7 +9,7 @@ import {
   type Sheet,
 } from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
-import { GripVertical, Trash2 } from 'lucide-react'
+import { Trash2 } from 'lucide-react'
 import { SavedField } from '../parts/saved-field.tsx'
 import { useSortableRow } from '../parts/sortable-list.tsx'
 import { currencyOf } from '../parts/words.ts'
@@ -17,6 +17,7 @@ import { amount } from '../service/fields.ts'
 import { ConditionEdit } from './condition-edit.tsx'
 import { changeDraft, withDraft, withRule } from './draft.ts'
 import { Said } from './question-card.tsx'
+import { RowHead } from './row-head.tsx'
 
 const EFFECTS: Record<Effect['do'], string> = {
   close: 'close, with a kind text',
@@ -93,30 +94,13 @@ export function RuleCard({
   return (
     <li {...box} id={`at-${rule.id}`} className="scroll-mt-6">
       <section className="sheet p-3" aria-label={rule.name}>
-        <div className="flex items-start gap-1.5">
-          <button
-            type="button"
-            className="press press-quiet shrink-0 cursor-grab touch-none px-1"
-            aria-label={`Drag rule ${number}`}
-            {...handle}
-          >
-            <GripVertical size={17} aria-hidden="true" />
-          </button>
-          <button
-            type="button"
-            className="min-w-0 grow cursor-pointer py-1 text-left"
-            aria-expanded={open}
-            onClick={() => onOpen(!open)}
-          >
-            <span className="font-semibold">
-              <span className="figures mr-2 text-soft">{number}</span>
-              {rule.name}
-            </span>
-            <span className="block text-[14px] text-soft">
-              When {conditionWords(rule.when, sheet.questions)}: <b>{effectWords(rule.effect, around)}</b>
-            </span>
-          </button>
-          {open && (
+        <RowHead
+          what="rule"
+          number={number}
+          handle={handle}
+          open={open}
+          onOpen={onOpen}
+          acts={
             <button
               type="button"
               className="press press-no px-2"
@@ -130,8 +114,16 @@ export function RuleCard({
             >
               <Trash2 size={16} aria-hidden="true" />
             </button>
-          )}
-        </div>
+          }
+        >
+          <span className="font-semibold">
+            <span className="figures mr-2 text-soft">{number}</span>
+            {rule.name}
+          </span>
+          <span className="block text-[14px] text-soft">
+            When {conditionWords(rule.when, sheet.questions)}: <b>{effectWords(rule.effect, around)}</b>
+          </span>
+        </RowHead>
         {open && (
           <div className="mt-2 grid gap-3 border-t border-line pt-3">
             <SavedField
