@@ -298,6 +298,9 @@ describe('instead of a booking', () => {
     await card.getByRole('link', { name: /Accepted and booked/ }).waitFor()
     await client.goto(link)
     await client.getByText('This has been booked already.').waitFor()
+    // A quote is for its own service, and no other asks for it.
+    await client.goto(`${house.door}/${house.slug}/first-conversation`)
+    await client.getByLabel('What brings you here?').waitFor()
     await client.context().close()
   })
 

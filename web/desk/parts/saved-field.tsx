@@ -74,7 +74,9 @@ export function SavedField({
     setTyped(text)
     pending.current = text
     clearTimeout(timer.current)
-    timer.current = setTimeout(() => keepRef.current(), PAUSE)
+    // A choice is made with one press; only typing is waited for.
+    if (options) keepRef.current()
+    else timer.current = setTimeout(() => keepRef.current(), PAUSE)
   }
   const common = {
     id,

@@ -119,7 +119,6 @@ function Writing({ id }: { id: string }) {
           : `Version ${questionnaire.version}, at your door as it stands.`
       }
     >
-      {questionnaire.draft && <Publish questionnaire={questionnaire} faults={faults.length} />}
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_380px]">
         <div className="grid h-fit gap-3">
           <section className="sheet grid grid-cols-3 items-end gap-3 p-4">
@@ -206,6 +205,7 @@ function Writing({ id }: { id: string }) {
           ))}
         </div>
         <aside className="grid h-fit min-w-0 grid-cols-[minmax(0,1fr)] gap-3 lg:sticky lg:top-6 lg:max-h-[calc(100dvh-3rem)] lg:overflow-y-auto">
+          {questionnaire.draft && <Publish questionnaire={questionnaire} faults={faults.length} />}
           <fieldset className="join">
             <legend className="sr-only">What is shown beside</legend>
             {(['write', 'try'] as const).map((one) => (

@@ -22,7 +22,7 @@ export function Publish({
     )
   }
   return (
-    <div className="mb-4 flex flex-wrap items-center gap-2.5">
+    <div className="flex flex-wrap items-center gap-2.5">
       <button
         type="button"
         className="press press-go"
@@ -40,7 +40,7 @@ export function Publish({
       </button>
       {faults > 0 && (
         <span role="status" className="text-[14px] font-semibold text-clay">
-          {faults === 1 ? 'One thing stands' : `${faults} things stand`} in the way, marked below.
+          {faults === 1 ? 'One thing stands' : `${faults} things stand`} in the way, marked beside.
         </span>
       )}
       {problem && (

@@ -20,7 +20,7 @@ import { Extras } from '../parts/extras.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, useVisit, wantedOf } from '../visit/visit.ts'
+import { changeDraft, draftOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 import { NotAMatch } from './not-a-match.tsx'
 import { Quoted } from './quoted.tsx'
@@ -101,7 +101,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     else turnTo(at + 1)
   }
 
-  if (visit.quote) return <Quoted service={service} go={go} />
+  if (isQuoted(visit, service.id)) return <Quoted service={service} go={go} />
   if (draft.reading && !draft.reading.open) {
     return (
       <NotAMatch service={service} back={() => changeDraft(service.id, { reading: undefined as never })} />

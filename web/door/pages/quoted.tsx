@@ -16,7 +16,7 @@ export function Quoted({ service, go }: { service: DoorService; go: (step: Step)
   const { currency, practice } = useDoor()
   const visit = useVisit()
   const reading = useQuery({
-    queryKey: ['quoted', slug, service.id, visit.quote],
+    queryKey: ['quoted', slug, service.id, visit.quote?.key],
     queryFn: () => relay.read(slug, wantedOf(visit, service.id)),
   })
   const { data } = reading

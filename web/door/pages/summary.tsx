@@ -19,7 +19,7 @@ import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
 import { type RunningQuote, useRunningQuote } from '../visit/running-quote.ts'
-import { changeDraft, draftOf, useVisit, wantedOf } from '../visit/visit.ts'
+import { changeDraft, draftOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 
 /** The running summary: what, how long, when, for how much, and what happens when. */
@@ -39,7 +39,8 @@ export function Summary({
   const { reading, kept } = draft
   const where = zone(visit.zone)
   const place = service.places.find((one) => one.id === (kept?.place ?? draft.place)) ?? service.places[0]
-  const running = useRunningQuote(service, step === 'questions' && !reading && !visit.quote)
+  const quoted = isQuoted(visit, service.id)
+  const running = useRunningQuote(service, step === 'questions' && !reading && !quoted)
   const told = reading?.open ? (kept ?? reading) : undefined
   const quote = told ?? whole(running)
   const minutes = quote?.minutes ?? reading?.minutes ?? running?.minutes ?? service.minutes
@@ -82,7 +83,7 @@ export function Summary({
       ) : (
         <p className="font-bold">{priceWords(service, currency) || 'The price follows from your answers.'}</p>
       )}
-      {service.codes && !visit.quote && <Code service={service} />}
+      {service.codes && !quoted && <Code service={service} />}
       {start !== undefined && kept && (
         <>
           <div className="note mt-4 bg-sun-soft text-sun-ink">

@@ -32,8 +32,8 @@ interface Visit {
   zone: string
   /** The key of a service's own link, by which one has come. */
   with?: string
-  /** The key of a quote that the practitioner has sent. */
-  quote?: string
+  /** A quote that the practitioner has sent: its key, and the service it is for. */
+  quote?: { key: string; service: string }
   drafts: Record<string, Draft>
 }
 
@@ -72,7 +72,12 @@ function load(): Visit {
     drafts: {},
   }
   const quote = address.get('quote')
-  return { ...found, ...(key ? { with: key } : {}), ...(quote ? { quote } : {}) }
+  const service = location.pathname.split('/')[2]
+  return {
+    ...found,
+    ...(key ? { with: key } : {}),
+    ...(quote && service ? { quote: { key: quote, service } } : {}),
+  }
 }
 
 let visit = load()
@@ -99,6 +104,9 @@ export const setZone = (zone: string): void => save({ ...visit, zone })
 
 export const draftOf = (from: Visit, service: string): Draft => from.drafts[service] ?? emptyDraft()
 
+/** Whether the practitioner has sent a quote for a service. */
+export const isQuoted = (from: Visit, service: string): boolean => from.quote?.service === service
+
 /** What a visit wants of a service, as the relay is asked. */
 export const wantedOf = (from: Visit, service: string): Wanted => {
   const { answers, extras, travel, code } = draftOf(from, service)
@@ -110,7 +118,7 @@ export const wantedOf = (from: Visit, service: string): Wanted => {
     ...(travel ? { travel } : {}),
     ...(from.with ? { with: from.with } : {}),
     ...(code ? { code } : {}),
-    ...(from.quote ? { quote: from.quote } : {}),
+    ...(isQuoted(from, service) ? { quote: from.quote!.key } : {}),
   }
 }
 
@@ -127,6 +135,6 @@ export function changeDraft(
 /** After sending: the draft is gone, and the visit begins anew. */
 export function endVisit(service: string): void {
   const { [service]: _, ...drafts } = visit.drafts
-  const { quote: _quote, ...rest } = visit
-  save({ ...rest, id: newKey(), drafts })
+  const { quote, ...rest } = visit
+  save({ ...rest, ...(quote && quote.service !== service ? { quote } : {}), id: newKey(), drafts })
 }
