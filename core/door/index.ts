@@ -55,6 +55,8 @@ export interface DoorView {
   practice: { name: string; headline: string; greeting: string; zone: string; phone?: string; tax?: string }
   currency: Currency
   services: DoorService[]
+  /** Who has come, where that is known: by the private link of a booking, or in a trial. */
+  visitor?: { standing: 'new' | 'known'; invited: string[] }
   /** A door to try: nothing in it is kept. */
   trial?: { as: TrialBody['as'] }
   now: Instant

@@ -233,6 +233,8 @@ function finishQuote(service: Service, reading: Reading, items: QuoteLine[], { w
     quote.lines.push(line)
     quote.price += line.amount
   }
+  // Nobody pays more beforehand than in the end.
+  quote.deposit = Math.min(quote.deposit, quote.price)
 }
 
 function weigh(questionnaire: Questionnaire | undefined, reading: Reading): void {

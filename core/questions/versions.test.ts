@@ -121,6 +121,11 @@ describe('what stands in the way of publishing', () => {
       'Its condition looks at a question that is gone.',
     ],
     [
+      'what the door does not know',
+      { questions: [yes('a', { any: [{ person: 'new' }, { not: { tag: 't' } }] })] },
+      'Whether it is asked can not hang on tags or earlier attempts: only rules can look at them.',
+    ],
+    [
       'bounds that exclude everything',
       { questions: [{ ...yes('n'), kind: 'number', least: 9, most: 3 } as Question] },
       'No answer is possible: it must be at least 9 and at most 3.',

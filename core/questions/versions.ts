@@ -57,6 +57,11 @@ export function draftFaults(sheet: Sheet): DraftFault[] {
         })
       }
     }
+    if (question.when && looksBeyond(question.when))
+      faults.push({
+        question: question.id,
+        message: 'Whether it is asked can not hang on tags or earlier attempts: only rules can look at them.',
+      })
     const wrong = boundsOf(question)
     if (wrong) faults.push({ question: question.id, message: wrong })
   })
@@ -67,6 +72,14 @@ export function draftFaults(sheet: Sheet): DraftFault[] {
     if (wrong) faults.push({ rule: rule.id, message: wrong })
   }
   return [...faults, ...privacyFaults(sheet)]
+}
+
+/** Whether a condition looks at what the door does not know. */
+function looksBeyond(condition: Condition): boolean {
+  if ('all' in condition) return condition.all.some(looksBeyond)
+  if ('any' in condition) return condition.any.some(looksBeyond)
+  if ('not' in condition) return looksBeyond(condition.not)
+  return 'tag' in condition || 'attempts' in condition
 }
 
 function effectFault({ effect }: Rule, questions: readonly Question[]): string | undefined {

@@ -87,6 +87,17 @@ export const hasQuote = (store: Store, service: Service, key: string | undefined
 export const hasLink = (store: Store, service: Service, key: string | undefined): boolean =>
   hasOwnLink(service, key) || hasBooked(store, service, key) || hasQuote(store, service, key)
 
+/**
+ * Who comes, as far as that is known before they say so: in a trial it is settled, and the private link of a booking
+ * tells whose it is.
+ */
+export function visitorOf(store: Store, key: string | undefined): KnownPerson | undefined {
+  if (store.visitor) return store.visitor
+  const link = key === undefined ? undefined : store.link(key)
+  const booking = link && store.booking(link.booking)
+  return booking && knownBy(store, booking.asked.person.email)
+}
+
 /** Who asks for a service, once they have said who they are. Its own link lets in whom nobody has invited. */
 export function askerOf(
   store: Store,

@@ -9,6 +9,9 @@ import { wantedService } from './understand.ts'
 /** All files of one visit together are no larger than this, in bytes. */
 const MOST_OF_A_VISIT = 20 * 1024 * 1024
 
+/** And all that wait for their requests, of everybody. */
+const MOST_WAITING = 500 * 1024 * 1024
+
 /**
  * Takes a file that answers a question, if it is of a kind and size that is asked for. What kind it is, its bytes
  * say, not its name. It waits for the request it belongs to, and is forgotten by age.
@@ -36,6 +39,10 @@ export function takeFile(
   return store.act(() => {
     if (store.fileBytes(about.visit) + bytes.length > MOST_OF_A_VISIT)
       return refuse('That is more than can be sent with one request.')
+    if (store.waitingBytes() + bytes.length > MOST_WAITING)
+      return refuse(
+        'No more files can be taken at the moment. Please go on without it, or try again tomorrow.',
+      )
     return {
       ...attached,
       file: store.addFile({ visit: about.visit, at: now, name: about.name, type, data: bytes }),

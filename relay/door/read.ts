@@ -3,7 +3,7 @@ import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import { asked, openAnswers, problemWith, readAnswers } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import type { Store } from '../store/store.ts'
-import { askingOf, published } from './circumstances.ts'
+import { askingOf, published, visitorOf } from './circumstances.ts'
 import { extrasOf, isOffered, mayBeSeen, readCode, understand } from './understand.ts'
 
 /** Reads the answers of a visit and remembers the attempt. */
@@ -56,11 +56,12 @@ export function quoteSoFar(store: Store, wanted: Wanted, now: Instant): DoorQuot
   const service = serviceOf(practice, wanted.service)
   if (!service || !isOffered(store, service, now, wanted.with)) return {}
   const questionnaire = questionnaireOf(practice, service)
-  const asking = askingOf(store.visitor, service.id, 0)
+  const visitor = visitorOf(store, wanted.with)
+  const asking = askingOf(visitor, service.id, 0)
   const { questions, answers } = asked(questionnaire?.questions ?? [], wanted.answers, asking)
   const wrong = new Set(questions.filter((one) => problemWith(one, answers[one.id])).map((one) => one.id))
   const valid = Object.fromEntries(Object.entries(answers).filter(([id]) => !wrong.has(id)))
-  const code = wanted.code?.trim() ? readCode(store, wanted, store.visitor, true, now) : undefined
+  const code = wanted.code?.trim() ? readCode(store, wanted, visitor, true, now) : undefined
   const { quote } = readAnswers(service, questionnaire, valid, asking, {
     extras: extrasOf(service, wanted.extras),
     whole: false,

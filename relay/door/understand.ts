@@ -28,7 +28,7 @@ import { canonicalJson } from '@acolhida/core/terms'
 import { dateAt, type Instant, zone } from '@acolhida/core/time'
 import { Refused } from '../refused.ts'
 import type { Store } from '../store/store.ts'
-import { askingOf, hasBooked, hasLink, hasQuote, published } from './circumstances.ts'
+import { askingOf, hasBooked, hasLink, hasQuote, knownBy, published, visitorOf } from './circumstances.ts'
 
 /** What a visit wants, by the rules in force. */
 export interface Understood {
@@ -71,9 +71,8 @@ export function wantedService(store: Store, { service: id, with: key }: Wanted, 
  */
 export function understand(
   store: Store,
-  wanted: Wanted & { place?: string; person?: unknown },
+  wanted: Wanted & { place?: string; person?: { email: string } },
   now: Instant,
-  person: KnownPerson | undefined = store.visitor,
 ): Understood {
   const { practice } = published(store)
   const service = wantedService(store, wanted, now)
@@ -84,13 +83,16 @@ export function understand(
   const questionnaire = questionnaireOf(practice, service)
   const questions = questionnaire?.questions ?? []
   const all = store.attempts(wanted.visit).filter((one) => one.service === service.id)
+  const visitor = visitorOf(store, wanted.with)
+  const person = wanted.person ? knownBy(store, wanted.person.email) : visitor
   const asking = askingOf(person, service.id, 0)
   const { answers } = asked(questions, wanted.answers, asking)
   const same = canonicalJson(answers)
   const earlier = all.filter((one) => canonicalJson(one.answers) !== same)
   const here = { ...asking, attempts: earlier.length }
   const problems = [
-    ...problemsIn(questions, wanted.answers, here),
+    // What somebody could not see, before they had said who they are, they need not have answered.
+    ...problemsIn(questions, wanted.answers, askingOf(visitor, service.id, 0)),
     ...missingFiles(store, wanted.visit, questions, answers),
   ]
   if (problems.length > 0) {
@@ -250,11 +252,10 @@ function missingFiles(
 /** As `understand`, for those who may go on to the times. @throws Refused when the way ends before */
 export function understandOpen(
   store: Store,
-  wanted: Wanted & { place: string },
+  wanted: Wanted & { place: string; person?: { email: string } },
   now: Instant,
-  person?: KnownPerson,
 ): Understood {
-  const understood = understand(store, wanted, now, person)
+  const understood = understand(store, wanted, now)
   if (understood.quote) return understood
   if (understood.reading.outcome === 'closed') {
     throw new Refused(

@@ -5,7 +5,7 @@ import { withoutPoints } from '@acolhida/core/questions'
 import { shownText, versionFingerprint } from '@acolhida/core/terms'
 import type { Instant } from '@acolhida/core/time'
 import type { Store } from '../store/store.ts'
-import { published } from './circumstances.ts'
+import { published, visitorOf } from './circumstances.ts'
 import { isOffered, mayBeSeen } from './understand.ts'
 
 function doorService(practice: Practice, service: Service): DoorService {
@@ -72,6 +72,7 @@ export const shownTerms = (practice: Practice, service: Service, text: string): 
 export function doorView(store: Store, now: Instant, key?: string): DoorView {
   const { practice } = published(store)
   const { profile } = practice
+  const visitor = visitorOf(store, key)
   return {
     slug: profile.slug,
     practice: {
@@ -86,6 +87,7 @@ export function doorView(store: Store, now: Instant, key?: string): DoorView {
     services: practice.services
       .filter((service) => isOffered(store, service, now, key) && mayBeSeen(store, service, key))
       .map((service) => doorService(practice, service)),
+    ...(visitor ? { visitor: { standing: visitor.standing, invited: visitor.invited } } : {}),
     now,
   }
 }

@@ -12,7 +12,7 @@ import {
   termsInForce,
   zoneOf,
 } from '@acolhida/core/practice'
-import { openAnswers } from '@acolhida/core/questions'
+import { isAttached, openAnswers } from '@acolhida/core/questions'
 import { agree, chainHead, versionFingerprint } from '@acolhida/core/terms'
 import {
   addDays,
@@ -28,7 +28,7 @@ import {
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
 import { type Store, token } from '../store/store.ts'
-import { askerOf, diaryAt, KEEP, knownBy, lookerOf, published } from './circumstances.ts'
+import { askerOf, diaryAt, KEEP, knownBy, lookerOf, published, visitorOf } from './circumstances.ts'
 import { askFor, costsLess, type Understood, understandOpen } from './understand.ts'
 import { shownTerms } from './view.ts'
 
@@ -117,7 +117,15 @@ export function keep(store: Store, wanted: Wanted & { place: string; start: numb
       until,
       renewed: false,
     })
-    return keptView({ ...understood, reading }, standingOf(store), wanted.place, start, until, true, now)
+    return keptView(
+      { ...understood, reading },
+      standingOf(store, wanted.with),
+      wanted.place,
+      start,
+      until,
+      true,
+      now,
+    )
   })
 }
 
@@ -134,8 +142,9 @@ export function renew(store: Store, visit: string, now: Instant): { until: Insta
   })
 }
 
-/** Nobody has said yet who they are; in a trial it is settled. */
-const standingOf = (store: Store): Standing => store.visitor?.standing ?? 'new'
+/** Nobody has said yet who they are; in a trial, or through a private link, it is known. */
+const standingOf = (store: Store, key: string | undefined): Standing =>
+  visitorOf(store, key)?.standing ?? 'new'
 
 function keptView(
   u: Understood,
@@ -227,7 +236,7 @@ function checkOpenRequests(store: Store, practice: Practice, email: string, now:
 export function send(store: Store, address: DoorAddress, body: SendBody, now: Instant): { link: string } {
   const person = knownBy(store, body.person.email)
   checkClock(body.clock, now)
-  const understood = understandOpen(store, body, now, person)
+  const understood = understandOpen(store, body, now)
   const { practice, service, answers, extras, travel, code, quote } = understood
   checkAddress(practice, body)
   checkTerms(understood, body.agreed)
@@ -267,6 +276,7 @@ export function send(store: Store, address: DoorAddress, body: SendBody, now: In
   store.unkeep(body.visit)
   const id = token()
   happen(store, practice, address, id, events, now)
+  for (const answer of Object.values(answers)) if (isAttached(answer)) store.claimFile(answer.file, id)
   if (quote && body.quote) {
     store.useQuote(body.quote, id)
     store.appendEnquiryNews(quote.enquiry, { news: 'booked', at: now, text: '', booking: id })

@@ -71,7 +71,8 @@ const STEPS = [
     at INTEGER NOT NULL,
     name TEXT NOT NULL,
     type TEXT NOT NULL,
-    data BLOB NOT NULL
+    data BLOB NOT NULL,
+    booking TEXT NOT NULL DEFAULT ''
   ) STRICT;
   CREATE INDEX files_visit ON files (visit);
   CREATE TABLE quotes (

@@ -219,6 +219,7 @@ export class Store {
       drop('booking', booking.id)
       drop('mail', booking.id)
       this.db.prepare('DELETE FROM links WHERE booking = ?').run(booking.id)
+      this.db.prepare('DELETE FROM files WHERE booking = ?').run(booking.id)
       this.#forgotten.push(booking.id)
     }
     const enquiries = this.db
@@ -275,6 +276,24 @@ export class Store {
     return this.db.prepare('SELECT visit, name, type, data FROM files WHERE id = ?').get(id) as
       | { visit: string; name: string; type: string; data: Buffer }
       | undefined
+  }
+
+  /** Files that came with a request stay as long as that. */
+  claimFile(id: string, booking: string): void {
+    this.db.prepare('UPDATE files SET booking = ? WHERE id = ?').run(booking, id)
+  }
+
+  /** Forgets files that nobody has sent with a request. */
+  forgetFiles(before: Instant): void {
+    this.db.prepare(`DELETE FROM files WHERE booking = '' AND at < ?`).run(before)
+  }
+
+  /** How many bytes of files wait for a request they belong to. */
+  waitingBytes(): number {
+    const row = this.db
+      .prepare(`SELECT coalesce(sum(length(data)), 0) AS bytes FROM files WHERE booking = ''`)
+      .get() as { bytes: number }
+    return row.bytes
   }
 
   /** How many bytes of files a visit has given. */
@@ -460,7 +479,6 @@ export class Store {
     this.db.prepare('DELETE FROM attempts WHERE at < ?').run(before)
     this.db.prepare('DELETE FROM done WHERE at < ?').run(before)
     this.db.prepare('DELETE FROM keeps WHERE until < ?').run(before)
-    this.db.prepare('DELETE FROM files WHERE at < ?').run(before)
     this.db.prepare('DELETE FROM quotes WHERE until < ?').run(before)
     this.db.prepare(`DELETE FROM outbox WHERE state <> 'waiting' AND due < ?`).run(before)
   }

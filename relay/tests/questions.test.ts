@@ -31,6 +31,7 @@ function withMore(practice: Practice): Practice {
       mostBytes: 4_096,
     },
     { id: 'ill', kind: 'yesno', text: 'Are you ill?', required: false, private: true },
+    { id: 'since', kind: 'short', text: 'What is new since?', required: true, when: { person: 'known' } },
     {
       id: 'mood',
       kind: 'one',
@@ -67,6 +68,30 @@ const posted = async (address: string) => {
   for (let i = 0; i < 200 && mails(address).length === 0; i++)
     await new Promise((done) => setTimeout(done, 20))
   return mails(address).at(-1)!
+}
+
+const give = async (bytes: Uint8Array, change: Record<string, string> = {}) => {
+  const about = new URLSearchParams({
+    visit: freshVisit(),
+    service: 'voice-assessment',
+    question: 'recording',
+    name: 'voice.mp3',
+    ...change,
+  })
+  const response = await fetch(`${api}/files?${about}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream' },
+    body: bytes as BodyInit,
+  })
+  return {
+    status: response.status,
+    body: (await response.json()) as Attached & { code: string; message: string },
+  }
+}
+const sound = (size: number): Uint8Array => {
+  const bytes = new Uint8Array(size)
+  bytes.set([0x49, 0x44, 0x33, 4])
+  return bytes
 }
 
 describe('what a client’s browser gets of questions', () => {
@@ -183,30 +208,6 @@ describe('private answers', () => {
 })
 
 describe('files', () => {
-  const give = async (bytes: Uint8Array, change: Record<string, string> = {}) => {
-    const about = new URLSearchParams({
-      visit: freshVisit(),
-      service: 'voice-assessment',
-      question: 'recording',
-      name: 'voice.mp3',
-      ...change,
-    })
-    const response = await fetch(`${api}/files?${about}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/octet-stream' },
-      body: bytes as BodyInit,
-    })
-    return {
-      status: response.status,
-      body: (await response.json()) as Attached & { code: string; message: string },
-    }
-  }
-  const sound = (size: number): Uint8Array => {
-    const bytes = new Uint8Array(size)
-    bytes.set([0x49, 0x44, 0x33, 4])
-    return bytes
-  }
-
   it('are taken by what they are, come with the request, and are given to the desk alone', async () => {
     const visit = freshVisit()
     const { status, body } = await give(sound(900), { visit })
@@ -259,15 +260,6 @@ describe('files', () => {
       422,
       [{ question: 'recording', message: 'This file has not arrived. Please choose it once more.' }],
     ])
-  })
-
-  it('are forgotten by age', async () => {
-    const { body } = await give(sound(60))
-    const { store, clock } = { store: house.relay.store, clock: house.clock }
-    store.act(() => store.forget((clock.now() - DAY) as never))
-    expect(store.file(body.file)).toBeDefined()
-    store.act(() => store.forget((clock.now() + 1) as never))
-    expect(store.file(body.file)).toBeUndefined()
   })
 })
 
@@ -383,6 +375,33 @@ describe('answers of an earlier time', () => {
   })
 })
 
+describe('questions for those who are known', () => {
+  it('are asked of who comes by the link of a booking, and not missed from who could not see them', async () => {
+    const { store } = house.relay
+    const known = [...store.bookings()].find(
+      (one) => one.status === 'booked' && one.start < house.clock.now(),
+    )!
+    const email = known.asked.person.email
+    // By mail address alone it shows on sending only, when it is too late to ask.
+    const booking = await newCalled(house, {
+      start: await start(),
+      person: { name: 'K', email, zone: 'UTC' },
+    })
+    expect(booking.asked.standing).toBe('known')
+
+    const link = store.act(() => store.addLink(known.id, false))
+    const view = await ask<DoorView>(`${api}?with=${link}`)
+    expect(view.body.visitor).toMatchObject({ standing: 'known' })
+    expect((await ask<DoorView>(api)).body.visitor).toBeUndefined()
+    const read = (more: object) =>
+      ask<DoorReading>(`${api}/read`, said({ answers: { ...ANSWERS, ...more }, with: link }))
+    expect((await read({})).body.problems).toEqual([
+      { question: 'since', message: 'Please answer this one.' },
+    ])
+    expect((await read({ since: 'My voice is lower.' })).status).toBe(200)
+  })
+})
+
 describe('the practitioner’s own judgement', () => {
   it('is kept with its reason, and needs one', async () => {
     const booking = await newCalled(house, { start: await start(), answers: { ...ANSWERS, price: 'parts' } })
@@ -402,5 +421,22 @@ describe('the practitioner’s own judgement', () => {
     const before = house.relay.store.booking(booking.id)!.seq
     await judge('Again.')
     expect(house.relay.store.booking(booking.id)!.seq).toBe(before)
+  })
+})
+
+describe('what the relay forgets of files', () => {
+  it('is those that nobody sends, after a day, and the others with their request', async () => {
+    const visit = freshVisit()
+    const sent = await give(sound(60), { visit })
+    await newCalled(house, { visit, start: await start(), answers: { ...ANSWERS, recording: sent.body } })
+    const { body } = await give(sound(60))
+    const { store } = house.relay
+    const now = house.clock.now()
+    store.act(() => store.forgetFiles((now - DAY) as never))
+    expect(store.file(body.file)).toBeDefined()
+    store.act(() => store.forgetFiles((now + 1) as never))
+    expect([store.file(body.file), store.file(sent.body.file)?.name]).toEqual([undefined, 'voice.mp3'])
+    store.act(() => store.forgetRecord((now + 400 * DAY) as never))
+    expect(store.file(sent.body.file)).toBeUndefined()
   })
 })

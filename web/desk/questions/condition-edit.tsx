@@ -63,6 +63,7 @@ export function ConditionEdit({
   condition: kept,
   questions,
   onChange,
+  ofRule = false,
   deep = 0,
 }: {
   condition: Condition
@@ -70,6 +71,8 @@ export function ConditionEdit({
   questions: readonly Question[]
   /** Without a condition when the last part has been taken away. */
   onChange: (condition: Condition | undefined) => void
+  /** Rules may look at tags and earlier attempts, too; the door, which asks the questions, does not know them. */
+  ofRule?: boolean
   deep?: number
 }) {
   const [condition, setShown] = useShown(kept)
@@ -101,7 +104,13 @@ export function ConditionEdit({
           // biome-ignore lint/suspicious/noArrayIndexKey: parts have no name but their place
           <li key={i} className="flex items-start gap-2">
             <div className="min-w-0 grow">
-              <Part part={part} questions={questions} onChange={(next) => replace(i, next)} deep={deep} />
+              <Part
+                part={part}
+                questions={questions}
+                onChange={(next) => replace(i, next)}
+                ofRule={ofRule}
+                deep={deep}
+              />
             </div>
             <button
               type="button"
@@ -142,11 +151,13 @@ function Part({
   part,
   questions,
   onChange,
+  ofRule,
   deep,
 }: {
   part: Condition
   questions: readonly Question[]
   onChange: (part: Condition | undefined) => void
+  ofRule: boolean
   deep: number
 }) {
   if ('not' in part) {
@@ -157,17 +168,26 @@ function Part({
           part={part.not}
           questions={questions}
           onChange={(inner) => onChange(inner && { not: inner })}
+          ofRule={ofRule}
           deep={deep}
         />
       </div>
     )
   }
   if ('all' in part || 'any' in part) {
-    return <ConditionEdit condition={part} questions={questions} onChange={onChange} deep={deep + 1} />
+    return (
+      <ConditionEdit
+        condition={part}
+        questions={questions}
+        onChange={onChange}
+        ofRule={ofRule}
+        deep={deep + 1}
+      />
+    )
   }
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <Leaf leaf={part} questions={questions} onChange={onChange} />
+      <Leaf leaf={part} questions={questions} onChange={onChange} ofRule={ofRule} />
       <Turned on={false} onTurn={() => onChange({ not: part })} />
     </div>
   )
@@ -191,10 +211,12 @@ function Leaf({
   leaf,
   questions,
   onChange,
+  ofRule,
 }: {
   leaf: LeafCondition
   questions: readonly Question[]
   onChange: (leaf: Condition) => void
+  ofRule: boolean
 }) {
   const question = 'question' in leaf ? questions.find((one) => one.id === leaf.question) : undefined
   const subject =
@@ -233,8 +255,10 @@ function Leaf({
             {name}
           </option>
         ))}
-        <option value="attempts">answered otherwise before, at least</option>
-        <option value="tag">the person has the tag</option>
+        {(ofRule || 'attempts' in leaf) && (
+          <option value="attempts">answered otherwise before, at least</option>
+        )}
+        {(ofRule || 'tag' in leaf) && <option value="tag">the person has the tag</option>}
       </select>
       {'question' in leaf && question && <Compared leaf={leaf} question={question} onChange={onChange} />}
       {'attempts' in leaf && (

@@ -143,6 +143,7 @@ export function RuleCard({
               <ConditionEdit
                 condition={rule.when}
                 questions={sheet.questions.filter(asksSomething)}
+                ofRule
                 onChange={(when) => set((one) => ({ ...one, when: when ?? { all: [] } }))}
               />
             </div>

@@ -6,7 +6,6 @@ import {
   type Attached,
   answerWords,
   asked,
-  newcomer,
   partsOf,
   problemsIn,
   type Question,
@@ -18,7 +17,7 @@ import { QuestionField } from '../../questions/question-field.tsx'
 import { RelayError } from '../../relay-client/client.ts'
 import { Extras } from '../parts/extras.tsx'
 import { Notice } from '../parts/notice.tsx'
-import { useSlug } from '../visit/follow.ts'
+import { useAsking, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
 import { changeDraft, draftOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
@@ -37,8 +36,9 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
   const slug = useSlug()
   const visit = useVisit()
   const draft = draftOf(visit, service.id)
+  const asking = useAsking(service.id)
   const questions = service.questionnaire?.questions ?? []
-  const { questions: shown } = asked(questions, draft.answers, newcomer)
+  const { questions: shown } = asked(questions, draft.answers, asking)
   const known = new Set(draft.known ?? [])
   const before = shown.filter((one) => known.has(one.id) && one.id in draft.answers)
   const parts = partsOf(shown.filter((one) => !before.includes(one)))
@@ -94,7 +94,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     })
   }
   const goOn = (): void => {
-    const found = problemsIn(questions, draft.answers, newcomer)
+    const found = problemsIn(questions, draft.answers, asking)
     const here = last ? found : found.filter((one) => part?.questions.some(({ id }) => id === one.question))
     if (here.length > 0) takeProblems(here)
     else if (last) reading.mutate()

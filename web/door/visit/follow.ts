@@ -1,4 +1,5 @@
 import type { DoorView } from '@acolhida/core/door'
+import { type Asking, newcomer } from '@acolhida/core/questions'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { useOutletContext, useParams } from 'react-router'
@@ -12,6 +13,14 @@ export const useDoorQuery = (slug: string) => {
 
 /** The practice behind the door, for pages inside it. */
 export const useDoor = (): DoorView => useOutletContext<DoorView>()
+
+/** Who asks for a service, as far as the door knows: what tells which questions are shown. */
+export function useAsking(service: string): Asking {
+  const { visitor } = useDoor()
+  return visitor
+    ? { ...newcomer, standing: visitor.standing, invited: visitor.invited.includes(service) }
+    : newcomer
+}
 
 export const useSlug = (): string => useParams().slug ?? ''
 
