@@ -14,6 +14,14 @@ import type { Extra, Place, Practice, Price } from '../practice/index.ts'
 import type { Answers, AnswerValue, Question, QuoteLine } from '../questions/index.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
 
+/** The public half of a desk's key, as a JSON Web Key (RFC 7517). */
+export interface SealKey {
+  kty: 'EC'
+  crv: 'P-256'
+  x: string
+  y: string
+}
+
 /** What the desk publishes to the relay: all it needs to answer clients, and no names. */
 export interface DoorPackage {
   /** Rises with each publishing; the relay keeps the newest. */
@@ -24,6 +32,8 @@ export interface DoorPackage {
   people: KnownPerson[]
   /** With it the hashes of mail addresses are made. */
   salt: string
+  /** With it private answers are sealed in the client's browser. */
+  seal?: SealKey
 }
 
 /** A service as the door shows it. Rules, limits and points stay with the relay. */
@@ -55,6 +65,8 @@ export interface DoorView {
   practice: { name: string; headline: string; greeting: string; zone: string; phone?: string; tax?: string }
   currency: Currency
   services: DoorService[]
+  /** With it private answers are sealed before they leave the browser. */
+  seal?: SealKey
   /** Who has come, where that is known: by the private link of a booking, or in a trial. */
   visitor?: { standing: 'new' | 'known'; invited: string[] }
   /** A door to try: nothing in it is kept. */

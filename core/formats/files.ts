@@ -1,5 +1,5 @@
 import type { BookingEvent } from '../booking/index.ts'
-import type { Enquiry, EnquiryNews, MailNews } from '../door/index.ts'
+import type { Enquiry, EnquiryNews, MailNews, SealKey } from '../door/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { Person } from '../people/index.ts'
 import type { Practice, Standing } from '../practice/index.ts'
@@ -57,6 +57,8 @@ export interface Backup {
   sessions: Entry[]
   /** Files given as answers. */
   files?: KeptFile[]
+  /** The desk's key, both halves: without it sealed answers stay sealed. */
+  seal?: SealKey & { d: string }
   salt: string
   revision: number
   /** How far the relay's record has been fetched. */

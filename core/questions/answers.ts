@@ -1,7 +1,7 @@
 import { MAIL_SHAPE } from '../people/mail.ts'
 import { date, time } from '../time/index.ts'
 import { addressOf } from './address.ts'
-import { type Asking, holds, isAttached, isQuantities, quantityIn } from './conditions.ts'
+import { type Asking, holds, isAttached, isQuantities, isSealed, quantityIn } from './conditions.ts'
 import { FILE_KINDS, sizeInWords } from './file-kinds.ts'
 import type { Answers, AnswerValue, Question } from './types.ts'
 
@@ -78,6 +78,8 @@ export function problemWith(question: Question, value: AnswerValue | undefined):
   if (value === undefined || isEmpty(value)) {
     return question.required ? 'Please answer this one.' : undefined
   }
+  // What is sealed has been looked at before it was; only private answers are.
+  if (isSealed(value)) return question.private ? undefined : 'Please answer this one anew.'
   switch (question.kind) {
     case 'short':
       if (typeof value !== 'string') return 'Please answer in words.'
@@ -213,6 +215,7 @@ export function answerWords(question: Question, value: AnswerValue | undefined):
       ? (question.choices.find((choice) => choice.id === id)?.text ?? String(id))
       : String(id)
   if (Array.isArray(value)) return value.map(named).join(', ')
+  if (isSealed(value)) return 'Sealed: this desk has not the key to open it.'
   if (isAttached(value)) return `${value.name} (${sizeInWords(value.size)})`
   if (isQuantities(value)) {
     const items = question.kind === 'items' ? question.items : []

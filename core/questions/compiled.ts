@@ -1,5 +1,5 @@
 import { isEmpty } from './answers.ts'
-import { type Asking, isQuantities, quantityIn, questionsIn } from './conditions.ts'
+import { type Asking, isQuantities, isSealed, quantityIn, questionsIn } from './conditions.ts'
 import type { Answers, AnswerValue, Condition, Question, Rule } from './types.ts'
 
 /** What was answered to each question, by its place; nothing where it was not asked or left open. */
@@ -97,8 +97,9 @@ function comparison(condition: Extract<Condition, { question: string }>, place: 
     return (values) => {
       const answer = values[place]
       if (answer === undefined) return false
-      // Items are compared by how many there are of them together.
-      return by(typeof answer === 'object' && isQuantities(answer) ? quantityIn(answer) : answer)
+      if (typeof answer !== 'object') return by(answer)
+      // Items are compared by how many there are of them together; what is sealed can't be compared.
+      return !isSealed(answer) && by(isQuantities(answer) ? quantityIn(answer) : answer)
     }
   }
   switch (condition.is) {

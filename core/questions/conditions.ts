@@ -1,4 +1,4 @@
-import type { Answers, AnswerValue, Attached, Condition, Quantities, Question } from './types.ts'
+import type { Answers, AnswerValue, Attached, Condition, Quantities, Question, Sealed } from './types.ts'
 
 /** What a condition may look at besides the answers. */
 export interface Asking {
@@ -16,9 +16,13 @@ export const newcomer: Asking = { standing: 'new', invited: false, tags: [], att
 export const isAttached = (value: AnswerValue | undefined): value is Attached =>
   typeof value === 'object' && !Array.isArray(value) && 'file' in value && typeof value.file === 'string'
 
+/** Whether an answer is sealed for the desk. */
+export const isSealed = (value: AnswerValue | undefined): value is Sealed =>
+  typeof value === 'object' && !Array.isArray(value) && 'sealed' in value && typeof value.sealed === 'string'
+
 /** Whether an answer is how many of each item. */
 export const isQuantities = (value: AnswerValue | undefined): value is Quantities =>
-  typeof value === 'object' && !Array.isArray(value) && !isAttached(value)
+  typeof value === 'object' && !Array.isArray(value) && !isAttached(value) && !isSealed(value)
 
 /** How many an answer comes to: a number itself, of items one or all together; nothing else counts. */
 export function quantityIn(value: AnswerValue | undefined, item?: string): number {
@@ -42,7 +46,8 @@ export function holds(condition: Condition, answers: Answers, asking: Asking): b
   if ('tag' in condition) return asking.tags.includes(condition.tag)
   if ('attempts' in condition) return asking.attempts >= condition.attempts
   const given = answers[condition.question]
-  if (given === undefined) return false
+  // What is sealed can't be looked at, only that something has been answered.
+  if (given === undefined || (isSealed(given) && condition.is !== 'answered')) return false
   // Items are compared by how many there are of them together.
   const answer = isQuantities(given) && condition.is !== 'includes' ? quantityIn(given) : given
   switch (condition.is) {

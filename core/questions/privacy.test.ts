@@ -4,8 +4,10 @@ import { samplePractice, sampleService } from '../tests/sample.ts'
 import {
   draftFaults,
   forRelay,
+  holds,
   newcomer,
   openAnswers,
+  problemWith,
   type Questionnaire,
   type Rule,
   readAnswers,
@@ -94,6 +96,26 @@ describe('private answers', () => {
     ])
     expect(faults[1]!.message).toBe(
       'A rule on a private answer can say look, points or tag only: clients would notice the rest.',
+    )
+  })
+
+  it('are no files, which wait at the relay as they are', () => {
+    const file = { id: 'f', kind: 'file', text: 'F?', required: false, private: true } as const
+    expect(
+      draftFaults({ questions: [{ ...file, accepts: ['pdf'], mostBytes: 2_000 }], rules: [], bands: [] }),
+    ).toEqual([{ question: 'f', message: 'A file can not be private: it waits at the relay as it is.' }])
+  })
+
+  it('count as answered while they are sealed, and as nothing else', () => {
+    const sealed = { sealed: 'aGVhZA..aXY.dGV4dA.dGFn' }
+    const ill = questionnaire.questions[1]!
+    expect(problemWith(ill, sealed)).toBeUndefined()
+    expect(problemWith(questionnaire.questions[0]!, sealed)).toBe('Please answer this one anew.')
+    for (const is of ['=', '≠', '<', 'includes'] as const)
+      expect(holds({ question: 'ill', is, value: true }, { ill: sealed }, newcomer)).toBe(false)
+    expect(holds({ question: 'ill', is: 'answered' }, { ill: sealed }, newcomer)).toBe(true)
+    expect(readAnswers(sampleService(), questionnaire, { open: false, ill: sealed }, newcomer).outcome).toBe(
+      'fits',
     )
   })
 

@@ -12,8 +12,13 @@ export interface Attached {
   size: number
 }
 
-/** What an answer can be: text, a choice's id, several ids, yes or no, a number, quantities, a file. */
-export type AnswerValue = string | string[] | number | boolean | Quantities | Attached
+/** An answer that only the desk can open: JSON Web Encryption in its compact form (RFC 7516). */
+export interface Sealed {
+  sealed: string
+}
+
+/** What an answer can be: text, a choice's id, several ids, yes or no, a number, quantities, a file, or something sealed. */
+export type AnswerValue = string | string[] | number | boolean | Quantities | Attached | Sealed
 /** Answers by question id. A question that was not answered has no entry. */
 export type Answers = Record<string, AnswerValue>
 

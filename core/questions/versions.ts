@@ -99,6 +99,11 @@ function privacyFaults(sheet: Sheet): DraftFault[] {
   const own = privateIn(questions)
   const faults: DraftFault[] = []
   for (const question of questions) {
+    if (question.private && question.kind === 'file')
+      faults.push({
+        question: question.id,
+        message: 'A file can not be private: it waits at the relay as it is.',
+      })
     if (question.when && questionsIn(question.when).some((id) => own.has(id)))
       faults.push({
         question: question.id,

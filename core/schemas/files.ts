@@ -4,7 +4,7 @@ import { type Backup, FILE_VERSION, type PracticeFile } from '../formats/files.t
 import { checkPractice } from '../practice/check.ts'
 import type { Practice } from '../practice/index.ts'
 import { epochMs, text } from './plain.ts'
-import { entry, persons, practice } from './practice.ts'
+import { entry, persons, practice, sealKeys } from './practice.ts'
 import { BadData, letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
 
@@ -94,6 +94,7 @@ export const backupFile = Joi.object({
       }),
     )
     .unique('id'),
+  seal: sealKeys,
   salt: Joi.string().required(),
   revision: Joi.number().integer().min(0).required(),
   cursor: Joi.number().integer().min(0).required(),

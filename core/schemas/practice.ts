@@ -243,9 +243,21 @@ export const person = object({
 })
 export const persons = unique(person, 50_000)
 
-/** What the desk publishes: the practice, its own sessions, and people as hashes. */
-export const doorPackage = object(
+/** The public half of a desk's key (JWK, RFC 7517, P-256): with it private answers are sealed. */
+const sealKey = object(
   all({
+    kty: kind('EC'),
+    crv: kind('P-256'),
+    x: Joi.string().pattern(/^[\w-]{43}$/),
+    y: Joi.string().pattern(/^[\w-]{43}$/),
+  }),
+)
+/** Both halves, as a backup carries them. */
+export const sealKeys = sealKey.append({ d: required(Joi.string().pattern(/^[\w-]{43}$/)) })
+
+/** What the desk publishes: the practice, its own sessions, and people as hashes. */
+export const doorPackage = object({
+  ...all({
     revision: Joi.number().integer().min(0),
     practice,
     sessions: Joi.array().items(entry).max(20_000),
@@ -264,4 +276,5 @@ export const doorPackage = object(
     ),
     salt: Joi.string().min(8).max(100),
   }),
-)
+  seal: sealKey,
+})

@@ -18,6 +18,14 @@ const attached = Joi.object(
   }),
 )
 
+/** An answer sealed for the desk: five parts, of which the encrypted key is empty (ECDH-ES, RFC 7518 §4.6). */
+const sealed = Joi.object({
+  sealed: Joi.string()
+    .max(60_000)
+    .pattern(/^[\w-]+\.\.[\w-]+\.[\w-]+\.[\w-]+$/)
+    .required(),
+})
+
 /** Answers as they come in from the door: checked against their questions only after this. */
 export const answers = Joi.object()
   .pattern(
@@ -28,6 +36,7 @@ export const answers = Joi.object()
       Joi.boolean(),
       Joi.array().items(Joi.string().max(200)).max(100),
       attached,
+      sealed,
       Joi.object().pattern(id, Joi.number().integer().min(0).max(1_000)).max(100),
     ),
   )

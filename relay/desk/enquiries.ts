@@ -1,7 +1,7 @@
 import type { AnswerBody, Enquiry, QuoteBody } from '@acolhida/core/door'
 import { answerLetter, quoteLetter } from '@acolhida/core/messages'
 import { placeOf, questionnaireOf, serviceOf, travelZoneOf } from '@acolhida/core/practice'
-import { asked, readAnswers } from '@acolhida/core/questions'
+import { asked, openAnswers, readAnswers } from '@acolhida/core/questions'
 import { type Instant, instant } from '@acolhida/core/time'
 import { askingOf, knownBy, published } from '../door/circumstances.ts'
 import { extrasOf, readCode } from '../door/understand.ts'
@@ -70,7 +70,7 @@ export function sendQuote(
     email: body.person.email,
     message: '',
     service: service.id,
-    answers,
+    answers: openAnswers(questionnaire?.questions ?? [], answers),
     attempts: [],
     byHand: true,
   }

@@ -19,6 +19,8 @@ import {
   type Answers,
   asked,
   isAttached,
+  isSealed,
+  openAnswers,
   problemsIn,
   type Question,
   type Reading,
@@ -87,12 +89,18 @@ export function understand(
   const person = wanted.person ? knownBy(store, wanted.person.email) : visitor
   const asking = askingOf(person, service.id, 0)
   const { answers } = asked(questions, wanted.answers, asking)
-  const same = canonicalJson(answers)
+  // Attempts are told apart by what could be read of them.
+  const same = canonicalJson(openAnswers(questions, answers))
   const earlier = all.filter((one) => canonicalJson(one.answers) !== same)
   const here = { ...asking, attempts: earlier.length }
   const problems = [
     // What somebody could not see, before they had said who they are, they need not have answered.
-    ...problemsIn(questions, wanted.answers, askingOf(visitor, service.id, 0)),
+    ...problemsIn(
+      wanted.person ? questions : withoutPrivate(questions),
+      wanted.answers,
+      askingOf(visitor, service.id, 0),
+    ),
+    ...(wanted.person && published(store).seal ? unsealed(questions, answers) : []),
     ...missingFiles(store, wanted.visit, questions, answers),
   ]
   if (problems.length > 0) {
@@ -232,6 +240,19 @@ export function readCode(
     used: usesOf(store, now),
   })
 }
+
+/** Private answers come with the request alone; until then they are not missed. */
+const withoutPrivate = (questions: readonly Question[]): Question[] =>
+  questions.map((one) => (one.private ? { ...one, required: false } : one))
+
+/** Private answers that have come as they are, though they could have been sealed. */
+const unsealed = (questions: readonly Question[], answers: Answers): AnswerProblem[] =>
+  questions
+    .filter((one) => one.private && answers[one.id] !== undefined && !isSealed(answers[one.id]))
+    .map((one) => ({
+      question: one.id,
+      message: 'Please open this page anew: this answer must come sealed.',
+    }))
 
 /** Files that are answered with but have not arrived from this visit. */
 function missingFiles(

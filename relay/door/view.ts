@@ -70,7 +70,7 @@ export const shownTerms = (practice: Practice, service: Service, text: string): 
  * @param key of a service's own link, which shows that service, too
  */
 export function doorView(store: Store, now: Instant, key?: string): DoorView {
-  const { practice } = published(store)
+  const { practice, seal } = published(store)
   const { profile } = practice
   const visitor = visitorOf(store, key)
   return {
@@ -87,6 +87,7 @@ export function doorView(store: Store, now: Instant, key?: string): DoorView {
     services: practice.services
       .filter((service) => isOffered(store, service, now, key) && mayBeSeen(store, service, key))
       .map((service) => doorService(practice, service)),
+    ...(seal ? { seal } : {}),
     ...(visitor ? { visitor: { standing: visitor.standing, invited: visitor.invited } } : {}),
     now,
   }

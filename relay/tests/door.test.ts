@@ -155,6 +155,9 @@ describe('sending a request', () => {
     const answers = await Promise.all([1, 2, 3].map(() => sendIt(door, house.slug, body, key)))
     expect(new Set(answers.map((one) => one.body.link)).size).toBe(1)
     expect(recordLength()).toBe(before + 1)
+    // Whoever tries again does so a little later, by their clock, too.
+    const later = await sendIt(door, house.slug, { ...body, clock: body.clock + 5_000 }, key)
+    expect(later.body.link).toBe(answers[0]!.body.link)
     const other = await sendIt(door, house.slug, { ...body, start: start + 1 }, key)
     expect([other.status, other.body.code]).toEqual([422, 'key-reused'])
   })

@@ -186,6 +186,45 @@ describe('private answers', () => {
     expect(JSON.stringify(body)).not.toMatch(/"ill"|points/)
   })
 
+  it('must come sealed where the desk has given its key, and are not missed before the request', async () => {
+    const { store } = house.relay
+    const pack = store.package!
+    const must = (one: Question): Question => (one.id === 'ill' ? { ...one, required: true } : one)
+    const practice = {
+      ...pack.practice,
+      questionnaires: pack.practice.questionnaires.map((one) => ({
+        ...one,
+        questions: one.questions.map(must),
+      })),
+    }
+    const key = { kty: 'EC', crv: 'P-256', x: 'x'.repeat(43), y: 'y'.repeat(43) } as const
+    store.act(() => store.savePackage({ ...pack, practice, seal: key }))
+    try {
+      expect((await ask<DoorView>(api)).body.seal).toEqual(key)
+      expect((await ask(`${api}/read`, said())).status).toBe(200)
+      const send = async (ill: unknown) =>
+        sendIt(
+          house.door,
+          house.slug,
+          await request(house.door, house.slug, await start(2), {
+            answers: { ...ANSWERS, ...(ill === undefined ? {} : { ill }) } as never,
+          }),
+        )
+      expect((await send(undefined)).body.problems).toEqual([
+        { question: 'ill', message: 'Please answer this one.' },
+      ])
+      expect((await send(true)).body.problems?.[0]?.message).toContain('must come sealed')
+      const sealed = { sealed: 'aGVhZA..aXY.dGV4dA.dGFn' }
+      const { status, body } = await send(sealed)
+      expect(status).toBe(201)
+      const { booking } = store.link(body.link)!
+      expect(asked(booking).answers.ill).toEqual(sealed)
+      expect((await send({ sealed: 'not sealed' })).body.code).toBe('malformed')
+    } finally {
+      store.act(() => store.savePackage(pack))
+    }
+  })
+
   it('do not go along with a message instead of a booking', async () => {
     await ask(
       `${api}/enquire`,

@@ -34,8 +34,7 @@ export function QuestionField(asked: Asked) {
     <>
       {question.private && (
         <p className="mt-0.5 text-[13px] text-soft">
-          For my eyes alone: this answer goes into no mail, and nothing is decided by it before I have read
-          it.
+          For my eyes alone: sealed before it leaves this page, and in no mail.
         </p>
       )}
       {question.help && (

@@ -10,6 +10,7 @@ import {
   asked,
   isAttached,
   isQuantities,
+  isSealed,
   newcomer,
   type Question,
   type Questionnaire,
@@ -57,7 +58,7 @@ export function toFhirResponse(
 }
 
 function itemOf(question: Question, value: AnswerValue | undefined): QuestionnaireResponseItem | undefined {
-  if (value === undefined) return undefined
+  if (value === undefined || isSealed(value)) return undefined
   const head = { linkId: question.id, text: question.text }
   if (question.kind === 'items' && isQuantities(value)) {
     const item = question.items

@@ -30,6 +30,7 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
       version: FILE_VERSION,
       practice: row.practice,
       salt: row.salt,
+      ...(row.seal ? { seal: row.seal } : {}),
       people: await db.people.toArray(),
       bookings: [...bookings.values()],
       enquiries: await db.enquiries.toArray(),
@@ -48,7 +49,8 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
 export async function importBackup(db: DeskDatabase, backup: Backup): Promise<void> {
   await db.transaction('rw', db.tables, async () => {
     await Promise.all(db.tables.map((table) => table.clear()))
-    await db.practice.put({ id: 'practice', practice: backup.practice, salt: backup.salt })
+    const { practice, salt, seal } = backup
+    await db.practice.put({ id: 'practice', practice, salt, ...(seal ? { seal } : {}) })
     await db.link.put({ id: 'link', cursor: backup.cursor, revision: backup.revision, published: '' })
     await db.people.bulkPut(backup.people)
     await db.events.bulkPut(

@@ -7,12 +7,15 @@ import type { Practice } from '@acolhida/core/practice'
 import type { FileKind } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import Dexie, { type EntityTable, type Table } from 'dexie'
+import type { SealKeys } from '../../seal/open.ts'
 
 /** The practice, and what belongs to it as a whole. There is one row. */
 export interface PracticeRow {
   id: 'practice'
   practice: Practice
   salt: string
+  /** With it private answers are opened; made when it is first needed. */
+  seal?: SealKeys
 }
 
 /** How this desk and the relay stand to each other. There is one row. */

@@ -192,9 +192,9 @@ export function QuestionFields({
       )}
       {question.private && (
         <p className="note tag-info text-[14px]">
-          The answer is read at this desk alone: it is in no mail and decides nothing a client could notice.
-          Rules on it can make you look, give points or a tag, and no service with such a rule is booked
-          straight in.
+          The answer is sealed in their browser and opened at this desk alone; it is in no mail. Rules on it
+          can make you look, give points or a tag, and no service with such a rule is booked straight in. Keep
+          a backup: with it goes the key that opens what has been sealed.
         </p>
       )}
       {question.when ? (

@@ -1,11 +1,14 @@
 import type { Command } from '@acolhida/core/booking'
 import type { EnterBody, QuoteBody } from '@acolhida/core/door'
+import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import type { Answers } from '@acolhida/core/questions'
 import { readBackup } from '@acolhida/core/schemas'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { importBackup } from '../data/backup.ts'
 import { db, linkRow } from '../data/database.ts'
 import { relay } from './relay.ts'
+import { sealOwn } from './sealing.ts'
 import { turn } from './sync.ts'
 
 /** Decides something about a booking. It is kept here at once and passed on as soon as the relay answers. */
@@ -14,13 +17,25 @@ export async function decideFor(booking: string, command: Command): Promise<void
   await turn()
 }
 
+/** The answers of somebody on the phone, private ones sealed: they pass through the relay, too. */
+async function sealedAnswers({
+  service,
+  answers,
+}: Pick<EnterBody, 'service' | 'answers'>): Promise<{ answers?: Answers }> {
+  const practice = (await db.practice.get('practice'))?.practice
+  const of = practice && serviceOf(practice, service)
+  if (!answers || !practice || !of) return {}
+  return { answers: await sealOwn(questionnaireOf(practice, of)?.questions ?? [], answers) }
+}
+
 /** Books somebody in by hand; kept here at once, passed on as soon as the relay answers. */
 export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
   const id = newKey()
+  const answers = await sealedAnswers(body)
   await db.intentions.add({
     key: newKey(),
     booking: id,
-    command: { do: 'enter', body: { ...body, id } },
+    command: { do: 'enter', body: { ...body, ...answers, id } },
     at: relayNow(),
   } as never)
   await turn()
@@ -35,7 +50,7 @@ export async function answerEnquiry(enquiry: string, text: string): Promise<void
 
 /** Sends a quote: for an enquiry there is, or as the beginning of one. */
 export async function sendQuote(body: QuoteBody): Promise<void> {
-  const command = { do: 'quote' as const, body }
+  const command = { do: 'quote' as const, body: { ...body, ...(await sealedAnswers(body)) } }
   await db.intentions.add({ key: newKey(), booking: body.enquiry, command, at: relayNow() } as never)
   await turn()
 }

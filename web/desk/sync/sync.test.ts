@@ -1,9 +1,12 @@
 import 'fake-indexeddb/auto'
-import type { RecordItem } from '@acolhida/core/door'
+import type { RecordItem, SealKey } from '@acolhida/core/door'
+import type { Answers } from '@acolhida/core/questions'
+import { readBackup } from '@acolhida/core/schemas'
 import { instant, parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { importBackup } from '../data/backup.ts'
+import { seal } from '../../seal/seal.ts'
+import { exportBackup, importBackup } from '../data/backup.ts'
 import { changePractice } from '../data/change.ts'
 import { db, linkRow } from '../data/database.ts'
 import { answerEnquiry, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
@@ -257,6 +260,42 @@ describe('a start that a client took while the desk was offline', () => {
     })
     expect(relay.to('/api/enter').map((one) => (one.body as { clash: boolean }).clash)).toEqual([false, true])
     expect(await db.intentions.count()).toBe(0)
+  })
+})
+
+describe('private answers', () => {
+  it('are opened on arrival with the key whose public half was published', async () => {
+    await turn()
+    const { seal: key } = relay.to('/api/package')[0]!.body as { seal: SealKey }
+    expect(Object.keys(key).sort()).toEqual(['crv', 'kty', 'x', 'y'])
+    const [booking] = await db.bookings.toArray()
+    const { asked } = booking!
+    const answers = { ...asked.answers, health: await seal('health', 'asthma', key) }
+    relay.items = [
+      { n: 1, at: now, kind: 'booking', subject: 'sealed-one', seq: 1, body: { ...asked, answers } },
+    ]
+    await turn()
+    expect((await db.bookings.get('sealed-one'))!.asked.answers.health).toBe('asthma')
+    // The key stays: a second round publishes none other, and a backup takes it along.
+    const backup = readBackup(await exportBackup(db))
+    expect(backup.seal).toMatchObject(key)
+    expect(JSON.stringify(relay.asked)).not.toContain(backup.seal!.d)
+  })
+
+  it('of somebody on the phone are sealed before the relay gets them', async () => {
+    await sendQuote({
+      enquiry: 'phone-0123456789',
+      service: 'first-conversation',
+      person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
+      answers: { brings: 'A wish to sing.', health: 'asthma' },
+      until: now + 86_400_000,
+      text: '',
+    })
+    const [sent] = relay.to('/api/quote')
+    expect((sent!.body as { answers: Answers }).answers).toEqual({
+      brings: 'A wish to sing.',
+      health: { sealed: expect.stringMatching(/^[\w-]+\.\./) },
+    })
   })
 })
 

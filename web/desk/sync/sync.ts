@@ -6,10 +6,12 @@ import { liveQuery } from 'dexie'
 import { useSyncExternalStore } from 'react'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
+import { publicHalf } from '../../seal/open.ts'
 import { takeIn } from '../data/arrive.ts'
 import { db, type LinkRow, linkRow } from '../data/database.ts'
 import { toldPeople } from '../data/live.ts'
 import { listen, relay } from './relay.ts'
+import { openPage, sealKeys } from './sealing.ts'
 
 /** How the desk stands to the relay just now. */
 export type Standing = 'alone' | 'connecting' | 'connected' | 'unreachable' | 'cut-off'
@@ -42,6 +44,7 @@ export const usePublishProblem = (): string | undefined =>
 
 /** What the desk would publish now, without its revision. */
 async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined> {
+  const keys = await sealKeys()
   const row = await db.practice.get('practice')
   if (!row) return undefined
   const [people, bookings, sessions] = await Promise.all([
@@ -66,6 +69,7 @@ async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined>
     sessions,
     people: toldPeople({ people, bookings }, salt, relayNow()),
     salt,
+    ...(keys ? { seal: publicHalf(keys) } : {}),
   }
 }
 
@@ -153,7 +157,7 @@ async function fetchRecord(key: string): Promise<void> {
       continue
     }
     if (page.items.length === 0) return
-    await takeIn(db, page)
+    await takeIn(db, await openPage(page))
   }
 }
 

@@ -57,7 +57,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     requestAnimationFrame(() => focusOn(first.question))
   }
   const reading = useMutation({
-    mutationFn: () => relay.read(slug, wantedOf(visit, service.id)),
+    mutationFn: () => relay.read(slug, wantedOf(visit, service)),
     onSuccess: (read) => {
       changeDraft(service.id, { reading: read })
       if (read.open) go('time')

@@ -17,7 +17,7 @@ export function Quoted({ service, go }: { service: DoorService; go: (step: Step)
   const visit = useVisit()
   const reading = useQuery({
     queryKey: ['quoted', slug, service.id, visit.quote?.key],
-    queryFn: () => relay.read(slug, wantedOf(visit, service.id)),
+    queryFn: () => relay.read(slug, wantedOf(visit, service)),
   })
   const { data } = reading
   useEffect(() => {

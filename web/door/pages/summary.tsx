@@ -126,7 +126,7 @@ function Code({ service }: { service: DoorService }) {
   const changed = (next: string | undefined): void =>
     changeDraft(service.id, { code: next as never, reading: undefined as never, kept: undefined as never })
   const using = useMutation({
-    mutationFn: () => relay.quote(slug, { ...wantedOf(visit, service.id), code: typed }),
+    mutationFn: () => relay.quote(slug, { ...wantedOf(visit, service), code: typed }),
     onSuccess: ({ codeProblem }) => {
       setProblem(codeProblem)
       if (!codeProblem) changed(typed)

@@ -8,9 +8,10 @@ import { useNavigate } from 'react-router'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { Notice } from '../parts/notice.tsx'
-import { useDoor, useSlug } from '../visit/follow.ts'
+import { useAsking, useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, endVisit, useVisit, wantedOf } from '../visit/visit.ts'
+import { answersToSend } from '../visit/sealing.ts'
+import { changeDraft, draftOf, endVisit, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 
 type Field = 'name' | 'email' | 'phone' | 'address'
@@ -26,7 +27,8 @@ export function Terms({
   told?: string | undefined
 }) {
   const slug = useSlug()
-  const { practice } = useDoor()
+  const { practice, seal } = useDoor()
+  const asking = useAsking(service.id)
   const visit = useVisit()
   const navigate = useNavigate()
   const queries = useQueryClient()
@@ -38,12 +40,15 @@ export function Terms({
   const agreedTo = (fingerprint: string): boolean => draft.agreed.includes(fingerprint)
 
   const sending = useMutation({
-    mutationFn: () => {
+    mutationFn: async () => {
       const { phone, ...person } = draft.person
+      // What has been sent as a quote has been answered already.
+      const answers = isQuoted(visit, service.id) ? {} : await answersToSend(service, draft, asking, seal)
       return relay.send(
         slug,
         {
-          ...wantedOf(visit, service.id),
+          ...wantedOf(visit, service),
+          answers,
           clock: relayNow(),
           place: kept.place,
           start: kept.start,

@@ -54,7 +54,7 @@ export function Time({
   const travels = zones.length > 0
   const travel = zones.find((one) => one.id === draft.travel)
   useTravelFromAddress(service, zones)
-  const wanted = { ...wantedOf(visit, service.id), place }
+  const wanted = { ...wantedOf(visit, service), place }
 
   const openings = useInfiniteQuery({
     queryKey: ['openings', slug, wanted],

@@ -1,5 +1,5 @@
 import { isMail } from '@acolhida/core/people'
-import { holdsHtml } from '@acolhida/core/questions'
+import { holdsHtml, openAnswers } from '@acolhida/core/questions'
 import { useMutation } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
@@ -37,7 +37,12 @@ export function Write() {
         {
           visit: visit.id,
           ...message,
-          ...(about ? { service: about.id, answers: draftOf(visit, about.id).answers } : {}),
+          ...(about
+            ? {
+                service: about.id,
+                answers: openAnswers(about.questionnaire?.questions ?? [], draftOf(visit, about.id).answers),
+              }
+            : {}),
         },
         key,
       ),

@@ -14,7 +14,7 @@ const REST = 400
 export function useRunningQuote(service: DoorService, on: boolean): RunningQuote {
   const slug = useSlug()
   const visit = useVisit()
-  const wanted = wantedOf(visit, service.id)
+  const wanted = wantedOf(visit, service)
   const typed = JSON.stringify(wanted)
   const [rested, setRested] = useState(typed)
   useEffect(() => {

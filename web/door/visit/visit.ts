@@ -1,5 +1,5 @@
-import type { DoorReading, Kept, Wanted } from '@acolhida/core/door'
-import type { Answers } from '@acolhida/core/questions'
+import type { DoorReading, DoorService, Kept, Wanted } from '@acolhida/core/door'
+import { type Answers, openAnswers, type Sealed } from '@acolhida/core/questions'
 import { useSyncExternalStore } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 
@@ -21,6 +21,8 @@ export interface Draft {
   part?: number
   /** Questions answered an earlier time, by id: they are shown, and not asked again. */
   known?: string[]
+  /** Private answers as they have been sealed, with what they were sealed from. */
+  sealed?: Record<string, { print: string; value: Sealed }>
   /** A price code that has been accepted. */
   code?: string
   /** Names one sending, so that trying again does not ask twice. */
@@ -108,12 +110,13 @@ export const draftOf = (from: Visit, service: string): Draft => from.drafts[serv
 export const isQuoted = (from: Visit, service: string): boolean => from.quote?.service === service
 
 /** What a visit wants of a service, as the relay is asked. */
-export const wantedOf = (from: Visit, service: string): Wanted => {
+export const wantedOf = (from: Visit, { id: service, questionnaire }: DoorService): Wanted => {
   const { answers, extras, travel, code } = draftOf(from, service)
   return {
     visit: from.id,
     service,
-    answers,
+    // Private answers leave this browser sealed, and with the request alone.
+    answers: openAnswers(questionnaire?.questions ?? [], answers),
     ...(extras?.length ? { extras } : {}),
     ...(travel ? { travel } : {}),
     ...(from.with ? { with: from.with } : {}),

@@ -1,0 +1,33 @@
+import type { DoorService, SealKey } from '@acolhida/core/door'
+import { type Answers, type Asking, asked, type Sealed } from '@acolhida/core/questions'
+import { changeDraft, type Draft } from './visit.ts'
+
+/**
+ * The answers as they are sent: private ones sealed for the desk. What has been sealed is kept with the draft, so that
+ * sending once more says the same.
+ * @throws Error with a sentence where this page can't seal
+ */
+export async function answersToSend(
+  service: DoorService,
+  draft: Draft,
+  asking: Asking,
+  key: SealKey | undefined,
+): Promise<Answers> {
+  const { questions, answers } = asked(service.questionnaire?.questions ?? [], draft.answers, asking)
+  const own = questions.filter((one) => one.private && answers[one.id] !== undefined)
+  if (own.length === 0 || !key) return answers
+  const { canSeal, seal } = await import('../../seal/seal.ts')
+  if (!canSeal())
+    throw new Error(
+      'Some of your answers are sealed before they leave this page, and that needs an address that begins with https://. Please leave those answers open, or ask for such an address.',
+    )
+  const sealed: NonNullable<Draft['sealed']> = {}
+  for (const { id } of own) {
+    const print = JSON.stringify([answers[id], key.x])
+    const before = draft.sealed?.[id]
+    sealed[id] = before?.print === print ? before : { print, value: await seal(id, answers[id]!, key) }
+  }
+  changeDraft(service.id, { sealed })
+  const values = Object.entries(sealed).map(([id, { value }]): [string, Sealed] => [id, value])
+  return { ...answers, ...Object.fromEntries(values) }
+}
