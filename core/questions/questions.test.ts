@@ -207,8 +207,11 @@ describe('reading', () => {
       ],
       { questions: [number('n')] },
     )
-    const read = (n: number) => readAnswers(sampleService(), questionnaire, { n }, newcomer)
+    const priced = sampleService({ price: { kind: 'fixed', amount: 5_000 } })
+    const read = (n: number) => readAnswers(priced, questionnaire, { n }, newcomer)
     expect(read(0)).toMatchObject({ outcome: 'fits', reasons: [], tags: [] })
+    // Nobody pays more beforehand than in the end.
+    expect(readAnswers(sampleService(), questionnaire, { n: 1 }, newcomer).quote.deposit).toBe(0)
     expect(read(1)).toMatchObject({ outcome: 'look', tags: ['t'], suggested: ['x'], quote: { deposit: 300 } })
     expect(read(2)).toMatchObject({ outcome: 'closed', kind: { message: 'Kindly no' } })
     expect(read(2).reasons.map((reason) => [reason.rule, reason.questions])).toEqual([
