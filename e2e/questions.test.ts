@@ -1,4 +1,4 @@
-import { writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
@@ -127,6 +127,11 @@ describe('writing questions', () => {
     await desk.getByRole('button', { name: 'As a client answers' }).click()
     for (let n = 0; n < 7; n++) await desk.getByLabel('Nearly every day').nth(n).check()
     await desk.getByText('21 points: severe').waitFor()
+    await desk.getByText('No service asks these questions yet.').waitFor()
+    const download = desk.waitForEvent('download')
+    await desk.getByRole('button', { name: 'Save the questions' }).click()
+    const saved = JSON.parse(readFileSync(await (await download).path(), 'utf8'))
+    expect([saved.resourceType, saved.title]).toEqual(['Questionnaire', 'GAD-7'])
 
     const file = join(tmpdir(), 'questions-from-elsewhere.json')
     writeFileSync(

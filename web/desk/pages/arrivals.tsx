@@ -1,4 +1,4 @@
-import { outcomeOf, readiness } from '@acolhida/core/booking'
+import { readiness } from '@acolhida/core/booking'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -8,7 +8,8 @@ import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { EnquiryCard } from '../enquiry/card.tsx'
 import { QuoteDialog } from '../enquiry/quote-dialog.tsx'
-import { OUTCOME, STATUS, serviceName, when } from '../parts/words.ts'
+import { STATUS, serviceName, when } from '../parts/words.ts'
+import { Judged } from '../request/judged.tsx'
 
 const SHOWN = 40
 
@@ -51,7 +52,7 @@ export function Arrivals() {
                       <ReadinessTile readiness={readiness(booking)} size={30} />
                       <b>{person.name}</b>
                       <span className="text-[14px] text-soft">{serviceName(desk.practice, service)}</span>
-                      <span className={`tag tag-${outcomeOf(booking)}`}>{OUTCOME[outcomeOf(booking)]}</span>
+                      <Judged practice={desk.practice} booking={booking} />
                       <span className="figures ml-auto text-[14px] text-soft">
                         {when(desk.practice, booking.start)} ·{' '}
                         {lapsed

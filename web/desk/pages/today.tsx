@@ -1,4 +1,5 @@
-import { outcomeOf, readiness } from '@acolhida/core/booking'
+import { readiness } from '@acolhida/core/booking'
+import { openAnswers } from '@acolhida/core/questions'
 import { DAY, type DayNumber, dateAt, dayNumber, type Instant, lengthOf, longDate } from '@acolhida/core/time'
 import { Link } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
@@ -7,7 +8,9 @@ import { awaitingWord, type Desk, useDesk } from '../data/live.ts'
 import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
-import { homeZone, OUTCOME, reasonLine, serviceName, when } from '../parts/words.ts'
+import { homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
+import { Judged } from '../request/judged.tsx'
+import { deskReading, questionsAsked } from '../request/read.ts'
 import { dropIntention } from '../sync/acts.ts'
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
@@ -73,8 +76,14 @@ export function Today() {
                     </div>
                   </div>
                   <p className="mt-2.5 mb-3 flex items-baseline gap-3">
-                    <span className={`tag tag-${outcomeOf(booking)}`}>{OUTCOME[outcomeOf(booking)]}</span>
-                    <span className="line-clamp-2 text-[14px]">{reasonLine(booking)}</span>
+                    <Judged practice={desk.practice} booking={booking} />
+                    <span className="line-clamp-2 text-[14px]">
+                      {reasonLine(
+                        booking,
+                        deskReading(desk.practice, booking),
+                        openAnswers(questionsAsked(desk.practice, booking), booking.asked.answers),
+                      )}
+                    </span>
                   </p>
                   <Decide desk={desk} booking={booking} />
                 </li>

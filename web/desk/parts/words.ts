@@ -4,6 +4,7 @@ import { placeName } from '@acolhida/core/messages'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import type { Answers, Reading } from '@acolhida/core/questions'
 import { type Instant, MINUTE, moment, shift, timeAt, type Zone, zone } from '@acolhida/core/time'
 import type { Mark } from '../../drawings/lead-line.tsx'
 
@@ -41,8 +42,12 @@ export function bookingLine(practice: Practice, booking: Booking): string {
 }
 
 /** Why a request came to the practitioner, in a line. */
-export const reasonLine = (booking: Booking): string => {
-  const { reading, attempts, answers } = booking.asked
+export const reasonLine = (
+  { asked: { attempts } }: Booking,
+  reading: Pick<Reading, 'reasons'>,
+  /** Those that may stand in a list. */
+  answers: Answers,
+): string => {
   const notes = reading.reasons.map((reason) => (reason.note || reason.name).replace(/\.$/, ''))
   if (attempts.length > 0) notes.push('answered differently before')
   if (notes.length === 0) {

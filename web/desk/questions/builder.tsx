@@ -119,6 +119,15 @@ function Writing({ id }: { id: string }) {
           : `Version ${questionnaire.version}, at your door as it stands.`
       }
     >
+      {users.length === 0 && (
+        <p className="note mb-4 bg-tile-soft text-tile-ink">
+          No service asks these questions yet. Choose them in one of{' '}
+          <Link className="way" to="/services">
+            your services
+          </Link>
+          .
+        </p>
+      )}
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_380px]">
         <div className="grid h-fit gap-3">
           <section className="sheet grid grid-cols-3 items-end gap-3 p-4">

@@ -2,6 +2,7 @@ import type { Booking } from '@acolhida/core/booking'
 import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import {
   type Asking,
+  type Outcome,
   type Question,
   type Questionnaire,
   questionsOf,
@@ -52,6 +53,10 @@ export function deskReading(practice: Practice, booking: Booking): Reading {
     reasons: [...said, ...more],
   }
 }
+
+/** The outcome that counts: the practitioner's own judgement, or what the rules say here, private answers included. */
+export const judged = (practice: Practice, booking: Booking): Outcome =>
+  booking.overruled?.outcome ?? deskReading(practice, booking).outcome
 
 /** The fewest answers that would have to differ for a request to fit; nothing when it fits, or none would do. */
 export function nearestFor(practice: Practice, booking: Booking): Difference[] | undefined {

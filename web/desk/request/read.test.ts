@@ -1,0 +1,104 @@
+import { type Booking, begin } from '@acolhida/core/booking'
+import type { Practice } from '@acolhida/core/practice'
+import { forRelay, newcomer, type Questionnaire, readAnswers } from '@acolhida/core/questions'
+import { describe, expect, it } from 'vitest'
+import { sampleAsked } from '../../../core/tests/asked.ts'
+import { samplePractice, sampleService } from '../../../core/tests/sample.ts'
+import { deskReading, judged, nearestFor, questionsAsked } from './read.ts'
+
+const questionnaire: Questionnaire = {
+  id: 'q',
+  name: 'Q',
+  version: 2,
+  questions: [
+    {
+      id: 'price',
+      kind: 'one',
+      text: 'Price?',
+      required: true,
+      choices: [
+        { id: 'ok', text: 'Ok' },
+        { id: 'no', text: 'No' },
+      ],
+    },
+    { id: 'ill', kind: 'yesno', text: 'Ill?', required: false, private: true },
+    {
+      id: 'mood',
+      kind: 'one',
+      text: 'Mood?',
+      required: false,
+      private: true,
+      choices: [{ id: 'low', text: 'Low', points: 6 }],
+    },
+  ],
+  rules: [
+    {
+      id: 'no',
+      name: 'Too dear',
+      when: { question: 'price', is: '=', value: 'no' },
+      effect: { do: 'look', note: '' },
+    },
+    {
+      id: 'ill',
+      name: 'Ill',
+      when: { question: 'ill', is: '=', value: true },
+      effect: { do: 'look', note: 'Ask.' },
+    },
+    {
+      id: 'tag',
+      name: 'Tag',
+      when: { question: 'ill', is: '=', value: true },
+      effect: { do: 'tag', tag: 'careful' },
+    },
+  ],
+  bands: [{ from: 5, outcome: 'look', name: 'low' }],
+  past: [{ version: 1, questions: [{ id: 'old', kind: 'short', text: 'Old?', required: false }] }],
+}
+const service = sampleService({ questionnaire: 'q' })
+const practice: Practice = samplePractice({ questionnaires: [questionnaire], services: [service] })
+
+/** A booking as the relay has read it: without the rules on private answers. */
+function booking(answers: Booking['asked']['answers'], version = 2): Booking {
+  const reading = readAnswers(service, forRelay(questionnaire), answers, newcomer)
+  return begin('b', { ...sampleAsked(), service: 's', answers, reading, questionnaire: { id: 'q', version } })
+}
+
+describe('what the desk makes of a request', () => {
+  it('adds what follows from private answers to what the relay said, and nothing twice', () => {
+    const both = booking({ price: 'no', ill: true })
+    expect(both.asked.reading.reasons.map((one) => one.name)).toEqual(['Too dear'])
+    expect(deskReading(practice, both)).toMatchObject({ outcome: 'look', tags: ['careful'] })
+    expect(deskReading(practice, both).reasons.map((one) => one.name)).toEqual(['Too dear', 'Ill'])
+    expect(judged(practice, booking({ price: 'ok' }))).toBe('fits')
+    expect(judged(practice, booking({ price: 'ok', ill: true }))).toBe('look')
+  })
+
+  it('counts the points of private answers', () => {
+    const low = deskReading(practice, booking({ price: 'ok', mood: 'low' }))
+    expect([low.outcome, low.points, low.reasons.map((one) => one.name)]).toEqual([
+      'look',
+      6,
+      ['6 points: low'],
+    ])
+  })
+
+  it('keeps to the practitioner’s own judgement', () => {
+    const own = {
+      ...booking({ price: 'no' }),
+      overruled: { at: 0 as never, outcome: 'fits' as const, text: 'I know them.' },
+    }
+    expect(judged(practice, own)).toBe('fits')
+  })
+
+  it('shows the questions of the version that was answered', () => {
+    expect(questionsAsked(practice, booking({}, 1)).map((one) => one.id)).toEqual(['old'])
+    expect(questionsAsked(practice, booking({}, 2)).map((one) => one.id)).toEqual(['price', 'ill', 'mood'])
+  })
+
+  it('tells the nearest change by the version in force, and no other', () => {
+    expect(nearestFor(practice, booking({ price: 'no' }))).toEqual([
+      { question: 'price', from: 'no', to: 'ok' },
+    ])
+    expect(nearestFor(practice, booking({ price: 'no' }, 1))).toBeUndefined()
+  })
+})
