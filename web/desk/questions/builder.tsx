@@ -6,6 +6,7 @@ import {
   draftOf,
   freeId,
   type Question,
+  type Questionnaire,
   questionsIn,
 } from '@acolhida/core/questions'
 import { Plus } from 'lucide-react'
@@ -111,14 +112,7 @@ function Writing({ id }: { id: string }) {
     jump(fresh)
   }
   return (
-    <SettingsPage
-      title={questionnaire.name}
-      line={
-        questionnaire.draft
-          ? `Version ${questionnaire.version} is at your door; you are writing version ${questionnaire.version + 1}.`
-          : `Version ${questionnaire.version}, at your door as it stands.`
-      }
-    >
+    <SettingsPage title={questionnaire.name} line={standing(questionnaire, users.length > 0)}>
       {users.length === 0 && (
         <p className="note mb-4 bg-tile-soft text-tile-ink">
           No service asks these questions yet. Choose them in one of{' '}
@@ -263,6 +257,14 @@ function Writing({ id }: { id: string }) {
       </div>
     </SettingsPage>
   )
+}
+
+/** Which version is at the door, and which is being written. */
+function standing({ version, draft }: Questionnaire, used: boolean): string {
+  const there = used ? 'at your door' : 'at no door yet'
+  return draft
+    ? `Version ${version} is ${there}; you are writing version ${version + 1}.`
+    : `Version ${version}, ${there}${used ? ' as it stands' : ''}.`
 }
 
 const NEW_QUESTION: Question = { id: 'question', kind: 'short', text: 'A new question', required: false }
