@@ -196,6 +196,17 @@ describe('answering', () => {
     await summary.getByText('Free of charge').waitFor()
 
     await client.getByRole('button', { name: 'Go on to the times' }).click()
+    // Also on the way a code is taken away and used, and nobody is sent back for it.
+    await summary.getByRole('button', { name: 'Take it away' }).click()
+    await summary.getByText('€113.00').waitFor()
+    await client.getByRole('heading', { name: 'When suits you?' }).waitFor()
+    await client.locator('main button[aria-pressed]').first().click()
+    await client.getByRole('button', { name: /^Go on with/ }).waitFor()
+    await summary.getByText('I have a code').click()
+    await summary.getByLabel('Code').fill('open house')
+    await summary.getByRole('button', { name: 'Use it' }).click()
+    await summary.getByText('Free of charge').waitFor()
+    await client.getByRole('button', { name: /^Go on with/ }).waitFor()
     await pick(client, 3)
     await fillIn(client, 'Fatou Diallo', 'fatou.diallo@example.org')
     await sendButton(client).click()

@@ -19,7 +19,7 @@ import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
 import { type RunningQuote, useRunningQuote } from '../visit/running-quote.ts'
-import { changeDraft, draftOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
+import { changeDraft, type Draft, draftOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 import type { Step } from './flow.tsx'
 
 /** The running summary: what, how long, when, for how much, and what happens when. */
@@ -120,24 +120,37 @@ const whole = (quote: RunningQuote) =>
 function Code({ service }: { service: DoorService }) {
   const slug = useSlug()
   const visit = useVisit()
-  const { code } = draftOf(visit, service.id)
+  const draft = draftOf(visit, service.id)
+  const { code } = draft
   const [typed, setTyped] = useState('')
-  const [problem, setProblem] = useState<string>()
-  const changed = (next: string | undefined): void =>
-    changeDraft(service.id, { code: next as never, reading: undefined as never, kept: undefined as never })
+  // A price that has been told, and a time that is kept, are told and kept anew: nobody is sent back.
   const using = useMutation({
-    mutationFn: () => relay.quote(slug, { ...wantedOf(visit, service), code: typed }),
-    onSuccess: ({ codeProblem }) => {
-      setProblem(codeProblem)
-      if (!codeProblem) changed(typed)
+    mutationFn: async (next: string | undefined): Promise<Partial<Draft>> => {
+      const { code: _, ...plain } = wantedOf(visit, service)
+      const wanted = next ? { ...plain, code: next } : plain
+      const { codeProblem } = await relay.quote(slug, wanted)
+      if (codeProblem) throw new Error(codeProblem)
+      const reading = draft.reading && (await relay.read(slug, wanted))
+      const { place, start } = draft.kept ?? {}
+      const kept =
+        reading?.open && place !== undefined && start !== undefined
+          ? await relay.keep(slug, { ...wanted, place, start })
+          : undefined
+      return { code: next, reading, kept } as Partial<Draft>
     },
-    onError: (error) => setProblem(error.message),
+    onSuccess: (parts) => changeDraft(service.id, parts),
   })
+  const problem = using.error?.message
   if (code)
     return (
       <p className="mt-3 flex items-center justify-between gap-3 text-[14px]">
         Code {code}
-        <button type="button" className="way min-h-[44px]" onClick={() => changed(undefined)}>
+        <button
+          type="button"
+          className="way min-h-[44px]"
+          disabled={using.isPending}
+          onClick={() => using.mutate(undefined)}
+        >
           Take it away
         </button>
       </p>
@@ -149,7 +162,7 @@ function Code({ service }: { service: DoorService }) {
         className="flex gap-2"
         onSubmit={(event) => {
           event.preventDefault()
-          if (typed.trim()) using.mutate()
+          if (typed.trim()) using.mutate(typed.trim())
         }}
       >
         <input
