@@ -112,7 +112,7 @@ export class Rounds {
         const now = this.#clock.now()
         this.#store.act(() => {
           this.#store.forget(shift(now, -SHORT_MEMORY * DAY))
-          this.#store.forgetFiles(shift(now, -DAY))
+          this.#store.files.forgetWaiting(shift(now, -DAY))
           this.#store.forgetRecord(shift(now, -this.#memory * DAY))
         })
       }

@@ -47,10 +47,10 @@ export class Calendars {
   /** Reads what is due; part of each round. */
   async round(): Promise<void> {
     const kept = new Set(this.#subscribed.map((one) => one.id))
-    const gone = this.#store.calendars().filter((one) => !kept.has(one.id))
+    const gone = this.#store.calendars.all().filter((one) => !kept.has(one.id))
     if (gone.length > 0) {
       this.#store.act(() => {
-        for (const { id } of gone) this.#store.dropCalendar(id)
+        for (const { id } of gone) this.#store.calendars.drop(id)
       })
       this.#onChange()
     }
@@ -86,7 +86,7 @@ export class Calendars {
 
   async #readOlderThan(age: number): Promise<void> {
     const now = this.#clock.now()
-    const known = new Map(this.#store.calendars().map((one) => [one.id, one]))
+    const known = new Map(this.#store.calendars.all().map((one) => [one.id, one]))
     const due = this.#subscribed.filter((one) => {
       const state = known.get(one.id)
       return !state || state.url !== one.url || state.tried <= now - age
@@ -103,7 +103,7 @@ export class Calendars {
   }
 
   async #fetch({ id, url, owner }: Read): Promise<void> {
-    const before = this.#store.calendars().find((one) => one.id === id && one.url === url)
+    const before = this.#store.calendars.all().find((one) => one.id === id && one.url === url)
     const { profile } = this.#store.package!.practice
     const state: CalendarState = {
       id,
@@ -130,7 +130,7 @@ export class Calendars {
       if (!(error instanceof Unreadable) && !(error instanceof BadCalendar)) throw error
       state.problem = error.message
     }
-    this.#store.act(() => this.#store.saveCalendar(state))
+    this.#store.act(() => this.#store.calendars.save(state))
     const same =
       before &&
       before.problem === state.problem &&

@@ -42,7 +42,7 @@ export function feedFreeBusy(store: Store, secret: string, now: Instant): string
   const entries = [
     ...sessions,
     ...bookingEntries(practice, store.bookings(), now),
-    ...store.calendars().flatMap((one) => one.entries),
+    ...store.calendars.all().flatMap((one) => one.entries),
   ]
   return freeBusy(practice.profile.slug, entries, now, shift(now, AHEAD), now)
 }

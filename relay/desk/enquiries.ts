@@ -7,7 +7,8 @@ import { askingOf, knownBy, published } from '../door/circumstances.ts'
 import { extrasOf, readCode } from '../door/understand.ts'
 import type { DoorAddress } from '../happen.ts'
 import { Refused } from '../refused.ts'
-import type { KeptQuote, Store } from '../store/store.ts'
+import type { KeptQuote } from '../store/quotes.ts'
+import type { Store } from '../store/store.ts'
 
 /** Sends an answer to somebody who has written. Runs inside `store.act`. */
 export function answerEnquiry(store: Store, body: AnswerBody, now: Instant): { seq: number } {
@@ -85,7 +86,7 @@ export function sendQuote(
     until: kept.until,
   }
   const seq = store.appendEnquiryNews(enquiry.id, { news: 'quoted', at: now, text: body.text, quote })
-  const secret = store.addQuote(enquiry.id, kept)
+  const secret = store.quotes.add(enquiry.id, kept)
   const link = address(`/${practice.profile.slug}/${service.id}?with=${secret}&quote=${secret}`)
   const letter = quoteLetter(practice, kept.person, quote, body.text)
   mail(store, enquiry, seq, 'quote', { ...letter, text: letter.text.replace('{link}', () => link) }, now)

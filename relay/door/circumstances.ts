@@ -51,7 +51,7 @@ export function diaryAt(store: Store, now: Instant, but: { visit?: string; booki
       ...sessions,
       ...bookingEntries(practice, recent, now),
       ...keeps,
-      ...store.calendars().flatMap((calendar) => calendar.entries),
+      ...store.calendars.all().flatMap((calendar) => calendar.entries),
     ]),
   )
 }
@@ -81,7 +81,7 @@ export function hasBooked(store: Store, service: Service, key: string | undefine
 
 /** Whether a key is that of a quote for this service: whoever was sent one may see and book it. */
 export const hasQuote = (store: Store, service: Service, key: string | undefined): boolean =>
-  key !== undefined && store.quote(key)?.service === service.id
+  key !== undefined && store.quotes.behind(key)?.service === service.id
 
 /** Whether a key shows a service that is not for everyone. */
 export const hasLink = (store: Store, service: Service, key: string | undefined): boolean =>

@@ -37,15 +37,15 @@ export function takeFile(
   const problem = problemWith(question, attached)
   if (problem) return refuse(problem)
   return store.act(() => {
-    if (store.fileBytes(about.visit) + bytes.length > MOST_OF_A_VISIT)
+    if (store.files.waitingBytes(about.visit) + bytes.length > MOST_OF_A_VISIT)
       return refuse('That is more than can be sent with one request.')
-    if (store.waitingBytes() + bytes.length > MOST_WAITING)
+    if (store.files.waitingBytes() + bytes.length > MOST_WAITING)
       return refuse(
         'No more files can be taken at the moment. Please go on without it, or try again tomorrow.',
       )
     return {
       ...attached,
-      file: store.addFile({ visit: about.visit, at: now, name: about.name, type, data: bytes }),
+      file: store.files.add({ visit: about.visit, at: now, name: about.name, type, data: bytes }),
     }
   })
 }

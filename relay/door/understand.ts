@@ -29,6 +29,7 @@ import {
 import { canonicalJson } from '@acolhida/core/terms'
 import { dateAt, type Instant, zone } from '@acolhida/core/time'
 import { Refused } from '../refused.ts'
+import type { FoundQuote } from '../store/quotes.ts'
 import type { Store } from '../store/store.ts'
 import { askingOf, hasBooked, hasLink, hasQuote, knownBy, published, visitorOf } from './circumstances.ts'
 
@@ -42,7 +43,7 @@ export interface Understood {
   travel: TravelZone | undefined
   code: PriceCode | undefined
   /** The practitioner's own quote, where one has come by its link. */
-  quote: ReturnType<Store['quote']>
+  quote: FoundQuote | undefined
   reading: Reading
   /** What the answers come to at a start that keeps the day whole. */
   wholeReading: Reading
@@ -158,8 +159,8 @@ export const extrasOf = (service: Service, wanted: readonly string[] | undefined
   (service.extras ?? []).map((one) => one.id).filter((one) => wanted?.includes(one))
 
 /** The practitioner's own quote by whose link one has come. @throws Refused when it no longer stands */
-function quoteFor(store: Store, wanted: Wanted, now: Instant): ReturnType<Store['quote']> {
-  const quote = wanted.quote === undefined ? undefined : store.quote(wanted.quote)
+function quoteFor(store: Store, wanted: Wanted, now: Instant): FoundQuote | undefined {
+  const quote = wanted.quote === undefined ? undefined : store.quotes.behind(wanted.quote)
   if (!quote || quote.service !== wanted.service) return undefined
   if (quote.booking)
     throw new Refused(
@@ -177,11 +178,7 @@ function quoteFor(store: Store, wanted: Wanted, now: Instant): ReturnType<Store[
 }
 
 /** What a quote of the practitioner's wants: it has been read and reckoned when it was sent. */
-function quoted(
-  practice: Practice,
-  service: Service,
-  quote: NonNullable<ReturnType<Store['quote']>>,
-): Understood {
+function quoted(practice: Practice, service: Service, quote: FoundQuote): Understood {
   const travel = service.places
     .map((id) => travelZoneOf(placeOf(practice, id), quote.travel))
     .find((zone) => zone !== undefined)
@@ -264,7 +261,7 @@ function missingFiles(
   return questions.flatMap(({ id }) => {
     const answer = answers[id]
     if (!isAttached(answer)) return []
-    const file = store.file(answer.file)
+    const file = store.files.get(answer.file)
     const same = file?.visit === visit && file.type === answer.type && file.data.length === answer.size
     return same ? [] : [{ question: id, message: 'This file has not arrived. Please choose it once more.' }]
   })

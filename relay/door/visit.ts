@@ -276,9 +276,9 @@ export function send(store: Store, address: DoorAddress, body: SendBody, now: In
   store.unkeep(body.visit)
   const id = token()
   happen(store, practice, address, id, events, now)
-  for (const answer of Object.values(answers)) if (isAttached(answer)) store.claimFile(answer.file, id)
+  for (const answer of Object.values(answers)) if (isAttached(answer)) store.files.claim(answer.file, id)
   if (quote && body.quote) {
-    store.useQuote(body.quote, id)
+    store.quotes.use(body.quote, id)
     store.appendEnquiryNews(quote.enquiry, { news: 'booked', at: now, text: '', booking: id })
   }
   return { link: store.addLink(id, false) }

@@ -82,7 +82,7 @@ export function deskApp(relay: Relay): Express {
     res.status(201).json({ url: address(`/${slug}`), until })
   })
   app.get('/api/calendars', key, (_req, res) => {
-    res.json(store.calendars())
+    res.json(store.calendars.all())
   })
   app.get('/api/record', key, (req, res) => {
     const { after } = bodyOf<{ after: number }>(recordQuery, req.query)
@@ -131,7 +131,7 @@ export function deskApp(relay: Relay): Express {
     relay.soon()
   })
   app.get('/api/files/:id', key, (req, res) => {
-    const file = store.file(String(req.params.id))
+    const file = store.files.get(String(req.params.id))
     if (!file) throw new Refused(404, 'unknown-file', 'The relay no longer has this file.')
     // Always as bytes: nothing a client has sent is opened as a page of the desk.
     res.type('application/octet-stream').setHeader('x-content-type-options', 'nosniff').send(file.data)

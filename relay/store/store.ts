@@ -1,26 +1,15 @@
-import { randomBytes } from 'node:crypto'
-import {
-  type Attempt,
-  apply,
-  type Booking,
-  type BookingEvent,
-  begin,
-  type Contact,
-  replay,
-} from '@acolhida/core/booking'
-import type {
-  CalendarState,
-  DoorPackage,
-  Enquiry,
-  EnquiryNews,
-  MailNews,
-  RecordItem,
-} from '@acolhida/core/door'
+import { type Attempt, apply, type Booking, type BookingEvent, begin, replay } from '@acolhida/core/booking'
+import type { DoorPackage, Enquiry, EnquiryNews, MailNews, RecordItem } from '@acolhida/core/door'
 import type { KnownPerson } from '@acolhida/core/people'
-import type { Answers, Reading } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant } from '@acolhida/core/time'
+import { CalendarStates } from './calendar-states.ts'
 import { type Db, openDatabase } from './database.ts'
+import { Files } from './files.ts'
+import { Quotes } from './quotes.ts'
+import { token } from './token.ts'
+
+export { token }
 
 export interface Keep {
   visit: string
@@ -32,19 +21,6 @@ export interface Keep {
   travel?: string | undefined
   until: Instant
   renewed: boolean
-}
-
-/** A quote of the practitioner's, as it is kept. */
-export interface KeptQuote {
-  service: string
-  person: Contact
-  answers: Answers
-  extras: string[]
-  travel?: string
-  code?: string
-  reading: Reading
-  until: Instant
-  text: string
 }
 
 export interface OutboxRow {
@@ -61,9 +37,6 @@ export interface OutboxRow {
   calendar: string
 }
 
-/** 128 bits of randomness, fit for an address. */
-export const token = (): string => randomBytes(16).toString('base64url')
-
 /**
  * The relay's memory: one file, and beside it the bookings as their records tell them. Whatever changes
  * something runs inside `act`, which is one transaction; the copy in memory follows only when it has been
@@ -71,10 +44,12 @@ export const token = (): string => randomBytes(16).toString('base64url')
  */
 export class Store {
   readonly db: Db
+  readonly files: Files
+  readonly quotes: Quotes
+  readonly calendars: CalendarStates
   readonly #bookings = new Map<string, Booking>()
   #pending: Booking[] = []
   #forgotten: string[] = []
-  #calendars: CalendarState[] | undefined
   #package: DoorPackage | undefined
   #appended = false
   #packageChanged: DoorPackage | undefined
@@ -85,6 +60,9 @@ export class Store {
 
   constructor(path: string) {
     this.db = openDatabase(path)
+    this.files = new Files(this.db)
+    this.quotes = new Quotes(this.db)
+    this.calendars = new CalendarStates(this.db)
     const rows = this.db
       .prepare(`SELECT subject, body FROM record WHERE kind = 'booking' ORDER BY subject, seq`)
       .all() as { subject: string; body: string }[]
@@ -219,7 +197,7 @@ export class Store {
       drop('booking', booking.id)
       drop('mail', booking.id)
       this.db.prepare('DELETE FROM links WHERE booking = ?').run(booking.id)
-      this.db.prepare('DELETE FROM files WHERE booking = ?').run(booking.id)
+      this.files.forgetOf(booking.id)
       this.#forgotten.push(booking.id)
     }
     const enquiries = this.db
@@ -242,66 +220,6 @@ export class Store {
       .prepare(`SELECT body FROM record WHERE kind = 'enquiry' AND subject = ? AND seq = 1`)
       .get(id) as { body: string } | undefined
     return row && (JSON.parse(row.body) as Enquiry)
-  }
-
-  /** Keeps a quote behind a new key, and gives the key. */
-  addQuote(enquiry: string, quote: KeptQuote): string {
-    const secret = token()
-    this.db
-      .prepare('INSERT INTO quotes (hash, enquiry, until, body) VALUES (?, ?, ?, ?)')
-      .run(sha256Hex(secret), enquiry, quote.until, JSON.stringify(quote))
-    return secret
-  }
-
-  quote(secret: string): (KeptQuote & { enquiry: string; booking: string }) | undefined {
-    const row = this.db
-      .prepare('SELECT enquiry, booking, body FROM quotes WHERE hash = ?')
-      .get(sha256Hex(secret)) as { enquiry: string; booking: string; body: string } | undefined
-    return row && { ...(JSON.parse(row.body) as KeptQuote), enquiry: row.enquiry, booking: row.booking }
-  }
-
-  useQuote(secret: string, booking: string): void {
-    this.db.prepare('UPDATE quotes SET booking = ? WHERE hash = ?').run(booking, sha256Hex(secret))
-  }
-
-  addFile(file: { visit: string; at: Instant; name: string; type: string; data: Uint8Array }): string {
-    const id = token()
-    this.db
-      .prepare('INSERT INTO files (id, visit, at, name, type, data) VALUES (?, ?, ?, ?, ?, ?)')
-      .run(id, file.visit, file.at, file.name, file.type, Buffer.from(file.data))
-    return id
-  }
-
-  file(id: string): { visit: string; name: string; type: string; data: Buffer } | undefined {
-    return this.db.prepare('SELECT visit, name, type, data FROM files WHERE id = ?').get(id) as
-      | { visit: string; name: string; type: string; data: Buffer }
-      | undefined
-  }
-
-  /** Files that came with a request stay as long as that. */
-  claimFile(id: string, booking: string): void {
-    this.db.prepare('UPDATE files SET booking = ? WHERE id = ?').run(booking, id)
-  }
-
-  /** Forgets files that nobody has sent with a request. */
-  forgetFiles(before: Instant): void {
-    this.db.prepare(`DELETE FROM files WHERE booking = '' AND at < ?`).run(before)
-  }
-
-  /** How many bytes of files wait for a request they belong to. */
-  waitingBytes(): number {
-    const row = this.db
-      .prepare(`SELECT coalesce(sum(length(data)), 0) AS bytes FROM files WHERE booking = ''`)
-      .get() as { bytes: number }
-    return row.bytes
-  }
-
-  /** How many bytes of files a visit has given. */
-  fileBytes(visit: string): number {
-    const row = this.db
-      .prepare('SELECT coalesce(sum(length(data)), 0) AS bytes FROM files WHERE visit = ?')
-      .get(visit) as { bytes: number }
-    return row.bytes
   }
 
   addLink(booking: string, proves: boolean): string {
@@ -400,25 +318,6 @@ export class Store {
       .run(key, print, JSON.stringify(answer), at)
   }
 
-  calendars(): CalendarState[] {
-    this.#calendars ??= (
-      this.db.prepare('SELECT state FROM calendars ORDER BY id').all() as { state: string }[]
-    ).map((row) => JSON.parse(row.state) as CalendarState)
-    return this.#calendars
-  }
-
-  saveCalendar(state: CalendarState): void {
-    this.db
-      .prepare('INSERT OR REPLACE INTO calendars (id, state) VALUES (?, ?)')
-      .run(state.id, JSON.stringify(state))
-    this.#calendars = undefined
-  }
-
-  dropCalendar(id: string): void {
-    this.db.prepare('DELETE FROM calendars WHERE id = ?').run(id)
-    this.#calendars = undefined
-  }
-
   post(row: Omit<OutboxRow, 'state' | 'tries'>): void {
     this.db
       .prepare(
@@ -479,7 +378,7 @@ export class Store {
     this.db.prepare('DELETE FROM attempts WHERE at < ?').run(before)
     this.db.prepare('DELETE FROM done WHERE at < ?').run(before)
     this.db.prepare('DELETE FROM keeps WHERE until < ?').run(before)
-    this.db.prepare('DELETE FROM quotes WHERE until < ?').run(before)
+    this.quotes.forget(before)
     this.db.prepare(`DELETE FROM outbox WHERE state <> 'waiting' AND due < ?`).run(before)
   }
 }
