@@ -20,7 +20,15 @@ import { currencyOf } from '../parts/words.ts'
 import { amount } from '../service/fields.ts'
 import { conditionOn } from './condition-edit.tsx'
 import { Differences } from './differences.tsx'
-import { bandLines, bandsFrom, changeDraft, moved, withDraft, withQuestionnaire } from './draft.ts'
+import {
+  bandLines,
+  bandsFrom,
+  changeDraft,
+  moved,
+  movedQuestion,
+  withDraft,
+  withQuestionnaire,
+} from './draft.ts'
 import { QuestionFiles } from './files.tsx'
 import { Publish } from './publish.tsx'
 import { QuestionCard } from './question-card.tsx'
@@ -140,7 +148,7 @@ function Writing({ id }: { id: string }) {
             onMove={(from, to) =>
               changeDraft(id, 'the order of questions', (now) => ({
                 ...now,
-                questions: moved(now.questions, from, to),
+                questions: movedQuestion(now.questions, from, to),
               }))
             }
           >

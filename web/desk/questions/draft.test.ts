@@ -10,6 +10,7 @@ import {
   itemsFrom,
   KINDS,
   moved,
+  movedQuestion,
 } from './draft.ts'
 
 const before = [
@@ -102,4 +103,22 @@ it('a list is put in another order', () => {
   expect(moved(['a', 'b', 'c'], 0, 2)).toEqual(['b', 'c', 'a'])
   expect(moved(['a', 'b', 'c'], 2, 0)).toEqual(['c', 'a', 'b'])
   expect(moved(['a'], 5, 0)).toEqual(['a'])
+})
+
+it('a section is put elsewhere with all that stands in it', () => {
+  const list = ['a', '#s', 'b', 'c', '#t', 'd'].map(
+    (id): Question => ({ id, kind: id.startsWith('#') ? 'section' : 'short', text: id, required: false }),
+  )
+  const order = (from: number, to: number): string =>
+    movedQuestion(list, from, to)
+      .map((one) => one.id)
+      .join(' ')
+  expect(order(1, 5)).toBe('a #t d #s b c')
+  expect(order(4, 0)).toBe('#t d a #s b c')
+  expect(order(4, 1)).toBe('a #t d #s b c')
+  // Over something of its own, or over nothing, it stays.
+  expect(order(1, 3)).toBe('a #s b c #t d')
+  expect(order(1, 9)).toBe('a #s b c #t d')
+  // A question goes alone.
+  expect(order(2, 5)).toBe('a #s c #t d b')
 })

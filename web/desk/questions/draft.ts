@@ -53,6 +53,18 @@ export function moved<T>(list: readonly T[], from: number, to: number): T[] {
   return next
 }
 
+/** Questions in another order: a section takes along all that stands in it. */
+export function movedQuestion(questions: readonly Question[], from: number, to: number): Question[] {
+  if (questions[from]?.kind !== 'section') return moved(questions, from, to)
+  const next = questions.findIndex((one, i) => i > from && one.kind === 'section')
+  const end = next < 0 ? questions.length : next
+  const target = questions[to]
+  // Over something of its own it stays where it is.
+  if (!target || (to >= from && to < end)) return [...questions]
+  const rest = questions.toSpliced(from, end - from)
+  return rest.toSpliced(rest.indexOf(target) + (to > from ? 1 : 0), 0, ...questions.slice(from, end))
+}
+
 /** The kinds of questions, in the order in which they are offered. */
 export const KINDS: Record<Question['kind'], string> = {
   short: 'A few words',
