@@ -1,7 +1,14 @@
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Service } from '@acolhida/core/practice'
-import { draftFaults, draftOf, newcomer, type Questionnaire, readAnswers } from '@acolhida/core/questions'
+import {
+  draftFaults,
+  draftOf,
+  newcomer,
+  type Questionnaire,
+  readAnswers,
+  withSheet,
+} from '@acolhida/core/questions'
 import { nearestChange } from '@acolhida/core/questions/nearest'
 import { checkPaths } from '@acolhida/core/questions/paths'
 import type { ReadFile } from '@acolhida/core/schemas'
@@ -29,7 +36,7 @@ function meant(file: ReadFile, values: Values): { questionnaire: Questionnaire; 
 /** What is proven of a questionnaire, of its draft where `--draft` is given. */
 export function checkCommand(file: ReadFile, values: Values) {
   const { questionnaire, service } = meant(file, values)
-  const sheet = values.draft === undefined ? questionnaire : { ...questionnaire, ...draftOf(questionnaire) }
+  const sheet = values.draft === undefined ? questionnaire : withSheet(questionnaire, draftOf(questionnaire))
   const faults = draftFaults(sheet)
   const check = checkPaths(sheet, service)!
   const { asked, ...told } = check
@@ -59,7 +66,7 @@ export function replayCommand(file: ReadFile, values: Values): object {
   } catch (error) {
     throw new Unusable(`${folder} can't be read: ${(error as NodeJS.ErrnoException).code}`)
   }
-  const next = { ...questionnaire, ...draftOf(questionnaire) }
+  const next = withSheet(questionnaire, draftOf(questionnaire))
   const read = names.map((name) => {
     const answers = answersIn(join(folder, name))
     const at = (sheet: Questionnaire) => {

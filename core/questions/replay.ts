@@ -1,18 +1,19 @@
 import type { Service } from '../practice/types.ts'
 import { type Asking, newcomer } from './conditions.ts'
-import { type Reading, readAnswers } from './reading.ts'
+import { type Choices, plainly, type Reading, readAnswers } from './reading.ts'
 import type { Answers, Questionnaire, Sheet } from './types.ts'
+import { withSheet } from './versions.ts'
 
-/** Answers given earlier, as they were read then. */
+/** Answers given earlier, by whom, and with what else counted then. */
 export interface Given {
   id: string
   service: Service
   answers: Answers
   asking?: Asking
-  read: Pick<Reading, 'outcome' | 'quote'>
+  choices?: Choices
 }
 
-/** What a new version would have made of answers given earlier, where that differs. */
+/** What a new version makes of answers given earlier, where that differs from the one in force. */
 export interface Changed {
   id: string
   outcome?: { from: Reading['outcome']; to: Reading['outcome'] }
@@ -21,20 +22,23 @@ export interface Changed {
   price?: { from: number; to: number }
 }
 
-/** Reads earlier answers with another version, and tells whose outcome, length or price would change. */
+/** Reads earlier answers with the version in force and with another, and tells whose outcome, length or price differs. */
 export function replayAnswers(
   questionnaire: Questionnaire,
   sheet: Sheet,
   given: readonly Given[],
 ): Changed[] {
-  const next = { ...questionnaire, ...sheet }
-  return given.flatMap(({ id, service, answers, asking = newcomer, read }): Changed[] => {
-    const { outcome, quote } = readAnswers(service, next, answers, asking)
+  const next = withSheet(questionnaire, sheet)
+  return given.flatMap(({ id, service, answers, asking = newcomer, choices = plainly }): Changed[] => {
+    const [before, after] = [questionnaire, next].map((one) =>
+      readAnswers(service, one, answers, asking, choices),
+    ) as [Reading, Reading]
     const changed: Changed = { id }
-    if (outcome !== read.outcome) changed.outcome = { from: read.outcome, to: outcome }
-    if (quote.minutes !== read.quote.minutes)
-      changed.minutes = { from: read.quote.minutes, to: quote.minutes }
-    if (quote.price !== read.quote.price) changed.price = { from: read.quote.price, to: quote.price }
+    if (after.outcome !== before.outcome) changed.outcome = { from: before.outcome, to: after.outcome }
+    if (after.quote.minutes !== before.quote.minutes)
+      changed.minutes = { from: before.quote.minutes, to: after.quote.minutes }
+    if (after.quote.price !== before.quote.price)
+      changed.price = { from: before.quote.price, to: after.quote.price }
     return Object.keys(changed).length > 1 ? [changed] : []
   })
 }

@@ -9,13 +9,11 @@ import {
   draftOf,
   effectWords,
   freeId,
-  newcomer,
   publishDraft,
   type Question,
   type Questionnaire,
   questionsIn,
   questionsOf,
-  readAnswers,
   removeQuestion,
   replayAnswers,
   type Sheet,
@@ -63,7 +61,7 @@ describe('versions', () => {
     const given = [
       { id: 'one', answers: { a: true, b: true } },
       { id: 'two', answers: { a: false } },
-    ].map((one) => ({ ...one, service, read: readAnswers(service, first, one.answers, newcomer) }))
+    ].map((one) => ({ ...one, service }))
     expect(replayAnswers(first, sheetOf(first), given)).toEqual([])
     const next: Sheet = {
       ...sheetOf(first),
@@ -75,6 +73,14 @@ describe('versions', () => {
     expect(replayAnswers(first, next, given)).toEqual([
       { id: 'one', outcome: { from: 'look', to: 'fits' } },
       { id: 'two', minutes: { from: 75, to: 90 }, price: { from: 5_000, to: 5_700 } },
+    ])
+    // What else counted then counts the same in both: a code takes all of either price off.
+    const code = { id: 'c', code: 'C', off: { kind: 'share', percent: 100 } } as const
+    const free = given.map((one) => ({ ...one, choices: { extras: [], whole: false, code } }))
+    expect(replayAnswers(first, next, free).map((one) => one.price)).toEqual([undefined, undefined])
+    // Nor does a value stay behind that only the version before had.
+    expect(replayAnswers({ ...first, lookAbove: 1 }, sheetOf(first), given)).toEqual([
+      { id: 'two', outcome: { from: 'look', to: 'fits' } },
     ])
   })
 })

@@ -14,6 +14,19 @@ export const sheetOf = ({ questions, rules, bands, lookAbove, enquiryAbove }: Sh
 /** The version being written, or the published one where none is. */
 export const draftOf = (questionnaire: Questionnaire): Sheet => questionnaire.draft ?? sheetOf(questionnaire)
 
+/** A questionnaire with another sheet in place of its own: nothing that only the old one said stays behind. */
+export const withSheet = (
+  { id, name, version, draft, past }: Questionnaire,
+  sheet: Sheet,
+): Questionnaire => ({
+  id,
+  name,
+  version,
+  ...sheetOf(sheet),
+  ...(draft ? { draft } : {}),
+  ...(past ? { past } : {}),
+})
+
 /** A questionnaire with its draft published as the next version; what was asked until then is kept. */
 export function publishDraft(questionnaire: Questionnaire): Questionnaire {
   const { draft, past = [], ...published } = questionnaire

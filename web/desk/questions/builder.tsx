@@ -8,6 +8,7 @@ import {
   type Question,
   type Questionnaire,
   questionsIn,
+  withSheet,
 } from '@acolhida/core/questions'
 import { Plus } from 'lucide-react'
 import { useMemo, useState } from 'react'
@@ -58,7 +59,7 @@ function Writing({ id }: { id: string }) {
   const { practice } = desk
   const questionnaire = practice.questionnaires.find((one) => one.id === id)!
   const sheet = useMemo(() => draftOf(questionnaire), [questionnaire])
-  const written = useMemo(() => ({ ...questionnaire, ...sheet }), [questionnaire, sheet])
+  const written = useMemo(() => withSheet(questionnaire, sheet), [questionnaire, sheet])
   const users = practice.services.filter((one) => one.questionnaire === id)
   const [chosen, setChosen] = useState(users[0]?.id ?? practice.services[0]!.id)
   const service = serviceOf(practice, chosen) ?? practice.services[0]!
