@@ -64,7 +64,9 @@ export interface Choices {
 export const plainly: Choices = { extras: [], whole: false }
 
 const RANK: Record<Outcome, number> = { fits: 0, look: 1, closed: 2 }
-const worse = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
+
+/** The worse of two outcomes. */
+export const worseOf = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
 
 /** The answers that are missing or not valid, in the order of the questions. Empty when all is well. */
 export function problemsIn(questions: readonly Question[], given: Answers, asking: Asking): AnswerProblem[] {
@@ -119,9 +121,9 @@ export function readAnswers(
 /** Every band reached counts; the highest gives its name. */
 function decideByBands(bands: readonly Band[], reading: Reading): void {
   let worst: Outcome = 'fits'
-  for (const band of bands) if (reading.points >= band.from) worst = worse(worst, band.outcome)
+  for (const band of bands) if (reading.points >= band.from) worst = worseOf(worst, band.outcome)
   if (worst === 'fits') return
-  reading.outcome = worse(reading.outcome, worst)
+  reading.outcome = worseOf(reading.outcome, worst)
   const name = bandOf(bands, reading.points)?.name
   reading.reasons.push({
     name: `${reading.points} points${name ? `: ${name}` : ''}`,
@@ -189,7 +191,7 @@ function say(
   outcome: Outcome,
   note?: string,
 ): void {
-  reading.outcome = worse(reading.outcome, outcome)
+  reading.outcome = worseOf(reading.outcome, outcome)
   const questions: string[] = []
   for (const place of looks) if (values[place] !== undefined) questions.push(ids[place]!)
   const reason: Reason = { rule: rule.id, name: rule.name, outcome, questions }
@@ -240,7 +242,7 @@ function finishQuote(service: Service, reading: Reading, items: QuoteLine[], { w
 function weigh(questionnaire: Questionnaire | undefined, reading: Reading): void {
   const { lookAbove, enquiryAbove } = questionnaire ?? {}
   if (lookAbove !== undefined && reading.quote.price > lookAbove) {
-    reading.outcome = worse(reading.outcome, 'look')
+    reading.outcome = worseOf(reading.outcome, 'look')
     reading.reasons.push({ name: 'Worth more than you let through alone', outcome: 'look', questions: [] })
   }
   if (enquiryAbove !== undefined && reading.quote.price > enquiryAbove) reading.enquiryInstead = true

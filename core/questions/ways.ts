@@ -4,7 +4,7 @@ import { asksSomething } from './answers.ts'
 import { type Asking, conditionsOf } from './conditions.ts'
 import { type Formula, Formulas, type Truth } from './formula.ts'
 import { type Multiplier, multiplierName, type Option, optionFor, optionsOf } from './options.ts'
-import { priceOf } from './reading.ts'
+import { priceOf, worseOf } from './reading.ts'
 import type { AnswerValue, Effect, Outcome, Question, Questionnaire, Rule } from './types.ts'
 
 /** A questionnaire made ready to be walked: every condition a formula, every question with its ways of answering. */
@@ -101,9 +101,6 @@ export interface Watch {
   /** Told after each question how many states there are. @returns false to stop */
   level?: (index: number, states: number) => boolean
 }
-
-const RANK: Record<Outcome, number> = { fits: 0, look: 1, closed: 2 }
-export const worseOf = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
 
 /**
  * The state before the first question, for somebody.

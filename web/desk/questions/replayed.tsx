@@ -1,9 +1,9 @@
-import { placeOf, serviceOf, travelZoneOf } from '@acolhida/core/practice'
+import { serviceOf } from '@acolhida/core/practice'
 import { draftOf, replayAnswers } from '@acolhida/core/questions'
 import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
 import { OUTCOME } from '../parts/words.ts'
-import { askingIn } from '../request/read.ts'
+import { askingIn, choicesIn } from '../request/read.ts'
 
 /** Whose outcome, length or price the new version would change, of all who have answered before. */
 export function Replayed({ id }: { id: string }) {
@@ -13,13 +13,15 @@ export function Replayed({ id }: { id: string }) {
     const { asked } = booking
     const service = serviceOf(practice, asked.service)
     if (asked.questionnaire?.id !== id || !service) return []
-    const choices = {
-      extras: asked.extras ?? [],
-      travel: travelZoneOf(placeOf(practice, booking.place), asked.travel),
-      code: practice.codes?.find((one) => one.id === asked.code),
-      whole: false,
-    }
-    return [{ id: booking.id, service, answers: asked.answers, asking: askingIn(booking), choices }]
+    return [
+      {
+        id: booking.id,
+        service,
+        answers: asked.answers,
+        asking: askingIn(booking),
+        choices: choicesIn(practice, booking),
+      },
+    ]
   })
   const changed = replayAnswers(questionnaire, draftOf(questionnaire), given)
   const nameOf = (booking: string): string =>

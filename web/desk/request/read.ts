@@ -1,7 +1,8 @@
 import type { Booking } from '@acolhida/core/booking'
-import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import { type Practice, placeOf, questionnaireOf, serviceOf, travelZoneOf } from '@acolhida/core/practice'
 import {
   type Asking,
+  type Choices,
   type Outcome,
   type Question,
   type Questionnaire,
@@ -9,6 +10,7 @@ import {
   type Reading,
   readAnswers,
   readsPrivately,
+  worseOf,
 } from '@acolhida/core/questions'
 import { type Difference, nearestChange } from '@acolhida/core/questions/nearest'
 
@@ -18,6 +20,14 @@ export const askingIn = ({ asked }: Booking): Asking => ({
   invited: false,
   tags: [],
   attempts: asked.attempts.length,
+})
+
+/** What else counted in a request's quote: what was added, how far to travel, a code. */
+export const choicesIn = (practice: Practice, { asked, place }: Booking): Choices => ({
+  extras: asked.extras ?? [],
+  travel: travelZoneOf(placeOf(practice, place), asked.travel),
+  code: practice.codes?.find((one) => one.id === asked.code),
+  whole: false,
 })
 
 const questionnaireIn = (practice: Practice, { asked }: Booking): Questionnaire | undefined =>
@@ -41,13 +51,13 @@ export function deskReading(practice: Practice, booking: Booking): Reading {
   const questionnaire = questionnaireIn(practice, booking)
   const service = serviceOf(practice, id)
   if (!questionnaire || !service || !readsPrivately(questionnaire)) return reading
-  const here = readAnswers(service, questionnaire, answers, askingIn(booking))
+  const here = readAnswers(service, questionnaire, answers, askingIn(booking), choicesIn(practice, booking))
   const known = new Set(reading.reasons.map((one) => one.rule))
   const more = here.reasons.filter((one) => one.rule === undefined || !known.has(one.rule))
   const said = reading.reasons.filter((one) => one.rule !== undefined || !/ points/.test(one.name))
   return {
     ...reading,
-    outcome: here.outcome === 'fits' ? reading.outcome : here.outcome,
+    outcome: worseOf(reading.outcome, here.outcome),
     points: here.points,
     tags: [...new Set([...reading.tags, ...here.tags])],
     reasons: [...said, ...more],
