@@ -1,6 +1,7 @@
 export * from './apply.ts'
 export * from './approval.ts'
 export * from './call-off.ts'
+export * from './code-uses.ts'
 export * from './deadlines.ts'
 export * from './decide.ts'
 export * from './readiness.ts'

@@ -1,3 +1,4 @@
+import { usesIn } from '@acolhida/core/booking'
 import type { Wanted } from '@acolhida/core/door'
 import { type Ask, type Asker, type Diary, keepsWhole } from '@acolhida/core/openings'
 import type { KnownPerson } from '@acolhida/core/people'
@@ -196,16 +197,6 @@ function quoted(practice: Practice, service: Service, quote: FoundQuote): Unders
   }
 }
 
-/** How often a code is in use: by everybody who has booked or waits with it. */
-export const usesOf =
-  (store: Store, now: Instant) =>
-  (id: string): number =>
-    [...store.bookings()].filter(
-      ({ asked, status, until }) =>
-        asked.code === id &&
-        (['booked', 'attended', 'missed'].includes(status) || (status === 'requested' && until >= now)),
-    ).length
-
 /** The price code that was typed. @throws Refused when it can't be used */
 function codeFor(
   store: Store,
@@ -234,7 +225,7 @@ export function readCode(
     today: dateAt(zone(practice.profile.zone), now),
     person: person?.id,
     unsaid: unsaid && !person,
-    used: usesOf(store, now),
+    used: usesIn(store.bookings(), now),
   })
 }
 

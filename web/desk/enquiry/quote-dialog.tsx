@@ -1,9 +1,11 @@
+import { usesIn } from '@acolhida/core/booking'
 import type { DeskEnquiry } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
-import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import { normalMail } from '@acolhida/core/people'
+import { findCode, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import { type Answers, atDesk, newcomer, problemsIn, readAnswers } from '@acolhida/core/questions'
 import { letIn, quoteBody } from '@acolhida/core/schemas'
-import { DAY, moment, shift } from '@acolhida/core/time'
+import { DAY, dateAt, moment, shift } from '@acolhida/core/time'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { useNow } from '../../relay-client/clock.ts'
@@ -43,9 +45,19 @@ export function QuoteDialog({
   const [text, setText] = useState('')
   const [checked, setChecked] = useState(false)
   const [problem, setProblem] = useState<string>()
+  const known = desk.people.find((one) => one.emails.includes(normalMail(person.email)))
+  const found = code.trim()
+    ? findCode(practice, code, {
+        service: service.id,
+        today: dateAt(homeZone(practice), now),
+        person: known?.id,
+        used: usesIn(desk.bookings, now),
+      })
+    : undefined
   const reading = readAnswers(service, asking ? questionnaire : undefined, answers, newcomer, {
     extras,
     whole: false,
+    code: typeof found === 'string' ? undefined : found,
   })
   const questions = atDesk(questionnaire?.questions ?? [])
   const problems = asking ? problemsIn(questions, answers, newcomer) : []
@@ -134,6 +146,11 @@ export function QuoteDialog({
             </select>
           </label>
           {(practice.codes ?? []).length > 0 && <PlainField label="Code" value={code} onChange={setCode} />}
+          {typeof found === 'string' && (
+            <p role="alert" className="col-span-2 text-[14px] font-semibold text-clay">
+              {found}
+            </p>
+          )}
           <div className="col-span-2">
             <PlainField label="What you write with it" rows={3} value={text} onChange={setText} />
           </div>
@@ -152,7 +169,11 @@ export function QuoteDialog({
             {problem}
           </p>
         )}
-        <button type="submit" className="press press-go mt-3" disabled={!person.name.trim()}>
+        <button
+          type="submit"
+          className="press press-go mt-3"
+          disabled={!person.name.trim() || typeof found === 'string'}
+        >
           Send the quote
           {reading.quote.price > 0
             ? ` of ${money(reading.quote.price, currencyOf(practice.profile.currency))}`

@@ -1,3 +1,4 @@
+import { usesIn } from '@acolhida/core/booking'
 import type { Practice, PriceCode } from '@acolhida/core/practice'
 import { checkPractice } from '@acolhida/core/practice'
 import { freeId } from '@acolhida/core/questions'
@@ -36,6 +37,7 @@ export function Codes() {
   const codes = practice.codes ?? []
   const today = dateAt(homeZone(practice), relayNow())
   const faults = checkPractice(practice, today)
+  const uses = usesIn(bookings, relayNow())
   const { code: currency, decimals } = currencyOf(practice.profile.currency)
   const add = (): Promise<void> =>
     changePractice(db, 'a price code added', (p) => {
@@ -60,10 +62,7 @@ export function Codes() {
             what: WHAT,
             change: (p: Practice, typed: string) => withCode(p, code.id, (one) => change(one, typed)),
           })
-          const used = bookings.filter(
-            ({ asked, status }) =>
-              asked.code === code.id && ['requested', 'booked', 'attended', 'missed'].includes(status),
-          ).length
+          const used = uses(code.id)
           const members = (key: 'services' | 'people', id: string, on: boolean): Promise<void> =>
             changePractice(db, WHAT, (p) =>
               withCode(p, code.id, (one) => {
