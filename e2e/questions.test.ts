@@ -193,7 +193,7 @@ describe('answering', () => {
     await summary.getByText('This code is not known here.').waitFor()
     await summary.getByLabel('Code').fill('open house')
     await summary.getByRole('button', { name: 'Use it' }).click()
-    await summary.getByText('Free of charge').waitFor()
+    await summary.getByText('Free of charge', { exact: true }).waitFor()
 
     await client.getByRole('button', { name: 'Go on to the times' }).click()
     // Also on the way a code is taken away and used, and nobody is sent back for it.
@@ -205,7 +205,7 @@ describe('answering', () => {
     await summary.getByText('I have a code').click()
     await summary.getByLabel('Code').fill('open house')
     await summary.getByRole('button', { name: 'Use it' }).click()
-    await summary.getByText('Free of charge').waitFor()
+    await summary.getByText('Free of charge', { exact: true }).waitFor()
     await client.getByRole('button', { name: /^Go on with/ }).waitFor()
     await pick(client, 3)
     await fillIn(client, 'Fatou Diallo', 'fatou.diallo@example.org')
