@@ -14,8 +14,7 @@ export interface Readiness {
 }
 
 /** The outcome that counts: the practitioner's own judgement, where there is one. */
-export const outcomeOf = ({ asked, overruled }: Booking): Outcome =>
-  overruled?.outcome ?? asked.reading.outcome
+const outcomeOf = ({ asked, overruled }: Booking): Outcome => overruled?.outcome ?? asked.reading.outcome
 
 /** Reads the readiness of a booking from its record. */
 export function readiness(booking: Booking): Readiness {

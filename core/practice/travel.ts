@@ -1,4 +1,4 @@
-import type { Place, Service, TravelZone } from './types.ts'
+import type { Place, Practice, Service, TravelZone } from './types.ts'
 
 /** A postal code as it is compared: capitals and digits only. */
 const plain = (code: string): string => code.toUpperCase().replaceAll(/[^\p{L}\p{N}]/gu, '')
@@ -6,6 +6,12 @@ const plain = (code: string): string => code.toUpperCase().replaceAll(/[^\p{L}\p
 /** The travel zone of a place by its id. */
 export const travelZoneOf = (place: Place | undefined, id: string | undefined): TravelZone | undefined =>
   place?.travel?.find((one) => one.id === id)
+
+/** All travel zones of the places a service takes place at. */
+export const travelZonesOf = (practice: Practice, service: Service): TravelZone[] =>
+  practice.places.flatMap((place) =>
+    place.kind === 'client' && service.places.includes(place.id) ? (place.travel ?? []) : [],
+  )
 
 /**
  * The travel zone a postal code lies in: the one with the longest beginning that fits. Nothing when it is farther

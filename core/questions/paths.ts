@@ -1,5 +1,5 @@
 import type { Service } from '../practice/types.ts'
-import { type Asking, newcomer, questionsIn } from './conditions.ts'
+import { type Asking, newcomer } from './conditions.ts'
 import { Formulas } from './formula.ts'
 import { TooMany } from './options.ts'
 import type { AnswerValue, Condition, Outcome, Question, Questionnaire } from './types.ts'
@@ -294,10 +294,3 @@ function knownAlready(questionnaire: Questionnaire): Finding[] {
     return message ? [{ kind: 'known-already', grade: 'note', question: question.id, message }] : []
   })
 }
-
-/** The ids of the questions that some condition or rule looks at. */
-export const lookedAt = (questionnaire: Questionnaire): Set<string> =>
-  new Set([
-    ...questionnaire.questions.flatMap((one) => (one.when ? questionsIn(one.when) : [])),
-    ...questionnaire.rules.flatMap((rule) => questionsIn(rule.when)),
-  ])

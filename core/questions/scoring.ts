@@ -1,4 +1,4 @@
-import type { Answers, AnswerValue, Band, Question } from './types.ts'
+import type { AnswerValue, Band, Question } from './types.ts'
 
 /** What one answer is worth by the points of its choices. */
 export function pointsFor(question: Question, value: AnswerValue | undefined): number {
@@ -7,10 +7,6 @@ export function pointsFor(question: Question, value: AnswerValue | undefined): n
     .filter((choice) => (Array.isArray(value) ? value.includes(choice.id) : value === choice.id))
     .reduce((sum, choice) => sum + (choice.points ?? 0), 0)
 }
-
-/** What all answers are worth together by the points of their choices, before rules add to it. */
-export const pointsOf = (questions: readonly Question[], answers: Answers): number =>
-  questions.reduce((sum, question) => sum + pointsFor(question, answers[question.id]), 0)
 
 /** The band that a number of points lies in: the highest that it reaches; nothing below the lowest. */
 export function bandOf(bands: readonly Band[], points: number): Band | undefined {

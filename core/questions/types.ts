@@ -85,8 +85,6 @@ export type Question =
   /** Begins a part that is shown by itself; its condition is that of everything in it. */
   | (Base & { kind: 'section' })
 
-export type QuestionKind = Question['kind']
-
 /** Comparisons with a missing answer are false, as `enableWhen` in HL7 FHIR R4 Questionnaire. */
 export type Condition =
   | { all: Condition[] }

@@ -1,6 +1,6 @@
 import type { AnswerBody, Enquiry, QuoteBody } from '@acolhida/core/door'
 import { answerLetter, quoteLetter } from '@acolhida/core/messages'
-import { placeOf, questionnaireOf, serviceOf, travelZoneOf } from '@acolhida/core/practice'
+import { questionnaireOf, serviceOf, travelZonesOf } from '@acolhida/core/practice'
 import { asked, openAnswers, readAnswers } from '@acolhida/core/questions'
 import { type Instant, instant } from '@acolhida/core/time'
 import { askingOf, knownBy, published } from '../door/circumstances.ts'
@@ -46,9 +46,7 @@ export function sendQuote(
   const questionnaire = body.answers ? questionnaireOf(practice, service) : undefined
   const { answers } = asked(questionnaire?.questions ?? [], body.answers ?? {}, asking)
   const extras = extrasOf(service, body.extras)
-  const travel = service.places
-    .map((id) => travelZoneOf(placeOf(practice, id), body.travel))
-    .find((zone) => zone !== undefined)
+  const travel = travelZonesOf(practice, service).find((one) => one.id === body.travel)
   const code = body.code?.trim() ? readCode(store, body, person, false, now) : undefined
   if (typeof code === 'string') throw new Refused(422, 'code', code, { where: 'code' })
   const read = readAnswers(service, questionnaire, answers, asking, { extras, travel, whole: false, code })

@@ -11,7 +11,7 @@ import {
 import type { LinkView } from '@acolhida/core/door'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, questionnaireOf, serviceOf, zoneOf } from '@acolhida/core/practice'
-import { type Answers, problemWith, type Question, withoutPoints } from '@acolhida/core/questions'
+import { type Question, stillHolding, withoutPoints } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import { type DoorAddress, happen } from '../happen.ts'
 import { Refused } from '../refused.ts'
@@ -66,17 +66,6 @@ function questionsOfBooking(practice: Practice, { asked }: Booking): Question[] 
   return questionnaire?.id === asked.questionnaire?.id ? (questionnaire?.questions ?? []) : []
 }
 
-/** What need not be asked again: answers that are neither private nor asked anew each time, and still valid. */
-const answersBefore = (practice: Practice, booking: Booking): Answers =>
-  Object.fromEntries(
-    questionsOfBooking(practice, booking).flatMap((question) => {
-      const answer = booking.asked.answers[question.id]
-      const keeps =
-        answer !== undefined && !question.private && !question.eachTime && question.kind !== 'file'
-      return keeps && !problemWith(question, answer) ? [[question.id, answer]] : []
-    }),
-  )
-
 /** The answers that the client may read again. */
 const answersShown = (practice: Practice, booking: Booking): NonNullable<LinkView['answers']> =>
   questionsOfBooking(practice, booking).flatMap((question) => {
@@ -121,7 +110,10 @@ export function linkView(store: Store, secret: string, now: Instant): LinkView {
     share: shown.share,
     readiness: readiness(shown),
     ...(['booked', 'attended', 'missed'].includes(shown.status)
-      ? { again: asked.service, answersBefore: answersBefore(practice, booking) }
+      ? {
+          again: asked.service,
+          answersBefore: stillHolding(questionsOfBooking(practice, booking), asked.answers),
+        }
       : {}),
     answers: answersShown(practice, booking),
     now,

@@ -83,7 +83,17 @@ export function understand(
   const travel =
     wanted.place === undefined ? undefined : travelTo(practice, service, wanted.place, wanted.travel)
   const quote = quoteFor(store, wanted, now)
-  if (quote) return quoted(practice, service, quote)
+  if (quote) {
+    // How far to travel is part of what was reckoned.
+    if (travel && travel.id !== quote.travel)
+      throw new Refused(
+        422,
+        'travel',
+        'The quote is not for this place. Please choose another one, or write me a message.',
+        { where: 'travel' },
+      )
+    return quoted(practice, service, quote, travel)
+  }
   const questionnaire = questionnaireOf(practice, service)
   const questions = questionnaire?.questions ?? []
   const all = store.attempts(wanted.visit).filter((one) => one.service === service.id)
@@ -179,10 +189,12 @@ function quoteFor(store: Store, wanted: Wanted, now: Instant): FoundQuote | unde
 }
 
 /** What a quote of the practitioner's wants: it has been read and reckoned when it was sent. */
-function quoted(practice: Practice, service: Service, quote: FoundQuote): Understood {
-  const travel = service.places
-    .map((id) => travelZoneOf(placeOf(practice, id), quote.travel))
-    .find((zone) => zone !== undefined)
+function quoted(
+  practice: Practice,
+  service: Service,
+  quote: FoundQuote,
+  travel: TravelZone | undefined,
+): Understood {
   return {
     practice,
     service: travelled(service, travel),

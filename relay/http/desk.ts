@@ -18,6 +18,7 @@ import {
   trialBody,
 } from '@acolhida/core/schemas'
 import type { Express, RequestHandler } from 'express'
+import type { Schema } from 'joi'
 import { newFeed } from '../calendars/feed.ts'
 import { command, enter, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
 import { answerEnquiry, sendQuote } from '../desk/enquiries.ts'
@@ -89,47 +90,18 @@ export function deskApp(relay: Relay): Express {
     res.json(recordPage(store, after, clock.now()))
   })
   app.get('/api/record/stream', key, (req, res) => relay.deskStream.listen(req, res))
-  app.post('/api/command', key, (req, res) => {
-    const body = bodyOf<DeskCommand>(commandBody, req.body)
-    res.json(
-      once(store, clock, req.get('idempotency-key'), 'command', body, () =>
-        command(store, address, body, clock.now()),
-      ),
-    )
-  })
-
-  app.post('/api/enter', key, (req, res) => {
-    const body = bodyOf<EnterBody>(enterBody, req.body)
-    res
-      .status(201)
-      .json(
-        once(store, clock, req.get('idempotency-key'), 'enter', body, () =>
-          enter(store, address, body, clock.now()),
-        ),
-      )
-    relay.soon()
-  })
-
-  app.post('/api/enquiry', key, (req, res) => {
-    const body = bodyOf<AnswerBody>(answerBody, req.body)
-    res.json(
-      once(store, clock, req.get('idempotency-key'), 'answer', body, () =>
-        answerEnquiry(store, body, clock.now()),
-      ),
-    )
-    relay.soon()
-  })
-  app.post('/api/quote', key, (req, res) => {
-    const body = bodyOf<QuoteBody>(quoteBody, req.body)
-    res
-      .status(201)
-      .json(
-        once(store, clock, req.get('idempotency-key'), 'quote', body, () =>
-          sendQuote(store, address, body, clock.now()),
-        ),
-      )
-    relay.soon()
-  })
+  /** Something the desk asks for, done once however often it is said. */
+  const act = <T>(path: string, schema: Schema, status: number, work: (body: T) => { seq: number }): void => {
+    app.post(`/api/${path}`, key, (req, res) => {
+      const body = bodyOf<T>(schema, req.body)
+      res.status(status).json(once(store, clock, req.get('idempotency-key'), path, body, () => work(body)))
+      relay.soon()
+    })
+  }
+  act<DeskCommand>('command', commandBody, 200, (body) => command(store, address, body, clock.now()))
+  act<EnterBody>('enter', enterBody, 201, (body) => enter(store, address, body, clock.now()))
+  act<AnswerBody>('enquiry', answerBody, 200, (body) => answerEnquiry(store, body, clock.now()))
+  act<QuoteBody>('quote', quoteBody, 201, (body) => sendQuote(store, address, body, clock.now()))
   app.get('/api/files/:id', key, (req, res) => {
     const file = store.files.get(String(req.params.id))
     if (!file) throw new Refused(404, 'unknown-file', 'The relay no longer has this file.')

@@ -180,6 +180,39 @@ describe('enquiries and quotes', () => {
     expect((await read()).body.code).toBe('quote-over')
   })
 
+  it('reckon how far to travel, and are for no other place at a client’s', async () => {
+    const { store } = house.relay
+    const pack = store.package!
+    const zone = (id: string, surcharge: number) => ({ id, name: id, surcharge, clear: 20, postalCodes: [] })
+    const home = {
+      id: 'home',
+      kind: 'client',
+      name: 'at yours',
+      told: 'door',
+      travel: [zone('near', 500), zone('far', 900)],
+    }
+    const practice = {
+      ...pack.practice,
+      places: [...pack.practice.places, home as never],
+      services: pack.practice.services.map((one) =>
+        one.id === 'voice-assessment' ? { ...one, places: [...one.places, 'home'] } : one,
+      ),
+    }
+    store.act(() => store.savePackage({ ...pack, practice }))
+    try {
+      await post('quote', quoteBody({ person: { ...person, email: 'far@example.org' }, travel: 'near' }))
+      const mail = await posted(house, 'far@example.org')
+      expect(mail.text).toContain('  near: €5.00')
+      const [, link] = /with=([A-Za-z0-9_-]+)&quote=/.exec(mail.text)!
+      const openings = (travel: string) =>
+        ask(`${api}/openings`, said({ answers: {}, with: link!, quote: link!, place: 'home', travel }))
+      expect((await openings('near')).status).toBe(200)
+      expect((await openings('far')).body.code).toBe('travel')
+    } finally {
+      store.act(() => store.savePackage(pack))
+    }
+  })
+
   it.each([
     ['for a service that is not there', { service: 'none' }, 'unknown-service'],
     ['that has ended already', { until: 5 }, 'until'],

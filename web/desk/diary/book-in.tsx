@@ -17,8 +17,11 @@ import {
 import { enterBody, letIn } from '@acolhida/core/schemas'
 import { dateTimeAt, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { useState } from 'react'
+import { relayNow } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
+import { CodeField, codeTyped } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
+import { FormProblems } from '../parts/form-problems.tsx'
 import { problemWords } from '../parts/problem-words.ts'
 import { enterBooking } from '../sync/acts.ts'
 import { AskThem, WhatItComesTo } from './ask-them.tsx'
@@ -58,6 +61,8 @@ export function BookIn({
   const [problem, setProblem] = useState<string>()
   const [checked, setChecked] = useState(false)
   const weighed = useWeighed(desk, chosen)
+  const [code, setCode] = useState('')
+  const found = codeTyped(desk, code, { service: chosen.service, email: person.email }, relayNow())
   const service = serviceOf(practice, chosen.service)!
   const place = placeOf(practice, chosen.place)
   const questionnaire = questionnaireOf(practice, service)
@@ -71,6 +76,7 @@ export function BookIn({
       extras: added,
       travel: travelZoneOf(place, travel),
       whole: false,
+      code: typeof found === 'string' ? undefined : found,
     })
   const reading = readingOf(service, answers, extras)
   const problems =
@@ -114,6 +120,7 @@ export function BookIn({
       ...(asking ? { answers } : {}),
       ...(extras.length > 0 ? { extras } : {}),
       ...(chosen.travel ? { travel: chosen.travel } : {}),
+      ...(code.trim() ? { code: code.trim() } : {}),
       ...(address.trim() && place?.kind === 'client' ? { address } : {}),
     }
     try {
@@ -183,23 +190,19 @@ export function BookIn({
           onExtras={add}
           problems={checked ? problems : []}
         />
-        {(asking || extras.length > 0 || chosen.travel) && (
+        <div className="mt-3">
+          <CodeField desk={desk} value={code} found={found} onChange={setCode} />
+        </div>
+        {(asking || extras.length > 0 || chosen.travel || code) && (
           <WhatItComesTo practice={practice} reading={reading} />
         )}
-        {checked && problems.length > 0 && (
-          <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-            {problems.length === 1 ? 'One answer needs' : `${problems.length} answers need`} another look.
-          </p>
-        )}
-        {problem && (
-          <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-            {problem}
-          </p>
-        )}
+        <FormProblems answers={checked ? problems.length : 0} problem={problem} />
         <button
           type="submit"
           className="press press-go mt-3"
-          disabled={weighed.blocked || weighed.start === undefined || !person.name.trim()}
+          disabled={
+            weighed.blocked || weighed.start === undefined || !person.name.trim() || typeof found === 'string'
+          }
         >
           {weighed.clash && !weighed.blocked
             ? 'Book in all the same, as a clash'

@@ -1,17 +1,17 @@
-import { usesIn } from '@acolhida/core/booking'
 import type { DeskEnquiry } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
-import { normalMail } from '@acolhida/core/people'
-import { findCode, questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import { questionnaireOf, serviceOf, travelZonesOf } from '@acolhida/core/practice'
 import { type Answers, atDesk, newcomer, problemsIn, readAnswers } from '@acolhida/core/questions'
 import { letIn, quoteBody } from '@acolhida/core/schemas'
-import { DAY, dateAt, moment, shift } from '@acolhida/core/time'
+import { DAY, moment, shift } from '@acolhida/core/time'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { useNow } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { AskThem, WhatItComesTo } from '../diary/ask-them.tsx'
+import { CodeField, codeTyped } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
+import { FormProblems } from '../parts/form-problems.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { problemWords } from '../parts/problem-words.ts'
 import { currencyOf, homeZone } from '../parts/words.ts'
@@ -45,17 +45,13 @@ export function QuoteDialog({
   const [text, setText] = useState('')
   const [checked, setChecked] = useState(false)
   const [problem, setProblem] = useState<string>()
-  const known = desk.people.find((one) => one.emails.includes(normalMail(person.email)))
-  const found = code.trim()
-    ? findCode(practice, code, {
-        service: service.id,
-        today: dateAt(homeZone(practice), now),
-        person: known?.id,
-        used: usesIn(desk.bookings, now),
-      })
-    : undefined
+  const zones = travelZonesOf(practice, service)
+  const [travel, setTravel] = useState('')
+  const zone = zones.find((one) => one.id === travel)
+  const found = codeTyped(desk, code, { service: service.id, email: person.email }, now)
   const reading = readAnswers(service, asking ? questionnaire : undefined, answers, newcomer, {
     extras,
+    travel: zone,
     whole: false,
     code: typeof found === 'string' ? undefined : found,
   })
@@ -71,6 +67,7 @@ export function QuoteDialog({
       person: { ...person, zone: practice.profile.zone },
       ...(asking && questionnaire ? { answers } : {}),
       ...(extras.length > 0 ? { extras } : {}),
+      ...(zone ? { travel: zone.id } : {}),
       ...(code.trim() ? { code: code.trim() } : {}),
       until,
       text,
@@ -118,6 +115,19 @@ export function QuoteDialog({
             </select>
           </label>
         </div>
+        {zones.length > 0 && (
+          <label className="ask mt-3 block">
+            How far you travel
+            <select className="field mt-1" value={travel} onChange={(event) => setTravel(event.target.value)}>
+              <option value="">not to them</option>
+              {zones.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <AskThem
           practice={practice}
           service={service}
@@ -145,12 +155,7 @@ export function QuoteDialog({
               ))}
             </select>
           </label>
-          {(practice.codes ?? []).length > 0 && <PlainField label="Code" value={code} onChange={setCode} />}
-          {typeof found === 'string' && (
-            <p role="alert" className="col-span-2 text-[14px] font-semibold text-clay">
-              {found}
-            </p>
-          )}
+          <CodeField desk={desk} value={code} found={found} onChange={setCode} />
           <div className="col-span-2">
             <PlainField label="What you write with it" rows={3} value={text} onChange={setText} />
           </div>
@@ -159,16 +164,7 @@ export function QuoteDialog({
           They get a link by mail, choose a time with it until {moment(until, homeZone(practice))}, and are
           booked.
         </p>
-        {checked && problems.length > 0 && (
-          <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-            {problems.length === 1 ? 'One answer needs' : `${problems.length} answers need`} another look.
-          </p>
-        )}
-        {problem && (
-          <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-            {problem}
-          </p>
-        )}
+        <FormProblems answers={checked ? problems.length : 0} problem={problem} />
         <button
           type="submit"
           className="press press-go mt-3"

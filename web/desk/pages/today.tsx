@@ -1,4 +1,5 @@
 import { readiness } from '@acolhida/core/booking'
+import { deskReading, questionsAsked } from '@acolhida/core/booking/judged'
 import { openAnswers } from '@acolhida/core/questions'
 import { DAY, type DayNumber, dateAt, dayNumber, type Instant, lengthOf, longDate } from '@acolhida/core/time'
 import { Link } from 'react-router'
@@ -10,7 +11,6 @@ import { DoorLink } from '../parts/door-link.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
 import { homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
 import { Judged } from '../request/judged.tsx'
-import { deskReading, questionsAsked } from '../request/read.ts'
 import { dropIntention } from '../sync/acts.ts'
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`

@@ -21,16 +21,9 @@ import { currencyOf } from '../parts/words.ts'
 import { amount } from '../service/fields.ts'
 import { conditionOn } from './condition-edit.tsx'
 import { Differences } from './differences.tsx'
-import {
-  bandLines,
-  bandsFrom,
-  changeDraft,
-  moved,
-  movedQuestion,
-  withDraft,
-  withQuestionnaire,
-} from './draft.ts'
+import { changeDraft, moved, movedQuestion, withDraft, withQuestionnaire } from './draft.ts'
 import { QuestionFiles } from './files.tsx'
+import { bandLines, bandsFrom } from './lines.ts'
 import { Publish } from './publish.tsx'
 import { QuestionCard } from './question-card.tsx'
 import { Replayed } from './replayed.tsx'

@@ -1,4 +1,5 @@
 import type { Booking } from '@acolhida/core/booking'
+import { askingIn, questionsAsked } from '@acolhida/core/booking/judged'
 import { answersCsv } from '@acolhida/core/formats/answers-csv'
 import { toFhir, toFhirResponse } from '@acolhida/core/formats/fhir'
 import { openAnswers, type Questionnaire } from '@acolhida/core/questions'
@@ -8,7 +9,6 @@ import { useDesk } from '../data/live.ts'
 import { saveFile } from '../parts/file.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { OUTCOME, serviceName } from '../parts/words.ts'
-import { askingIn, questionsAsked } from '../request/read.ts'
 
 const FHIR = 'application/fhir+json'
 const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`

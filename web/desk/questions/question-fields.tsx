@@ -4,17 +4,8 @@ import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { whole } from '../service/fields.ts'
 import { ConditionEdit, conditionOn } from './condition-edit.tsx'
-import {
-  asKind,
-  changeDraft,
-  choiceLines,
-  choicesFrom,
-  itemLines,
-  itemsFrom,
-  KINDS,
-  withDraft,
-  withQuestion,
-} from './draft.ts'
+import { asKind, changeDraft, KINDS, withDraft, withQuestion } from './draft.ts'
+import { choiceLines, choicesFrom, itemLines, itemsFrom } from './lines.ts'
 
 const WHAT = 'a question'
 type Bag = Record<string, unknown>

@@ -1,9 +1,9 @@
+import { askingIn, choicesIn } from '@acolhida/core/booking/judged'
 import { serviceOf } from '@acolhida/core/practice'
 import { draftOf, replayAnswers } from '@acolhida/core/questions'
 import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
 import { OUTCOME } from '../parts/words.ts'
-import { askingIn, choicesIn } from '../request/read.ts'
 
 /** Whose outcome, length or price the new version would change, of all who have answered before. */
 export function Replayed({ id }: { id: string }) {

@@ -1,4 +1,5 @@
 import type { Attempt, Booking } from '@acolhida/core/booking'
+import { askingIn, deskReading, questionsAsked } from '@acolhida/core/booking/judged'
 import {
   type Answers,
   type Attached,
@@ -16,7 +17,6 @@ import { bookingsOf, type Desk, personOf } from '../data/live.ts'
 import { saveFile } from '../parts/file.tsx'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { Card } from './card.tsx'
-import { askingIn, deskReading, questionsAsked } from './read.ts'
 
 /** What was answered, with the answers that mattered marked; what the same person answered before stands beside. */
 export function AnswersCard({ desk, booking }: { desk: Desk; booking: Booking }) {

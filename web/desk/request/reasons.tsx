@@ -1,4 +1,5 @@
 import { type Booking, wordNeeded } from '@acolhida/core/booking'
+import { deskReading, nearestFor, questionsAsked } from '@acolhida/core/booking/judged'
 import { serviceOf } from '@acolhida/core/practice'
 import { answerWords, type Outcome } from '@acolhida/core/questions'
 import { moment } from '@acolhida/core/time'
@@ -7,7 +8,6 @@ import type { Desk } from '../data/live.ts'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { Card } from './card.tsx'
-import { deskReading, nearestFor, questionsAsked } from './read.ts'
 
 /** Why a request came to the practitioner: what the rules said, what would have made it fit, and their own judgement. */
 export function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {

@@ -1,6 +1,6 @@
 import type { DeskCommand, DoorPackage, EnterBody } from '@acolhida/core/door'
-import { checkPractice } from '@acolhida/core/practice'
-import { forRelay, isAttached, readsPrivately } from '@acolhida/core/questions'
+import { checkPractice, forDoor } from '@acolhida/core/practice'
+import { isAttached } from '@acolhida/core/questions'
 import { fingerprint } from '@acolhida/core/terms'
 import { liveQuery } from 'dexie'
 import { useSyncExternalStore } from 'react'
@@ -53,19 +53,8 @@ async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined>
     db.sessions.toArray(),
   ])
   const { practice, salt } = row
-  // The note of a time away is the practitioner's own.
-  const away = practice.away.map(({ note: _, ...rest }) => rest)
-  const questionnaires = practice.questionnaires.map(forRelay)
-  // Whom private answers might concern, only the desk can tell: nobody is let straight in there.
-  const reads = new Set(practice.questionnaires.filter(readsPrivately).map((one) => one.id))
-  const services = practice.services.map((one) =>
-    one.questionnaire && reads.has(one.questionnaire)
-      ? { ...one, approval: { new: 'ask' as const, known: 'ask' as const } }
-      : one,
-  )
-  const { library: _, ...published } = practice
   return {
-    practice: { ...published, away, questionnaires, services },
+    practice: forDoor(practice),
     sessions,
     people: toldPeople({ people, bookings }, salt, relayNow()),
     salt,

@@ -1,5 +1,4 @@
-import type { Booking } from '@acolhida/core/booking'
-import { type Practice, placeOf, questionnaireOf, serviceOf, travelZoneOf } from '@acolhida/core/practice'
+import { type Practice, placeOf, questionnaireOf, serviceOf, travelZoneOf } from '../practice/index.ts'
 import {
   type Asking,
   type Choices,
@@ -11,8 +10,9 @@ import {
   readAnswers,
   readsPrivately,
   worseOf,
-} from '@acolhida/core/questions'
-import { type Difference, nearestChange } from '@acolhida/core/questions/nearest'
+} from '../questions/index.ts'
+import { type Difference, nearestChange } from '../questions/nearest.ts'
+import type { Booking } from './record.ts'
 
 /** Who asked, as the rules looked at them. */
 export const askingIn = ({ asked }: Booking): Asking => ({
@@ -53,14 +53,18 @@ export function deskReading(practice: Practice, booking: Booking): Reading {
   if (!questionnaire || !service || !readsPrivately(questionnaire)) return reading
   const here = readAnswers(service, questionnaire, answers, askingIn(booking), choicesIn(practice, booking))
   const known = new Set(reading.reasons.map((one) => one.rule))
-  const more = here.reasons.filter((one) => one.rule === undefined || !known.has(one.rule))
-  const said = reading.reasons.filter((one) => one.rule !== undefined || !/ points/.test(one.name))
+  const byRules = [
+    ...reading.reasons.filter((one) => one.rule !== undefined),
+    ...here.reasons.filter((one) => one.rule !== undefined && !known.has(one.rule)),
+  ]
+  // What points and value come to is told once: as the desk has it, which knows more of them.
+  const other = [here, reading].map(({ reasons }) => reasons.filter((one) => one.rule === undefined))
   return {
     ...reading,
     outcome: worseOf(reading.outcome, here.outcome),
     points: here.points,
     tags: [...new Set([...reading.tags, ...here.tags])],
-    reasons: [...said, ...more],
+    reasons: [...byRules, ...(other.find((some) => some.length > 0) ?? [])],
   }
 }
 

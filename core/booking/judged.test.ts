@@ -1,10 +1,10 @@
-import { type Booking, begin } from '@acolhida/core/booking'
-import type { Practice } from '@acolhida/core/practice'
-import { forRelay, newcomer, type Questionnaire, readAnswers } from '@acolhida/core/questions'
 import { describe, expect, it } from 'vitest'
-import { sampleAsked } from '../../../core/tests/asked.ts'
-import { samplePractice, sampleService } from '../../../core/tests/sample.ts'
-import { deskReading, judged, nearestFor, questionsAsked } from './read.ts'
+import type { Practice } from '../practice/index.ts'
+import { forRelay, newcomer, type Questionnaire, readAnswers } from '../questions/index.ts'
+import { sampleAsked } from '../tests/asked.ts'
+import { samplePractice, sampleService } from '../tests/sample.ts'
+import { type Booking, begin } from './index.ts'
+import { deskReading, judged, nearestFor, questionsAsked } from './judged.ts'
 
 const questionnaire: Questionnaire = {
   id: 'q',
@@ -79,6 +79,19 @@ describe('what the desk makes of a request', () => {
       'look',
       6,
       ['6 points: low'],
+    ])
+  })
+
+  it('tells once that it is worth more than goes through alone', () => {
+    const dear = { ...questionnaire, lookAbove: 0 }
+    const priced = sampleService({ questionnaire: 'q', price: { kind: 'fixed', amount: 500 } })
+    const answers = { price: 'ok', ill: true }
+    const reading = readAnswers(priced, forRelay(dear), answers, newcomer)
+    const asked = { ...sampleAsked(), service: 's', answers, reading, questionnaire: { id: 'q', version: 2 } }
+    const of = samplePractice({ questionnaires: [dear], services: [priced] })
+    expect(deskReading(of, begin('b', asked)).reasons.map((one) => one.name)).toEqual([
+      'Ill',
+      'Worth more than you let through alone',
     ])
   })
 
