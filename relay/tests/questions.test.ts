@@ -87,6 +87,27 @@ describe('price codes', () => {
     const again = await newCalled(house, { start: await start(1), code: 'ONCE' })
     expect(again.asked.code).toBe('once')
   })
+
+  it('count also for somebody booked in by hand, or say why not', async () => {
+    const enter = async (code: string, nth: number) =>
+      ask(
+        `${house.desk}/api/enter`,
+        {
+          id: freshKey(),
+          service: 'voice-assessment',
+          place: 'studio',
+          start: await start(nth),
+          minutes: 75,
+          person: { name: 'By Hand', email: `${freshVisit()}@example.org`, zone: 'Europe/Lisbon' },
+          code,
+        },
+        { bearer: house.key, key: freshKey() },
+      )
+    expect((await enter('ten', 4)).status).toBe(201)
+    const entered = [...house.relay.store.bookings()].find((one) => one.asked.person.name === 'By Hand')!
+    expect(entered.asked).toMatchObject({ code: 'ten', reading: { quote: { price: 8_500 } } })
+    expect((await enter('nothing', 9)).body).toMatchObject({ code: 'code', where: 'code' })
+  })
 })
 
 describe('private answers', () => {
