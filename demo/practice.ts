@@ -8,6 +8,7 @@ import {
   dayNumber,
   duration,
   type Instant,
+  type LocalDate,
   localDate,
   time,
   weekday,
@@ -42,7 +43,7 @@ const shared = {
 } satisfies Partial<Service>
 
 /** The Saturdays on which the group reads, four from the next one on. */
-export function groupSaturdays(now: Instant): string[] {
+export function groupSaturdays(now: Instant): LocalDate[] {
   const today = dayNumber(dateAt(zone('Europe/Lisbon'), now))
   const toSaturday = (6 - weekday(today) + 7) % 7 || 7
   return [0, 14, 28, 42].map((later) => localDate((today + toSaturday + later) as DayNumber))
@@ -104,7 +105,7 @@ function services(now: Instant): Service[] {
       seats: 6,
       groupDates: groupSaturdays(now).map((day, i) => ({
         id: `reading-${i + 1}`,
-        start: at(day as never, time('11:00')),
+        start: at(day, time('11:00')),
         place: 'studio',
       })),
       approval: { new: 'unsure', known: 'straight' },

@@ -21,7 +21,7 @@ it('is whole at every hour of the year: three wait, nothing overlaps, all of it 
     const taken = bookings
       .filter((one) => one.asked.service !== 'reading-aloud')
       .flatMap((one) =>
-        takes(one, at).starts.map(({ start }) => [start, start + one.asked.minutes * MINUTE] as const),
+        takes(one, at).map(({ start, minutes }) => [start, start + minutes * MINUTE] as const),
       )
       .sort((a, b) => a[0] - b[0])
     for (let i = 1; i < taken.length; i++) expect(taken[i]![0]).toBeGreaterThanOrEqual(taken[i - 1]![1])

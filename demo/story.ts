@@ -7,7 +7,7 @@ import {
   replay,
   UNDO,
 } from '@acolhida/core/booking'
-import type { Enquiry } from '@acolhida/core/door'
+import type { Enquiry } from '@acolhida/core/contract'
 import type { Backup, BookingRecord } from '@acolhida/core/formats'
 import { makeDiary, newClient, openStarts } from '@acolhida/core/openings'
 import { normalMail, type Person } from '@acolhida/core/people'
@@ -21,7 +21,18 @@ import {
 } from '@acolhida/core/practice'
 import { type Answers, newcomer, readAnswers } from '@acolhida/core/questions'
 import { agree, chainHead, shownText } from '@acolhida/core/terms'
-import { addDays, DAY, dateAt, HOUR, type Instant, instant, MINUTE, shift, zone } from '@acolhida/core/time'
+import {
+  addDays,
+  DAY,
+  dateAt,
+  duration,
+  HOUR,
+  type Instant,
+  instant,
+  MINUTE,
+  shift,
+  zone,
+} from '@acolhida/core/time'
 import { demoPractice } from './practice.ts'
 
 interface Part {
@@ -304,7 +315,7 @@ export function demoBackup(now: Instant): Backup {
     const open = openStarts(
       { ...practice, away: [] },
       diary,
-      { ...ask, service: { ...service, notice: 'PT0S' as never, reach: { kind: 'days', days: 120 } } },
+      { ...ask, service: { ...service, notice: duration('PT0S'), reach: { kind: 'days', days: 120 } } },
       from,
       service.seats > 1 ? 14 : 1,
     )
@@ -322,13 +333,16 @@ export function demoBackup(now: Instant): Backup {
     const until = holdUntil(practice.answering, at, start, zoneOf(practice, placeOf(practice, place)))
     const asked: Asked = {
       type: 'asked',
+      v: 2,
       at,
       service: service.id,
       place,
       start,
       minutes: reading.quote.minutes,
       person: { name: part.name, email: part.email, zone: part.zone },
-      standing: part.service === 'coaching' ? 'known' : 'new',
+      asking: { ...newcomer, standing: part.service === 'coaching' ? 'known' : 'new' },
+      proof: 'earlier',
+      shown: '',
       answers: part.answers,
       ...(questionnaire ? { questionnaire: { id: questionnaire.id, version: questionnaire.version } } : {}),
       reading,

@@ -60,7 +60,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await check('terms with problems')
     await fillIn(page, 'Axel', `axel.${colorScheme}@example.org`)
     await sendButton(page).click()
-    await page.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+    await page.getByRole('heading', { name: 'One step more' }).waitFor()
     await check('where things stand')
     await page.goto(`${house.door}/${house.slug}/write`)
     await page.getByRole('heading', { name: 'Write to Iria Montalvar' }).waitFor()

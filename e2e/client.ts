@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core'
-import type { House } from './house.ts'
+import { eventually, type House } from './house.ts'
 
 /** Answers the questions before a voice assessment. */
 export async function answerAssessment(page: Page, price = 'That is all right'): Promise<void> {
@@ -43,3 +43,24 @@ export async function fillIn(page: Page, name: string, email: string): Promise<v
 }
 
 export const sendButton = (page: Page) => page.getByRole('button', { name: /^(Ask for|Book) / })
+
+/** Waits for a mail. */
+export const mailTo = (house: House, address: string, subject: RegExp) =>
+  eventually(
+    `a mail to ${address} about ${subject}`,
+    () => house.mailbox.received.find((mail) => mail.to.includes(address) && subject.test(mail.subject)),
+    15_000,
+  )
+export const linkIn = (text: string): string => /http:\/\/\S+/.exec(text)![0]
+
+/** Opens the link that was mailed, as its receiver, in a browser of their own. */
+export async function openMail(
+  house: House,
+  address: string,
+  options: Parameters<House['visitor']>[0] = {},
+): Promise<Page> {
+  const mail = await mailTo(house, address, /^Your request/)
+  const page = await house.visitor(options)
+  await page.goto(linkIn(mail.text))
+  return page
+}

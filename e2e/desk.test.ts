@@ -1,7 +1,8 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { newPairingCode } from '@acolhida/relay/desk/desk'
+import { newPairingCode } from '@acolhida/relay/desk/pairing'
+import { bookingsOf, linkTo } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { eventually, type House, openHouse } from './house.ts'
@@ -51,11 +52,11 @@ it('keeps what can not be used in its field, says why, and publishes nothing of 
   await monday.fill('9 - 12, 11 - 13')
   await desk.getByText('It overlaps with 09:00 – 12:00.').waitFor()
   expect(await monday.inputValue()).toBe('9 - 12, 11 - 13')
-  expect(house.relay.store.package?.practice.hours.weekly[0]).toHaveLength(2)
+  expect(house.relay.here.keeper.house.pack?.practice.hours.weekly[0]).toHaveLength(2)
   await monday.fill('8:30 - 12')
   await eventually(
     'the new hours at the relay',
-    () => house.relay.store.package?.practice.hours.weekly[0]?.[0]?.from === '08:30',
+    () => house.relay.here.keeper.house.pack?.practice.hours.weekly[0]?.[0]?.from === '08:30',
   )
   expect(await desk.getByText('It overlaps').count()).toBe(0)
 })
@@ -65,7 +66,7 @@ it('follows a new zone and a new currency', async () => {
   await desk.getByLabel('Currency').selectOption('JPY')
   await eventually(
     'the currency at the relay',
-    () => house.relay.store.package?.practice.profile.currency === 'JPY',
+    () => house.relay.here.keeper.house.pack?.practice.profile.currency === 'JPY',
   )
   const client = await house.visitor()
   await client.goto(`${house.door}/${house.slug}`)
@@ -74,7 +75,7 @@ it('follows a new zone and a new currency', async () => {
   await desk.getByLabel('Time zone').selectOption('Atlantic/Azores')
   await eventually(
     'the zone at the relay',
-    () => house.relay.store.package?.practice.profile.zone === 'Atlantic/Azores',
+    () => house.relay.here.keeper.house.pack?.practice.profile.zone === 'Atlantic/Azores',
   )
   await desk.getByRole('button', { name: 'Undo: the time zone' }).click()
 })
@@ -162,7 +163,7 @@ it('books somebody in by hand, and moves them by dragging with the consequences 
   await dialog.getByLabel('When').fill(`${day}T10:00`)
   await dialog.getByRole('button', { name: 'Book Ulla Brandt in' }).click()
   await eventually('the booking at the relay', () =>
-    [...house.relay.store.bookings()].find((one) => one.asked.person.name === 'Ulla Brandt'),
+    bookingsOf(house.relay).find((one) => one.asked.person.name === 'Ulla Brandt'),
   )
   await desk.goto(`${house.desk}/diary?day=${day}`)
   const session = desk.getByRole('link', { name: /Ulla Brandt/ })
@@ -177,7 +178,7 @@ it('books somebody in by hand, and moves them by dragging with the consequences 
   await desk.getByRole('button', { name: /^Move to / }).click()
   await desk.getByText('Moved Ulla Brandt').waitFor()
   const moved = await eventually('the move at the relay', () => {
-    const found = [...house.relay.store.bookings()].find((one) => one.asked.person.name === 'Ulla Brandt')
+    const found = bookingsOf(house.relay).find((one) => one.asked.person.name === 'Ulla Brandt')
     return found && found.sequence === 1 ? found : undefined
   })
   expect(moved.start).toBeGreaterThan(Date.parse(`${day}T11:00Z`))
@@ -204,7 +205,7 @@ it('works without the relay, says what has not gone out, and brings refusals bac
   await desk.getByText('Not gone out yet: 1 decision and changes to the door').waitFor({ timeout: 20_000 })
 
   // Meanwhile the client has withdrawn.
-  const secret = house.relay.store.act(() => house.relay.store.addLink('asks-tome', true))
+  const secret = linkTo(house.relay, 'asks-tome', true)
   const client = await house.visitor()
   await client.goto(`${house.door}/${house.slug}/my/${secret}`)
   await client.getByRole('button', { name: 'Withdraw my request' }).click()
@@ -219,7 +220,7 @@ it('works without the relay, says what has not gone out, and brings refusals bac
   await told.waitFor({ state: 'detached' })
   await eventually(
     'the headline at the relay',
-    () => house.relay.store.package?.practice.profile.headline === 'Voice coach',
+    () => house.relay.here.keeper.house.pack?.practice.profile.headline === 'Voice coach',
     20_000,
   )
 })
@@ -246,7 +247,7 @@ it('publishes a new version of the terms and keeps the old one as it was', async
   await desk.getByRole('button', { name: 'Publish as version 4' }).click()
   await desk.getByText('version 4 ·').waitFor()
   const versions = await eventually('version 4 at the relay', () => {
-    const all = house.relay.store.package?.practice.terms[0]?.versions
+    const all = house.relay.here.keeper.house.pack?.practice.terms[0]?.versions
     return all?.length === 2 ? all : undefined
   })
   expect(versions.map((one) => one.number)).toEqual([3, 4])

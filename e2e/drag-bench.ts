@@ -1,5 +1,6 @@
 import type { BookingEvent } from '@acolhida/core/booking'
 import { HOUR, type Instant, instant, zone } from '@acolhida/core/time'
+import { bookingsOf, letHappen } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { eventually, type House, openHouse } from './house.ts'
 
@@ -11,32 +12,28 @@ const SESSIONS = 400
 
 /** Four hundred short sessions, sixteen or so a day from Monday to Saturday, beside what the demo holds. */
 function fill(house: House): Instant {
-  const { store } = house.relay
-  const pattern = [...store.bookings()].find((one) => one.status === 'booked')!
+  const pattern = bookingsOf(house.relay).find((one) => one.status === 'booked')!
   const home = zone('Europe/Lisbon')
   const { day } = home.toWall(house.clock.now())
   const monday = ((day - ((day + 3) % 7)) as typeof day) + 7
   const now = house.clock.now()
-  store.act(() => {
-    let n = 0
-    for (let d = 0; n < SESSIONS; d++) {
-      if (d % 7 === 6) continue
-      for (let i = 0; i < 17 && n < SESSIONS; i++, n++) {
-        const start = home.toInstant((monday + (d % 28)) as typeof day, 8 * 60 + i * 40)
-        const asked: BookingEvent = {
-          ...pattern.asked,
-          at: now,
-          start,
-          minutes: 30,
-          service: 'coaching',
-          person: { name: `Person ${n}`, email: `person.${n}@example.org`, zone: 'Europe/Lisbon' },
-        }
-        const id = `bench-${String(n).padStart(6, '0')}`
-        store.appendEvent(id, asked)
-        store.appendEvent(id, { type: 'welcomed', at: now, by: 'practitioner', settles: now })
+  let n = 0
+  for (let d = 0; n < SESSIONS; d++) {
+    if (d % 7 === 6) continue
+    for (let i = 0; i < 17 && n < SESSIONS; i++, n++) {
+      const start = home.toInstant((monday + (d % 28)) as typeof day, 8 * 60 + i * 40)
+      const asked: BookingEvent = {
+        ...pattern.asked,
+        at: now,
+        start,
+        minutes: 30,
+        service: 'coaching',
+        person: { name: `Person ${n}`, email: `person.${n}@example.org`, zone: 'Europe/Lisbon' },
       }
+      const id = `bench-${String(n).padStart(6, '0')}`
+      letHappen(house.relay, id, asked, { type: 'welcomed', at: now, by: 'practitioner', settles: now })
     }
-  })
+  }
   return instant(home.toInstant(monday as typeof day, 0))
 }
 

@@ -1,6 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { bookingsOf, packOf } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { answerAssessment, fillIn, pick, sendButton } from './client.ts'
@@ -16,9 +17,9 @@ afterAll(() => house.close())
 
 const goTo = (name: string) =>
   desk.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name, exact: true }).click()
-const service = (id: string) => house.relay.store.package?.practice.services.find((one) => one.id === id)
-const booked = (name: string) =>
-  [...house.relay.store.bookings()].find((one) => one.asked.person.name === name)
+const service = (id: string) =>
+  house.relay.here.keeper.house.pack?.practice.services.find((one) => one.id === id)
+const booked = (name: string) => bookingsOf(house.relay).find((one) => one.asked.person.name === name)
 
 async function openService(name: string): Promise<void> {
   await goTo('Services')
@@ -77,7 +78,7 @@ describe('what a service can say and ask', () => {
     await pick(client, 3)
     await fillIn(client, 'Beatriz Louro', 'beatriz.louro@example.org')
     await sendButton(client).click()
-    await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+    await client.getByRole('heading', { name: 'One step more' }).waitFor()
     expect(booked('Beatriz Louro')?.asked).toMatchObject({ extras: ['extra-3'], minutes: 95 })
   })
 
@@ -96,7 +97,7 @@ describe('what a service can say and ask', () => {
     await pick(client, 1)
     await fillIn(client, 'Nele Aarden', 'nele@example.org')
     await sendButton(client).click()
-    await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+    await client.getByRole('heading', { name: 'One step more' }).waitFor()
     // A new link ends the old one.
     await desk.getByRole('button', { name: /Make a new link/ }).click()
     await eventually('the new link', () => !address.endsWith(service('voice-assessment')?.linkKey ?? 'none'))
@@ -143,7 +144,7 @@ describe('what a service can say and ask', () => {
     await desk.keyboard.press('Space')
     await eventually(
       'the new order',
-      () => house.relay.store.package?.practice.services[0]?.id === 'voice-assessment',
+      () => house.relay.here.keeper.house.pack?.practice.services[0]?.id === 'voice-assessment',
     )
     await desk.getByRole('button', { name: 'Undo: the order of the services' }).click()
   })
@@ -181,7 +182,7 @@ describe('hours and places', () => {
     await desk.getByText('09:00 – 12:30 kept for people I know').waitFor()
     await eventually(
       'the hours at the relay',
-      () => house.relay.store.package?.practice.hours.weekly[4]?.[0]?.reservedFor?.known,
+      () => house.relay.here.keeper.house.pack?.practice.hours.weekly[4]?.[0]?.reservedFor?.known,
     )
     await desk.goto(`${house.desk}/diary?service=voice-assessment&view=weeks`)
     await desk.getByText(/^0 starts/).waitFor()
@@ -191,7 +192,7 @@ describe('hours and places', () => {
     await eventually('the hours as they were', async () => {
       const undo = desk.getByRole('button', { name: /^Undo: the hours of/ })
       if (await undo.count()) await undo.click()
-      return !JSON.stringify(house.relay.store.package?.practice.hours).includes('reservedFor')
+      return !JSON.stringify(house.relay.here.keeper.house.pack?.practice.hours).includes('reservedFor')
     })
   })
 
@@ -209,14 +210,16 @@ describe('hours and places', () => {
     await place.getByLabel('Surcharge').fill('15')
     await place.getByLabel('Postal codes begin with').fill('30, 31')
     await eventually('the zone at the relay', () =>
-      house.relay.store.package?.practice.places.some((one) => one.travel?.[0]?.postalCodes.length === 2),
+      house.relay.here.keeper.house.pack?.practice.places.some(
+        (one) => one.travel?.[0]?.postalCodes.length === 2,
+      ),
     )
     await place.getByRole('link', { name: 'Your usual hours count here' }).click()
     await desk.getByText('The usual hours count at yours.').waitFor()
     await desk.getByText('Hours of its own').click()
     await desk.getByLabel('Saturday', { exact: true }).fill('10 – 16')
     await eventually('its own hours', () => {
-      const { practice } = house.relay.store.package!
+      const { practice } = packOf(house.relay)
       return practice.places.at(-1)?.hours?.weekly[5]?.length === 1 && practice.hours.weekly[5]?.length === 0
     })
     await openService('Voice assessment')
@@ -240,7 +243,7 @@ describe('hours and places', () => {
     await client.getByText('Please write street, number and town.').waitFor()
     await client.getByLabel('Where I should come').fill('Rua das Flores 3, Coimbra')
     await sendButton(client).click()
-    await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+    await client.getByRole('heading', { name: 'One step more' }).waitFor()
     expect(booked('Rui Penedo')?.asked).toMatchObject({ address: 'Rua das Flores 3, Coimbra' })
   })
 
@@ -261,7 +264,7 @@ describe('hours and places', () => {
     await desk.getByRole('button', { name: 'Take these hours' }).click()
     await eventually(
       'the hours at the relay',
-      () => house.relay.store.package?.practice.hours.weekly[0]?.[0]?.from === '08:30',
+      () => house.relay.here.keeper.house.pack?.practice.hours.weekly[0]?.[0]?.from === '08:30',
     )
     await desk.getByRole('button', { name: 'Undo: hours taken from a file' }).click()
   })
@@ -284,7 +287,7 @@ it('understands a large calendar file in a worker, can be stopped, and saves boo
   await desk.getByLabel('Choose a calendar file').setInputFiles(path)
   await desk.getByRole('button', { name: 'Stop' }).click()
   await desk.getByText('Stopped; nothing was changed.').waitFor()
-  expect(house.relay.store.package?.practice.calendars ?? []).toEqual([])
+  expect(house.relay.here.keeper.house.pack?.practice.calendars ?? []).toEqual([])
   await desk.getByLabel('Choose a calendar file').setInputFiles(path)
   await desk.getByText(/^\d{4,} busy times are in your diary/).waitFor({ timeout: 30_000 })
   await desk.getByRole('button', { name: 'No longer read this' }).click()
@@ -298,7 +301,7 @@ it('is tried as a client would, on a phone, from elsewhere, another day, without
   await goTo('Try it')
   const frame = desk.frameLocator('iframe[title="Your door, to try"]')
   await frame.getByText('A trial, as a newcomer.').waitFor()
-  const before = [...house.relay.store.bookings()].length
+  const before = bookingsOf(house.relay).length
   const later = new Date(house.clock.now() + 6 * 86_400_000).toISOString().slice(0, 10)
   await desk.getByLabel(/^As if it were/).fill(`${later}T08:00`)
   await desk.getByRole('combobox', { name: /^As/ }).selectOption('known')
@@ -320,7 +323,7 @@ it('is tried as a client would, on a phone, from elsewhere, another day, without
   await frame.getByLabel('Your mail address').fill('nobody@example.org')
   await frame.getByRole('button', { name: /^Book / }).click()
   await frame.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
-  expect([...house.relay.store.bookings()].length).toBe(before)
+  expect(bookingsOf(house.relay).length).toBe(before)
   expect(house.mailbox.received.some((one) => JSON.stringify(one).includes('nobody@example.org'))).toBe(false)
   const slug = new URL((await desk.locator('iframe').getAttribute('src'))!).pathname
   const policy = (await fetch(house.door + slug)).headers.get('content-security-policy')

@@ -1,9 +1,10 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { bookingsOf } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { answerAssessment, fillIn, pick, sendButton, toTheTimes } from './client.ts'
+import { answerAssessment, fillIn, openMail, pick, sendButton, toTheTimes } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
 let house: House
@@ -20,9 +21,8 @@ const goTo = (name: string) =>
     .getByRole('link', { name: new RegExp(`^${name}`) })
     .click()
 const published = (id: string) =>
-  house.relay.store.package?.practice.questionnaires.find((one) => one.id === id)
-const bookingOf = (name: string) =>
-  [...house.relay.store.bookings()].find((one) => one.asked.person.name === name)
+  house.relay.here.keeper.house.pack?.practice.questionnaires.find((one) => one.id === id)
+const bookingOf = (name: string) => bookingsOf(house.relay).find((one) => one.asked.person.name === name)
 async function write(name: string): Promise<void> {
   await goTo('Questions')
   await desk.getByRole('link', { name: new RegExp(`^${name}`) }).click()
@@ -210,7 +210,8 @@ describe('answering', () => {
     await pick(client, 3)
     await fillIn(client, 'Fatou Diallo', 'fatou.diallo@example.org')
     await sendButton(client).click()
-    await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+    await client.getByRole('heading', { name: 'One step more' }).waitFor()
+    await openMail(house, 'fatou.diallo@example.org')
 
     await goTo('Arrivals')
     await desk.getByRole('link', { name: /Fatou Diallo/ }).click()
@@ -242,7 +243,8 @@ describe('answering', () => {
     await pick(client, 12)
     await fillIn(client, 'Runa Dahl', 'runa.dahl@example.org')
     await sendButton(client).click()
-    await client.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+    await client.getByRole('heading', { name: 'One step more' }).waitFor()
+    await openMail(house, 'runa.dahl@example.org')
     await goTo('Arrivals')
     await desk.getByRole('link', { name: /Runa Dahl/ }).click()
     await desk.getByRole('button', { name: /^Welcome/ }).click()
@@ -272,7 +274,10 @@ describe('answering', () => {
     await pick(client, 2)
     await fillIn(client, 'Noor Haddad', 'noor.haddad@example.org')
     await sendButton(client).click()
-    await client.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
+    await client.getByRole('heading', { name: 'One step more' }).waitFor()
+    const mailed = await openMail(house, 'noor.haddad@example.org')
+    await mailed.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
+    await mailed.context().close()
     const rows = house.relay.store.db.prepare('SELECT body FROM record').all() as { body: string }[]
     const attempts = house.relay.store.db.prepare('SELECT answers FROM attempts').all()
     expect(JSON.stringify([rows, attempts])).not.toContain('nodule')
@@ -357,11 +362,11 @@ describe('instead of a booking', () => {
     await desk.getByText('“choir”').waitFor()
     await eventually('the relay knows', () =>
       Boolean(
-        house.relay.store.package?.people.some(
+        house.relay.here.keeper.house.pack?.people.some(
           (one) => one.tags?.includes('early') && one.invited.includes('coaching'),
         ),
       ),
     )
-    expect(JSON.stringify(house.relay.store.package?.people)).not.toContain('oona')
+    expect(JSON.stringify(house.relay.here.keeper.house.pack?.people)).not.toContain('oona')
   })
 })

@@ -1,83 +1,78 @@
 import { mkdirSync, rmSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { NewerRecord } from '@acolhida/core/booking'
 import { demoBackup } from '@acolhida/demo'
-import { MovableClock, systemClock } from './clock.ts'
-import { furnish } from './demo.ts'
-import { newPairingCode } from './desk/desk.ts'
+import { type Clock, MovableClock, systemClock } from './clock.ts'
+import { newPairingCode } from './desk/pairing.ts'
 import { Relay } from './relay.ts'
+import { BadSetting, type Environment, readSettings } from './settings.ts'
 import { StandinCalendar } from './standins/calendar.ts'
 import { startLetterbox } from './standins/letterbox.ts'
 import { Mailbox } from './standins/mailbox.ts'
+import { NewerFile } from './store/database.ts'
+import { Taken } from './store/lock.ts'
 
-/**
- * Starts the relay. Settings come from the environment:
- *
- * - ACOLHIDA_FILE: the relay's file (`.acolhida/relay.sqlite`)
- * - ACOLHIDA_SMTP: smtp:// address of a mail host; without it the stand-ins and the demo run
- * - ACOLHIDA_DOOR_URL: how clients reach the door
- * - ACOLHIDA_MEMORY_DAYS: for how many days finished bookings are remembered (400)
- * - ACOLHIDA_PRIVATE_CALENDARS=1: calendars in private networks may be read
- * - ACOLHIDA_RATE: requests a minute from one address (240)
- * - ACOLHIDA_HOST, ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT, ACOLHIDA_LETTERBOX_PORT
- */
-async function main(): Promise<void> {
-  const env = process.env
+/** Starts the relay. Settings come from the environment: see `settings.ts` and `docs/relay.md`. */
+async function main(settings: Environment): Promise<void> {
   const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
-  const standins = !env.ACOLHIDA_SMTP
-  const file = env.ACOLHIDA_FILE ?? join(root, '.acolhida', standins ? 'demo.sqlite' : 'relay.sqlite')
+  const standins = settings.smtp === undefined
+  const file = settings.file ?? join(root, '.acolhida', standins ? 'demo.sqlite' : 'relay.sqlite')
   mkdirSync(dirname(file), { recursive: true })
   if (process.argv.includes('--fresh'))
-    for (const end of ['', '-wal', '-shm']) rmSync(file + end, { force: true })
+    for (const end of ['', '-wal', '-shm', '.key']) rmSync(file + end, { force: true })
 
   const mailbox = new Mailbox()
-  const smtp = env.ACOLHIDA_SMTP ?? (await mailbox.start())
-  let clock = standins ? new MovableClock() : systemClock
-  const relay: Relay = new Relay(
+  const smtp = settings.smtp ?? (await mailbox.start())
+  const { doorUrl, requestsPerMinute, memoryDays, privateCalendars } = settings
+  // The stand-ins' clock can be moved forward; how far, the file knows, so it is set once that is open.
+  let onMove = (_ahead: number): void => {}
+  const movable = standins ? new MovableClock(0, (ahead) => onMove(ahead)) : undefined
+  const clock: Clock = movable ?? systemClock
+  const relay = new Relay(
     {
       file,
       smtp,
-      ...(env.ACOLHIDA_DOOR_URL ? { doorUrl: env.ACOLHIDA_DOOR_URL.replace(/\/$/, '') } : {}),
+      ...(doorUrl === undefined ? {} : { doorUrl }),
       doorPages: join(root, 'web', 'dist', 'door'),
       deskPages: join(root, 'web', 'dist', 'desk'),
-      requestsPerMinute: Number(env.ACOLHIDA_RATE ?? 240),
-      memoryDays: Number(env.ACOLHIDA_MEMORY_DAYS ?? 400),
-      privateCalendars: standins || env.ACOLHIDA_PRIVATE_CALENDARS === '1',
-      ...(standins ? { demo: () => demoBackup(clock.now()) } : {}),
+      requestsPerMinute,
+      memoryDays,
+      privateCalendars: standins || privateCalendars,
+      ...(movable
+        ? {
+            demo: () => demoBackup(relay.clock.now()),
+            begin: () => demoBackup(clock.now()),
+            // A demo may lie for weeks, and its clock be moved: none of that is a leap.
+            steady: false,
+          }
+        : {}),
     },
-    {
-      now: () => clock.now(),
-      get moved() {
-        return clock.moved
-      },
-    },
+    clock,
   )
-  if (standins) {
+  if (movable) {
     // A clock that was moved forward stays so: going back would break what has happened since.
-    const ahead = Number(relay.store.setting('clock-ahead') ?? 0)
-    clock = new MovableClock(ahead, (now) =>
-      relay.store.act(() => relay.store.set('clock-ahead', String(now))),
-    )
-    if (!relay.store.package) furnish(relay.store, demoBackup(clock.now()), clock.now())
+    movable.forward(Number(relay.store.setting('clock-ahead') ?? 0))
+    onMove = (ahead) => relay.store.set('clock-ahead', String(ahead))
   }
   const { door, desk } = await relay.start(
-    { door: Number(env.ACOLHIDA_DOOR_PORT ?? 4180), desk: Number(env.ACOLHIDA_DESK_PORT ?? 4181) },
-    env.ACOLHIDA_HOST ?? '127.0.0.1',
+    { door: settings.doorPort, desk: settings.deskPort },
+    settings.host,
   )
   const code = newPairingCode(relay.store)
-  const slug = relay.store.package?.practice.profile.slug ?? ''
+  const slug = relay.here.keeper.house.practice?.profile.slug ?? ''
   console.log(`\n  Door       ${door}/${slug}`)
   console.log(`  Desk       ${desk}/#pair=${code}`)
-  if (standins) {
+  if (movable) {
     const letterbox = await startLetterbox(
       mailbox,
-      clock as MovableClock,
+      movable,
       new StandinCalendar(clock.now()),
       () => {
         relay.deskStream.tell('clock')
         relay.rounds.turn()
       },
-      Number(env.ACOLHIDA_LETTERBOX_PORT ?? 4182),
+      settings.letterboxPort,
     )
     console.log(`  Letterbox  ${letterbox.url}/`)
   }
@@ -91,7 +86,19 @@ async function main(): Promise<void> {
   process.on('SIGTERM', end)
 }
 
-main().catch((error) => {
-  console.error(error)
-  process.exit(1)
-})
+const foreseen = (error: unknown): error is Error =>
+  error instanceof BadSetting ||
+  error instanceof Taken ||
+  error instanceof NewerFile ||
+  error instanceof NewerRecord
+
+Promise.resolve()
+  .then(() => main(readSettings(process.env)))
+  .catch((error: unknown) => {
+    if (foreseen(error)) {
+      console.error(error.message)
+      process.exit(2)
+    }
+    console.error(error)
+    process.exit(1)
+  })

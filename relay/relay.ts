@@ -1,15 +1,22 @@
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { Backup } from '@acolhida/core/formats'
+import { assumeSent, Doorkeeper, replan } from '@acolhida/core/house'
+import { DAY, type Instant, instant } from '@acolhida/core/time'
 import { Calendars } from './calendars/calendars.ts'
-import type { Clock } from './clock.ts'
-import type { DoorAddress } from './happen.ts'
+import { type Clock, HouseClock } from './clock.ts'
+import { furnish } from './demo.ts'
+import { type DoorAddress, Post } from './due/post.ts'
+import { Rounds } from './due/rounds.ts'
+import { Here } from './here.ts'
 import { deskApp } from './http/desk.ts'
 import { doorApp } from './http/door.ts'
+import type { Serving } from './http/serving.ts'
 import { Stream } from './http/stream.ts'
-import { Post } from './mail/post.ts'
-import { Rounds } from './rounds.ts'
-import { Store } from './store/store.ts'
+import { openDatabase } from './store/database.ts'
+import { Secrets } from './store/keys.ts'
+import { lock } from './store/lock.ts'
+import { SqliteStore } from './store/sqlite-store.ts'
 import { Trials } from './trial/trials.ts'
 
 export interface Settings {
@@ -28,49 +35,90 @@ export interface Settings {
   privateCalendars?: boolean
   /** Hands out the demo practice; only where stand-ins run. */
   demo?: () => Backup
+  /** Begins an empty file with this practice. */
+  begin?: () => Backup
+  /** The machine's own count of time in ms, to see leaps of the clock by; false where it is moved on purpose. */
+  steady?: (() => number) | false
+  /** How far apart two tellings of a stream are, in ms. */
+  tellingsApart?: number
 }
 
-/** The doorkeeper: one file, two servers, one clock. */
-export class Relay {
+/** The relay: one file, one doorkeeper, two servers, one clock. */
+export class Relay implements Serving {
   readonly settings: Settings
-  readonly clock: Clock
-  readonly store: Store
-  readonly deskStream = new Stream(8)
-  readonly doorStream = new Stream(500)
-  readonly #post: Post
+  readonly store: SqliteStore
+  readonly clock: HouseClock
+  readonly here: Here
+  readonly deskStream: Stream
+  readonly doorStream: Stream
   readonly calendars: Calendars
   readonly rounds: Rounds
   readonly trials: Trials
+  readonly requestsPerMinute: number
+  readonly doorPages: string
+  readonly deskPages: string
+  readonly demo?: () => Backup
+  readonly #post: Post
+  readonly #unlock: () => void
   #door: Server | undefined
   #desk: Server | undefined
 
+  /** @throws Taken when another relay has the file, NewerFile when it was written by a newer one */
   constructor(settings: Settings, clock: Clock) {
     this.settings = settings
-    this.clock = clock
-    this.store = new Store(settings.file)
-    this.#post = new Post(this.store, clock, { smtp: settings.smtp })
-    this.calendars = new Calendars(this.store, clock, settings.privateCalendars ?? false, () => {
+    this.requestsPerMinute = settings.requestsPerMinute
+    this.doorPages = settings.doorPages
+    this.deskPages = settings.deskPages
+    if (settings.demo) this.demo = settings.demo
+    this.#unlock = lock(settings.file)
+    this.store = new SqliteStore(openDatabase(settings.file), Secrets.beside(settings.file))
+    if (settings.begin && this.store.setting('package') === undefined)
+      furnish(this.store, settings.begin(), clock.now())
+    this.clock = new HouseClock(clock, newestIn(this.store), settings.steady)
+    const keeper = new Doorkeeper(this.store)
+    this.here = new Here(
+      keeper,
+      this.clock,
+      Secrets.beside(settings.file),
+      (settings.memoryDays ?? 400) * DAY,
+    )
+    const apart = settings.tellingsApart ?? 1_000
+    this.deskStream = new Stream(8, apart)
+    this.doorStream = new Stream(500, apart)
+    keeper.onChange = (what) => {
+      this.deskStream.tell('record')
+      if (what !== 'record') this.doorStream.tell(what)
+    }
+    keeper.onBroken = (error) => {
+      // What is in memory is no longer what is written: only a start from the file can be trusted.
+      console.error('The relay could not follow what it has written, and ends to start anew:', error)
+      process.exit(70)
+    }
+    this.#begin()
+    this.#post = new Post(this.here, this.address, { smtp: settings.smtp })
+    this.#post.begin(this.store)
+    this.calendars = new Calendars(this.here, settings.privateCalendars ?? false, () => {
       this.deskStream.tell('calendars')
       this.doorStream.tell('openings')
     })
-    this.rounds = new Rounds(
-      this.store,
-      clock,
-      this.address,
-      this.#post,
-      this.calendars,
-      settings.memoryDays ?? 400,
+    this.rounds = new Rounds(this.here, this.#post, this.calendars, (now) =>
+      this.store.set('newest', String(now)),
     )
-    this.trials = new Trials(this.store, clock)
-    this.store.onChange = () => {
-      this.deskStream.tell('record')
-      this.doorStream.tell('openings')
+    this.trials = new Trials(this.here)
+  }
+
+  /** Plans what is open anew: the program may have changed since the file was written. */
+  #begin(): void {
+    const waiting = this.store.setting('waiting-before-5')
+    if (waiting !== undefined) {
+      this.here.call(assumeSent, { but: JSON.parse(waiting) as string[] })
+      this.store.unset('waiting-before-5')
     }
+    this.here.call(replan, {})
   }
 
   readonly address: DoorAddress = (path) => `${this.settings.doorUrl ?? urlOf(this.#door)}${path}`
 
-  /** Sends what is due without waiting for the next round, once the answer is out. */
   soon(): void {
     setImmediate(() => this.rounds.turn())
   }
@@ -89,13 +137,21 @@ export class Relay {
   async stop(): Promise<void> {
     this.rounds.stop()
     this.calendars.close()
-    this.trials.close()
     this.deskStream.close()
     this.doorStream.close()
     await Promise.all([close(this.#door), close(this.#desk)])
     await this.#post.close()
-    this.store.close()
+    this.store.db.close()
+    this.#unlock()
   }
+}
+
+/** The newest moment that a file has seen. */
+function newestIn(store: SqliteStore): Instant {
+  const { at } = store.db
+    .prepare('SELECT coalesce(max(at), 0) AS at FROM record WHERE n > (SELECT max(n) - 1000 FROM record)')
+    .get() as { at: number }
+  return instant(Math.max(at, Number(store.setting('newest') ?? 0)))
 }
 
 /** Starts a server; when its port is taken, on a free one. */

@@ -1,14 +1,12 @@
 import { practiceFile } from '@acolhida/core/schemas'
 
-interface WithJsonSchema {
-  '~standard': { jsonSchema: { input(options: { target: string }): Record<string, unknown> } }
-}
-
 /** The JSON Schema of the practice file, made from the schema that the program itself uses. */
 export function publishedSchema(): string {
-  const schema = (practiceFile as unknown as WithJsonSchema)['~standard'].jsonSchema.input({
-    target: 'draft-2020-12',
-  })
+  // Joi's types do not know yet what its documentation says of it (Standard JSON Schema).
+  const { joi } = practiceFile
+  if (!('~standard' in joi)) throw new Error('Joi gives no JSON Schema.')
+  const standard: { jsonSchema?: { input(options: { target: string }): object } } = Object(joi['~standard'])
+  const schema = standard.jsonSchema?.input({ target: 'draft-2020-12' })
   const named = {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     title: 'Acolhida practice file, version 1',

@@ -10,23 +10,9 @@ import {
   newClient,
 } from '@acolhida/core/openings'
 import { normalMail, standingAt } from '@acolhida/core/people'
-import {
-  placeOf,
-  questionnaireOf,
-  type Service,
-  serviceOf,
-  travelled,
-  travelZoneOf,
-  zoneOf,
-} from '@acolhida/core/practice'
-import {
-  type Answers,
-  type Asking,
-  type Choices,
-  newcomer,
-  type Reading,
-  readAnswers,
-} from '@acolhida/core/questions'
+import { placeOf, type Service, serviceOf, travelZoneOf, zoneOf } from '@acolhida/core/practice'
+import { type Answers, type Asking, newcomer, type Reading } from '@acolhida/core/questions'
+import { type Reckoned, reckon } from '@acolhida/core/request'
 import { answers as answersSchema, letIn, type ReadFile, readPracticeFile } from '@acolhida/core/schemas'
 import { type Instant, type Zone, zone } from '@acolhida/core/time'
 import { count, need, option, read, Unusable, type Values } from './options.ts'
@@ -43,7 +29,6 @@ export interface Given {
   /** The same at a start that keeps the day whole. */
   whole: Reading | undefined
   asker: Asker
-  asking: Asking
 }
 
 export function serviceIn(file: ReadFile, values: Values): Service {
@@ -91,63 +76,44 @@ export function answersIn(path: string): Answers {
   return letIn<Answers>(answersSchema, value, path)
 }
 
-export function given(path: string, values: Values, now: Instant): Given {
-  const file = readPracticeFile(read(path), path)
+/** What the values on the line come to for a person, by the one reckoning. @throws Unusable for what there is not */
+export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: Instant): Reckoned {
   const service = serviceIn(file, values)
-  const asker = personIn(file, values, now)
-  const asking: Asking = {
-    ...newcomer,
-    standing: asker.standing,
-    invited: asker.invited.includes(service.id),
-  }
-  if (values.minutes !== undefined && values.answers !== undefined) {
-    throw new Unusable('--minutes and --answers exclude each other: answers have a length of their own')
-  }
-  const place = placeIn(service, values)
-  const choices = choicesIn(file, service, place, values)
-  const questionnaire = questionnaireOf(file.practice, service)
-  const asked = values.answers ?? values.extras ?? values.travel
-  const readingOf = (whole: boolean): Reading | undefined =>
-    asked === undefined
-      ? undefined
-      : readAnswers(
-          service,
-          questionnaire,
-          values.answers === undefined ? {} : answersIn(values.answers),
-          asking,
-          { ...choices, whole },
-        )
-  const reading = readingOf(false)
-  const minutes =
-    values.minutes === undefined
-      ? (reading?.quote.minutes ?? service.minutes)
-      : option(values, 'minutes', count(14_400))
-  return {
-    file,
-    service: travelled(service, choices.travel),
-    place,
-    minutes,
-    reading,
-    whole: readingOf(true),
-    asker,
-    asking,
-  }
-}
-
-/** What counts in a quote besides the answers. @throws Unusable for what the service does not have */
-export function choicesIn(file: ReadFile, service: Service, place: string, values: Values): Choices {
+  const at = placeOf(file.practice, placeIn(service, values))
   const extras = (values.extras ?? '').split(',').filter(Boolean)
   const known = (service.extras ?? []).map((one) => one.id)
   const odd = extras.find((id) => !known.includes(id))
   if (odd !== undefined)
     throw new Unusable(`--extras: "${service.id}" has no "${odd}"; it has ${known.join(', ') || 'none'}`)
-  const zones = placeOf(file.practice, place)?.travel ?? []
-  const travel = travelZoneOf(placeOf(file.practice, place), values.travel)
-  if (values.travel !== undefined && !travel) {
-    const there = zones.map((one) => one.id).join(', ') || 'none'
-    throw new Unusable(`--travel: there is no zone "${values.travel}" at "${place}"; there are ${there}`)
+  if (values.travel !== undefined && !travelZoneOf(at, values.travel)) {
+    const there = (at?.travel ?? []).map((one) => one.id).join(', ') || 'none'
+    throw new Unusable(`--travel: there is no zone "${values.travel}" at "${at?.id}"; there are ${there}`)
   }
-  return { extras, travel, whole: false }
+  const asking: Asking = {
+    ...newcomer,
+    standing: asker.standing,
+    invited: asker.invited.includes(service.id),
+  }
+  const answers = values.answers === undefined ? {} : answersIn(values.answers)
+  const wish = { service: service.id, answers, extras, travel: values.travel }
+  return reckon(file.practice, wish, { by: 'client', asking }, { now, used: () => 0 })
+}
+
+export function given(path: string, values: Values, now: Instant): Given {
+  const file = readPracticeFile(read(path), path)
+  const asker = personIn(file, values, now)
+  if (values.minutes !== undefined && values.answers !== undefined) {
+    throw new Unusable('--minutes and --answers exclude each other: answers have a length of their own')
+  }
+  const place = placeIn(serviceIn(file, values), values)
+  const { service, reading, whole } = reckonedIn(file, values, asker, now)
+  const said = values.answers ?? values.extras ?? values.travel
+  const known = said === undefined ? undefined : { reading, whole }
+  const minutes =
+    values.minutes === undefined
+      ? (known?.reading.quote.minutes ?? service.minutes)
+      : option(values, 'minutes', count(14_400))
+  return { file, service, place, minutes, reading: known?.reading, whole: known?.whole, asker }
 }
 
 export function diaryFor(g: Given, values: Values, now: Instant, from: Instant, to: Instant): Diary {

@@ -11,8 +11,7 @@ import {
   whatIfWords,
   why,
 } from '@acolhida/core/openings'
-import { checkPractice, hoursOf, placeOf, questionnaireOf, serviceOf, zoneOf } from '@acolhida/core/practice'
-import { type Asking, newcomer, problemsIn, readAnswers } from '@acolhida/core/questions'
+import { checkPractice, hoursOf, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { BadData, readPracticeFile } from '@acolhida/core/schemas'
 import {
   addDays,
@@ -24,18 +23,7 @@ import {
   parseInstant,
   zone,
 } from '@acolhida/core/time'
-import {
-  answersIn,
-  askFor,
-  choicesIn,
-  diaryFor,
-  given,
-  personIn,
-  placeIn,
-  serviceIn,
-  WEEK,
-  zoneFor,
-} from './given.ts'
+import { askFor, diaryFor, given, personIn, placeIn, reckonedIn, serviceIn, WEEK, zoneFor } from './given.ts'
 import { count, need, OPTIONS, option, read, Unusable, USAGE, type Values } from './options.ts'
 import { checkCommand, isBroken, replayCommand } from './questions.ts'
 
@@ -186,21 +174,10 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
 
   read: (path, values) => {
     const file = readPracticeFile(read(path), path)
-    const service = serviceIn(file, values)
-    const asker = personIn(file, values, 0 as Instant)
-    const asking: Asking = {
-      ...newcomer,
-      standing: asker.standing,
-      invited: asker.invited.includes(service.id),
-    }
-    const questionnaire = questionnaireOf(file.practice, service)
-    const answers = answersIn(need(values, 'answers'))
-    const choices = choicesIn(file, service, placeIn(service, values), values)
-    return {
-      service: service.id,
-      problems: problemsIn(questionnaire?.questions ?? [], answers, asking),
-      ...readAnswers(service, questionnaire, answers, asking, choices),
-    }
+    need(values, 'answers')
+    const now = 0 as Instant
+    const { service, problems, reading } = reckonedIn(file, values, personIn(file, values, now), now)
+    return { service: service.id, problems, ...reading }
   },
 
   check: (path, values) => checkCommand(readPracticeFile(read(path), path), values),

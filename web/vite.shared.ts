@@ -13,7 +13,20 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
       emptyOutDir: true,
       // Fonts and pictures as files of their own: the Content-Security-Policy allows no others.
       assetsInlineLimit: 0,
-      chunkSizeWarningLimit: 900,
+      // The largest is the public holidays of all countries, loaded when somebody asks for them.
+      chunkSizeWarningLimit: 1_500,
+      rolldownOptions: {
+        output: {
+          codeSplitting: {
+            groups: [
+              {
+                name: 'libraries',
+                test: /node_modules\/(react|react-dom|react-router|@tanstack|scheduler)\//,
+              },
+            ],
+          },
+        },
+      },
       modulePreload: { polyfill: false },
     },
     server: { port: devPort, strictPort: true, proxy: { '/api': `http://localhost:${relayPort}` } },

@@ -22,16 +22,19 @@ import {
   blockingMove,
   bookingEntries,
   type Command,
+  callOff,
   cancelShare,
+  counts,
   type Decision,
   deadlinesOf,
   decide,
   freeUntil,
   holdUntil,
   isTold,
-  judgedDates,
+  leastDates,
   readiness,
   replay,
+  stateAt,
   takes,
   UNDO,
   wordNeeded,
@@ -46,6 +49,7 @@ const about = (at: Instant, closures: 'overlap'[] = []) => ({
   closuresOf: () =>
     closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
   offersUntil: () => shift(at, 20 * HOUR),
+  proving: () => ({ until: shift(at, 24 * HOUR), straight: false, marks: [] }),
 })
 const events = (decision: Decision): BookingEvent[] => {
   if ('refused' in decision) throw new Error(decision.refused.message)
@@ -69,6 +73,17 @@ describe('holds', () => {
     expect(until('2026-11-26T10:00Z')).toBe('2026-11-26T08:00:00Z')
     expect(until('2026-11-25T13:00Z')).toBe('2026-11-25T12:30:00Z')
     expect(until('2026-11-25T12:10Z')).toBe('2026-11-25T12:10:00Z')
+  })
+
+  it('lapses at once when a decision that stood in its way is taken back after its end', () => {
+    const booking = begin('b', asked)
+    const late = shift(asked.until, -1)
+    const welcomed = step(booking, { do: 'welcome' }, late)
+    const undone = step(welcomed, { do: 'take-back', of: 2 }, shift(asked.until, 3))
+    expect(stateAt(undone, shift(asked.until, 3)).is).toBe('lapsed')
+    const [lapsed] = events(decide(undone, { do: 'lapse' }, about(shift(asked.until, 4))))
+    // The record stays in order of time.
+    expect(lapsed).toEqual({ type: 'lapsed', at: shift(asked.until, 3) })
   })
 
   it('counts a word at the very last moment, and lapses after it with the stamp of that moment', () => {
@@ -120,7 +135,7 @@ describe('decisions', () => {
     expect(refusal(welcomed, { do: 'take-back', of: 2 }, shift(now, UNDO + 1))).toBe('nothing-to-take-back')
     expect(refusal(welcomed, { do: 'take-back', of: 1 }, now)).toBe('nothing-to-take-back')
     const back = step(welcomed, { do: 'take-back', of: 2 }, shift(now, UNDO))
-    expect({ ...back, seq: 1 }).toEqual(fresh)
+    expect({ ...back, seq: 1, latest: fresh.latest }).toEqual(fresh)
     expect(step(back, { do: 'decline', text: 'no' }, shift(now, UNDO)).status).toBe('declined')
   })
 
@@ -147,7 +162,9 @@ describe('decisions', () => {
       start: starts[1]!.start,
     })
     expect(refusal(offered, { do: 'accept', ...starts[1]! }, shift(offered.until, 1))).toBe('not-waiting')
-    expect(step(offered, { do: 'refuse', text: '' }, now).status).toBe('withdrawn')
+    const told = shift(now, UNDO + 1)
+    expect(refusal(offered, { do: 'refuse', text: '' }, now)).toBe('not-offered')
+    expect(step(offered, { do: 'refuse', text: '' }, told).status).toBe('withdrawn')
   })
 
   it('refuses offers that are none', () => {
@@ -191,13 +208,14 @@ describe('decisions', () => {
       status: 'booked',
       start: to.start,
       sequence: 1,
-      asked: { minutes: 90, houseRules: asked.houseRules },
+      minutes: 90,
+      asked: { minutes: 75, houseRules: asked.houseRules },
     })
-    expect(takes(moved, settled).starts.map((one) => one.start)).toEqual([to.start, asked.start])
-    expect(takes(moved, shift(settled, UNDO + 1)).starts.map((one) => one.start)).toEqual([to.start])
+    expect(takes(moved, settled).map((one) => one.start)).toEqual([to.start, asked.start])
+    expect(takes(moved, shift(settled, UNDO + 1)).map((one) => one.start)).toEqual([to.start])
     expect(step(moved, { do: 'take-back', of: moved.seq }, settled)).toMatchObject({
       start: asked.start,
-      asked: { minutes: 75 },
+      minutes: 75,
       sequence: 0,
     })
     expect(decide(booked, { ...to, start: asked.start, minutes: 75 }, about(settled))).toEqual({ events: [] })
@@ -248,11 +266,11 @@ describe('decisions', () => {
             record.push(...decision.events)
             booking = decision.events.reduce(apply, booking)
             if (final.has(before.status) && booking.status !== before.status)
-              expect(['take-back', 'withdraw']).toContain(what.do)
+              expect(['take-back', 'withdraw', 'cancel', 'refuse', 'accept']).toContain(what.do)
           }
           expect(replay('b', record)).toEqual(booking)
           expect(booking.seq).toBe(record.length)
-          expect(takes(booking, at).starts.length).toBeLessThanOrEqual(4)
+          expect(takes(booking, at).length).toBeLessThanOrEqual(4)
         },
       ),
       { numRuns: 500 },
@@ -267,7 +285,7 @@ describe('decisions', () => {
 })
 
 describe('what a booking keeps from others', () => {
-  const kept = (booking: Booking, at: Instant) => takes(booking, at).starts.map((one) => one.start)
+  const kept = (booking: Booking, at: Instant) => takes(booking, at).map((one) => one.start)
 
   it('holds its start until the very end of its hold', () => {
     expect(kept(fresh, asked.until)).toEqual([asked.start])
@@ -335,9 +353,9 @@ describe('another service', () => {
       service: 'longer',
     }
     const moved = step(booked, to, later)
-    expect(moved.asked.service).toBe('longer')
+    expect([moved.service, moved.asked.service]).toEqual(['longer', asked.service])
     expect(step(moved, to, later).seq).toBe(moved.seq)
-    expect(step(moved, { do: 'take-back', of: moved.seq }, later).asked.service).toBe(asked.service)
+    expect(step(moved, { do: 'take-back', of: moved.seq }, later).service).toBe(asked.service)
   })
 })
 
@@ -350,31 +368,120 @@ describe('a group date with a least number', () => {
     least: { people: 2, by: duration('P2D') },
   })
   const practice = samplePractice({ services: [group] })
-  const seat = (id: string, change: Partial<Booking> = {}): Booking => ({
-    ...begin(id, sampleAsked({ service: 'group', start, until: parseInstant('2026-12-04T00:00Z') })),
+  const seat = (change: Partial<Booking> = {}): Booking => ({
+    ...begin('a', sampleAsked({ service: 'group', start, until: parseInstant('2026-12-04T00:00Z') })),
     ...change,
   })
-  const judged = (bookings: Booking[], at: string) => judgedDates(practice, bookings, parseInstant(at))
+  const later = parseInstant('2026-12-03T11:01Z')
 
-  it('is judged once its last moment has passed, counting those who have or wait for a seat', () => {
-    const two = [seat('a', { status: 'booked' }), seat('b')]
-    expect(judged(two, '2026-12-03T11:00Z')).toEqual([])
-    expect(judged(two, '2026-12-03T11:01Z')).toMatchObject([{ start, reached: true }])
-    const gone = [
-      seat('a', { status: 'booked' }),
-      seat('b', { status: 'cancelled' }),
-      seat('c', { place: 'studio' }),
+  it('is judged at its last moment, counting who has a seat or waits for one and can be reached', () => {
+    expect(leastDates(practice)).toMatchObject([{ start, by: parseInstant('2026-12-03T11:00Z'), people: 2 }])
+    expect(leastDates(samplePractice())).toEqual([])
+    expect(counts(seat({ status: 'booked' }), later)).toBe(true)
+    expect(counts(seat(), later)).toBe(true)
+    expect(counts(seat(), shift(seat().until, 1))).toBe(false)
+    expect(counts(seat({ status: 'cancelled' }), later)).toBe(false)
+    expect(counts(seat({ unproved: true }), later)).toBe(false)
+  })
+
+  it('is called off for everybody in it', () => {
+    const off = (booking: Booking) => callOff(booking, 'Too few.', later).map(({ type }) => type)
+    expect(off(seat({ status: 'booked' }))).toEqual(['cancelled'])
+    expect(off(seat())).toEqual(['declined'])
+    expect(off(seat({ unproved: true }))).toEqual(['declined'])
+    expect(off(seat({ status: 'withdrawn' }))).toEqual([])
+  })
+})
+
+describe('an address that has not proved true', () => {
+  const open = begin('b', sampleAsked({ proof: 'open', until: shift(asked.at, 30 * MINUTE) }))
+  const soon = shift(asked.at, 10 * MINUTE)
+
+  it('is not decided on, and is held shortly', () => {
+    expect(stateAt(open, soon)).toEqual({ is: 'unproved', until: open.until })
+    const decisions: Command[] = [
+      { do: 'welcome' },
+      { do: 'decline', text: '' },
+      { do: 'offer', starts: [], text: '' },
+      { do: 'overrule', outcome: 'fits', text: '' },
     ]
-    expect(judged(gone, '2026-12-03T11:01Z')).toMatchObject([{ reached: false, bookings: [{ id: 'a' }] }])
-    expect(judged(two, '2026-12-05T11:00Z')).toEqual([])
-    expect(judgedDates(samplePractice(), two, start)).toEqual([])
+    for (const command of decisions) expect(refusal(open, command, soon)).toBe('not-proved')
+    expect(stateAt(open, shift(open.until, 1)).is).toBe('lapsed')
+    expect(step(open, { do: 'lapse' }, shift(open.until, 1)).tells).toBeUndefined()
+    expect(step(open, { do: 'withdraw' }, soon).tells).toBeUndefined()
+  })
+
+  it('is held for the practitioner’s word from the moment it proves true, or is booked where no word is needed', () => {
+    const proved = step(open, { do: 'prove' }, soon)
+    expect(stateAt(proved, soon)).toEqual({ is: 'waiting', until: shift(soon, 24 * HOUR) })
+    expect(proved.awaited).toEqual({ seq: 2, at: soon })
+    const straight = { ...about(soon), proving: () => ({ until: soon, straight: true, marks: [] }) }
+    const booked = events(decide(open, { do: 'prove' }, straight)).reduce(apply, open)
+    expect(booked).toMatchObject({ status: 'booked', tells: { step: 'confirmation', due: soon } })
+    expect(booked.unsettled).toBeUndefined()
+    const late = shift(open.until, 1)
+    expect(stateAt(step(open, { do: 'prove' }, late), late).is).toBe('lapsed')
+  })
+})
+
+describe('a client’s act that crosses a decision not said yet', () => {
+  const cancel: Command = { do: 'cancel', by: 'client', text: '' }
+
+  it('takes it back first, and is judged by what they see', () => {
+    const welcomed = step(fresh, { do: 'welcome' }, now)
+    expect(events(decide(welcomed, { do: 'withdraw' }, about(now))).map(({ type }) => type)).toEqual([
+      'taken-back',
+      'withdrawn',
+    ])
+    const before = shift(asked.start, -30 * HOUR)
+    const booked = apply(fresh, { type: 'welcomed', at: before, by: 'practitioner', settles: before })
+    const to = { start: shift(asked.start, 100 * HOUR), place: 'video', minutes: 75 }
+    const late = shift(asked.start, -HOUR)
+    const moved = step(booked, { do: 'move', ...to, text: '', clash: false }, late)
+    // By the start they see it is too late to be free.
+    expect(step(moved, cancel, late)).toMatchObject({ status: 'cancelled', share: 100, start: asked.start })
+    expect(step(moved, cancel, shift(late, UNDO + 1))).toMatchObject({ share: 0, start: to.start })
+  })
+
+  it('leaves one message to be told: the newest', () => {
+    const welcomed = step(fresh, { do: 'welcome' }, now)
+    expect(welcomed.tells).toEqual({ seq: 2, step: 'confirmation', due: shift(now, UNDO + 1) })
+    expect(step(welcomed, { do: 'take-back', of: 2 }, now).tells).toEqual({
+      seq: 1,
+      step: 'asked',
+      due: asked.at,
+    })
+    const off = step(welcomed, { do: 'cancel', by: 'practitioner', text: '' }, now)
+    expect(off.tells).toEqual({ seq: 3, step: 'cancelled', due: shift(now, UNDO + 1) })
+    expect(stateAt(step(off, { do: 'take-back', of: 3 }, now), now).is).toBe('booked')
+    expect(takes(off, now).map((one) => one.start)).toEqual([asked.start])
+    expect(takes(off, shift(now, UNDO + 1))).toEqual([])
+  })
+})
+
+describe('records of earlier versions', () => {
+  it('are read as this program means them, and newer ones are not', () => {
+    const { v: _, asking: __, proof: ___, shown: ____, ...rest } = asked
+    const first = { ...rest, standing: 'known' as const, byHand: true }
+    const gone = { type: 'cancelled' as const, at: now, by: 'client' as const, share: 50, text: '' }
+    const booking = replay('b', [first, { type: 'welcomed', at: now, by: 'rules', settles: now }, gone])
+    expect(booking).toMatchObject({ status: 'cancelled', share: 50, asked: { v: 2, proof: 'hand' } })
+    expect(booking.asked.asking).toEqual({ standing: 'known', invited: false, tags: [], attempts: 0 })
+    expect(booking.unsettled).toBeUndefined()
+    expect(() => replay('b', [asked, { type: 'paid', at: now } as never])).toThrow('newer Acolhida')
+    expect(() => replay('b', [{ ...asked, v: 3 } as never])).toThrow('newer Acolhida')
   })
 })
 
 describe('the place', () => {
   const place = { id: 'p', kind: 'studio', name: 'at the studio', address: 'Rua 1' } as const
   const told = (rule: 'door' | 'confirmation' | 'last-reminder', status: Booking['status'], hours: number) =>
-    isTold({ ...place, told: rule }, { status, start: asked.start }, shift(asked.start, -hours * HOUR))
+    isTold(
+      { ...place, told: rule },
+      stateAt({ ...fresh, status }, now),
+      asked.start,
+      shift(asked.start, -hours * HOUR),
+    )
 
   it('is told at the door, once confirmed, or a day before', () => {
     expect(told('door', 'requested', 100)).toBe(true)

@@ -1,5 +1,14 @@
 import type { Answering, HouseRules } from '../practice/types.ts'
-import { after, before, type Instant, instant, MINUTE, shift, type Zone } from '../time/index.ts'
+import {
+  after,
+  before,
+  type Duration,
+  type Instant,
+  instant,
+  MINUTE,
+  shift,
+  type Zone,
+} from '../time/index.ts'
 
 /** A moment by which something must be done; an act counts while `now ≤ until`. */
 export interface Deadline {
@@ -57,3 +66,14 @@ export function holdUntil(answering: Answering, asked: Instant, start: Instant, 
   const least = Math.min(after(asked, answering.leastAnswerTime, zone), start)
   return instant(Math.max(usual, least))
 }
+
+/** How long a request is held until its mailed link has been opened, unless the practice says otherwise. */
+const PROOF_TIME = 'PT30M' as Duration
+
+/** Until when a request is held whose address has not proved true yet: never past the start. */
+export const proofUntil = (
+  { proofTime = PROOF_TIME }: Answering,
+  asked: Instant,
+  start: Instant,
+  zone: Zone,
+): Instant => instant(Math.min(after(asked, proofTime, zone), start))

@@ -1,7 +1,9 @@
 import type { Closure } from '../openings/index.ts'
-import { type Instant, SECOND, shift, type Zone } from '../time/index.ts'
+import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
+import { apply } from './apply.ts'
 import { cancelShare } from './deadlines.ts'
-import type { Booking, BookingEvent, Command, Refusal, Start } from './record.ts'
+import type { Booking, BookingEvent, Command, Mark, Refusal, Start } from './record.ts'
+import { type StateName, seenAt, stateAt, undoableAt } from './state.ts'
 
 /** What a decision may look at besides the booking. */
 export interface Circumstances {
@@ -12,6 +14,8 @@ export interface Circumstances {
   closuresOf(start: Start, minutes?: number, service?: string): Closure[]
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
+  /** What follows when the address proves true: until when it is held then, and whether no word is needed. */
+  proving(): { until: Instant; straight: boolean; marks: Mark[] }
 }
 
 export type Decision = { events: BookingEvent[] } | { refused: Refusal }
@@ -25,7 +29,11 @@ const refuse = (code: Refusal['code'], message: string, closures?: Closure[]): D
   refused: { code, message, ...(closures ? { closures } : {}) },
 })
 
-const ENDED: Record<Exclude<Booking['status'], 'requested'>, string> = {
+/** Why a request can't be decided on, by what it is. */
+const NOT_WAITING: Record<StateName, string> = {
+  unproved: 'Their address has not proved true yet: the link mailed to them has not been opened.',
+  waiting: 'It waits for the practitioner’s word.',
+  offered: 'Other times have been offered; the client chooses among them.',
   booked: 'It is booked already.',
   attended: 'The session has taken place.',
   missed: 'The session was missed.',
@@ -34,72 +42,104 @@ const ENDED: Record<Exclude<Booking['status'], 'requested'>, string> = {
   withdrawn: 'The client has withdrawn the request.',
   cancelled: 'It has been cancelled.',
 }
-
-const notWaiting = (booking: Booking): Decision =>
-  refuse('not-waiting', booking.status === 'requested' ? 'The hold has run out.' : ENDED[booking.status])
-
-/** The booking as its client sees it: a decision that can still be undone has not been said yet. */
-export const asSeen = (booking: Booking, now: Instant): Booking =>
-  booking.unsettled && now <= booking.unsettled.until && booking.unsettled.until > booking.asked.at
-    ? booking.unsettled.before
-    : booking
-
-/** Whether a request still stands: it waits, and its hold has not run out. */
-const waits = (booking: Booking, now: Instant): boolean =>
-  booking.status === 'requested' && now <= booking.until
+const notWaiting = (is: StateName): Decision =>
+  refuse(is === 'unproved' ? 'not-proved' : 'not-waiting', NOT_WAITING[is])
+const notBooked = (is: StateName): Decision =>
+  refuse('not-booked', is === 'waiting' || is === 'offered' ? 'It is not booked yet.' : NOT_WAITING[is])
 
 /**
- * What a command makes of a booking: the events to append to its record, or why not. Pure; relay and desk
- * call the same one, and the relay's word counts.
+ * What a command makes of a booking: the events to append to its record, or why not. Pure; relay and desk call the
+ * same one, and the relay's word counts. A client's command is judged against what they see; a decision not said yet
+ * that it crosses is first taken back.
  */
 export function decide(booking: Booking, command: Command, about: Circumstances): Decision {
   const { now } = about
+  const { is } = stateAt(booking, now)
   switch (command.do) {
     case 'welcome':
-      if (!waits(booking, now)) return notWaiting(booking)
-      if (booking.offers.length > 0) {
-        return refuse('not-waiting', 'Other times have been offered; the client chooses among them.')
-      }
+      if (is !== 'waiting') return notWaiting(is)
       return { events: [{ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) }] }
     case 'decline':
-      if (!waits(booking, now)) return notWaiting(booking)
+      if (is !== 'waiting' && is !== 'offered') return notWaiting(is)
       return { events: [{ type: 'declined', at: now, text: command.text, settles: shift(now, UNDO) }] }
     case 'offer':
-      return waits(booking, now) ? offer(command, about) : notWaiting(booking)
+      return is === 'waiting' || is === 'offered' ? offer(command, about) : notWaiting(is)
     case 'move':
-      return move(booking, command, about)
+      return is === 'booked' ? move(booking, command, about) : notBooked(is)
     case 'take-back':
-      if (!booking.unsettled || booking.unsettled.seq !== command.of || now > booking.unsettled.until) {
+      if (undoableAt(booking, now)?.of !== command.of) {
         return refuse('nothing-to-take-back', 'It is too late to undo this; the message has gone out.')
       }
       return { events: [{ type: 'taken-back', at: now, of: command.of }] }
     case 'overrule': {
       const { outcome, text } = command
-      if (booking.status !== 'requested' && booking.status !== 'booked') return notWaiting(booking)
+      if (is !== 'waiting' && is !== 'offered' && is !== 'booked') return notWaiting(is)
       const current = booking.overruled?.outcome ?? booking.asked.reading.outcome
       if (outcome === current) return { events: [] }
       return { events: [{ type: 'overruled', at: now, outcome, text }] }
     }
     case 'prove':
-      return { events: booking.mailProved ? [] : [{ type: 'proved', at: now }] }
+      return prove(booking, is, about)
     case 'accept':
-      return accept(booking, command, now)
     case 'refuse':
-      if (!waits(booking, now)) return notWaiting(booking)
-      if (booking.offers.length === 0) return refuse('not-offered', 'No other times have been offered.')
-      return { events: [{ type: 'refused', at: now, text: command.text }] }
     case 'withdraw':
-      return waits(asSeen(booking, now), now)
-        ? { events: [{ type: 'withdrawn', at: now }] }
-        : notWaiting(booking)
+      return asSeen(booking, now, (seen) => answer(seen, command, now))
     case 'cancel':
-      return cancel(booking, command, about)
+      return command.by === 'practitioner'
+        ? cancel(booking, command, about)
+        : asSeen(booking, now, (seen) => cancel(seen, command, about))
     case 'lapse':
       if (booking.status !== 'requested') return { events: [] }
       if (now <= booking.until) return refuse('hold-stands', 'The hold still stands.')
-      // The lapse is stamped with the moment it was due, even if nobody was there to see it.
-      return { events: [{ type: 'lapsed', at: booking.until }] }
+      // The lapse is stamped with the moment it was due, even if nobody was there to see it; where a decision stood
+      // in its way and was taken back, with that moment.
+      return { events: [{ type: 'lapsed', at: instant(Math.max(booking.until, booking.latest)) }] }
   }
+}
+
+/** Decides by what the client sees, and takes back first what they have not been told. */
+function asSeen(booking: Booking, now: Instant, work: (seen: Booking) => Decision): Decision {
+  const untold = undoableAt(booking, now)
+  const decision = work(seenAt(booking, now))
+  if (!untold || 'refused' in decision) return decision
+  return { events: [{ type: 'taken-back', at: now, of: untold.of }, ...decision.events] }
+}
+
+function prove(booking: Booking, is: StateName, about: Circumstances): Decision {
+  const { now } = about
+  if (booking.mailProved) return { events: [] }
+  if (is !== 'unproved') return { events: [{ type: 'proved', at: now }] }
+  const { until, straight, marks } = about.proving()
+  const proved: BookingEvent = {
+    type: 'proved',
+    at: now,
+    until,
+    ...(marks.length > 0 ? { marks } : {}),
+  }
+  return {
+    events: straight ? [proved, { type: 'welcomed', at: now, by: 'rules', settles: now }] : [proved],
+  }
+}
+
+function answer(
+  booking: Booking,
+  command: Extract<Command, { do: 'accept' | 'refuse' | 'withdraw' }>,
+  now: Instant,
+): Decision {
+  const state = stateAt(booking, now)
+  if (command.do === 'withdraw') {
+    const asks = state.is === 'unproved' || state.is === 'waiting' || state.is === 'offered'
+    return asks ? { events: [{ type: 'withdrawn', at: now }] } : notWaiting(state.is)
+  }
+  if (state.is === 'waiting' || state.is === 'unproved')
+    return refuse('not-offered', 'No other times have been offered.')
+  if (state.is !== 'offered') return notWaiting(state.is)
+  if (command.do === 'refuse') return { events: [{ type: 'refused', at: now, text: command.text }] }
+  const { start, place } = command
+  if (!state.starts.some((one) => one.start === start && one.place === place)) {
+    return refuse('not-offered', 'This time has not been offered, or has been taken back.')
+  }
+  return { events: [{ type: 'accepted', at: now, start, place }] }
 }
 
 function offer(command: Extract<Command, { do: 'offer' }>, about: Circumstances): Decision {
@@ -126,49 +166,32 @@ export const blockingMove = (closures: readonly Closure[], clash: boolean): Clos
 function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about: Circumstances): Decision {
   const { now } = about
   const { start, place, minutes, text, clash } = command
-  const service = command.service ?? booking.asked.service
-  if (booking.status !== 'booked') {
-    return refuse(
-      'not-booked',
-      booking.status === 'requested' ? 'It is not booked yet.' : ENDED[booking.status],
-    )
-  }
-  const { asked } = booking
-  const same = start === booking.start && place === booking.place && minutes === asked.minutes
-  if (same && service === asked.service) return { events: [] }
+  const service = command.service ?? booking.service
+  if (now > booking.start) return refuse('too-late', 'The session has begun.')
+  const same = start === booking.start && place === booking.place && minutes === booking.minutes
+  if (same && service === booking.service) return { events: [] }
   const blocking = blockingMove(about.closuresOf({ start, place }, minutes, service), clash)
   if (blocking.length > 0) return refuse('not-open', 'That time is not free.', blocking)
-  const other = service === asked.service ? {} : { service }
+  const other = service === booking.service ? {} : { service }
   return {
     events: [{ type: 'moved', at: now, start, place, minutes, text, settles: shift(now, UNDO), ...other }],
   }
 }
 
-function accept(booking: Booking, command: Start, now: Instant): Decision {
-  if (!waits(booking, now)) return notWaiting(booking)
-  const { start, place } = command
-  if (!booking.offers.some((one) => one.start === start && one.place === place)) {
-    return refuse('not-offered', 'This time has not been offered, or has been taken back.')
-  }
-  return { events: [{ type: 'accepted', at: now, start, place }] }
-}
-
 function cancel(
   booking: Booking,
-  command: Extract<Command, { do: 'cancel' }>,
-  about: Circumstances,
+  { by, text }: Extract<Command, { do: 'cancel' }>,
+  { now, zone }: Circumstances,
 ): Decision {
-  const { now, zone } = about
-  if (booking.status !== 'booked') {
-    return refuse(
-      'not-booked',
-      booking.status === 'requested' ? 'It is not booked yet.' : ENDED[booking.status],
-    )
-  }
-  if (command.by === 'client' && now > booking.start) {
-    return refuse('too-late', 'The session has begun; please write to the practitioner.')
-  }
-  const share =
-    command.by === 'practitioner' ? 0 : cancelShare(booking.asked.houseRules, booking.start, zone, now)
-  return { events: [{ type: 'cancelled', at: now, by: command.by, share, text: command.text }] }
+  const state = stateAt(booking, now)
+  if (state.is !== 'booked') return notBooked(state.is)
+  if (by === 'practitioner')
+    return { events: [{ type: 'cancelled', at: now, by, share: 0, text, settles: shift(now, UNDO) }] }
+  if (state.begun) return refuse('too-late', 'The session has begun; please write to the practitioner.')
+  const share = cancelShare(booking.asked.houseRules, booking.start, zone, now)
+  return { events: [{ type: 'cancelled', at: now, by, share, text, settles: now }] }
 }
+
+/** The booking after events, one by one. */
+export const after = (booking: Booking, events: readonly BookingEvent[]): Booking =>
+  events.reduce(apply, booking)

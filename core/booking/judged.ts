@@ -14,18 +14,13 @@ import {
 import { type Difference, nearestChange } from '../questions/nearest.ts'
 import type { Booking } from './record.ts'
 
-/** Who asked, as the rules looked at them. */
-export const askingIn = ({ asked }: Booking): Asking => ({
-  standing: asked.standing,
-  invited: false,
-  tags: [],
-  attempts: asked.attempts.length,
-})
+/** Who asked, as the rules looked at them then. */
+export const askingIn = ({ asked }: Booking): Asking => asked.asking
 
 /** What else counted in a request's quote: what was added, how far to travel, a code. */
-export const choicesIn = (practice: Practice, { asked, place }: Booking): Choices => ({
+export const choicesIn = (practice: Practice, { asked }: Booking): Choices => ({
   extras: asked.extras ?? [],
-  travel: travelZoneOf(placeOf(practice, place), asked.travel),
+  travel: travelZoneOf(placeOf(practice, asked.place), asked.travel),
   code: practice.codes?.find((one) => one.id === asked.code),
   whole: false,
 })

@@ -24,7 +24,7 @@ export function readiness(booking: Booking): Readiness {
     questions: asked.questionnaire ? (outcomeOf(booking) === 'closed' ? 'blocked' : 'done') : 'none',
     terms: asked.agreements.length > 0 ? 'done' : 'none',
     word: ended ? 'blocked' : status === 'requested' ? 'waiting' : 'done',
-    deposit: asked.reading.quote.deposit > 0 ? 'waiting' : 'none',
+    deposit: booking.deposit > 0 ? 'waiting' : 'none',
     preparation: 'none',
   }
 }

@@ -2,40 +2,58 @@ import { type Entry, entryFor, gatherGroups } from '../openings/index.ts'
 import type { Practice } from '../practice/types.ts'
 import type { Instant } from '../time/index.ts'
 import type { Booking, Start } from './record.ts'
+import { undoableAt } from './state.ts'
 
-/** The times a booking keeps from others at `now`: its session, its hold, the times offered for it. */
-export function takes(booking: Booking, now: Instant): { kind: 'session' | 'hold'; starts: Start[] } {
-  const own: Start = { start: booking.start, place: booking.place }
-  // A time given up by a decision stays kept while that decision can be taken back.
-  const undoable = booking.unsettled !== undefined && now <= booking.unsettled.until
-  if (['booked', 'attended', 'missed'].includes(booking.status)) {
-    const from = undoable ? booking.unsettled?.before : undefined
-    const left =
-      from?.status === 'booked' && from.start !== booking.start
-        ? [{ start: from.start, place: from.place }]
-        : []
-    return { kind: 'session', starts: [own, ...left] }
-  }
-  if (booking.status === 'requested' && now <= booking.until) {
-    if (booking.offers.length === 0) return { kind: 'hold', starts: [own] }
-    return { kind: 'hold', starts: undoable ? [own, ...booking.offers] : booking.offers }
-  }
-  if (booking.status === 'declined' && undoable) return { kind: 'hold', starts: [own] }
-  return { kind: 'hold', starts: [] }
+/** A time that a booking keeps from others. */
+export interface Taken extends Start {
+  kind: 'session' | 'hold'
+  service: string
+  minutes: number
 }
+
+/** What stands of a booking: whether its hold does, and whether its last decision can still be taken back. */
+export interface Stands {
+  held: boolean
+  undoable: boolean
+}
+
+/**
+ * The times a booking keeps from others: its session, its hold, the times offered for it, and what a decision gives
+ * up, as long as that can be taken back.
+ */
+export function takesWhile(booking: Booking, stands: Stands): Taken[] {
+  const { status, offers, service, minutes, start, place } = booking
+  const own = (kind: Taken['kind']): Taken => ({ kind, start, place, service, minutes })
+  const before = stands.undoable ? booking.unsettled?.before : undefined
+  if (status === 'booked' || status === 'attended' || status === 'missed') {
+    // Where it was moved from; an earlier request for the same time is no second one.
+    const left = before?.status === 'booked' ? takesWhile(before, { held: true, undoable: false }) : []
+    return [own('session'), ...left.filter((one) => one.start !== start || one.place !== place)]
+  }
+  if (status === 'requested' && stands.held) {
+    const offered = offers.map((one): Taken => ({ ...own('hold'), ...one }))
+    if (offered.length === 0) return [own('hold')]
+    return before ? [own('hold'), ...offered] : offered
+  }
+  return before && (status === 'declined' || status === 'cancelled')
+    ? takesWhile(before, { held: true, undoable: false })
+    : []
+}
+
+/** The times a booking keeps from others at `now`. */
+export const takes = (booking: Booking, now: Instant): Taken[] =>
+  takesWhile(booking, { held: now <= booking.until, undoable: undoableAt(booking, now) !== undefined })
+
+/** A booking's entries in the diary, before the seats of groups are counted together. */
+export const entriesFor = (practice: Practice, booking: Booking, taken: readonly Taken[]): Entry[] =>
+  taken.map((one) => ({
+    ...entryFor(practice, { ...one, id: booking.id, travel: booking.asked.travel }),
+    request: booking.id,
+  }))
 
 /** The diary entries of bookings at `now`, the seats of a group counted together. */
 export function bookingEntries(practice: Practice, bookings: Iterable<Booking>, now: Instant): Entry[] {
   const entries: Entry[] = []
-  for (const booking of bookings) {
-    const { kind, starts } = takes(booking, now)
-    for (const { start, place } of starts) {
-      const { service, minutes, travel } = booking.asked
-      entries.push({
-        ...entryFor(practice, { id: booking.id, kind, service, place, start, minutes, travel }),
-        request: booking.id,
-      })
-    }
-  }
+  for (const booking of bookings) entries.push(...entriesFor(practice, booking, takes(booking, now)))
   return gatherGroups(practice, entries)
 }

@@ -23,7 +23,7 @@ import {
   zone,
 } from '../time/index.ts'
 import { availabilityIn, joined, type Stretch, without } from './availability.ts'
-import { writeBookings } from './bookings.ts'
+import { uidOf, writeBookings } from './bookings.ts'
 import { busyTimes } from './busy.ts'
 import { readHoursFile, writeHoursFile } from './hours-file.ts'
 import { parseCalendar } from './icalendar.ts'
@@ -308,6 +308,13 @@ describe('bookings in a file', () => {
     expect(event?.startDate.toString()).toBe('2026-11-27T10:00:00Z')
     expect(event?.duration.toSeconds()).toBe(75 * 60)
     expect(event?.summary).toBe('Tomé\nArrais, Voice, long; and "loud"')
+  })
+
+  it('have a UID that stays when the door’s name and address change', () => {
+    const booking = { ...booked('a'), asked: sampleAsked({ shown: 'f'.repeat(64) }) }
+    const moved = { ...practice, profile: { ...practice.profile, slug: 'elsewhere', name: 'Another name' } }
+    expect(uidOf(moved, booking)).toBe(uidOf(practice, booking))
+    expect(uidOf(practice, { ...booking, id: 'b' })).not.toBe(uidOf(practice, booking))
   })
 
   it('hold what is booked or held, and nothing that has ended or lies far away', () => {

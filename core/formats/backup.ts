@@ -20,4 +20,4 @@ export const writeBackup = (backup: Backup): string =>
 
 /** A practice file as text; see `writeBackup`. */
 export const writePracticeFile = (file: PracticeFile): string =>
-  `${canonicalJson({ ...file, people: byId(file.people), sessions: byId(file.sessions) })}\n`
+  `${canonicalJson({ ...file, people: byId(file.people ?? []), sessions: byId(file.sessions ?? []) })}\n`

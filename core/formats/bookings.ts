@@ -9,21 +9,30 @@ import { newCalendar, utcTime, writeCalendar } from './icalendar.ts'
 const BACK = 60 * DAY
 const AHEAD = 400 * DAY
 
+/**
+ * The UID of a booking's calendar entry (RFC 5545 §3.8.4.7). It is made from what never changes: whatever becomes of the
+ * practice's name and address, a later revision or cancellation finds the entry it is about. Bookings asked for before
+ * version 2 of the record, which knew of nothing shown, keep the UID under which their entries went out.
+ */
+export const uidOf = ({ id, profile }: Practice, booking: Booking): string =>
+  `${booking.id}@${booking.asked.shown === '' ? profile.slug : id}.acolhida`
+
 /** The practitioner's bookings and holds as an iCalendar file, with the names of whoever comes. */
 export function writeBookings(practice: Practice, bookings: Iterable<Booking>, now: Instant): string {
   const calendar = newCalendar('PUBLISH')
   calendar.updatePropertyWithValue('x-wr-calname', practice.profile.name)
   for (const booking of bookings) {
-    const { kind, starts } = takes(booking, now)
-    if (starts.length === 0 || booking.start < now - BACK || booking.start > now + AHEAD) continue
-    const { person, service, minutes, address } = booking.asked
+    const [taken] = takes(booking, now)
+    if (!taken || booking.start < now - BACK || booking.start > now + AHEAD) continue
+    const { service, minutes } = booking
+    const { person, address } = booking.asked
     const place = placeOf(practice, booking.place)
-    const held = kind === 'hold'
+    const held = taken.kind === 'hold'
     const event = new ICAL.Component('vevent')
     const say = (name: string, value: string | number | ICAL.Time): void => {
       event.updatePropertyWithValue(name, value)
     }
-    say('uid', `${booking.id}@${practice.profile.slug}.acolhida`)
+    say('uid', uidOf(practice, booking))
     say('sequence', booking.seq)
     say('dtstamp', utcTime(now))
     say('dtstart', utcTime(booking.start))

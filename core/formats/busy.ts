@@ -1,6 +1,6 @@
 import ICAL from 'ical.js'
 import type { Entry } from '../openings/index.ts'
-import type { Instant, Zone } from '../time/index.ts'
+import { type Instant, instant, type Zone } from '../time/index.ts'
 import { startsOfEvent } from '../time/recurrence.ts'
 import { unavailable } from './availability.ts'
 import { namedZone, parseCalendar, reader } from './icalendar.ts'
@@ -99,9 +99,9 @@ function freeBusyIn(calendar: ICAL.Component, from: Instant, to: Instant): Entry
     component.getAllProperties('freebusy').flatMap((property, m) => {
       if (String(property.getFirstParameter('fbtype') ?? 'BUSY').toUpperCase() === 'FREE') return []
       return property.getValues().flatMap((value, i): Entry[] => {
-        const period = value as unknown as ICAL.Period
-        const start = (period.start.toUnixTime() * 1000) as Instant
-        const end = (period.getEnd().toUnixTime() * 1000) as Instant
+        if (!(value instanceof ICAL.Period)) return []
+        const start = instant(value.start.toUnixTime() * 1000)
+        const end = instant(value.getEnd().toUnixTime() * 1000)
         if (end <= from || start >= to || end <= start) return []
         return [outside(`free-busy ${n} ${m} ${i}`, start, end)]
       })

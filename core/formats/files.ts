@@ -1,5 +1,5 @@
-import type { BookingEvent } from '../booking/index.ts'
-import type { Enquiry, EnquiryNews, MailNews, SealKey } from '../door/index.ts'
+import type { StoredEvent } from '../booking/index.ts'
+import type { Enquiry, EnquiryNews, MailNews, SealKey } from '../contract/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { Person } from '../people/index.ts'
 import type { Practice, Standing } from '../practice/index.ts'
@@ -14,15 +14,15 @@ export interface PracticeFile {
   format: 'acolhida-practice'
   version: typeof FILE_VERSION
   practice: Practice
-  sessions: Entry[]
+  sessions?: Entry[]
   /** In a file, a person's standing can be given; a desk derives it from what has taken place. */
-  people: (Person & { standing?: Standing })[]
+  people?: (Person & { standing?: Standing })[]
 }
 
 /** One booking with everything that happened to it. */
 export interface BookingRecord {
   id: string
-  events: BookingEvent[]
+  events: StoredEvent[]
 }
 
 /** An enquiry with what the practitioner has made of it. */

@@ -9,6 +9,18 @@ export class BadCalendar extends Error {
   }
 }
 
+/** Whether a line has a name, perhaps parameters (in which a colon stands only between quotes), and a colon. */
+function isLine(line: string): boolean {
+  const name = /^[A-Za-z0-9-]+/.exec(line)?.[0].length ?? 0
+  if (name === 0 || (line[name] !== ':' && line[name] !== ';')) return false
+  let quoted = false
+  for (let i = name; i < line.length; i++) {
+    if (line[i] === '"') quoted = !quoted
+    else if (line[i] === ':' && !quoted) return true
+  }
+  return false
+}
+
 /** Leaves out lines that are none, so that one broken line does not cost the whole calendar. */
 function wellFormed(source: string, skipped: string[]): string {
   const lines = source
@@ -17,7 +29,7 @@ function wellFormed(source: string, skipped: string[]): string {
     .split(/\r?\n/)
   return lines
     .filter((line) => {
-      const good = line === '' || /^[A-Za-z0-9-]+(;[^:]*(?:"[^"]*"[^:]*)*)?:/.test(line)
+      const good = line === '' || isLine(line)
       if (!good) skipped.push(`the line “${line.slice(0, 60)}”`)
       return good && line !== ''
     })

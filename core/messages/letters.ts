@@ -1,10 +1,10 @@
-import { type Booking, type BookingEvent, freeUntil, isTold, type Start } from '../booking/index.ts'
+import { type Booking, freeUntil, isTold, stateAt, type TellingStep } from '../booking/index.ts'
+import { decimals } from '../money/currency.ts'
+import { money } from '../money/words.ts'
 import { type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import {
   dateAt,
-  HOUR,
   type Instant,
-  instant,
   longDate,
   MINUTE,
   moment,
@@ -14,22 +14,12 @@ import {
   zone,
 } from '../time/index.ts'
 
-/** A message about one booking, ready but for its private link. */
+/** What a message is about; with subject, channel and anchor it makes the message unique. */
+export type Step = TellingStep | 'word-due' | 'place' | 'enquiry-answered' | 'quote'
+
+/** A message, ready but for its private link. */
 export interface Letter {
-  /** What it is about; with booking, channel and event it makes the message unique. */
-  step:
-    | 'asked'
-    | 'moved'
-    | 'word-due'
-    | 'confirmation'
-    | 'declined'
-    | 'offered'
-    | 'lapsed'
-    | 'withdrawn'
-    | 'cancelled'
-    | 'place'
   to: 'client' | 'practitioner'
-  due: Instant
   subject: string
   /** Plain text; `{link}` stands for the private link. */
   text: string
@@ -61,13 +51,13 @@ const wordsFor = (practice: Practice, booking: Booking): Words => ({
   booking,
   there: zone(booking.asked.person.zone),
   home: zone(practice.profile.zone),
-  service: serviceOf(practice, booking.asked.service)?.name ?? 'your session',
+  service: serviceOf(practice, booking.service)?.name ?? 'your session',
 })
 
 const letter = (w: Words, body: string[]): string =>
   [`Hello ${w.booking.asked.person.name},`, ...body.filter(Boolean), w.practice.profile.name].join('\n\n')
 
-const at = (w: Words, start: Instant): string => timeFor(start, w.booking.asked.minutes, w.there, w.home)
+const at = (w: Words, start: Instant): string => timeFor(start, w.booking.minutes, w.there, w.home)
 
 function whereLine(w: Words, told: boolean): string {
   const place = placeOf(w.practice, w.booking.place)
@@ -82,26 +72,10 @@ function whereLine(w: Words, told: boolean): string {
   return address ? `Where: ${place.name}, ${address}` : `Where: ${place.name}`
 }
 
-/** Tells where a session takes place, when that was left to the last reminder. */
-export function placeLetter(practice: Practice, booking: Booking, due: Instant): Letter {
-  const w = wordsFor(practice, booking)
-  return {
-    step: 'place',
-    to: 'client',
-    due,
-    subject: `Where we meet: ${w.service}, ${moment(booking.start, w.there)}`,
-    text: letter(w, [
-      `${w.service} is ${at(w, booking.start)}.`,
-      whereLine(w, true),
-      'Everything about it is here:\n{link}',
-    ]),
-  }
-}
-
-/** Whether a place's address may stand in a message that goes at a moment. */
-function toldBy(w: Words, due: Instant): boolean {
+/** Whether the place's address may stand in a message that goes now. */
+function tellsPlace(w: Words, now: Instant): boolean {
   const place = placeOf(w.practice, w.booking.place)
-  return place !== undefined && isTold(place, { status: 'booked', start: w.booking.start }, due)
+  return place !== undefined && isTold(place, stateAt(w.booking, now), w.booking.start, now)
 }
 
 function freeLine(w: Words): string {
@@ -112,159 +86,149 @@ function freeLine(w: Words): string {
     : `You can move or cancel it free of charge until ${moment(until, w.there)}.`
 }
 
-function confirmation(w: Words, due: Instant): Letter {
-  return {
-    step: 'confirmation',
-    to: 'client',
-    due,
-    subject: `Confirmed: ${w.service}, ${moment(w.booking.start, w.there)}`,
-    text: letter(w, [
-      `Your time is confirmed: ${w.service}, ${at(w, w.booking.start)}.`,
-      whereLine(w, toldBy(w, due)),
-      freeLine(w),
-      'Everything about it, and the way to change it, is here:\n{link}',
-      'I look forward to seeing you.',
-    ]),
-    invite: 'REQUEST',
-  }
+/** What a booking costs, where it costs something; what is asked beforehand belongs to it. */
+function priceLine({ booking }: Words): string {
+  const { price, deposit, asked } = booking
+  if (price === 0) return ''
+  const currency = { code: asked.currency, decimals: decimals(asked.currency) }
+  const before = deposit > 0 ? `, of which ${money(deposit, currency)} is asked before the session` : ''
+  return `The price is ${money(price, currency)}${before}.`
 }
 
-/** How long before a hold runs out the practitioner is reminded: an hour, or half of a shorter hold. */
-const remindBefore = (asked: Instant, until: Instant): Instant =>
-  instant(Math.max(until - HOUR, asked + (until - asked) / 2))
+/** What the client is asked to do, and until when the time is theirs. */
+function askedLines({ booking, there }: Words): string[] {
+  const { asked, until } = booking
+  const kept = `The time is kept for you. I answer by ${moment(until, there)}.`
+  if (asked.proof === 'link' || asked.proof === 'quote') return [kept, 'Where things stand:\n{link}']
+  return booking.unproved
+    ? [
+        `The time is kept for you until ${moment(until, there)}. Please open this link before then, so that I know this address reaches you; only then your request is with me. The link also shows where things stand:\n{link}`,
+      ]
+    : [
+        kept,
+        'Please open this link once, so that I know this address reaches you. It also shows where things stand:\n{link}',
+      ]
+}
 
 /**
- * The messages that follow from one more event of a booking.
- * @param booking as it is after the event
+ * A message about a booking as it stands when it goes: written from its state at that moment, and the practice in
+ * force.
  */
-export function lettersFor(practice: Practice, booking: Booking, event: BookingEvent): Letter[] {
+export function letterFor(practice: Practice, booking: Booking, step: Step, now: Instant): Letter {
   const w = wordsFor(practice, booking)
-  switch (event.type) {
-    case 'asked': {
-      return [
-        {
-          step: 'asked',
-          to: 'client',
-          due: event.at,
-          subject: `Your request: ${w.service}, ${moment(booking.start, w.there)}`,
-          text: letter(w, [
-            `Thank you. You have asked for ${w.service}, ${at(w, booking.start)}.`,
-            `The time is kept for you. I answer by ${moment(booking.until, w.there)}.`,
-            'Please open this link once, so that I know this address reaches you. It also shows where things stand:\n{link}',
-          ]),
-        },
-        {
-          step: 'word-due',
-          to: 'practitioner',
-          due: remindBefore(event.at, event.until),
-          subject: `A request awaits your word until ${moment(event.until, w.home)}`,
-          text: `${w.service}, ${timeFor(booking.start, event.minutes, w.home, w.home)}.\n\nThe time is kept until ${moment(event.until, w.home)}; then it is free again.`,
-        },
-      ]
-    }
-    case 'welcomed':
-      return [confirmation(w, event.settles)]
-    case 'accepted':
-      return [confirmation(w, event.at)]
+  const to = 'client'
+  const when = moment(booking.start, w.there)
+  switch (step) {
+    case 'asked':
+      return {
+        to,
+        subject: `Your request: ${w.service}, ${when}`,
+        text: letter(w, [
+          `Thank you. You have asked for ${w.service}, ${at(w, booking.start)}.`,
+          ...askedLines(w),
+        ]),
+      }
+    case 'word-due':
+      return {
+        to: 'practitioner',
+        subject: `A request awaits your word until ${moment(booking.until, w.home)}`,
+        text: `${w.service}, ${timeFor(booking.start, booking.minutes, w.home, w.home)}.\n\nThe time is kept until ${moment(booking.until, w.home)}; then it is free again.`,
+      }
+    case 'confirmation':
+      return {
+        to,
+        subject: `Confirmed: ${w.service}, ${when}`,
+        text: letter(w, [
+          `Your time is confirmed: ${w.service}, ${at(w, booking.start)}.`,
+          whereLine(w, tellsPlace(w, now)),
+          priceLine(w),
+          freeLine(w),
+          'Everything about it, and the way to change it, is here:\n{link}',
+          'I look forward to seeing you.',
+        ]),
+        invite: 'REQUEST',
+      }
+    case 'place':
+      return {
+        to,
+        subject: `Where we meet: ${w.service}, ${when}`,
+        text: letter(w, [
+          `${w.service} is ${at(w, booking.start)}.`,
+          whereLine(w, true),
+          'Everything about it is here:\n{link}',
+        ]),
+      }
     case 'declined':
-      return [
-        {
-          step: 'declined',
-          to: 'client',
-          due: event.settles,
-          subject: `About your request: ${w.service}`,
-          text: letter(w, [
-            event.text || 'Thank you for asking. I am sorry that I can not offer you this time.',
-            'Where things stand:\n{link}',
-          ]),
-        },
-      ]
+      return {
+        to,
+        subject: `About your request: ${w.service}`,
+        text: letter(w, [
+          booking.text || 'Thank you for asking. I am sorry that I can not offer you this time.',
+          'Where things stand:\n{link}',
+        ]),
+      }
     case 'offered':
-      return [
-        {
-          step: 'offered',
-          to: 'client',
-          due: event.settles,
-          subject: `Other times for you: ${w.service}`,
-          text: letter(w, [
-            event.text,
-            `I can offer you ${event.starts.length === 1 ? 'this time' : 'these times'}:`,
-            event.starts.map((start: Start) => `  ${at(w, start.start)}`).join('\n'),
-            `They are kept for you until ${moment(event.until, w.there)}. Please choose here:\n{link}`,
-          ]),
-        },
-      ]
+      return {
+        to,
+        subject: `Other times for you: ${w.service}`,
+        text: letter(w, [
+          booking.text,
+          `I can offer you ${booking.offers.length === 1 ? 'this time' : 'these times'}:`,
+          booking.offers.map(({ start }) => `  ${at(w, start)}`).join('\n'),
+          `They are kept for you until ${moment(booking.until, w.there)}. Please choose here:\n{link}`,
+        ]),
+      }
     case 'lapsed':
-      return [
-        {
-          step: 'lapsed',
-          to: 'client',
-          due: event.at,
-          subject: `Your request has run out: ${w.service}`,
-          text: letter(w, [
-            booking.asked.until < event.at
-              ? 'The times I offered are no longer kept.'
-              : 'I am sorry: I could not answer in time, and the time is no longer kept for you.',
-            'You are welcome to choose another one. Where things stand:\n{link}',
-          ]),
-        },
-      ]
+      return {
+        to,
+        subject: `Your request has run out: ${w.service}`,
+        text: letter(w, [
+          booking.tells?.offered
+            ? 'The times I offered are no longer kept.'
+            : 'I am sorry: I could not answer in time, and the time is no longer kept for you.',
+          'You are welcome to choose another one. Where things stand:\n{link}',
+        ]),
+      }
     case 'withdrawn':
-    case 'refused':
-      return [
-        {
-          step: 'withdrawn',
-          to: 'client',
-          due: event.at,
-          subject: `Withdrawn: ${w.service}`,
-          text: letter(w, [
-            event.type === 'refused'
-              ? 'None of the times suited you, so the request is closed.'
-              : 'You have withdrawn your request. Nothing is owed.',
-            `You are welcome to ask again at any time.`,
-          ]),
-        },
-      ]
+      return {
+        to,
+        subject: `Withdrawn: ${w.service}`,
+        text: letter(w, [
+          'The request is closed. Nothing is owed.',
+          'You are welcome to ask again at any time.',
+        ]),
+      }
     case 'moved':
-      return [
-        {
-          step: 'moved',
-          to: 'client',
-          due: event.settles,
-          subject: `Moved: ${w.service}, now ${moment(booking.start, w.there)}`,
-          text: letter(w, [
-            `${w.service} has moved. It is now ${at(w, booking.start)}.`,
-            whereLine(w, toldBy(w, event.settles)),
-            event.text,
-            freeLine(w),
-            'If that does not suit you, everything about it is here:\n{link}',
-          ]),
-          invite: 'REQUEST',
-        },
-      ]
+      return {
+        to,
+        subject: `Moved: ${w.service}, now ${when}`,
+        text: letter(w, [
+          `${w.service} has moved. It is now ${at(w, booking.start)}.`,
+          whereLine(w, tellsPlace(w, now)),
+          booking.text,
+          freeLine(w),
+          'If that does not suit you, everything about it is here:\n{link}',
+        ]),
+        invite: 'REQUEST',
+      }
     case 'cancelled':
-      return [
-        {
-          step: 'cancelled',
-          to: 'client',
-          due: event.at,
-          subject: `Cancelled: ${w.service}, ${moment(booking.start, w.there)}`,
-          text: letter(w, [
-            event.by === 'practitioner'
-              ? `I am sorry, I have to cancel ${w.service}, ${at(w, booking.start)}. Nothing is owed.`
-              : `You have cancelled ${w.service}, ${at(w, booking.start)}.`,
-            event.by === 'client' && event.share > 0
-              ? `By the rules you agreed to, ${event.share} % of the price is due.`
-              : '',
-            event.text,
-            'Where things stand:\n{link}',
-          ]),
-          invite: 'CANCEL',
-        },
-      ]
-    case 'proved':
-    case 'overruled':
-    case 'taken-back':
-      return []
+      return {
+        to,
+        subject: `Cancelled: ${w.service}, ${when}`,
+        text: letter(w, [
+          booking.cancelledBy === 'practitioner'
+            ? `I am sorry, I have to cancel ${w.service}, ${at(w, booking.start)}. Nothing is owed.`
+            : `You have cancelled ${w.service}, ${at(w, booking.start)}.`,
+          booking.cancelledBy === 'client' && booking.share > 0
+            ? `By the rules you agreed to, ${booking.share} % of the price is due.`
+            : '',
+          booking.text,
+          'Where things stand:\n{link}',
+        ]),
+        invite: 'CANCEL',
+      }
+    case 'enquiry-answered':
+    case 'quote':
+      throw new Error(`${step} is about no booking.`)
   }
 }

@@ -57,11 +57,19 @@ export interface ReadHours {
 const inMinutes = (blocks: readonly Block[]): MinuteBlock[] =>
   blocks.map((block) => ({ from: minutesOf(block.from), to: minutesOf(block.to), block }))
 
-/** Reads the times of hours. */
-export const readHours = (hours: Hours): ReadHours => ({
-  weekly: hours.weekly.map(inMinutes),
-  changed: new Map(hours.changedDays.map((day) => [dayNumber(day.date), inMinutes(day.blocks)])),
-})
+const known = new WeakMap<Hours, ReadHours>()
+
+/** Reads the times of hours, once for each that are given. */
+export function readHours(hours: Hours): ReadHours {
+  const before = known.get(hours)
+  if (before) return before
+  const read: ReadHours = {
+    weekly: hours.weekly.map(inMinutes),
+    changed: new Map(hours.changedDays.map((day) => [dayNumber(day.date), inMinutes(day.blocks)])),
+  }
+  known.set(hours, read)
+  return read
+}
 
 /** The blocks of a date: a changed day replaces the weekly hours of its date whole. */
 export const blocksOn = (hours: ReadHours, day: DayNumber): MinuteBlock[] =>

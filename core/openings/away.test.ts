@@ -1,9 +1,11 @@
 import fc from 'fast-check'
 import { RRule } from 'rrule'
 import { describe, expect, it } from 'vitest'
+import { checkPractice } from '../practice/index.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
 import { DAY, date, dateTimeAt, type LocalDateTime, parseInstant, timeAt, zone } from '../time/index.ts'
-import { awayTimes, isRepeat, makeDiary, newClient, openStarts, workingDaysOn } from './index.ts'
+import { comesTrue, isRepeat } from '../time/recurrence.ts'
+import { awayTimes, makeDiary, newClient, openStarts, workingDaysOn } from './index.ts'
 
 const lisbon = zone('Europe/Lisbon')
 const away = (from: string, to: string, repeat: string) =>
@@ -84,6 +86,27 @@ describe('repeated time away', () => {
       }),
       { numRuns: 300 },
     )
+  })
+
+  it('never looks without end for what never comes true', () => {
+    const never = [
+      'FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30',
+      'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30,31',
+      'FREQ=MONTHLY;INTERVAL=12;BYMONTHDAY=31;BYMONTH=3',
+      'FREQ=DAILY;INTERVAL=7;BYDAY=MO',
+    ]
+    const begun = process.cpuUsage().user
+    for (const rule of never) {
+      expect(comesTrue(rule, { year: 2026, month: 11, day: 27 })).toBe(false)
+      const practice = away('2026-11-27T09:00', '2026-11-27T10:00', rule)
+      expect(starts(practice, '2026-11-01T00:00Z', '2027-04-01T00:00Z')).toEqual(['2026-11-27T09:00'])
+      expect(checkPractice(practice).map(({ path }) => path)).toContain('away[0]')
+    }
+    // Not a matter of speed: without the check, this does not end.
+    expect(process.cpuUsage().user - begun).toBeLessThan(20_000_000)
+    for (const rule of ['FREQ=DAILY', 'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=29', 'FREQ=MONTHLY;BYDAY=5MO'])
+      expect(comesTrue(rule, { year: 2026, month: 11, day: 27 })).toBe(true)
+    for (const rule of ['FREQ=HOURLY', 'FREQ=SECONDLY;BYSETPOS=9']) expect(isRepeat(rule)).toBe(false)
   })
 
   it('knows what is a rule', () => {

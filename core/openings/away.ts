@@ -3,6 +3,7 @@ import type { Away, Practice } from '../practice/types.ts'
 import {
   DAY,
   type DayNumber,
+  dateParts,
   dayNumber,
   type Instant,
   type LocalDate,
@@ -10,7 +11,7 @@ import {
   type Zone,
   zone,
 } from '../time/index.ts'
-import { startsOf } from '../time/recurrence.ts'
+import { comesTrue, startsOf } from '../time/recurrence.ts'
 
 /** Time away as an interval. */
 export interface AwayTime {
@@ -37,7 +38,7 @@ function expand(away: Away, home: Zone, from: Instant, to: Instant): AwayTime[] 
     from: home.toInstant(day, minutes),
     to: home.toInstant(day, minutes + length),
   })
-  if (!away.repeat) return [made(start.day, start.minutes)]
+  if (!away.repeat || !comesAgain(away, away.repeat)) return [made(start.day, start.minutes)]
   const found: AwayTime[] = []
   const times = startsOf(ICAL.Recur.fromString(away.repeat), firstTime(away))
   for (let i = 0; i < MOST; i++) {
@@ -51,24 +52,18 @@ function expand(away: Away, home: Zone, from: Instant, to: Instant): AwayTime[] 
   return found
 }
 
-function firstTime(away: Away): ICAL.Time {
-  const [year, month, day, hour, minute] = away.from.split(/[-T:]/).map(Number) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-  ]
-  return ICAL.Time.fromData({ year, month, day, hour, minute, second: 0, isDate: false })
-}
+const firstTime = (away: Away): ICAL.Time =>
+  ICAL.Time.fromData({ ...dateParts(away.from), second: 0, isDate: false })
 
-/** Whether a text is a rule of repetition. */
-export function isRepeat(rule: string): boolean {
-  try {
-    return Boolean(ICAL.Recur.fromString(rule).freq)
-  } catch {
-    return false
-  }
+const trueOf = new WeakMap<Away, boolean>()
+
+/** Whether a repetition ever comes; one that never does is away once. */
+function comesAgain(away: Away, repeat: string): boolean {
+  const before = trueOf.get(away)
+  if (before !== undefined) return before
+  const found = comesTrue(repeat, dateParts(away.from))
+  trueOf.set(away, found)
+  return found
 }
 
 const known = new WeakMap<Practice, { from: number; to: number; times: AwayTime[] }>()

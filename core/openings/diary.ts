@@ -30,31 +30,39 @@ export interface Diary {
   count(span: 'day' | 'week', day: DayNumber, service?: string): number
 }
 
-/** The entries of a service's group dates to which nobody has come yet; they keep their time all the same. */
-function emptyGroups(practice: Practice, entries: readonly Entry[]): Entry[] {
-  const held = new Set(entries.filter((e) => e.service).map((e) => `${e.service} ${e.start}`))
-  return practice.services.flatMap((service) => {
+/** Every group date of a practice as an entry that nobody has come to yet. */
+function groupsOf(practice: Practice): readonly Entry[] {
+  const before = groups.get(practice)
+  if (before) return before
+  const made = practice.services.flatMap((service) => {
     if (service.seats < 2 || service.groupAt !== 'dates') return []
-    return service.groupDates.flatMap((date): Entry[] => {
+    return service.groupDates.map((date): Entry => {
       const start = instantOf(zoneOf(practice, placeOf(practice, date.place)), date.start)
-      if (held.has(`${service.id} ${start}`)) return []
-      return [
-        {
-          id: date.id,
-          kind: 'session',
-          start,
-          end: shift(start, service.minutes * MINUTE),
-          clearBefore: service.clearBefore,
-          clearAfter: service.clearAfter,
-          service: service.id,
-          place: date.place,
-          seats: service.seats,
-          taken: 0,
-        },
-      ]
+      return {
+        id: date.id,
+        kind: 'session',
+        start,
+        end: shift(start, service.minutes * MINUTE),
+        clearBefore: service.clearBefore,
+        clearAfter: service.clearAfter,
+        service: service.id,
+        place: date.place,
+        seats: service.seats,
+        taken: 0,
+      }
     })
   })
+  groups.set(practice, made)
+  return made
 }
+
+const groups = new WeakMap<Practice, readonly Entry[]>()
+
+/** The entries of group dates to which nobody has come yet; they keep their time all the same. */
+const emptyGroups = (practice: Practice, entries: readonly Entry[]): Entry[] =>
+  groupsOf(practice).filter(
+    (date) => !entries.some((one) => one.start === date.start && one.service === date.service),
+  )
 
 /** Prepares what is taken for questions about openings. Entries without a length are left out. */
 export function makeDiary(practice: Practice, taken: readonly Entry[]): Diary {

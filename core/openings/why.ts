@@ -160,14 +160,14 @@ function limits(f: Frame, diary: Diary, start: Instant): Closure[] {
     rule: 'day-limit' | 'week-limit',
     of: 'service' | 'practice',
     limit: number | undefined,
-    count: number,
+    count: () => number,
   ): void => {
-    if (limit && count >= limit) closures.push({ rule, of, service: service.id, limit })
+    if (limit && count() >= limit) closures.push({ rule, of, service: service.id, limit })
   }
-  judge('day-limit', 'service', service.perDay, diary.count('day', day, service.id))
-  judge('day-limit', 'practice', practice.limits.perDay, diary.count('day', day))
-  judge('week-limit', 'service', service.perWeek, diary.count('week', day, service.id))
-  judge('week-limit', 'practice', practice.limits.perWeek, diary.count('week', day))
+  judge('day-limit', 'service', service.perDay, () => diary.count('day', day, service.id))
+  judge('day-limit', 'practice', practice.limits.perDay, () => diary.count('day', day))
+  judge('week-limit', 'service', service.perWeek, () => diary.count('week', day, service.id))
+  judge('week-limit', 'practice', practice.limits.perWeek, () => diary.count('week', day))
   return closures
 }
 

@@ -1,4 +1,4 @@
-import type { Booking } from '../booking/index.ts'
+import { type Booking, stateAt } from '../booking/index.ts'
 import type { Standing } from '../practice/types.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
 import type { Instant } from '../time/index.ts'
@@ -36,9 +36,9 @@ export const mailHash = (email: string, salt: string): string => sha256Hex(`${sa
 
 /** New until a first session has taken place. */
 export function standingAt(bookings: Iterable<Booking>, now: Instant): Standing {
-  for (const { status, start, asked } of bookings) {
-    const over = status === 'attended' || (status === 'booked' && start + asked.minutes * 60_000 <= now)
-    if (over) return 'known'
+  for (const booking of bookings) {
+    const state = stateAt(booking, now)
+    if (state.is === 'attended' || (state.is === 'booked' && state.over)) return 'known'
   }
   return 'new'
 }
@@ -63,9 +63,16 @@ export function knownPeople(
   salt: string,
   now: Instant,
 ): KnownPerson[] {
+  const byMail = new Map<string, Booking[]>()
+  for (const booking of bookings) {
+    const mail = normalMail(booking.asked.person.email)
+    const others = byMail.get(mail)
+    if (others) others.push(booking)
+    else byMail.set(mail, [booking])
+  }
   return people.map((person) => {
     const { id, emails, invited, blocked } = person
-    const own = bookings.filter((booking) => emails.includes(normalMail(booking.asked.person.email)))
+    const own = emails.flatMap((mail) => byMail.get(mail) ?? [])
     const tags = tagsOf(person, own)
     return {
       id,

@@ -1,8 +1,9 @@
-import type { Practice } from './types.ts'
+import { duration, time } from '../time/index.ts'
+import type { Block, Practice } from './types.ts'
 
-const workday = [
-  { from: '09:00', to: '13:00' },
-  { from: '14:00', to: '18:00' },
+const workday: Block[] = [
+  { from: time('09:00'), to: time('13:00') },
+  { from: time('14:00'), to: time('18:00') },
 ]
 
 /**
@@ -27,7 +28,7 @@ export function beginPractice(about: {
       weekStart: 1,
     },
     places: [{ id: 'video', kind: 'video', name: 'by video', told: 'confirmation' }],
-    hours: { weekly: [workday, workday, workday, workday, workday, [], []], changedDays: [] } as never,
+    hours: { weekly: [workday, workday, workday, workday, workday, [], []], changedDays: [] },
     away: [],
     services: [
       {
@@ -42,7 +43,7 @@ export function beginPractice(about: {
         clearAfter: 10,
         clearInsideHours: false,
         starts: { kind: 'every', minutes: 30 },
-        notice: 'PT24H',
+        notice: duration('PT24H'),
         reach: { kind: 'working-days', days: 10 },
         seats: 1,
         groupAt: 'dates',
@@ -55,7 +56,7 @@ export function beginPractice(about: {
         on: true,
         colour: 'leaf',
       },
-    ] as never,
+    ],
     questionnaires: [
       {
         id: 'first-questions',
@@ -87,12 +88,16 @@ export function beginPractice(about: {
       },
     ],
     houseRules: {
-      cancel: [{ until: 'PT24H', share: 0 }],
+      cancel: [{ until: duration('PT24H'), share: 0 }],
       cancelAfter: 100,
-      move: { until: 'PT24H', times: 2 },
+      move: { until: duration('PT24H'), times: 2 },
       graceMinutes: 15,
-    } as never,
-    answering: { answerTime: 'PT24H', wordLead: 'PT2H', leastAnswerTime: 'PT30M' } as never,
+    },
+    answering: {
+      answerTime: duration('PT24H'),
+      wordLead: duration('PT2H'),
+      leastAnswerTime: duration('PT30M'),
+    },
     space: 'larger',
     shortestUsable: 30,
     limits: { openRequests: 2 },

@@ -1,5 +1,5 @@
 import { after, type Instant, type LocalDate, MINUTE, minutesOf, zone } from '../time/index.ts'
-import type { PracticeFault } from './check.ts'
+import type { PracticeFault } from './fault.ts'
 import type { Practice, Service } from './types.ts'
 
 const hoursIn = (minutes: number): string =>

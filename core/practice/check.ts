@@ -1,18 +1,12 @@
 import { readsPrivately } from '../questions/privacy.ts'
 import type { Questionnaire } from '../questions/types.ts'
 import { draftFaults } from '../questions/versions.ts'
-import { type LocalDate, minutesOf, splitDateTime } from '../time/index.ts'
+import { dateParts, type LocalDate, minutesOf, splitDateTime } from '../time/index.ts'
+import { comesTrue } from '../time/recurrence.ts'
 import { checkBookable } from './check-service.ts'
 import { overlappingCode } from './codes.ts'
+import type { PracticeFault } from './fault.ts'
 import type { Block, Hours, Place, Practice, Service } from './types.ts'
-
-/** What is wrong in a practice beyond the shape of its data. */
-export interface PracticeFault {
-  path: string
-  message: string
-  /** An error can't be published; a warning can, and says what follows from it. */
-  grade: 'error' | 'warning'
-}
 
 /** Blocks that end before they begin or overlap, said beside each. */
 export function checkBlocks(blocks: readonly Block[], path: string): PracticeFault[] {
@@ -155,9 +149,12 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
     ...practice.away.flatMap((away, i): PracticeFault[] => {
       const from = splitDateTime(away.from)
       const to = splitDateTime(away.to)
-      return from.day * 1440 + from.minutes < to.day * 1440 + to.minutes
-        ? []
-        : [{ path: `away[${i}]`, message: 'It ends before it begins.', grade: 'error' }]
+      const fault = (message: string): PracticeFault[] => [{ path: `away[${i}]`, message, grade: 'error' }]
+      if (from.day * 1440 + from.minutes >= to.day * 1440 + to.minutes)
+        return fault('It ends before it begins.')
+      return away.repeat && !comesTrue(away.repeat, dateParts(away.from))
+        ? fault('It is said to come again, and never does. Please choose how it repeats once more.')
+        : []
     }),
     ...practice.places.flatMap((place, i) => checkPlace(place, `places[${i}]`)),
     ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`, today)),

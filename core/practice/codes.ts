@@ -18,8 +18,6 @@ export interface CodeUse {
   today: LocalDate
   /** The person's id, if they are known. */
   person?: string | undefined
-  /** Nobody has said yet who they are: whether the code is theirs is looked at later. */
-  unsaid?: boolean
   /** How often a code has been used, by its id. */
   used: (id: string) => number
 }
@@ -38,8 +36,9 @@ export function findCode(practice: Practice, typed: string, use: CodeUse): Price
     const later = forService.find((one) => one.from && one.from > use.today)
     return later ? `This code can be used from ${later.from} on.` : 'This code has ended.'
   }
-  if (code.people?.length && !use.unsaid && !(use.person && code.people.includes(use.person)))
-    return 'This code is for somebody else.'
+  if (code.people?.length && !use.person)
+    return 'This code is for certain people. It counts for whoever comes by the link in one of their mails.'
+  if (code.people?.length && !code.people.includes(use.person!)) return 'This code is for somebody else.'
   if (code.uses !== undefined && use.used(code.id) >= code.uses) return 'This code has been used up.'
   return code
 }

@@ -15,14 +15,30 @@ export const SETTINGS = {
 
 export type SettingsGroup = keyof typeof SETTINGS
 
+/** What is taken over of something: with a value, or with none any more. */
+export type Parts<T> = { readonly [K in keyof T]?: T[K] | undefined }
+
+/** Takes one value over; what is set to nothing is left out, not kept as nothing. */
+function put<T extends object, K extends keyof T>(into: T, key: K, value: T[K] | undefined): void {
+  if (value === undefined) delete into[key]
+  else into[key] = value
+}
+
+/** Something with parts taken over from elsewhere: all that is given, or those that are named. */
+export function withParts<T extends object>(
+  one: T,
+  from: Parts<T>,
+  keys: readonly (keyof T)[] = Object.keys(from) as (keyof T)[],
+): T {
+  const next = { ...one }
+  for (const key of keys) put(next, key, from[key])
+  return next
+}
+
 /** One service with groups of settings taken from another; what that one leaves out is left out here, too. */
 export function withSettings(service: Service, from: Service, groups: readonly SettingsGroup[]): Service {
-  const next: Record<string, unknown> = { ...service }
-  for (const key of groups.flatMap((group): readonly (keyof Service)[] => SETTINGS[group])) {
-    if (from[key] === undefined) delete next[key]
-    else next[key] = from[key]
-  }
-  return next as unknown as Service
+  const keys = groups.flatMap((group): readonly (keyof Service)[] => SETTINGS[group])
+  return withParts(service, from, keys)
 }
 
 /** A practice in which some settings of one service have been copied to others. */

@@ -211,6 +211,8 @@ export interface Answering {
   wordLead: Duration
   /** and never shorter than this, unless the start comes first. */
   leastAnswerTime: Duration
+  /** How long a request is held until the link mailed to its address has been opened; half an hour without it. */
+  proofTime?: Duration
 }
 
 /** Words that lower a price: a first talk can carry one and be given free. */

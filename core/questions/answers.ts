@@ -62,13 +62,31 @@ export function partsOf(shown: readonly Question[]): Part[] {
 export const wordsIn = (text: string): number => text.trim().split(/\s+/).filter(Boolean).length
 
 /** The number of sentences in a text; what is written without a full stop is one. */
-export const sentencesIn = (text: string): number =>
-  text.split(/[.!?…。！？؟।]+(?=\s|$|[”’»"')])|\n+/u).filter((part) => /[\p{L}\p{N}]/u.test(part)).length
+export function sentencesIn(text: string): number {
+  let sentences = 0
+  let from = 0
+  const part = (to: number): void => {
+    if (/[\p{L}\p{N}]/u.test(text.slice(from, to))) sentences++
+  }
+  for (const { 0: mark, index } of text.matchAll(/[.!?…。！？؟।]+|\n+/gu)) {
+    const end = index + mark.length
+    // "3.5" and "e.g.this" go on; a line that ends is an end.
+    if (mark[0] !== '\n' && end < text.length && !/[\s”’»"')]/.test(text[end] ?? '')) continue
+    part(index)
+    from = end
+  }
+  part(text.length)
+  return sentences
+}
 
 const LONGEST = 20_000
 
 /** Whether a text holds HTML: a tag, not merely a "<" as in "less than". */
-export const holdsHtml = (text: string): boolean => /<\/?[a-z][^>]*>|<!--/i.test(text)
+export function holdsHtml(text: string): boolean {
+  // The first beginning of a tag is enough: what ends a later one ends it, too. So the text is read once.
+  const begins = text.search(/<\/?[a-z]/i)
+  return text.includes('<!--') || (begins >= 0 && text.includes('>', begins))
+}
 
 const PLAIN = 'Please write in plain words, without HTML.'
 
@@ -83,12 +101,12 @@ export function problemWith(question: Question, value: AnswerValue | undefined):
   switch (question.kind) {
     case 'short':
       if (typeof value !== 'string') return 'Please answer in words.'
-      if (holdsHtml(value)) return PLAIN
-      return value.length > 500 ? 'Please keep it under 500 characters.' : undefined
+      if (value.length > 500) return 'Please keep it under 500 characters.'
+      return holdsHtml(value) ? PLAIN : undefined
     case 'long': {
       if (typeof value !== 'string') return 'Please answer in words.'
-      if (holdsHtml(value)) return PLAIN
       if (value.length > LONGEST) return 'Please keep it under 20,000 characters.'
+      if (holdsHtml(value)) return PLAIN
       const words = wordsIn(value)
       if (question.leastWords && words < question.leastWords) {
         return `A little more, please: at least ${question.leastWords} words (${words} so far).`

@@ -157,6 +157,15 @@ describe('what a path check finds', () => {
     expect(kinds(sheet([yes('a'), yes('b', { when: is('a', true) }), c]))).toEqual(['never-asked c'])
   })
 
+  it('rules that take off more than a session has, which is held at one step of its length', () => {
+    const less: Effect = { do: 'minutes', minutes: -100 }
+    const off = sheet([yes('a')], [rule('r', is('a', true), less)])
+    const found = checkPaths(off, service)!.findings.find((one) => one.kind === 'too-short')
+    expect(found).toMatchObject({ grade: 'error', message: expect.stringContaining('come to -50 minutes') })
+    expect(readAnswers(service, off, { a: true }, newcomer).quote).toMatchObject({ minutes: 5, price: 5_000 })
+    expect(checkPaths(off, service)!.minutes).toEqual({ least: 5, most: 50 })
+  })
+
   it('a questionnaire that closes everybody', () => {
     const rules = [rule('yes', is('a', true), close), rule('no', is('a', false), close)]
     expect(kinds(sheet([yes('a')], rules))).toEqual(['closes-everybody'])

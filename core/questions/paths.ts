@@ -2,6 +2,7 @@ import type { Service } from '../practice/types.ts'
 import { type Asking, newcomer } from './conditions.ts'
 import { Formulas } from './formula.ts'
 import { TooMany } from './options.ts'
+import { floorOf } from './reading.ts'
 import type { AnswerValue, Condition, Outcome, Question, Questionnaire } from './types.ts'
 import { answersOn, beginning, endOf, ready, type State, walk } from './ways.ts'
 
@@ -15,6 +16,7 @@ export interface Finding {
     | 'no-effect'
     | 'closes-everybody'
     | 'known-already'
+    | 'too-short'
     | 'unproven'
   /** An error breaks a way; a note is worth a thought. */
   grade: 'error' | 'note'
@@ -139,7 +141,21 @@ function prove(
       message: 'Whatever one answers, the way ends closed: nobody can ever book with these questions.',
     })
   }
+  findings.push(...tooShort(r, [...ends, ...rest]))
   return { findings, proven: true, states, ...summed }
+}
+
+/** Ways on which the answers take off more than a session has: it is held at one step of its length. */
+function tooShort({ service }: ReturnType<typeof ready>, states: readonly State[]): Finding[] {
+  const least = states.reduce((found, state) => Math.min(found, state.minutes), Number.POSITIVE_INFINITY)
+  if (least >= service.lengthStep) return []
+  return [
+    {
+      kind: 'too-short',
+      grade: 'error',
+      message: `On some way the answers come to ${least} minutes. A session is never shorter than ${floorOf(service)}, so the rules take off more than there is.`,
+    },
+  ]
 }
 
 /** The kinds of people whose questions or rules may differ from a newcomer's. */

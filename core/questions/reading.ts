@@ -211,10 +211,13 @@ function ownPrice({ price }: Service, minutes: number, whole: boolean): Minor {
 
 const leastPrice = ({ price }: Service): Minor => (price.kind === 'free' ? 0 : (price.least ?? 0))
 
+/** What a service is never shorter than, whatever the answers take off: one step of its length. */
+export const floorOf = (service: Service): number => Math.max(service.leastMinutes ?? 0, service.lengthStep)
+
 /** The length and price of a service when so many minutes and items have been added up. */
 export function priceOf(service: Service, added: number, items: Minor): { minutes: number; price: Minor } {
-  const minutes = upTo(Math.max(added, service.leastMinutes ?? 0), service.lengthStep)
-  return { minutes, price: Math.max(ownPrice(service, minutes, false) + items, leastPrice(service)) }
+  const minutes = upTo(Math.max(added, floorOf(service)), service.lengthStep)
+  return { minutes, price: Math.max(ownPrice(service, minutes, false) + items, leastPrice(service), 0) }
 }
 
 function finishQuote(service: Service, reading: Reading, items: QuoteLine[], { whole, code }: Choices): void {

@@ -1,9 +1,10 @@
 import type { Questionnaire as FhirQuestionnaire } from 'fhir/r4'
-import Joi from 'joi'
 import { fromFhir, type ReadFhir } from '../formats/fhir/index.ts'
 import type { Questionnaire } from '../questions/index.ts'
+import { joi as Joi } from './joi.ts'
 import { questionnaire } from './questionnaire.ts'
 import { BadData, letIn } from './read.ts'
+import { byHand } from './schema.ts'
 
 /** The types of items of HL7 FHIR R4 (value set item-type). */
 const TYPES = [
@@ -38,14 +39,17 @@ const item = Joi.object({
   .unknown()
   .id('questionnaireItem')
 
-export const fhirQuestionnaire = Joi.object({
-  resourceType: Joi.string().valid('Questionnaire').required(),
-  title: Joi.string().max(500),
-  name: Joi.string().max(500),
-  version: Joi.string().max(100),
-  extension,
-  item: Joi.array().items(item).max(1_000),
-}).unknown()
+/** Its type is given by hand: the standard's is far wider than what is looked at. */
+export const fhirQuestionnaire = byHand<FhirQuestionnaire>(
+  Joi.object({
+    resourceType: Joi.string().valid('Questionnaire').required(),
+    title: Joi.string().max(500),
+    name: Joi.string().max(500),
+    version: Joi.string().max(100),
+    extension,
+    item: Joi.array().items(item).max(1_000),
+  }).unknown(),
+)
 
 /**
  * Reads the text of a FHIR file into a questionnaire that is whole.
@@ -62,7 +66,7 @@ export function readFhirQuestionnaire(
   } catch (error) {
     throw new BadData(what, [{ path: '', message: `is not JSON: ${(error as Error).message}` }])
   }
-  const fhir = letIn<FhirQuestionnaire>(fhirQuestionnaire, value, what)
+  const fhir = letIn(fhirQuestionnaire, value, what)
   const { questionnaire: read, unread } = fromFhir(fhir)
-  return { questionnaire: letIn<Questionnaire>(questionnaire, { ...read, id }, what), unread }
+  return { questionnaire: letIn(questionnaire, { ...read, id }, what), unread }
 }

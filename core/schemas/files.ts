@@ -1,104 +1,124 @@
-import Joi from 'joi'
 import { type Booking, replay } from '../booking/index.ts'
-import { type Backup, FILE_VERSION, type PracticeFile } from '../formats/files.ts'
+import type { EnquiryNews, MailNews } from '../contract/types.ts'
+import { type Backup, type DeskEnquiry, FILE_VERSION, type PracticeFile } from '../formats/files.ts'
 import { checkPractice } from '../practice/check.ts'
 import type { Practice } from '../practice/index.ts'
-import { epochMs, text } from './plain.ts'
-import { entry, persons, practice, sealKeys } from './practice.ts'
+import type { Answers, Condition } from '../questions/index.ts'
+import type { Instant } from '../time/index.ts'
+import { joi } from './joi.ts'
+import { currency, epochMs, fingerprint, id, token } from './plain.ts'
+import { entry, person, personInFile, practice, sealKeys } from './practice.ts'
+import { fileKind } from './questionnaire.ts'
 import { BadData, letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
+import {
+  byHand,
+  exactly,
+  list,
+  maybe,
+  object,
+  one,
+  pattern,
+  type Schema,
+  text,
+  unique,
+  whole,
+  yes,
+} from './schema.ts'
 
-const version = Joi.number().valid(FILE_VERSION).required()
+const MANY = 200_000
+const version = one(FILE_VERSION)
+/** What the practitioner's own names are: of bookings, enquiries and sessions, made by program or demo. */
+const name = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
 
 /** The practice file, as `docs/practice.schema.json` publishes it. */
-export const practiceFile = Joi.object({
-  format: Joi.string().valid('acolhida-practice').required(),
-  version,
-  practice: practice.required(),
-  sessions: Joi.array().items(entry).default([]),
-  people: persons.default([]),
-})
-
-const enquiryNews = Joi.object({
-  news: Joi.string().valid('answered', 'quoted', 'booked').required(),
-  at: epochMs.required(),
-  text: text(5_000).required(),
-  booking: Joi.string().max(80),
-  quote: Joi.object({
-    service: text(80).required(),
-    minutes: Joi.number().integer().required(),
-    lines: Joi.array().items(quoteLine).required(),
-    price: Joi.number().integer().required(),
-    currency: text(3).required(),
-    until: epochMs.required(),
+export const practiceFile = exactly<PracticeFile, Condition>()(
+  object({
+    format: one('acolhida-practice'),
+    version,
+    practice,
+    sessions: maybe(list(entry, MANY)),
+    people: maybe(unique(personInFile, MANY)),
   }),
-})
+)
 
-export const backupFile = Joi.object({
-  format: Joi.string().valid('acolhida-backup').required(),
-  version,
-  practice: practice.required(),
-  people: persons.required(),
-  bookings: Joi.array()
-    .items(
-      Joi.object({
-        id: Joi.string().max(80).required(),
-        events: Joi.array().items(bookingEvent).min(1).required(),
+const enquiryNews = exactly<EnquiryNews>()(
+  object({
+    news: one('answered', 'quoted', 'booked'),
+    at: epochMs,
+    text: text(5_000),
+    booking: maybe(name),
+    id: maybe(token),
+    quote: maybe(
+      object({
+        service: id,
+        minutes: whole(-1_000_000, 1_000_000),
+        lines: list(quoteLine, 2_000),
+        price: whole(-1_000_000_000_000, 1_000_000_000_000),
+        currency,
+        until: epochMs,
       }),
-    )
-    .unique('id')
-    .required(),
-  enquiries: Joi.array()
-    .items(
-      Joi.object({
-        id: Joi.string().max(80).required(),
-        at: epochMs.required(),
-        name: text(200).required(),
-        email: text(254).required(),
-        service: text(80),
-        message: text().required(),
-        answers: answers.required(),
-        attempts: Joi.array().items(attempt).required(),
-        state: Joi.string().valid('open', 'answered', 'booked', 'ended').required(),
-        byHand: Joi.boolean(),
-        history: Joi.array().items(enquiryNews),
-      }),
-    )
-    .unique('id')
-    .required(),
-  mails: Joi.array()
-    .items(
-      Joi.object({
-        n: Joi.number().integer().required(),
-        at: epochMs.required(),
-        due: epochMs.required(),
-        booking: Joi.string().max(80).required(),
-        step: Joi.string().max(40).required(),
-        state: Joi.string().valid('waiting', 'sent', 'failed', 'taken-back').required(),
-        to: Joi.string().max(254).required(),
-        subject: text(500).required(),
-        reason: text(1_000),
-      }),
-    )
-    .required(),
-  sessions: Joi.array().items(entry).required(),
-  files: Joi.array()
-    .items(
-      Joi.object({
-        id: Joi.string()
-          .pattern(/^[A-Za-z0-9_-]{16,64}$/)
-          .required(),
-        name: Joi.string().max(200).required(),
-        type: Joi.string().valid('picture', 'pdf', 'sound', 'text').required(),
-        data: Joi.string().base64().required(),
-      }),
-    )
-    .unique('id'),
-  seal: sealKeys,
-  salt: Joi.string().required(),
-  revision: Joi.number().integer().min(0).required(),
-  cursor: Joi.number().integer().min(0).required(),
-})
+    ),
+  }),
+)
+
+const asked = {
+  id: name,
+  at: epochMs,
+  name: text(200),
+  email: text(254),
+  message: text(20_000),
+  service: maybe(id),
+  answers,
+  attempts: list(attempt, 10_000),
+  byHand: maybe(yes),
+}
+
+const mailNews = {
+  step: text(40),
+  state: one('waiting', 'sent', 'failed', 'taken-back', 'unknown'),
+  to: text(254),
+  subject: text(500),
+  due: epochMs,
+  reason: maybe(text(1_000)),
+  text: maybe(text(100_000)),
+  print: maybe(fingerprint),
+}
+
+const base64: Schema<string> = byHand(joi.string().base64())
+const bookingRecord = object({ id: name, events: list(bookingEvent, 10_000, 1) })
+
+export const backupFile = exactly<Backup, Condition | Answers>()(
+  object({
+    format: one('acolhida-backup'),
+    version,
+    practice,
+    people: unique(person, MANY),
+    bookings: unique(bookingRecord, MANY),
+    enquiries: unique(
+      exactly<DeskEnquiry, Answers>()(
+        object({
+          ...asked,
+          state: one('open', 'answered', 'booked', 'ended'),
+          history: maybe(list(enquiryNews, 10_000)),
+        }),
+      ),
+      MANY,
+    ),
+    mails: list(
+      exactly<MailNews & { n: number; at: Instant; booking: string }>()(
+        object({ ...mailNews, n: whole(0, 1_000_000_000), at: epochMs, booking: name }),
+      ),
+      MANY * 10,
+    ),
+    sessions: list(entry, MANY),
+    files: maybe(unique(object({ id: token, name: text(200), type: fileKind, data: base64 }), MANY)),
+    seal: sealKeys,
+    salt: text(100),
+    revision: whole(0, 1_000_000_000),
+    cursor: whole(0, 1_000_000_000),
+  }),
+)
 
 /** Brings a file of an earlier version up to this one; `migrations[0]` takes version 1 to 2, and so on. */
 export const migrations: ((file: Record<string, unknown>) => Record<string, unknown>)[] = []
@@ -141,7 +161,7 @@ function refuseBroken(practice: Practice, what: string): void {
 }
 
 /** What a practice file or a backup tells the computation. */
-export interface ReadFile extends Omit<PracticeFile, 'format' | 'version'> {
+export interface ReadFile extends Required<Omit<PracticeFile, 'format' | 'version'>> {
   /** From a backup, the bookings as their records tell them. */
   bookings: Booking[]
 }
@@ -156,14 +176,14 @@ export function readPracticeFile(source: string, what = 'The practice file'): Re
     const { practice, sessions, people, bookings } = readBackup(source, what)
     return { practice, sessions, people, bookings: bookings.map(({ id, events }) => replay(id, events)) }
   }
-  const { practice, sessions, people } = letIn<PracticeFile>(practiceFile, value, what)
+  const { practice, sessions = [], people = [] } = letIn(practiceFile, value, what)
   refuseBroken(practice, what)
   return { practice, sessions, people, bookings: [] }
 }
 
 /** Reads a full backup. @throws BadData naming each place that is wrong */
 export function readBackup(source: string, what = 'The backup file'): Backup {
-  const file = letIn<Backup>(backupFile, upToDate(parse(source, what), what), what)
+  const file = letIn(backupFile, upToDate(parse(source, what), what), what)
   refuseBroken(file.practice, what)
   for (const [i, { id, events }] of file.bookings.entries()) {
     try {

@@ -1,178 +1,197 @@
-import Joi from 'joi'
+import type { DoorPackage, SealKey } from '../contract/index.ts'
+import type { Entry } from '../openings/index.ts'
+import type { KnownPerson, Person } from '../people/index.ts'
+import type { HouseRules, Practice, Standing } from '../practice/types.ts'
+import type { Condition } from '../questions/types.ts'
 import {
+  clearMinutes,
   count,
   currency,
   email,
+  epochMs,
+  fingerprint,
   id,
   isoDuration,
-  line,
   localDate,
   localDateTime,
-  maybeLine,
   minor,
   minutes,
   picture,
   repeatRule,
+  seats,
   slug,
-  text,
+  someMinutes,
+  token,
   wallTime,
   webAddress,
   zoneName,
 } from './plain.ts'
 import { questionnaire, questions } from './questionnaire.ts'
-import { all, byKind, kind, object, required, unique } from './shapes.ts'
+import {
+  distinct,
+  exactly,
+  line,
+  list,
+  type Maybe,
+  maybe,
+  number,
+  object,
+  one,
+  pattern,
+  type Schema,
+  tagged,
+  text,
+  unique,
+  week,
+  whole,
+  yes,
+} from './schema.ts'
 
+const MANY = 5_000
 const block = object({
-  ...all({ from: wallTime, to: wallTime }),
-  reservedFor: object({
-    services: Joi.array().items(id),
-    places: Joi.array().items(id),
-    known: Joi.boolean(),
-  }),
-})
-
-const hours = object(
-  all({
-    weekly: Joi.array().items(Joi.array().items(block).max(24)).length(7),
-    changedDays: Joi.array().items(
-      object({ ...all({ date: localDate, blocks: Joi.array().items(block).max(24) }), note: maybeLine() }),
-    ),
-  }),
-)
-
-const place = object({
-  ...all({
-    id,
-    kind: Joi.string().valid('studio', 'video', 'phone', 'client', 'other'),
-    name: line(),
-    told: Joi.string().valid('door', 'confirmation', 'last-reminder'),
-  }),
-  address: maybeLine(500),
-  whoCalls: Joi.string().valid('practitioner', 'client'),
-  zone: zoneName,
-  hours,
-  travel: unique(
-    object(
-      all({
-        id,
-        name: line(),
-        surcharge: minor,
-        clear: minutes.max(1_440),
-        postalCodes: Joi.array().items(line(20)).max(500),
-      }),
-    ),
-    50,
+  from: wallTime,
+  to: wallTime,
+  reservedFor: maybe(
+    object({ services: maybe(list(id, 500)), places: maybe(list(id, 500)), known: maybe(yes) }),
   ),
 })
 
-const price = byKind({
-  free: object({ kind: kind('free') }),
-  fixed: object({ kind: kind('fixed'), amount: required(minor), whole: minor, least: minor }),
-  hourly: object({ kind: kind('hourly'), rate: required(minor), whole: minor, least: minor }),
+const hours = object({
+  weekly: week(list(block, 24)),
+  changedDays: list(object({ date: localDate, blocks: list(block, 24), note: maybe(text(200)) }), MANY),
 })
 
-const starts = byKind({
-  every: object({ kind: kind('every'), minutes: required(minutes.min(1)) }),
-  fixed: object({ kind: kind('fixed'), times: required(Joi.array().items(wallTime).min(1).max(96)) }),
+const travelZone = object({
+  id,
+  name: line(),
+  surcharge: minor,
+  clear: clearMinutes,
+  postalCodes: list(line(20), 500),
+})
+const place = object({
+  id,
+  kind: one('studio', 'video', 'phone', 'client', 'other'),
+  name: line(),
+  told: one('door', 'confirmation', 'last-reminder'),
+  address: maybe(text(500)),
+  whoCalls: maybe(one('practitioner', 'client')),
+  zone: maybe(zoneName),
+  hours: maybe(hours),
+  travel: maybe(unique(travelZone, 50)),
 })
 
-const reach = byKind({
-  days: object({ kind: kind('days'), days: required(count) }),
-  'working-days': object({ kind: kind('working-days'), days: required(count) }),
-  until: object({ kind: kind('until'), date: required(localDate) }),
-  months: object({ kind: kind('months'), opensOn: required(Joi.number().integer().min(1).max(31)) }),
+const less = { whole: maybe(minor), least: maybe(minor) }
+const price = tagged('kind', {
+  free: {},
+  fixed: { amount: minor, ...less },
+  hourly: { rate: minor, ...less },
 })
 
-const approval = Joi.string().valid('ask', 'unsure', 'straight')
+const starts = tagged('kind', { every: { minutes: someMinutes }, fixed: { times: list(wallTime, 96, 1) } })
+
+const reach = tagged('kind', {
+  days: { days: count },
+  'working-days': { days: count },
+  until: { date: localDate },
+  months: { opensOn: whole(1, 31) },
+})
+
+const approval = one('ask', 'unsure', 'straight')
+const some = maybe(count)
 
 const service = object({
-  ...all({
-    id,
-    name: line(),
-    description: text(2_000),
-    minutes: minutes.min(1),
-    lengthStep: minutes.min(1),
-    places: Joi.array().items(id).min(1),
-    price,
-    clearBefore: minutes.max(1_440),
-    clearAfter: minutes.max(1_440),
-    clearInsideHours: Joi.boolean(),
-    starts,
-    notice: isoDuration,
-    reach,
-    seats: count.max(500),
-    groupAt: Joi.string().valid('dates', 'any'),
-    groupDates: unique(object(all({ id, start: localDateTime, place: id })), 1_000),
-    tidy: Joi.boolean(),
-    bookableBy: Joi.string().valid('everyone', 'link', 'invited'),
-    approval: object(all({ new: approval, known: approval })),
-    terms: Joi.array().items(id),
-    on: Joi.boolean(),
-    colour: Joi.string().valid('leaf', 'tile', 'clay', 'sun'),
-  }),
-  leastMinutes: minutes,
-  earliestStart: wallTime,
-  latestStart: wallTime,
-  perDay: count,
-  perWeek: count,
-  showAtMost: count,
-  section: line(80),
-  picture,
-  priceHidden: Joi.boolean(),
-  lengthHidden: Joi.boolean(),
-  extras: unique(object(all({ id, name: line(), minutes, price: minor })), 20),
-  least: object(all({ people: count.max(500), by: isoDuration })),
-  linkKey: Joi.string().pattern(/^[A-Za-z0-9_-]{16,64}$/),
-  season: object({ on: required(Joi.boolean()), from: localDate, to: localDate }),
-  questionnaire: id,
+  id,
+  name: line(),
+  description: text(2_000),
+  section: maybe(line(80)),
+  picture: maybe(picture),
+  priceHidden: maybe(yes),
+  lengthHidden: maybe(yes),
+  extras: maybe(unique(object({ id, name: line(), minutes, price: minor }), 20)),
+  minutes: someMinutes,
+  leastMinutes: maybe(minutes),
+  lengthStep: someMinutes,
+  places: list(id, 500, 1),
+  price,
+  clearBefore: clearMinutes,
+  clearAfter: clearMinutes,
+  clearInsideHours: yes,
+  starts,
+  earliestStart: maybe(wallTime),
+  latestStart: maybe(wallTime),
+  notice: isoDuration,
+  reach,
+  perDay: some,
+  perWeek: some,
+  seats,
+  groupAt: one('dates', 'any'),
+  groupDates: unique(object({ id, start: localDateTime, place: id }), 1_000),
+  least: maybe(object({ people: seats, by: isoDuration })),
+  showAtMost: some,
+  tidy: yes,
+  bookableBy: one('everyone', 'link', 'invited'),
+  linkKey: maybe(token),
+  approval: object({ new: approval, known: approval }),
+  questionnaire: maybe(id),
+  terms: list(id, 500),
+  on: yes,
+  season: maybe(object({ on: yes, from: maybe(localDate), to: maybe(localDate) })),
+  colour: one('leaf', 'tile', 'clay', 'sun'),
 })
 
-const terms = object(
-  all({
-    id,
-    versions: Joi.array()
-      .items(object(all({ number: count, title: line(), text: text(100_000) })))
-      .min(1),
-  }),
-)
+const terms = object({
+  id,
+  versions: list(object({ number: count, title: line(), text: text(100_000) }), 10_000, 1),
+})
 
-const share = Joi.number().min(0).max(100)
+const share = number(0, 100)
 
 /** The house rules: of a practice, and as they were on the day somebody asked. */
-export const houseRules = object(
-  all({
-    cancel: Joi.array().items(object(all({ until: isoDuration, share }))),
+export const houseRules = exactly<HouseRules>()(
+  object({
+    cancel: list(object({ until: isoDuration, share }), 20),
     cancelAfter: share,
-    move: object(all({ until: isoDuration, times: Joi.number().integer().min(0) })),
+    move: object({ until: isoDuration, times: whole(0, 1_000) }),
     graceMinutes: minutes,
   }),
 )
 
+const priceCode = object({
+  id,
+  code: line(40),
+  off: tagged('kind', { amount: { amount: minor }, share: { percent: share } }),
+  from: maybe(localDate),
+  to: maybe(localDate),
+  uses: some,
+  services: maybe(list(id, 500)),
+  people: maybe(list(id, 500)),
+})
+
 /** A practice as it stands in a file, in Dexie and in the door package. */
-export const practice = object({
-  ...all({
+export const practice = exactly<Practice, Condition>()(
+  object({
     id,
     profile: object({
-      ...all({
-        slug,
-        name: line(),
-        headline: maybeLine(),
-        greeting: text(2_000),
-        email,
-        zone: zoneName,
-        currency,
-        weekStart: Joi.number().integer().min(1).max(7),
-      }),
-      phone: maybeLine(40),
-      tax: object(all({ name: line(40), rate: Joi.number().integer().min(0).max(10_000) })),
+      slug,
+      name: line(),
+      headline: text(200),
+      greeting: text(2_000),
+      email,
+      phone: maybe(text(40)),
+      zone: zoneName,
+      currency,
+      weekStart: one(1, 2, 3, 4, 5, 6, 7),
+      tax: maybe(object({ name: line(40), rate: whole(0, 10_000) })),
     }),
-    places: unique(place).min(1),
+    places: unique(place, 500, 1),
     hours,
     away: unique(
       object({
-        ...all({ id, from: localDateTime, to: localDateTime }),
-        repeat: repeatRule,
-        note: maybeLine(),
+        id,
+        from: localDateTime,
+        to: localDateTime,
+        repeat: maybe(repeatRule),
+        note: maybe(text(200)),
       }),
       2_000,
     ),
@@ -180,101 +199,86 @@ export const practice = object({
     questionnaires: unique(questionnaire),
     terms: unique(terms),
     houseRules,
-    answering: object(all({ answerTime: isoDuration, wordLead: isoDuration, leastAnswerTime: isoDuration })),
-    space: Joi.string().valid('larger', 'sum'),
-    shortestUsable: minutes,
-    limits: object({ perDay: count, perWeek: count, openRequests: required(count) }),
-  }),
-  codes: unique(
-    object({
-      ...all({
-        id,
-        code: line(40),
-        off: byKind({
-          amount: object({ kind: kind('amount'), amount: required(minor) }),
-          share: object({ kind: kind('share'), percent: required(Joi.number().min(0).max(100)) }),
-        }),
-      }),
-      from: localDate,
-      to: localDate,
-      uses: count,
-      services: Joi.array().items(id).max(500),
-      people: Joi.array().items(id).max(500),
+    answering: object({
+      answerTime: isoDuration,
+      wordLead: isoDuration,
+      leastAnswerTime: isoDuration,
+      proofTime: maybe(isoDuration),
     }),
-    500,
-  ),
-  library: questions.max(500),
-  calendars: unique(object({ ...all({ id, name: line() }), url: webAddress, owner: email }), 20),
-  weekCloses: object(all({ weekday: Joi.number().integer().min(1).max(7), time: wallTime })),
-})
-
-/** A time taken in the diary, as files and door packages carry it. */
-export const entry = object({
-  ...all({
-    id: Joi.string().max(80),
-    kind: Joi.string().valid('session', 'hold', 'outside'),
-    start: Joi.number().integer(),
-    end: Joi.number().integer(),
-    clearBefore: minutes,
-    clearAfter: minutes,
-  }),
-  service: id,
-  place: id,
-  seats: count,
-  taken: Joi.number().integer().min(0),
-  request: Joi.string().max(80),
-})
-
-const tags = Joi.array().items(line(60)).max(100).unique()
-
-/** People as the desk keeps them. */
-export const person = object({
-  ...all({
-    id,
-    name: line(),
-    emails: Joi.array().items(email).min(1),
-    invited: Joi.array().items(id),
-    blocked: Joi.boolean(),
-    note: text(),
-  }),
-  phone: maybeLine(40),
-  tags,
-  standing: Joi.string().valid('new', 'known'),
-})
-export const persons = unique(person, 50_000)
-
-/** The public half of a desk's key (JWK, RFC 7517, P-256): with it private answers are sealed. */
-const sealKey = object(
-  all({
-    kty: kind('EC'),
-    crv: kind('P-256'),
-    x: Joi.string().pattern(/^[\w-]{43}$/),
-    y: Joi.string().pattern(/^[\w-]{43}$/),
+    space: one('larger', 'sum'),
+    shortestUsable: minutes,
+    limits: object({ perDay: some, perWeek: some, openRequests: count }),
+    codes: maybe(unique(priceCode)),
+    library: maybe(questions),
+    calendars: maybe(unique(object({ id, name: line(), url: maybe(webAddress), owner: maybe(email) }), 20)),
+    weekCloses: maybe(object({ weekday: one(1, 2, 3, 4, 5, 6, 7), time: wallTime })),
   }),
 )
+
+/** A time taken in the diary, as files and door packages carry it. */
+export const entry = exactly<Entry>()(
+  object({
+    id: pattern(/^[^\p{Cc}]+$/u, 80),
+    kind: one('session', 'hold', 'outside'),
+    start: epochMs,
+    end: epochMs,
+    clearBefore: minutes,
+    clearAfter: minutes,
+    service: maybe(id),
+    place: maybe(id),
+    seats: maybe(count),
+    taken: maybe(whole(0, 10_000)),
+    request: maybe(text(80)),
+  }),
+)
+
+const tags = maybe(distinct(line(60), 100))
+const standing: Schema<Standing> = one('new', 'known')
+
+const asKept = {
+  id,
+  name: line(),
+  emails: list(email, 100, 1),
+  phone: maybe(text(40)),
+  invited: list(id, 500),
+  blocked: yes,
+  note: text(20_000),
+  tags,
+}
+/** People as the desk keeps them. */
+export const person = exactly<Person>()(object(asKept))
+/** In a file, a person's standing can be given. */
+export const personInFile = exactly<Person & { standing?: Standing }>()(
+  object({ ...asKept, standing: maybe(standing) }),
+)
+
+const curve = pattern(/^[\w-]{43}$/, 43)
+const half = { kty: one('EC'), crv: one('P-256'), x: curve, y: curve }
 /** Both halves, as a backup carries them. */
-export const sealKeys = sealKey.append({ d: required(Joi.string().pattern(/^[\w-]{43}$/)) })
+export const sealKeys: Maybe<SealKey & { d: string }> = maybe(
+  exactly<SealKey & { d: string }>()(object({ ...half, d: curve })),
+)
+
+const known = exactly<KnownPerson>()(
+  object({
+    id,
+    mailHashes: list(fingerprint, 100, 1),
+    standing,
+    invited: list(id, 500),
+    blocked: yes,
+    tags,
+  }),
+)
 
 /** What the desk publishes: the practice, its own sessions, and people as hashes. */
-export const doorPackage = object({
-  ...all({
-    revision: Joi.number().integer().min(0),
+export const doorPackage = exactly<DoorPackage, Condition>()(
+  object({
+    revision: whole(0, 1_000_000_000),
     practice,
-    sessions: Joi.array().items(entry).max(20_000),
-    people: unique(
-      object({
-        ...all({
-          id,
-          invited: Joi.array().items(id),
-          blocked: Joi.boolean(),
-          mailHashes: Joi.array().items(Joi.string().hex().length(64)).min(1),
-          standing: Joi.string().valid('new', 'known'),
-        }),
-        tags,
-      }),
-      50_000,
-    ),
-    salt: Joi.string().min(8).max(100),
+    sessions: list(entry, 20_000),
+    people: unique(known, 50_000),
+    salt: pattern(/^.{8,100}$/, 100),
+    /** With it private answers are sealed (JWK, RFC 7517, P-256). */
+    seal: maybe(exactly<SealKey>()(object(half))),
   }),
-  seal: sealKey,
-})
+)

@@ -1,124 +1,132 @@
-import Joi from 'joi'
 import { LARGEST_FILE } from '../questions/file-kinds.ts'
-import { count, id, line, maybeLine, minor, text } from './plain.ts'
-import { all, byKind, kind, object, required, unique } from './shapes.ts'
-import { oneOf, tagged } from './tagged.ts'
+import type { Condition, Questionnaire, Sheet } from '../questions/types.ts'
+import { count, id, minor } from './plain.ts'
+import {
+  anyNumber,
+  anyOf,
+  distinct,
+  exactly,
+  line,
+  link,
+  list,
+  maybe,
+  named,
+  number,
+  object,
+  one,
+  oneOf,
+  tagged,
+  text,
+  unique,
+  whole,
+  yes,
+} from './schema.ts'
 
-const conditionLink = Joi.link('#condition')
+const nested = link<Condition>('condition')
+const most = 100
 const comparison = object({
-  question: required(id),
-  is: required(Joi.string().valid('=', '≠', '<', '≤', '>', '≥', 'includes')),
-  value: required(Joi.alternatives().try(Joi.string().allow('').max(500), Joi.number(), Joi.boolean())),
+  question: id,
+  is: one('=', '≠', '<', '≤', '>', '≥', 'includes'),
+  value: anyOf(text(500), anyNumber, yes),
 })
-export const condition = oneOf(
-  (value) => ('question' in value ? comparison : undefined),
-  [
-    object({ all: required(Joi.array().items(conditionLink)) }),
-    object({ any: required(Joi.array().items(conditionLink)) }),
-    object({ not: required(conditionLink) }),
-    object({ question: required(id), is: kind('answered') }),
-    comparison,
-    object({ person: required(Joi.string().valid('new', 'known', 'invited')) }),
-    object({ tag: required(line(60)) }),
-    object({ attempts: required(count) }),
-  ],
-).id('condition')
-
-const choices = required(
-  unique(object({ ...all({ id, text: line(300) }), points: Joi.number().min(-1_000).max(1_000) }), 100).min(
-    1,
+export const condition = named(
+  'condition',
+  exactly<Condition, Condition[]>()(
+    oneOf(
+      [{ all: true }, object({ all: list(nested, most) })],
+      [{ any: true }, object({ any: list(nested, most) })],
+      [{ not: true }, object({ not: nested })],
+      [{ question: true, is: 'answered' }, object({ question: id, is: one('answered') })],
+      [{ question: true }, comparison],
+      [{ person: true }, object({ person: one('new', 'known', 'invited') })],
+      [{ tag: true }, object({ tag: line(60) })],
+      [{ attempts: true }, object({ attempts: count })],
+    ),
   ),
 )
-const question = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema =>
-  object({
-    ...all({ id, text: line(1_000), required: Joi.boolean() }),
-    help: maybeLine(5_000),
-    when: condition,
-    private: Joi.boolean(),
-    requiredAtDesk: Joi.boolean(),
-    shownAgain: Joi.boolean(),
-    eachTime: Joi.boolean(),
-    kind: kind(name),
-    ...more,
-  })
 
-const bound = Joi.number()
-export const questions = unique(
-  byKind({
-    short: question('short'),
-    long: question('long', {
-      leastWords: count,
-      mostWords: count,
-      leastSentences: count,
-      mostSentences: count,
-    }),
-    one: question('one', { choices }),
-    several: question('several', { choices, least: count, most: count }),
-    yesno: question('yesno'),
-    number: question('number', { least: bound, most: bound, unit: maybeLine(30), whole: Joi.boolean() }),
-    scale: question('scale', {
-      least: required(bound.integer()),
-      most: required(bound.integer()),
-      leastName: required(maybeLine(60)),
-      mostName: required(maybeLine(60)),
-    }),
-    date: question('date'),
-    url: question('url'),
-    time: question('time'),
-    email: question('email'),
-    phone: question('phone'),
-    address: question('address', { travel: Joi.boolean() }),
-    items: question('items', {
-      items: required(unique(object(all({ id, text: line(300), most: count.max(1_000) })), 100).min(1)),
-      least: count,
-      most: count,
-      unit: maybeLine(30),
-    }),
-    file: question('file', {
-      accepts: required(
-        Joi.array()
-          .items(Joi.string().valid('picture', 'pdf', 'sound', 'text'))
-          .unique()
-          .min(1),
-      ),
-      mostBytes: required(Joi.number().integer().min(1_024).max(LARGEST_FILE)),
-    }),
-    passage: question('passage'),
-    section: question('section'),
-  }),
-)
-
-const does = (name: string, more: Joi.SchemaMap = {}): Joi.ObjectSchema => object({ do: kind(name), ...more })
-const effectShape = tagged('do', {
-  close: does(
-    'close',
-    all({ message: text(2_000), services: Joi.array().items(id), enquiry: Joi.boolean() }),
-  ),
-  look: does('look', all({ note: maybeLine(500) })),
-  points: does('points', all({ points: Joi.number().integer() })),
-  minutes: does('minutes', { minutes: required(Joi.number().integer()), times: id, of: id }),
-  item: does('item', { ...all({ name: line(), price: minor }), times: id, of: id }),
-  tag: does('tag', all({ tag: line(60) })),
-  deposit: does('deposit', all({ amount: minor })),
-  suggest: does('suggest', all({ service: id })),
-  enquiry: does('enquiry'),
-})
-
-const outcome = Joi.string().valid('fits', 'look', 'closed')
-const sheet = {
-  ...all({
-    questions,
-    rules: unique(object(all({ id, name: line(), when: condition, effect: effectShape }))),
-    bands: Joi.array().items(object({ ...all({ from: Joi.number(), outcome }), name: maybeLine(80) })),
-  }),
-  lookAbove: minor,
-  enquiryAbove: minor,
+const choice = object({ id, text: line(300), points: maybe(number(-1_000, 1_000)) })
+const choices = unique(choice, 100, 1)
+export const fileKind = one('picture', 'pdf', 'sound', 'text')
+const base = {
+  id,
+  text: line(1_000),
+  required: yes,
+  help: maybe(text(5_000)),
+  when: maybe(condition),
+  private: maybe(yes),
+  requiredAtDesk: maybe(yes),
+  shownAgain: maybe(yes),
+  eachTime: maybe(yes),
 }
-export const questionnaire = object({
-  ...all({ id, name: line(), version: count }),
-  ...sheet,
-  draft: object(sheet),
-  past: Joi.array()
-    .items(object(all({ version: count, questions })))
-    .max(200),
+const some = maybe(count)
+
+const question = tagged('kind', {
+  short: base,
+  long: { ...base, leastWords: some, mostWords: some, leastSentences: some, mostSentences: some },
+  one: { ...base, choices },
+  several: { ...base, choices, least: some, most: some },
+  yesno: base,
+  number: {
+    ...base,
+    least: maybe(anyNumber),
+    most: maybe(anyNumber),
+    unit: maybe(text(30)),
+    whole: maybe(yes),
+  },
+  scale: {
+    ...base,
+    least: whole(-1_000_000, 1_000_000),
+    most: whole(-1_000_000, 1_000_000),
+    leastName: text(60),
+    mostName: text(60),
+  },
+  date: base,
+  url: base,
+  time: base,
+  email: base,
+  phone: base,
+  address: { ...base, travel: maybe(yes) },
+  items: {
+    ...base,
+    items: unique(object({ id, text: line(300), most: whole(1, 1_000) }), 100, 1),
+    least: some,
+    most: some,
+    unit: maybe(text(30)),
+  },
+  file: { ...base, accepts: distinct(fileKind, 4, 1), mostBytes: whole(1_024, LARGEST_FILE) },
+  passage: base,
+  section: base,
 })
+export const questions = unique(question)
+
+const effect = tagged('do', {
+  close: { message: text(2_000), services: list(id, 500), enquiry: yes },
+  look: { note: text(500) },
+  points: { points: whole(-1_000_000, 1_000_000) },
+  minutes: { minutes: whole(-14_400, 14_400), times: maybe(id), of: maybe(id) },
+  item: { name: line(), price: minor, times: maybe(id), of: maybe(id) },
+  tag: { tag: line(60) },
+  deposit: { amount: minor },
+  suggest: { service: id },
+  enquiry: {},
+})
+
+export const outcome = one('fits', 'look', 'closed')
+const sheet = {
+  questions,
+  rules: unique(object({ id, name: line(), when: condition, effect })),
+  bands: list(object({ from: anyNumber, outcome, name: maybe(text(80)) }), 100),
+  lookAbove: maybe(minor),
+  enquiryAbove: maybe(minor),
+}
+export const questionnaire = exactly<Questionnaire, Condition>()(
+  object({
+    id,
+    name: line(),
+    version: count,
+    ...sheet,
+    draft: maybe(exactly<Sheet, Condition>()(object(sheet))),
+    past: maybe(list(object({ version: count, questions }), 200)),
+  }),
+)

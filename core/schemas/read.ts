@@ -1,5 +1,5 @@
 import type Joi from 'joi'
-import { LABELS } from './tagged.ts'
+import { LABELS, type Schema } from './schema.ts'
 
 /** One thing wrong with data from outside: where it stands, and what is wrong with it. */
 export interface Fault {
@@ -39,15 +39,12 @@ function meant(detail: Detail): Detail[] {
 /**
  * Lets data in through a schema.
  * @param what names the data in the message ("The practice file")
- * @throws BadData with every fault and its place
+ * @param every names every fault, not only the first: for files, whose author mends them all; never for requests
+ * @throws BadData with each fault and its place
  */
-export function letIn<T>(schema: Joi.Schema, value: unknown, what: string): T {
-  const { error, value: clean } = schema.validate(value, {
-    abortEarly: false,
-    convert: true,
-    errors: LABELS,
-  })
-  if (!error) return clean as T
+export function letIn<T>(schema: Schema<T>, value: unknown, what: string, every = true): T {
+  const { error, value: clean } = schema.joi.validate(value, { abortEarly: !every, errors: LABELS })
+  if (!error) return clean
   const faults = error.details.flatMap(meant).map((detail) => ({
     path: pathOf(detail.path),
     message: detail.message,

@@ -1,151 +1,196 @@
-import Joi from 'joi'
+import type { Attempt, BookingEvent, EarlierEvent, StoredEvent } from '../booking/index.ts'
 import { LARGEST_FILE } from '../questions/file-kinds.ts'
-import { currency, epochMs, fingerprint, id, text } from './plain.ts'
+import type {
+  Answers,
+  AnswerValue,
+  Asking,
+  Attached,
+  Quantities,
+  QuoteLine,
+  Reading,
+  Sealed,
+} from '../questions/index.ts'
+import type { Agreement } from '../terms/types.ts'
+import { branch, joi } from './joi.ts'
+import { count, currency, epochMs, fingerprint, id, token } from './plain.ts'
 import { houseRules } from './practice.ts'
-import { tagged } from './tagged.ts'
+import { fileKind, outcome } from './questionnaire.ts'
+import {
+  anyNumber,
+  byHand,
+  exactly,
+  list,
+  maybe,
+  number,
+  object,
+  one,
+  oneOf,
+  pattern,
+  record,
+  type Schema,
+  tagged,
+  text,
+  whole,
+  yes,
+} from './schema.ts'
 
-const all = (keys: Record<string, Joi.Schema>): Record<string, Joi.Schema> =>
-  Object.fromEntries(Object.entries(keys).map(([key, schema]) => [key, schema.required()]))
-const whole = Joi.number().integer()
+const amount = whole(-1_000_000_000_000, 1_000_000_000_000)
 
 /** A file given as an answer; what is in it has been taken before, under its name. */
-const attached = Joi.object(
-  all({
-    file: Joi.string().pattern(/^[A-Za-z0-9_-]{16,64}$/),
-    name: Joi.string().max(200),
-    type: Joi.string().valid('picture', 'pdf', 'sound', 'text'),
-    size: whole.min(1).max(LARGEST_FILE),
-  }),
+const attached = exactly<Attached>()(
+  object({ file: token, name: text(200), type: fileKind, size: whole(1, LARGEST_FILE) }),
 )
 
 /** An answer sealed for the desk: five parts, of which the encrypted key is empty (ECDH-ES, RFC 7518 §4.6). */
-const sealed = Joi.object({
-  sealed: Joi.string()
-    .max(60_000)
-    .pattern(/^[\w-]+\.\.[\w-]+\.[\w-]+\.[\w-]+$/)
-    .required(),
-})
+const sealed = exactly<Sealed>()(object({ sealed: pattern(/^[\w-]+\.\.[\w-]+\.[\w-]+\.[\w-]+$/, 60_000) }))
+
+const quantities: Schema<Quantities> = record(id, whole(0, 1_000), 100)
+
+/** One answer: what kind it is shows in its own shape, so that only that is looked at. */
+const answer: Schema<AnswerValue> = byHand(
+  joi
+    .alternatives()
+    .conditional(joi.string().allow(''), branch(joi.string().allow('').max(20_000)))
+    .conditional(joi.array(), branch(joi.array().items(joi.string().max(200)).max(100)))
+    .conditional(
+      joi.object(),
+      branch(
+        oneOf([{ file: true, type: true }, attached], [{ sealed: true }, sealed], [{}, quantities]).joi,
+        joi.alternatives().try(joi.number().strict(), joi.boolean().strict()),
+      ),
+    ),
+)
 
 /** Answers as they come in from the door: checked against their questions only after this. */
-export const answers = Joi.object()
-  .pattern(
-    id,
-    Joi.alternatives().try(
-      Joi.string().allow('').max(20_000),
-      Joi.number(),
-      Joi.boolean(),
-      Joi.array().items(Joi.string().max(200)).max(100),
-      attached,
-      sealed,
-      Joi.object().pattern(id, Joi.number().integer().min(0).max(1_000)).max(100),
-    ),
-  )
-  .max(500)
+export const answers: Schema<Answers> = record(id, answer, 500)
 
-const outcome = Joi.string().valid('fits', 'look', 'closed')
-export const attempt = Joi.object(all({ at: epochMs, service: id, answers, outcome }))
+export const attempt = exactly<Attempt, Answers>()(object({ at: epochMs, service: id, answers, outcome }))
 
-export const quoteLine = Joi.object(all({ name: text(200), quantity: Joi.number(), amount: whole }))
+export const quoteLine = exactly<QuoteLine>()(object({ name: text(200), quantity: anyNumber, amount }))
 
-const reading = Joi.object({
-  ...all({
+const reading = exactly<Reading>()(
+  object({
     outcome,
-    points: whole,
-    tags: Joi.array().items(text(60)),
-    suggested: Joi.array().items(id),
-    enquiryInstead: Joi.boolean(),
-    reasons: Joi.array().items(
-      Joi.object({
-        ...all({ name: text(300), outcome, questions: Joi.array().items(id) }),
-        rule: id,
-        note: text(500),
+    points: anyNumber,
+    tags: list(text(60), 1_000),
+    suggested: list(id, 500),
+    enquiryInstead: yes,
+    reasons: list(
+      object({
+        name: text(300),
+        outcome,
+        questions: list(id, 500),
+        rule: maybe(id),
+        note: maybe(text(500)),
       }),
+      1_000,
     ),
-    quote: Joi.object(
-      all({
-        minutes: whole,
-        price: whole,
-        deposit: whole,
-        lines: Joi.array().items(quoteLine),
-      }),
-    ),
+    quote: object({
+      minutes: whole(-1_000_000, 1_000_000),
+      price: amount,
+      deposit: amount,
+      lines: list(quoteLine, 2_000),
+    }),
+    kind: maybe(object({ message: text(2_000), services: list(id, 500), enquiry: yes })),
   }),
-  kind: Joi.object(all({ message: text(2_000), services: Joi.array().items(id), enquiry: Joi.boolean() })),
-})
+)
 
-const agreement = Joi.object(
-  all({
+const agreement = exactly<Agreement>()(
+  object({
     terms: id,
-    version: whole,
+    version: count,
     fingerprint,
     shown: fingerprint,
     at: epochMs,
     name: text(200),
     service: id,
-    previous: fingerprint.allow(''),
+    previous: byHand<string>(joi.string().hex().length(64).allow('')),
+  }),
+)
+
+const asking = exactly<Asking>()(
+  object({
+    standing: one('new', 'known'),
+    invited: yes,
+    tags: list(text(60), 1_000),
+    attempts: whole(0, 1_000_000),
   }),
 )
 
 const start = { start: epochMs, place: id }
-const event = (
-  type: string,
-  more: Record<string, Joi.Schema> = {},
-  maybe: Record<string, Joi.Schema> = {},
-): [string, Joi.ObjectSchema] => [
-  type,
-  Joi.object({ type: Joi.string().valid(type).required(), ...all({ at: epochMs, ...more }), ...maybe }),
-]
+const minutes = whole(-1_000_000, 1_000_000)
+const words = text(5_000)
+const happened = { at: epochMs }
+const decided = { at: epochMs, settles: epochMs }
 
-const events = [
-  event(
-    'asked',
-    {
-      ...start,
-      service: id,
-      minutes: whole,
-      person: Joi.object({ ...all({ name: text(200), email: text(254), zone: text(80) }), phone: text(40) }),
-      standing: Joi.string().valid('new', 'known'),
-      answers,
-      reading,
-      attempts: Joi.array().items(attempt),
-      agreements: Joi.array().items(agreement),
-      houseRules,
-      currency,
-      until: epochMs,
-    },
-    {
-      questionnaire: Joi.object(all({ id, version: whole })),
-      byHand: Joi.boolean(),
-      extras: Joi.array().items(id).max(20),
-      travel: id,
-      address: text(500),
-      code: id,
-    },
-  ),
-  event('proved'),
-  event('welcomed', { by: Joi.string().valid('practitioner', 'rules'), settles: epochMs }),
-  event('declined', { text: text(5_000), settles: epochMs }),
-  event('offered', {
-    starts: Joi.array()
-      .items(Joi.object(all(start)))
-      .min(1),
-    until: epochMs,
-    text: text(5_000),
-    settles: epochMs,
-  }),
-  event('accepted', start),
-  event('refused', { text: text(5_000) }),
-  event('moved', { ...start, minutes: whole, text: text(5_000), settles: epochMs }, { service: id }),
-  event('lapsed'),
-  event('withdrawn'),
-  event('cancelled', {
-    by: Joi.string().valid('client', 'practitioner'),
-    share: Joi.number(),
-    text: text(5_000),
-  }),
-  event('overruled', { outcome, text: text(2_000) }),
-  event('taken-back', { of: whole }),
-]
+const person = object({
+  name: text(200),
+  email: text(254),
+  phone: maybe(text(40)),
+  zone: text(80),
+})
+const asked = {
+  ...happened,
+  ...start,
+  service: id,
+  minutes,
+  person,
+  answers,
+  questionnaire: maybe(object({ id, version: count })),
+  reading,
+  attempts: list(attempt, 10_000),
+  agreements: list(agreement, 100),
+  houseRules,
+  currency,
+  until: epochMs,
+  extras: maybe(list(id, 20)),
+  travel: maybe(id),
+  address: maybe(text(500)),
+  code: maybe(id),
+}
+const cancelled = { by: one('client', 'practitioner'), share: number(0, 100), text: words }
 
-/** One event of a booking's record. */
-export const bookingEvent = tagged('type', Object.fromEntries(events))
+const event = exactly<BookingEvent, Answers>()(
+  tagged('type', {
+    asked: {
+      ...asked,
+      v: one(2),
+      asking,
+      proof: one('open', 'link', 'quote', 'hand', 'earlier'),
+      shown: byHand<string>(joi.string().hex().length(64).allow('')),
+    },
+    proved: {
+      ...happened,
+      until: maybe(epochMs),
+      marks: maybe(list(one('blocked', 'not-invited'), 10)),
+    },
+    welcomed: { ...decided, by: one('practitioner', 'rules') },
+    declined: { ...decided, text: words },
+    offered: { ...decided, starts: list(object(start), 10, 1), until: epochMs, text: words },
+    accepted: { ...happened, ...start },
+    refused: { ...happened, text: words },
+    moved: { ...decided, ...start, minutes, text: words, service: maybe(id) },
+    lapsed: happened,
+    withdrawn: happened,
+    cancelled: { ...decided, ...cancelled },
+    overruled: { ...happened, outcome, text: text(2_000) },
+    'taken-back': { ...happened, of: count },
+  }),
+)
+
+/** Events as they were written before version 2. */
+const earlier = exactly<EarlierEvent, Answers>()(
+  tagged('type', {
+    asked: { ...asked, standing: one('new', 'known'), byHand: maybe(yes) },
+    cancelled: { ...happened, ...cancelled },
+  }),
+)
+
+/** One event of a booking's record, of any version: the first had no number on what was asked, and no end of undoing. */
+export const bookingEvent: Schema<StoredEvent> = oneOf(
+  [{ type: 'asked', v: true }, event],
+  [{ type: 'asked' }, earlier],
+  [{ type: 'cancelled', settles: true }, event],
+  [{ type: 'cancelled' }, earlier],
+  [{}, event],
+)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { begin } from '../booking/index.ts'
+import { schemas } from '../contract/schemas.ts'
 import { type Backup, writeBackup, writePracticeFile } from '../formats/index.ts'
 import { checkPractice, type Practice } from '../practice/index.ts'
 import { sampleAsked } from '../tests/asked.ts'
@@ -12,7 +13,6 @@ import {
   practice as practiceSchema,
   readBackup,
   readPracticeFile,
-  sendBody,
 } from './index.ts'
 
 const faultsOf = (work: () => unknown): { path: string; message: string }[] => {
@@ -264,6 +264,7 @@ describe('records and requests', () => {
     const body = {
       visit: 'v'.repeat(22),
       clock: 1,
+      shown: '0'.repeat(64),
       service: 's',
       place: 'p',
       start: 1,
@@ -275,7 +276,7 @@ describe('records and requests', () => {
         zone: 'Europe/Lisbon',
       },
     }
-    expect(faultsOf(() => letIn(sendBody, body, 'It')).map((fault) => fault.path)).toEqual([
+    expect(faultsOf(() => letIn(schemas.send, body, 'It')).map((fault) => fault.path)).toEqual([
       'person.name',
       'person.email',
     ])

@@ -3,8 +3,17 @@ import { fingerprint } from './fingerprint.ts'
 import type { Agreement, TermsVersion } from './types.ts'
 
 /** The fingerprint of a version as published: id, number, title and text. */
-export const versionFingerprint = (terms: string, version: TermsVersion): string =>
-  fingerprint({ id: terms, number: version.number, title: version.title, text: version.text })
+export function versionFingerprint(terms: string, version: TermsVersion): string {
+  const known = prints.get(version)
+  if (known?.terms === terms) return known.print
+  const { number, title, text } = version
+  const print = fingerprint({ id: terms, number, title, text })
+  prints.set(version, { terms, print })
+  return print
+}
+
+/** A version once published never changes, so its fingerprint is made once. */
+const prints = new WeakMap<TermsVersion, { terms: string; print: string }>()
 
 /** The text as it is shown to one person, with `{name}`, `{service}` and `{practitioner}` filled in. */
 export const shownText = (text: string, fields: Record<string, string>): string =>

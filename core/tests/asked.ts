@@ -6,13 +6,16 @@ import { samplePractice, sampleService } from './sample.ts'
 /** A request of Wednesday noon for Friday morning, for tests to bend. */
 export const sampleAsked = (change: Partial<Asked> = {}): Asked => ({
   type: 'asked',
+  v: 2,
   at: parseInstant('2026-11-25T12:00Z'),
   service: 's',
   place: 'video',
   start: parseInstant('2026-11-27T10:00Z'),
   minutes: 75,
   person: { name: 'Tomé Arrais', email: 'tome@example.org', zone: 'America/Sao_Paulo' },
-  standing: 'new',
+  asking: newcomer,
+  proof: 'earlier',
+  shown: '',
   answers: {},
   reading: readAnswers(sampleService(), undefined, {}, newcomer),
   attempts: [],

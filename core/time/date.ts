@@ -72,6 +72,24 @@ export function time(text: string): WallTime {
 /** A date and a wall time as one value. */
 export const at = (on: LocalDate, clock: WallTime): LocalDateTime => `${on}T${clock}` as LocalDateTime
 
+/** Checks a text and marks it as a local date-time. @throws RangeError when it is none. */
+export function dateTime(text: string): LocalDateTime {
+  splitDateTime(text as LocalDateTime)
+  return text as LocalDateTime
+}
+
+/** The numbers of a date and time as written. */
+export function dateParts(value: LocalDateTime): {
+  year: number
+  month: number
+  day: number
+  hour: number
+  minute: number
+} {
+  const [year = 0, month = 1, day = 1, hour = 0, minute = 0] = value.split(/[-T:]/).map(Number)
+  return { year, month, day, hour, minute }
+}
+
 /** The date and the minutes after midnight of a local date-time. @throws RangeError when it is none. */
 export function splitDateTime(value: LocalDateTime): { day: DayNumber; minutes: number } {
   const [on, clock] = value.split('T')

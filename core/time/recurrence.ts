@@ -1,8 +1,8 @@
-import type ICAL from 'ical.js'
+import ICAL from 'ical.js'
 import * as rrule from 'rrule'
 
 // Node.js takes that package as CommonJS, with everything under its default; a bundler takes it as it is.
-const { RRule } = 'RRule' in rrule ? rrule : (rrule as unknown as { default: typeof rrule }).default
+const { RRule }: typeof rrule = 'RRule' in rrule ? rrule : Reflect.get(rrule, 'default')
 
 /** Gives one start after another, in order; nothing at the end. */
 export interface Starts {
@@ -36,6 +36,35 @@ function* otherwise(rule: ICAL.Recur, first: ICAL.Time): Generator<ICAL.Time> {
     time.day = at.getUTCDate()
     if (until && end && time.compare(end) > 0) return
     yield time
+  }
+}
+
+/** Times a day and less are no way to be away, and their rules are the ones that can be looked through without end. */
+const FREQUENCIES = ['DAILY', 'WEEKLY', 'MONTHLY', 'YEARLY']
+
+/** Whether a text is a rule by which whole days repeat. */
+export function isRepeat(text: string): boolean {
+  try {
+    return FREQUENCIES.includes(ICAL.Recur.fromString(text).freq)
+  } catch {
+    return false
+  }
+}
+
+/**
+ * Whether a rule of whole days ever comes true again: the 30th of February never does, and looking for it would
+ * not end. The Gregorian calendar repeats every 400 years, weekdays and all (146,097 days are 20,871 weeks), so it
+ * is looked for in the last of them before the year 9999, where the library gives up.
+ */
+export function comesTrue(text: string, from: { year: number; month: number; day: number }): boolean {
+  if (!isRepeat(text)) return false
+  try {
+    const { until: _, count: __, ...options } = RRule.parseString(text)
+    const year = from.year + 400 * Math.floor((9_998 - from.year) / 400)
+    const dtstart = new Date(Date.UTC(year, from.month - 1, from.day))
+    return new RRule({ ...options, dtstart }).after(dtstart, true) !== null
+  } catch {
+    return false
   }
 }
 

@@ -1,16 +1,15 @@
-import type { CalendarState } from '@acolhida/core/door'
+import type { CalendarState } from '@acolhida/core/contract'
 import { BadCalendar, type BusyTimes } from '@acolhida/core/formats/busy'
+import { calendarRead } from '@acolhida/core/house'
 import type { Entry } from '@acolhida/core/openings'
 import type { Subscription } from '@acolhida/core/practice'
 import { sha256Hex } from '@acolhida/core/terms'
 import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
-import type { Clock } from '../clock.ts'
-import type { Store } from '../store/store.ts'
+import type { Here } from '../here.ts'
 import { CALENDAR_LIMITS, readAddress, Unreadable } from './read-address.ts'
 import { Understanding } from './understand.ts'
 
-/** How often each calendar is read, and how old what is known may be when a request is taken, in ms. */
-const EVERY = 5 * MINUTE
+/** How old what is known of a calendar may be when a request is taken, in ms. */
 const FRESH = MINUTE
 /** How long a request waits for other calendars, in ms. */
 const PATIENCE = 8_000
@@ -18,22 +17,23 @@ const PATIENCE = 8_000
 const AHEAD = 400 * DAY
 
 type Read = Subscription & { url: string }
+/** What came of a text: what it says, or why it could not be understood. */
+type Understood = BusyTimes | Unreadable | BadCalendar
 
 /** Reads the practitioner's other calendars, and keeps their intervals, nothing else. */
 export class Calendars {
-  readonly #store: Store
-  readonly #clock: Clock
+  readonly #here: Here
   readonly #allowPrivate: boolean
   readonly #onChange: () => void
   readonly #reading = new Map<string, Promise<void>>()
-  readonly #understanding = new Understanding()
-  readonly #understood = new Map<string, { print: string; at: Instant; said: BusyTimes }>()
+  readonly #understanding: Understanding
+  readonly #understood = new Map<string, { print: string; at: Instant; said: Understood }>()
 
-  constructor(store: Store, clock: Clock, allowPrivate: boolean, onChange: () => void) {
-    this.#store = store
-    this.#clock = clock
+  constructor(here: Here, allowPrivate: boolean, onChange: () => void, understanding = new Understanding()) {
+    this.#here = here
     this.#allowPrivate = allowPrivate
     this.#onChange = onChange
+    this.#understanding = understanding
   }
 
   close(): void {
@@ -41,57 +41,55 @@ export class Calendars {
   }
 
   get #subscribed(): Read[] {
-    return (this.#store.package?.practice.calendars ?? []).filter((one): one is Read => one.url !== undefined)
+    const { practice } = this.#here.keeper.house
+    return (practice?.calendars ?? []).filter((one): one is Read => one.url !== undefined)
   }
 
-  /** Reads what is due; part of each round. */
+  /** Reads what is due. */
   async round(): Promise<void> {
-    const kept = new Set(this.#subscribed.map((one) => one.id))
-    const gone = this.#store.calendars.all().filter((one) => !kept.has(one.id))
-    if (gone.length > 0) {
-      this.#store.act(() => {
-        for (const { id } of gone) this.#store.calendars.drop(id)
-      })
-      this.#onChange()
+    const now = this.#here.clock.now()
+    const due = new Set<string>()
+    for (const { at, doing, subject } of this.#here.keeper.house.agenda()) {
+      if (at > now) break
+      if (doing.do === 'read-calendar') due.add(subject.id)
     }
-    await this.#readOlderThan(EVERY)
+    await Promise.all(this.#subscribed.filter(({ id }) => due.has(id)).map((one) => this.#read(one)))
   }
 
   /** Looks again before a request is taken; what does not answer in time keeps its last state. */
   async lookAgain(): Promise<void> {
+    const now = this.#here.clock.now()
+    const known = new Map(this.#here.keeper.house.calendars().map((one) => [one.id, one]))
+    const old = this.#subscribed.filter(({ id, url }) => {
+      const state = known.get(id)
+      return !state || state.url !== url || state.tried <= now - FRESH
+    })
+    if (old.length === 0) return
     let timer: NodeJS.Timeout | undefined
     const late = new Promise<void>((resolve) => {
       timer = setTimeout(resolve, PATIENCE)
     })
-    await Promise.race([this.#readOlderThan(FRESH), late])
+    await Promise.race([Promise.all(old.map((one) => this.#read(one))), late])
     clearTimeout(timer)
   }
 
   /** What a calendar says, understood anew only when it says something else, or a day has passed. */
   async #understand(id: string, text: string, owners: string[], now: Instant): Promise<BusyTimes> {
-    const home = this.#store.package!.practice.profile.zone
+    const home = this.#here.keeper.house.practice?.profile.zone ?? 'UTC'
     const print = sha256Hex(`${home} ${owners} ${text}`)
     const before = this.#understood.get(id)
-    if (before && before.print === print && now - before.at < DAY) return before.said
-    const said = await this.#understanding.busyTimes({
-      text,
-      from: shift(now, -DAY),
-      to: shift(now, AHEAD),
-      home,
-      owners,
-    })
-    this.#understood.set(id, { print, at: now, said })
+    const same = before && before.print === print && now - before.at < DAY
+    const said: Understood = same
+      ? before.said
+      : await this.#understanding
+          .busyTimes({ text, from: shift(now, -DAY), to: shift(now, AHEAD), home, owners })
+          .catch((error: unknown) => {
+            if (error instanceof Unreadable || error instanceof BadCalendar) return error
+            throw error
+          })
+    this.#understood.set(id, same ? before : { print, at: now, said })
+    if (said instanceof Error) throw said
     return said
-  }
-
-  async #readOlderThan(age: number): Promise<void> {
-    const now = this.#clock.now()
-    const known = new Map(this.#store.calendars.all().map((one) => [one.id, one]))
-    const due = this.#subscribed.filter((one) => {
-      const state = known.get(one.id)
-      return !state || state.url !== one.url || state.tried <= now - age
-    })
-    await Promise.all(due.map((one) => this.#read(one)))
   }
 
   #read(calendar: Read): Promise<void> {
@@ -103,25 +101,21 @@ export class Calendars {
   }
 
   async #fetch({ id, url, owner }: Read): Promise<void> {
-    const before = this.#store.calendars.all().find((one) => one.id === id && one.url === url)
-    const { profile } = this.#store.package!.practice
+    const { house } = this.#here.keeper
+    const before = house.calendars().find((one) => one.id === id && one.url === url)
+    const email = house.practice?.profile.email ?? ''
     const state: CalendarState = {
       id,
       url,
-      tried: this.#clock.now(),
+      tried: this.#here.clock.now(),
       entries: before?.entries ?? [],
       skipped: before?.skipped ?? [],
     }
     if (before?.read !== undefined) state.read = before.read
     try {
       const text = await readAddress(url, { ...CALENDAR_LIMITS, allowPrivate: this.#allowPrivate })
-      const now = this.#clock.now()
-      const { entries, skipped } = await this.#understand(
-        id,
-        text,
-        owner ? [profile.email, owner] : [profile.email],
-        now,
-      )
+      const now = this.#here.clock.now()
+      const { entries, skipped } = await this.#understand(id, text, owner ? [email, owner] : [email], now)
       // What the events are about is nobody's business here.
       state.entries = entries.map((entry, i): Entry => ({ ...entry, id: `calendar-${id}-${i}` }))
       state.skipped = skipped
@@ -130,7 +124,7 @@ export class Calendars {
       if (!(error instanceof Unreadable) && !(error instanceof BadCalendar)) throw error
       state.problem = error.message
     }
-    this.#store.act(() => this.#store.calendars.save(state))
+    this.#here.call(calendarRead, state)
     const same =
       before &&
       before.problem === state.problem &&

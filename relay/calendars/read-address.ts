@@ -46,7 +46,7 @@ const guardedLookup =
       const bad = addresses.find((one) => !isPublic(one.address))
       const [first] = addresses
       if (!first || (bad && !allowPrivate)) done(new Unreadable('It leads into a private network.'), '', 4)
-      else if (options.all) (done as unknown as (error: null, all: typeof addresses) => void)(null, addresses)
+      else if (options.all) done(null, addresses)
       else done(null, first.address, first.family)
     })
   }

@@ -4,13 +4,13 @@ import { zone } from '@acolhida/core/time'
 import type { Told, Wish } from './understand.ts'
 
 /** The other thread: understands one calendar after another, and tells how far it is. */
-parentPort?.on('message', ({ n, text, from, to, home, owners }: Wish) => {
+parentPort?.on('message', ({ text, from, to, home, owners }: Wish) => {
   const tell = (told: Told): void => parentPort?.postMessage(told)
   try {
-    const onProgress = (done: number, total: number): void => tell({ n, done, total })
+    const onProgress = (done: number, total: number): void => tell({ done, total })
     const { entries, skipped } = busyTimes(text, from, to, zone(home), { owners, onProgress })
-    tell({ n, entries, skipped })
+    tell({ entries, skipped })
   } catch (error) {
-    tell({ n, problem: (error as Error).message, bad: error instanceof BadCalendar })
+    tell({ problem: (error as Error).message, bad: error instanceof BadCalendar })
   }
 })

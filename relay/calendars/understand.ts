@@ -1,12 +1,11 @@
 import { Worker } from 'node:worker_threads'
-import { BadCalendar, type BusyTimes, busyTimes } from '@acolhida/core/formats/busy'
+import { BadCalendar, type BusyTimes } from '@acolhida/core/formats/busy'
 import type { Entry } from '@acolhida/core/openings'
-import { type Instant, zone } from '@acolhida/core/time'
+import type { Instant } from '@acolhida/core/time'
 import { Unreadable } from './read-address.ts'
 
 /** A calendar to be understood. */
 export interface Wish {
-  n: number
   text: string
   from: Instant
   to: Instant
@@ -18,70 +17,84 @@ export interface Wish {
 
 /** What the other thread says: how far it is, or what came of it. */
 export type Told =
-  | { n: number; done: number; total: number }
-  | { n: number; entries: Entry[]; skipped: string[] }
-  | { n: number; problem: string; bad: boolean }
+  | { done: number; total: number }
+  | { entries: Entry[]; skipped: string[] }
+  | { problem: string; bad: boolean }
 
-/** Below this many characters a calendar is understood on the spot: some ten milliseconds. */
-const SMALL = 128 * 1024
-/** How long a calendar may take without getting any further, in ms. */
-const PATIENCE = 30_000
+/** How long a calendar may take without getting any further, and in all, in ms. */
+const PATIENCE = { step: 5_000, whole: 30_000 }
 
 /**
- * Understands calendars without keeping clients waiting: large ones in a thread of their own, which is started when
- * it is first needed and ended when a calendar takes too long.
+ * Understands calendars without keeping clients waiting: always in a thread of its own, one calendar after another, and
+ * the thread is ended when one takes too long. Whatever stands in a calendar costs only that calendar.
  */
 export class Understanding {
   #worker: Worker | undefined
-  #next = 1
-  readonly #waiting = new Map<number, (told: Told | Error) => void>()
+  #tail: Promise<unknown> = Promise.resolve()
+  #end: ((why: Error) => void) | undefined
+  readonly #patience: typeof PATIENCE
+
+  constructor(patience = PATIENCE) {
+    this.#patience = patience
+  }
 
   /** @throws BadCalendar or Unreadable with a sentence */
-  async busyTimes(wish: Omit<Wish, 'n'>): Promise<BusyTimes> {
-    const { text, from, to, home, owners } = wish
-    if (text.length < SMALL) return busyTimes(text, from, to, zone(home), { owners })
-    const n = this.#next++
-    const worker = this.#start()
+  busyTimes(wish: Wish): Promise<BusyTimes> {
+    const own = this.#tail.then(() => this.#understand(wish))
+    this.#tail = own.catch(() => undefined)
+    return own
+  }
+
+  #understand(wish: Wish): Promise<BusyTimes> {
     return new Promise((resolve, reject) => {
-      let timer: NodeJS.Timeout
-      const later = (): void => {
-        clearTimeout(timer)
-        timer = setTimeout(() => {
-          this.close(new Unreadable('It is too large to be understood in time.'))
-        }, PATIENCE)
+      const worker = this.#start()
+      const late = (): void => this.close(new Unreadable('It could not be understood in time.'))
+      const whole = setTimeout(late, this.#patience.whole)
+      let step = setTimeout(late, this.#patience.step)
+      const over = (): void => {
+        clearTimeout(whole)
+        clearTimeout(step)
+        worker.off('message', hear)
+        this.#end = undefined
       }
-      later()
-      this.#waiting.set(n, (told) => {
-        if (!(told instanceof Error) && 'done' in told) {
-          later()
+      const hear = (told: Told): void => {
+        clearTimeout(step)
+        if ('done' in told) {
+          step = setTimeout(late, this.#patience.step)
           return
         }
-        clearTimeout(timer)
-        this.#waiting.delete(n)
-        if (told instanceof Error) reject(told)
-        else if ('entries' in told) resolve({ entries: told.entries, skipped: told.skipped })
+        over()
+        if ('entries' in told) resolve({ entries: told.entries, skipped: told.skipped })
         else if (told.bad) reject(new BadCalendar(...sentence(told.problem)))
-        else reject(new Error(told.problem))
-      })
-      worker.postMessage({ ...wish, n } satisfies Wish)
+        else reject(new Unreadable(`It could not be understood: ${told.problem}`))
+      }
+      this.#end = (why) => {
+        over()
+        reject(why)
+      }
+      worker.on('message', hear)
+      worker.postMessage(wish)
     })
   }
 
   #start(): Worker {
     if (this.#worker) return this.#worker
-    const worker = new Worker(new URL('./understand-start.mjs', import.meta.url), { execArgv: [] })
+    const worker = new Worker(new URL('./understand-start.mjs', import.meta.url), {
+      execArgv: [],
+      resourceLimits: { maxOldGenerationSizeMb: 512 },
+    })
     worker.unref()
-    worker.on('message', (told: Told) => this.#waiting.get(told.n)?.(told))
-    worker.on('error', (error) => this.close(error))
+    worker.on('error', (error) => this.close(new Unreadable(`It could not be understood: ${error.message}`)))
     this.#worker = worker
     return worker
   }
 
-  /** Ends the thread; whoever still waits is told why. */
+  /** Ends the thread; whoever waits for it is told why. */
   close(why: Error = new Unreadable('It was left unread.')): void {
-    this.#worker?.terminate()
+    const worker = this.#worker
     this.#worker = undefined
-    for (const tell of [...this.#waiting.values()]) tell(why)
+    worker?.terminate()
+    this.#end?.(why)
   }
 }
 

@@ -1,38 +1,23 @@
-import type {
-  AnswerBody,
-  DeskCommand,
-  DoorPackage,
-  EnterBody,
-  QuoteBody,
-  RelayStatus,
-  TrialBody,
-} from '@acolhida/core/door'
-import {
-  answerBody,
-  commandBody,
-  doorPackage,
-  enterBody,
-  pairBody,
-  quoteBody,
-  recordQuery,
-  trialBody,
-} from '@acolhida/core/schemas'
+import { desk, type RelayStatus } from '@acolhida/core/contract'
+import { queries, schemas } from '@acolhida/core/contract/schemas'
+import { answer, command, type Does, enter, publish, quote, replan } from '@acolhida/core/house'
+import { Refused } from '@acolhida/core/request'
+import { sha256Hex } from '@acolhida/core/terms'
 import type { Express, RequestHandler } from 'express'
-import type { Schema } from 'joi'
-import { newFeed } from '../calendars/feed.ts'
-import { command, enter, isDesk, newPairingCode, pair, publish, recordPage } from '../desk/desk.ts'
-import { answerEnquiry, sendQuote } from '../desk/enquiries.ts'
-import { Refused } from '../refused.ts'
-import type { Relay } from '../relay.ts'
+import { isDesk, newPairingCode, pair } from '../desk/pairing.ts'
+import { token } from '../store/keys.ts'
+import { recordPage } from '../store/record.ts'
+import { type Call, Mount } from './mount.ts'
 import { servePages } from './pages.ts'
-import { bodyOf, failures, guarded, LARGEST, limited, once } from './security.ts'
+import { bodyOf, failures, guarded } from './security.ts'
+import type { Serving } from './serving.ts'
 
-/** The practitioner's side: answers nothing that does not carry the desk's key, but pairing. */
-export function deskApp(relay: Relay): Express {
-  const { store, clock, address } = relay
+/** The practitioner's side: answers nothing that does not carry the desk's key, but pairing; the key comes before the body. */
+export function deskApp(serving: Serving): Express {
+  const { here, store, clock, address } = serving
   // The desk shows the door, to try it.
-  const app = guarded(clock, LARGEST.desk, { frameSrc: [() => new URL(address('/')).origin] })
-  const key: RequestHandler = (req, _res, next) => {
+  const app = guarded(clock, { frameSrc: [() => new URL(address('/')).origin] })
+  const withKey: RequestHandler = (req, _res, next) => {
     const match = /^Bearer ([A-Za-z0-9_-]{20,100})$/.exec(req.get('authorization') ?? '')
     if (!match || !isDesk(store, match[1]!)) {
       throw new Refused(
@@ -43,73 +28,77 @@ export function deskApp(relay: Relay): Express {
     }
     next()
   }
+  const mount = new Mount(app, { desk: withKey }, serving.requestsPerMinute)
 
   // Guessing at pairing codes is slowed down beyond any use.
-  app.post('/api/pair', limited(Math.min(20, relay.settings.requestsPerMinute)), (req, res) => {
-    const { code, replace } = bodyOf<{ code: string; replace: boolean }>(pairBody, req.body)
-    res.json(pair(store, code, replace))
-  })
+  mount.take(desk.pair, schemas.pair, ({ body }) => pair(store, body.code, body.replace))
   app.get('/api/demo', (_req, res) => {
-    const { demo } = relay.settings
-    if (!demo) throw new Refused(404, 'unknown', 'There is no demo here.')
-    res.json({ backup: demo(), code: newPairingCode(store) })
+    if (!serving.demo) throw new Refused(404, 'unknown', 'There is no demo here.')
+    res.json({ backup: serving.demo(), code: newPairingCode(store) })
   })
-
-  app.get('/api/status', (_req, res) => {
-    const status: RelayStatus = {
+  mount.get(desk.status, (): RelayStatus => {
+    const { leapt } = clock
+    return {
       now: clock.now(),
       moved: clock.moved,
       paired: store.setting('desk-key') !== undefined,
-      revision: store.package?.revision ?? 0,
-      demo: relay.settings.demo !== undefined,
+      revision: here.keeper.house.pack?.revision ?? 0,
+      demo: serving.demo !== undefined,
       doorUrl: address('/'),
+      ...(leapt ? { leapt } : {}),
     }
-    res.json(status)
   })
-  app.put('/api/package', key, (req, res) => {
-    const body = bodyOf<DoorPackage>(doorPackage, req.body)
-    res.json(once(store, clock, req.get('idempotency-key'), 'package', body, () => publish(store, body)))
-    relay.doorStream.tell('practice')
-    relay.soon()
+  mount.take(desk.publish, schemas.publish, ({ body, key }) => {
+    const revision = here.call(publish, body, { scope: 'package', key, body })
+    // What is open is planned anew by itself: the practice counts from its own transaction on.
+    here.call(replan, {})
+    serving.soon()
+    return revision
   })
-  app.post('/api/feed', key, (_req, res) => {
-    res.json({ url: address(`/feed/${newFeed(store)}.ics`) })
+  mount.take(desk.feed, schemas.feed, () => {
+    const secret = token()
+    store.set('feed', sha256Hex(secret))
+    return { url: address(`/feed/${secret}.ics`) }
   })
-  app.post('/api/trial', key, (req, res) => {
-    const body = bodyOf<TrialBody>(trialBody, req.body)
+  mount.take(desk.trial, schemas.trial, ({ body, req }) => {
     const origin = req.get('origin') ?? ''
     const ancestor = /^https?:\/\/[A-Za-z0-9.:[\]-]+$/.test(origin) ? origin : "'none'"
-    const { slug, until } = relay.trials.open(body, ancestor)
-    res.status(201).json({ url: address(`/${slug}`), until })
+    const { slug, until } = serving.trials.open(body, ancestor)
+    return { url: address(`/${slug}`), until }
   })
-  app.get('/api/calendars', key, (_req, res) => {
-    res.json(store.calendars.all())
+  mount.get(desk.calendars, () => [...here.keeper.house.calendars()])
+  mount.get(desk.record, ({ req }) => {
+    const { after = '0' } = bodyOf(queries.record, req.query)
+    return recordPage(store.db, Number(after), here.now())
   })
-  app.get('/api/record', key, (req, res) => {
-    const { after } = bodyOf<{ after: number }>(recordQuery, req.query)
-    res.json(recordPage(store, after, clock.now()))
+  app.get('/api/record/stream', withKey, (req, res) => serving.deskStream.listen(req, res))
+  mount.take(desk.release, schemas.release, ({ body }) => {
+    const now = clock.release(body.back)
+    serving.deskStream.tell('clock')
+    serving.soon()
+    return { now }
   })
-  app.get('/api/record/stream', key, (req, res) => relay.deskStream.listen(req, res))
   /** Something the desk asks for, done once however often it is said. */
-  const act = <T>(path: string, schema: Schema, status: number, work: (body: T) => { seq: number }): void => {
-    app.post(`/api/${path}`, key, (req, res) => {
-      const body = bodyOf<T>(schema, req.body)
-      res.status(status).json(once(store, clock, req.get('idempotency-key'), path, body, () => work(body)))
-      relay.soon()
-    })
-  }
-  act<DeskCommand>('command', commandBody, 200, (body) => command(store, address, body, clock.now()))
-  act<EnterBody>('enter', enterBody, 201, (body) => enter(store, address, body, clock.now()))
-  act<AnswerBody>('enquiry', answerBody, 200, (body) => answerEnquiry(store, body, clock.now()))
-  act<QuoteBody>('quote', quoteBody, 201, (body) => sendQuote(store, address, body, clock.now()))
-  app.get('/api/files/:id', key, (req, res) => {
-    const file = store.files.get(String(req.params.id))
-    if (!file) throw new Refused(404, 'unknown-file', 'The relay no longer has this file.')
+  const doing =
+    <B extends object>(scope: string, does: Does<B, { seq: number }>) =>
+    ({ body, key }: Call<B>): { seq: number } => {
+      const { shown: _, seen: __, ...same } = { shown: undefined, seen: undefined, ...body }
+      const done = here.call(does, body, { scope, key, body: same })
+      serving.soon()
+      return done
+    }
+  mount.take(desk.command, schemas.command, doing('command', command))
+  mount.take(desk.enter, schemas.enter, doing('enter', enter))
+  mount.take(desk.answer, schemas.answer, doing('enquiry', answer))
+  mount.take(desk.quote, schemas.quote, doing('quote', quote))
+  app.get('/api/files/:id', withKey, (req, res) => {
+    const bytes = store.bytes(String(req.params.id))
+    if (!bytes) throw new Refused(404, 'unknown-file', 'The relay no longer has this file.')
     // Always as bytes: nothing a client has sent is opened as a page of the desk.
-    res.type('application/octet-stream').setHeader('x-content-type-options', 'nosniff').send(file.data)
+    res.type('application/octet-stream').setHeader('x-content-type-options', 'nosniff').send(bytes)
   })
 
-  servePages(app, relay.settings.deskPages)
+  servePages(app, serving.deskPages)
   app.use(failures)
   return app
 }

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
+import { Refused } from '@acolhida/core/request'
 import express, { type Express } from 'express'
-import { Refused } from '../refused.ts'
 
 /** Serves a built application: its files with a long life, and its page for every other path. */
 export function servePages(app: Express, folder: string): void {

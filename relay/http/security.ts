@@ -1,24 +1,17 @@
-import type { Problem } from '@acolhida/core/door'
-import { BadData, letIn } from '@acolhida/core/schemas'
-import { canonicalJson, sha256Hex } from '@acolhida/core/terms'
+import { CONTRACT, type Endpoint, type Problem } from '@acolhida/core/contract'
+import { Refused } from '@acolhida/core/request'
+import { BadData, letIn, type Schema } from '@acolhida/core/schemas'
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
-import type Joi from 'joi'
-import type { Clock } from '../clock.ts'
-import { Refused } from '../refused.ts'
-import type { Store } from '../store/store.ts'
-
-/** The largest body the relay reads, in bytes. */
-export const LARGEST = { door: 128 * 1024, desk: 8 * 1024 * 1024 }
+import type { Clock, Leap } from '../clock.ts'
 
 /**
- * An application with the headers and limits that desk and door both have.
+ * An application with the headers that desk and door both have.
  * @param more of the content security policy, which one of them alone needs
  */
 export function guarded(
-  clock: Clock,
-  largest: number,
+  clock: Clock & { readonly leapt?: Leap | undefined },
   more: Record<string, (string | (() => string))[]> = {},
 ): Express {
   const app = express()
@@ -51,13 +44,21 @@ export function guarded(
   app.use((_req, res, next) => {
     res.setHeader('x-relay-now', String(clock.now()))
     if (clock.moved) res.setHeader('x-relay-moved', '1')
+    const { leapt } = clock
+    if (leapt) res.setHeader('x-relay-leapt', `${leapt.from} ${leapt.to}`)
     next()
   })
-  app.use('/api', (_req, res, next) => {
+  app.use('/api', (req, res, next) => {
     res.setHeader('cache-control', 'no-store')
+    const spoken = req.get('x-acolhida-contract')
+    if (spoken !== undefined && spoken !== String(CONTRACT))
+      throw new Refused(
+        409,
+        'older-page',
+        'This page is older than what it talks to. Please load it anew; nothing you have typed is lost.',
+      )
     next()
   })
-  app.use('/api', express.json({ limit: largest, strict: true }))
   return app
 }
 
@@ -76,14 +77,18 @@ export const limited = (perMinute: number): RequestHandler =>
     },
   })
 
+/** Reads the body of an endpoint, no larger than it may be. */
+export const jsonOf = ({ largest }: Pick<Endpoint<unknown, unknown>, 'largest'>): RequestHandler =>
+  express.json({ limit: largest, strict: true })
+
 export function problem(res: Response, status: number, body: Problem): void {
   res.status(status).json(body)
 }
 
-/** The body of a request, let in through its schema. @throws Refused naming the place that is wrong */
-export function bodyOf<T>(schema: Joi.Schema, value: unknown): T {
+/** What comes from outside, let in through its schema. @throws Refused naming the place that is wrong */
+export function bodyOf<T>(schema: Schema<T>, value: unknown): T {
   try {
-    return letIn<T>(schema, value ?? {}, 'The request')
+    return letIn(schema, value ?? {}, 'The request', false)
   } catch (error) {
     if (!(error instanceof BadData)) throw error
     const [first] = error.faults
@@ -91,49 +96,6 @@ export function bodyOf<T>(schema: Joi.Schema, value: unknown): T {
       where: first?.path ?? '',
     })
   }
-}
-
-const KEY = /^[A-Za-z0-9_-]{16,64}$/
-
-/**
- * Does a thing once: the same key with the same body gets the answer it got before, and nothing happens again.
- * The answer is kept in the transaction of the act itself.
- * @throws Refused without a key, or when the key was used for something else
- */
-export function once<T>(
-  store: Store,
-  clock: Clock,
-  key: string | undefined,
-  scope: string,
-  body: unknown,
-  work: () => T,
-): T {
-  if (!key || !KEY.test(key)) {
-    throw new Refused(
-      400,
-      'no-key',
-      'A request that changes something carries an Idempotency-Key of 16 to 64 letters.',
-      {
-        where: 'idempotency-key',
-      },
-    )
-  }
-  const name = `${scope} ${key}`
-  const print = sha256Hex(canonicalJson(body))
-  return store.act(() => {
-    const before = store.done(name)
-    if (before) {
-      if (before.print !== print) {
-        throw new Refused(422, 'key-reused', 'This Idempotency-Key was used for another request.', {
-          where: 'idempotency-key',
-        })
-      }
-      return before.answer as T
-    }
-    const answer = work()
-    store.markDone(name, print, answer, clock.now())
-    return answer
-  })
 }
 
 /** Turns what went wrong into a code and a sentence; what was not foreseen says nothing of the inside. */

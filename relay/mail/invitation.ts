@@ -1,4 +1,5 @@
-import { type Booking, isTold } from '@acolhida/core/booking'
+import { type Booking, isTold, stateAt } from '@acolhida/core/booking'
+import { uidOf } from '@acolhida/core/formats/calendars'
 import { type Practice, placeOf, serviceOf } from '@acolhida/core/practice'
 import { type Instant, MINUTE } from '@acolhida/core/time'
 import ical, {
@@ -19,12 +20,13 @@ export function invitation(
   now: Instant,
 ): string {
   const { profile } = practice
-  const { person, minutes } = booking.asked
+  const { minutes } = booking
+  const { person } = booking.asked
   const place = placeOf(practice, booking.place)
   const address =
     place?.kind === 'client'
       ? booking.asked.address
-      : place && isTold(place, { status: 'booked', start: booking.start }, now)
+      : place && isTold(place, stateAt(booking, now), booking.start, now)
         ? place.address
         : undefined
   const told = [place?.name, address].filter(Boolean).join(', ')
@@ -33,12 +35,12 @@ export function invitation(
     method: method === 'REQUEST' ? ICalCalendarMethod.REQUEST : ICalCalendarMethod.CANCEL,
   })
   calendar.createEvent({
-    id: `${booking.id}@${profile.slug}.acolhida`,
+    id: uidOf(practice, booking),
     sequence: booking.sequence,
     stamp: new Date(now),
     start: new Date(booking.start),
     end: new Date(booking.start + minutes * MINUTE),
-    summary: `${serviceOf(practice, booking.asked.service)?.name ?? 'Session'} with ${profile.name}`,
+    summary: `${serviceOf(practice, booking.service)?.name ?? 'Session'} with ${profile.name}`,
     location: told,
     status: method === 'REQUEST' ? ICalEventStatus.CONFIRMED : ICalEventStatus.CANCELLED,
     organizer: { name: profile.name, email: profile.email },

@@ -1,9 +1,9 @@
 import { createServer, type Server } from 'node:http'
-import { clockBody } from '@acolhida/core/schemas'
-import { moment, zone } from '@acolhida/core/time'
+import { forward } from '@acolhida/core/contract/schemas'
+import { instant, moment, zone } from '@acolhida/core/time'
 import express from 'express'
 import type { MovableClock } from '../clock.ts'
-import { bodyOf, failures, guarded } from '../http/security.ts'
+import { bodyOf, failures, guarded, jsonOf } from '../http/security.ts'
 import { listen, urlOf } from '../relay.ts'
 import type { StandinCalendar } from './calendar.ts'
 import type { Mailbox, Received } from './mailbox.ts'
@@ -48,7 +48,7 @@ main button{border-color:#2c5f4f;color:#2c5f4f;justify-self:start}
 
 function article(mail: Received): string {
   return `<article id="mail-${mail.id}"><h2>${safe(mail.subject)}</h2>
-<div class="s">To ${safe(mail.to)} · from ${safe(mail.from)} · ${moment(mail.at as never, zone('UTC'))} UTC</div>
+<div class="s">To ${safe(mail.to)} · from ${safe(mail.from)} · ${moment(instant(mail.at), zone('UTC'))} UTC</div>
 <pre>${linked(mail.text)}</pre>${
     mail.calendar
       ? `<details><summary>Calendar entry</summary><pre>${safe(calendarLines(mail.calendar))}</pre></details>`
@@ -57,7 +57,7 @@ function article(mail: Received): string {
 }
 
 function page(mails: readonly Received[], clock: MovableClock): string {
-  const forward = [
+  const steps = [
     ['10 minutes', 600_000],
     ['1 hour', 3_600_000],
     ['1 day', 86_400_000],
@@ -67,7 +67,7 @@ function page(mails: readonly Received[], clock: MovableClock): string {
   const list = [...mails].reverse().map(article).join('\n')
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
 <title>Letterbox</title><link rel="stylesheet" href="/style.css"></head><body>
-<header><h1>Letterbox</h1><a href="/calendar">Another calendar</a><form method="post" action="/clock"><span>The relay's clock: ${moment(clock.now(), zone('UTC'))} UTC</span>${forward}</form></header>
+<header><h1>Letterbox</h1><a href="/calendar">Another calendar</a><form method="post" action="/clock"><span>The relay's clock: ${moment(clock.now(), zone('UTC'))} UTC</span>${steps}</form></header>
 <main>${list || '<p>What the practice sends to clients will lie here.</p>'}</main></body></html>`
 }
 
@@ -87,7 +87,7 @@ export async function startLetterbox(
   onMove: () => void,
   port = 0,
 ): Promise<{ url: string; server: Server }> {
-  const app = guarded(clock, 10_000)
+  const app = guarded(clock)
   app.get('/style.css', (_req, res) => {
     res.type('css').send(STYLE)
   })
@@ -98,7 +98,7 @@ export async function startLetterbox(
     res.json(mailbox.received)
   })
   const move = (value: unknown): void => {
-    clock.forward(bodyOf<{ forward: number }>(clockBody, value).forward)
+    clock.forward(bodyOf(forward, value).forward)
     onMove()
   }
   app.get('/calendar.ics', (_req, res) => {
@@ -111,12 +111,12 @@ export async function startLetterbox(
     calendar.text = String((req.body as { text?: unknown }).text ?? '')
     res.redirect(303, '/calendar')
   })
-  app.post('/api/clock', (req, res) => {
+  app.post('/api/clock', jsonOf({ largest: 1_000 }), (req, res) => {
     move(req.body)
     res.json({ now: clock.now() })
   })
   app.post('/clock', express.urlencoded({ extended: false, limit: 1_000 }), (req, res) => {
-    move(req.body)
+    move({ forward: Number((req.body as { forward?: unknown }).forward) })
     res.redirect(303, '/')
   })
   app.use(failures)

@@ -10,6 +10,8 @@ export interface Received {
   /** When it was received, epoch ms. */
   at: number
   calendar?: string
+  /** As its sender named it. */
+  messageId: string
 }
 
 /** The stand-in for a mail host: real SMTP on a loopback port, kept in memory. */
@@ -49,6 +51,7 @@ export class Mailbox {
       subject: mail.subject ?? '',
       text: mail.text ?? '',
       at: mail.date?.getTime() ?? Date.now(),
+      messageId: mail.messageId ?? '',
       ...(calendar ? { calendar: calendar.content.toString('utf8') } : {}),
     })
   }

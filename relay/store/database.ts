@@ -1,9 +1,9 @@
 import Database from 'libsql'
-
-export type Db = Database.Database
+import type { Db } from './db.ts'
+import { toVersion5 } from './version-5.ts'
 
 /** Each step takes the file one version up; a step, once released, never changes. */
-const STEPS = [
+const STEPS: (string | ((db: Db) => void))[] = [
   `
   CREATE TABLE settings (name TEXT PRIMARY KEY, value TEXT NOT NULL) STRICT;
   CREATE TABLE record (
@@ -83,22 +83,32 @@ const STEPS = [
     body TEXT NOT NULL
   ) STRICT;
   `,
+  toVersion5,
 ]
 
+/** The file comes from a newer relay. */
+export class NewerFile extends Error {
+  constructor(path: string, version: number) {
+    super(`${path} was written by a newer relay (version ${version}). Please start that one.`)
+    this.name = 'NewerFile'
+  }
+}
+
 /**
- * Opens the relay's file, makes or upgrades its tables, and makes each answer durable: write-ahead log with a
- * full sync before a transaction counts.
- * @throws Error when the file comes from a newer relay
+ * Opens the relay's file, makes or upgrades its tables, and makes each answer durable: write-ahead log with a full sync
+ * before a transaction counts.
+ * @throws NewerFile
  */
 export function openDatabase(path: string): Db {
   const db = new Database(path)
   db.pragma('journal_mode = WAL')
   db.pragma('synchronous = FULL')
   const { user_version: from } = db.prepare('PRAGMA user_version').get() as { user_version: number }
-  if (from > STEPS.length) throw new Error(`${path} was written by a newer relay (version ${from}).`)
+  if (from > STEPS.length) throw new NewerFile(path, from)
   STEPS.slice(from).forEach((step, i) => {
     db.transaction(() => {
-      db.exec(step)
+      if (typeof step === 'string') db.exec(step)
+      else step(db)
       db.exec(`PRAGMA user_version = ${from + i + 1}`)
     })()
   })

@@ -1,11 +1,12 @@
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import type { CalendarState, DoorOpenings } from '@acolhida/core/door'
+import type { CalendarState, DoorOpenings } from '@acolhida/core/contract'
 import { DAY, formatInstant, HOUR, type Instant, MINUTE } from '@acolhida/core/time'
 import ICAL from 'ical.js'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { CALENDAR_LIMITS, isPublic, readAddress } from '../calendars/read-address.ts'
 import { openStartsOf, request, sendIt } from './client.ts'
+import { packOf, publishTo } from './inside.ts'
 import { ask, startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
@@ -35,10 +36,9 @@ const busy = (start: number, end: number): string => {
   return `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:x\r\nSUMMARY:Dentist, a secret\r\nDTSTART:${utc(start)}\r\nDTEND:${utc(end)}\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
 }
 function subscribe(path = '/a.ics'): void {
-  const { store } = house.relay
-  const pack = store.package!
+  const pack = packOf(house.relay)
   const calendars = [{ id: 'phone', name: 'My phone', url: url + path }]
-  store.act(() => store.savePackage({ ...pack, practice: { ...pack.practice, calendars } }))
+  publishTo(house.relay, { ...pack, practice: { ...pack.practice, calendars } })
 }
 const states = async (): Promise<CalendarState[]> =>
   (await ask<CalendarState[]>(`${house.desk}/api/calendars`, undefined, { bearer: house.key }))
@@ -97,9 +97,8 @@ describe('other calendars', () => {
     answer = () => ({ body: busy(house.clock.now(), house.clock.now() + HOUR) })
     subscribe()
     await house.relay.calendars.round()
-    const { store } = house.relay
-    const { calendars: _, ...practice } = store.package!.practice
-    store.act(() => store.savePackage({ ...store.package!, practice }))
+    const { calendars: _, ...practice } = packOf(house.relay).practice
+    publishTo(house.relay, { ...packOf(house.relay), practice })
     await house.relay.calendars.round()
     expect(await states()).toEqual([])
   })

@@ -1,15 +1,32 @@
-import { systemClock } from '../clock.ts'
+import { MovableClock } from '../clock.ts'
+import { newPairingCode, pair } from '../desk/pairing.ts'
 import { Relay } from '../relay.ts'
+import { BEGINNING } from './setup.ts'
 
-/** A relay to be killed: on the file it is given, with no mail host. */
+/** A relay to be killed: on the file and with the mail host it is given, its clock as far ahead as it is told. */
+const [, , file = '', smtp = '', ahead = '0'] = process.argv
+const clock = new MovableClock(Number(ahead), undefined, () => BEGINNING)
 const relay = new Relay(
   {
-    file: process.argv[2]!,
-    smtp: 'smtp://127.0.0.1:9',
+    file,
+    smtp,
     doorPages: '/none',
     deskPages: '/none',
     requestsPerMinute: 1_000_000,
+    memoryDays: 400,
+    steady: false,
   },
-  systemClock,
+  clock,
 )
-relay.start({ door: 0, desk: 0 }).then(({ door }) => process.send?.({ door }))
+process.on('message', ({ forward }: { forward: number }) => {
+  clock.forward(forward)
+  relay.rounds.turn()
+  const { house } = relay.here.keeper
+  const first = [...house.agenda()].find(({ doing }) => doing.do === 'message')
+  const idle = (first === undefined || first.at > clock.now()) && relay.store.handed().length === 0
+  process.send?.({ now: clock.now(), idle })
+})
+relay.start({ door: 0, desk: 0 }).then(({ door, desk }) => {
+  const { key } = pair(relay.store, newPairingCode(relay.store), true)
+  process.send?.({ door, desk, key })
+})

@@ -2,97 +2,332 @@ import { type ChildProcess, fork } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
+import type { DoorView, Kept, LinkView } from '@acolhida/core/contract'
+import { brokenAt, chainHead } from '@acolhida/core/terms'
+import { DAY, HOUR, MINUTE, SECOND } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { systemClock } from '../clock.ts'
 import { furnish } from '../demo.ts'
+import { Mailbox } from '../standins/mailbox.ts'
 import { openDatabase } from '../store/database.ts'
-import { Store } from '../store/store.ts'
-import { openStartsOf, request, sendIt } from './client.ts'
+import { Secrets } from '../store/keys.ts'
+import { SqliteStore } from '../store/sqlite-store.ts'
+import { ANSWERS, ask, BEGINNING } from './setup.ts'
 
+/** 25 in the suite; `npm run soak` kills more often. */
+const ROUNDS = Number(process.env.KILLS ?? 25)
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-crash-'))
 const file = join(folder, 'relay.sqlite')
-const ROUNDS = 50
+const mailbox = new Mailbox()
+let smtp: string
+const SLUG = 'iria-montalvar'
 
-beforeAll(() => {
-  const store = new Store(file)
-  const backup = demoBackup(systemClock.now())
+/** Always the same choices, so that a failure can be looked at again. */
+let state = Number(process.env.KILL_SEED ?? 20_261_124)
+const random = (below: number): number => {
+  state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
+  return state % below
+}
+
+beforeAll(async () => {
+  smtp = await mailbox.start()
+  const store = new SqliteStore(openDatabase(file), Secrets.beside(file))
+  const backup = demoBackup(BEGINNING)
   const services = backup.practice.services.map((one) => {
     const { perDay: _, ...rest } = one
     return { ...rest, clearBefore: 0, clearAfter: 0, reach: { kind: 'days' as const, days: 900 } }
   })
   const practice = { ...backup.practice, services, away: [], limits: { openRequests: 1_000 } }
-  furnish(store, { ...backup, practice, bookings: [], enquiries: [] }, systemClock.now())
-  store.close()
+  furnish(store, { ...backup, practice, bookings: [], enquiries: [] }, BEGINNING)
+  store.db.close()
 })
-afterAll(() => rmSync(folder, { recursive: true, force: true }))
+afterAll(async () => {
+  await mailbox.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
 
-const start = (): Promise<{ child: ChildProcess; door: string }> =>
+interface Running {
+  child: ChildProcess
+  door: string
+  desk: string
+  key: string
+}
+let ahead = 0
+const start = (): Promise<Running> =>
   new Promise((resolve, reject) => {
-    const child = fork(join(import.meta.dirname, 'crash-child.ts'), [file], { execArgv: ['--import', 'tsx'] })
-    child.once('message', ({ door }: { door: string }) => resolve({ child, door }))
+    const child = fork(join(import.meta.dirname, 'crash-child.ts'), [file, smtp, String(ahead)], {
+      execArgv: ['--import', 'tsx'],
+    })
+    child.once('message', (said: Omit<Running, 'child'>) => resolve({ child, ...said }))
     child.once('exit', (code) => reject(new Error(`The relay ended with ${code}.`)))
   })
+const kill = async ({ child }: Running): Promise<void> => {
+  const gone = new Promise((resolve) => child.once('exit', resolve))
+  child.kill('SIGKILL')
+  await gone
+}
+
+/** One call, which can be made again under the same key. */
+interface Call {
+  name: string
+  make(running: Running): Promise<{ status: number; body: unknown }>
+  answer?: { status: number; body: unknown }
+}
+let names = 0
+const calls: Call[] = []
+const unique = (what: string): string => `${what}-${String(++names).padStart(16, '0')}`
+
+function doorCall(name: string, path: string, body: unknown): Call {
+  const key = unique('crash-key')
+  return { name, make: ({ door }) => ask(`${door}${path}`, body, { key }) }
+}
+function deskCall(name: string, path: string, body: unknown, method = 'POST'): Call {
+  const key = unique('crash-key')
+  return { name, make: ({ desk, key: bearer }) => ask(`${desk}${path}`, body, { key, bearer, method }) }
+}
 
 it('writes every answer through to the disk before it is given', () => {
   // Killing the process says nothing about the disk; these settings do.
-  const db = openDatabase(file)
+  const db = openDatabase(join(folder, 'other.sqlite'))
   expect(db.prepare('PRAGMA journal_mode').get()).toMatchObject({ journal_mode: 'wal' })
   expect(db.prepare('PRAGMA synchronous').get()).toMatchObject({ synchronous: 2 })
   db.close()
 })
 
-it(`loses no request that was answered and keeps none by half, killed ${ROUNDS} times in a burst`, {
-  timeout: 600_000,
+/** The bookings in the file, as their records tell. */
+function bookingsIn(db: ReturnType<typeof openDatabase>): Booking[] {
+  const rows = db
+    .prepare(`SELECT subject, body FROM record WHERE kind = 'booking' ORDER BY subject, seq`)
+    .all() as { subject: string; body: string }[]
+  const records = new Map<string, StoredEvent[]>()
+  for (const { subject, body } of rows)
+    records.set(subject, [...(records.get(subject) ?? []), JSON.parse(body) as StoredEvent])
+  return [...records].map(([id, record]) => replay(id, record))
+}
+
+const wanted = (visit: string) => ({
+  visit,
+  service: 'voice-assessment',
+  place: 'studio',
+  answers: ANSWERS,
+})
+
+/** Requests for starts that do not touch, each kept by a visit of its own. */
+async function requests(running: Running, many: number): Promise<Call[]> {
+  const api = `${running.door}/api/door/${SLUG}`
+  const { body: view } = await ask<DoorView>(api)
+  const service = view.services.find((one) => one.id === 'voice-assessment')!
+  const { body } = await ask<{ starts: number[] }>(`${api}/openings`, {
+    ...wanted(unique('crash-visit')),
+    days: 62,
+  })
+  const apart: number[] = []
+  for (const one of body.starts) if (one - (apart.at(-1) ?? 0) >= 75 * MINUTE) apart.push(one)
+  const made: Call[] = []
+  for (let i = 0; i < many; i++) {
+    const start = apart.splice(random(Math.min(40, apart.length)), 1)[0]
+    if (start === undefined) break
+    const visit = unique('crash-visit')
+    const { body: kept } = await ask<Kept>(`${api}/keep`, { ...wanted(visit), start })
+    if (kept.shown === undefined) continue
+    made.push(
+      doorCall('send', `/api/door/${SLUG}/send`, {
+        ...wanted(visit),
+        start,
+        clock: view.now,
+        shown: kept.shown,
+        agreed: service.terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint })),
+        person: { name: 'Elske Vos', email: `${unique('elske')}@example.org`, zone: 'Europe/Amsterdam' },
+      }),
+    )
+  }
+  return made
+}
+
+/** What can be done with what there is: through links that came by mail, and at the desk. */
+async function decisions(running: Running): Promise<Call[]> {
+  const made: Call[] = []
+  const links = [...new Set(mailbox.received.flatMap(({ text }) => /\/my\/([\w-]+)/.exec(text)?.[1] ?? []))]
+  for (const secret of links.slice(-14)) {
+    const at = `/api/link/${secret}`
+    const { status, body } = await ask<LinkView>(`${running.door}${at}`)
+    if (status !== 200) continue
+    const { state, shown, offers } = body
+    if (state === 'unproved') made.push(doorCall('prove', `${at}/prove`, {}))
+    if (state === 'waiting' && random(4) === 0) made.push(doorCall('withdraw', `${at}/withdraw`, {}))
+    if (state === 'booked' && random(4) === 0)
+      made.push(doorCall('cancel', `${at}/cancel`, { text: '', shown }))
+    const [offer] = offers
+    if (state === 'offered' && offer)
+      made.push(
+        random(3) === 0
+          ? doorCall('refuse', `${at}/refuse`, { text: '' })
+          : doorCall('accept', `${at}/accept`, { start: offer.start, place: offer.place, shown }),
+      )
+  }
+  const db = openDatabase(file)
+  const bookings = bookingsIn(db)
+  db.close()
+  const { body: times } = await ask<{ starts: number[] }>(`${running.door}/api/door/${SLUG}/openings`, {
+    ...wanted(unique('crash-visit')),
+    days: 62,
+  })
+  const free = (): { start: number; place: string } => ({
+    start: times.starts.splice(random(times.starts.length), 1)[0] ?? 0,
+    place: 'studio',
+  })
+  const decide = (name: string, booking: string, more: object = {}): Call =>
+    deskCall(name, '/api/command', { booking, command: { do: name, ...more } })
+  const now = BEGINNING + ahead
+  for (const booking of bookings.slice(-20)) {
+    if (booking.status === 'requested' && !booking.unproved && booking.until >= now) {
+      const kind = random(5)
+      if (kind === 0) made.push(decide('decline', booking.id, { text: 'No.' }))
+      else if (kind === 1) made.push(decide('offer', booking.id, { text: '', starts: [free()] }))
+      else if (kind === 2) made.push(decide('overrule', booking.id, { outcome: 'look', text: 'So.' }))
+      else made.push(decide('welcome', booking.id))
+    }
+    if (booking.unsettled && booking.unsettled.until >= now && random(3) === 0)
+      made.push(decide('take-back', booking.id, { of: booking.unsettled.seq }))
+    if (booking.status === 'booked' && booking.start > now && random(3) === 0)
+      made.push(
+        random(2) === 0
+          ? decide('move', booking.id, { ...free(), minutes: 75, text: '', clash: false })
+          : deskCall('cancel by desk', '/api/command', {
+              booking: booking.id,
+              command: { do: 'cancel', by: 'practitioner', text: '' },
+            }),
+      )
+  }
+  const person = { name: 'Rui Sá', email: `${unique('rui')}@example.org`, zone: 'Europe/Lisbon' }
+  const enquiry = unique('crash-enquiry')
+  made.push(
+    deskCall('enter', '/api/enter', {
+      id: unique('entered'),
+      service: 'voice-assessment',
+      ...free(),
+      minutes: 75,
+      person,
+      clash: false,
+    }),
+    deskCall('quote', '/api/quote', {
+      enquiry,
+      service: 'voice-assessment',
+      person,
+      answers: ANSWERS,
+      until: now + 3 * DAY,
+      text: 'As we said.',
+    }),
+    deskCall('answer', '/api/enquiry', { enquiry, text: 'Gladly.' }),
+    doorCall('enquire', `/api/door/${SLUG}/enquire`, {
+      visit: unique('crash-visit'),
+      name: 'Ana',
+      email: `${unique('ana')}@example.org`,
+      message: 'Hello.',
+    }),
+    doorCall('read', `/api/door/${SLUG}/read`, {
+      visit: unique('crash-visit'),
+      service: 'voice-assessment',
+      answers: ANSWERS,
+    }),
+  )
+  return made
+}
+
+const later = (running: Running, forward: number): Promise<{ idle: boolean }> => {
+  ahead += forward
+  return new Promise((resolve, reject) => {
+    running.child.once('message', resolve)
+    running.child.send({ forward }, (error) => error && reject(error))
+  })
+}
+/** Waits until everything that is due has been handed over. */
+async function idle(running: Running): Promise<void> {
+  await expect.poll(async () => (await later(running, 0)).idle, { timeout: 20_000 }).toBe(true)
+}
+
+it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times amid every kind of act`, {
+  timeout: 60_000 + ROUNDS * 12_000,
 }, async () => {
-  const answered = new Map<string, string>()
-  let sent = 0
-  let unanswered = 0
+  const counts = new Map<string, number>()
+  let cut = 0
   for (let round = 0; round < ROUNDS; round++) {
-    const { child, door } = await start()
-    const open = await openStartsOf(door, 'iria-montalvar')
-    const apart: number[] = []
-    for (const one of open) if (one - (apart.at(-1) ?? 0) >= 75 * 60_000) apart.push(one)
-    // Far enough from what earlier rounds took, and each request another start.
-    const bodies = await Promise.all(apart.slice(0, 8).map((one) => request(door, 'iria-montalvar', one)))
-    const gone = new Promise((resolve) => child.once('exit', resolve))
-    // The axe falls while the others are under way: on the first answer, the second, the third …
-    let left = Math.min((round % 6) + 1, bodies.length)
-    const burst = bodies.map((body) =>
-      sendIt(door, 'iria-montalvar', body).then(
-        (answer) => {
-          if (answer.status === 201) answered.set(body.person.email, answer.body.link)
-          if (--left === 0) child.kill('SIGKILL')
-        },
-        () => unanswered++,
+    const running = await start()
+    // What the relay could not say before it was killed is said again; what it has said, it says again.
+    for (const call of calls.splice(0)) {
+      const again = await call.make(running)
+      // A refusal is not remembered: what it rested on may have come meanwhile.
+      const taken = call.answer !== undefined && call.answer.status < 400
+      if (call.answer && taken) expect([call.name, again.status]).toEqual([call.name, call.answer.status])
+      if (call.name === 'send' && call.answer?.status === 201) expect(again.body).toEqual(call.answer.body)
+    }
+    const steps = [SECOND, 9 * SECOND, 11 * MINUTE, 31 * MINUTE, 3 * HOUR, 26 * HOUR]
+    await later(running, steps[random(steps.length)]!)
+    if (round % 2) await idle(running)
+    const burst = [...(await requests(running, 5)), ...(await decisions(running))]
+    calls.push(...burst)
+    // The axe falls while the others are under way, or while what is due is carried out.
+    let left = 1 + random(burst.length)
+    const gone = new Promise((resolve) => running.child.once('exit', resolve))
+    const strike = (): void => {
+      if (--left === 0) running.child.kill('SIGKILL')
+    }
+    if (random(3) === 0) later(running, 9 * SECOND).catch(() => undefined)
+    await Promise.all(
+      burst.map((call) =>
+        call.make(running).then(
+          (answer) => {
+            call.answer = answer
+            counts.set(call.name, (counts.get(call.name) ?? 0) + Number(answer.status < 300))
+            strike()
+          },
+          () => cut++,
+        ),
       ),
     )
-    sent += bodies.length
-    await Promise.all(burst)
-    child.kill('SIGKILL')
+    running.child.kill('SIGKILL')
     await gone
   }
-  const store = new Store(file)
-  const emails = [...store.bookings()].map((one) => one.asked.person.email)
-  for (const [email, link] of answered) {
-    expect(emails.filter((one) => one === email)).toHaveLength(1)
-    const found = store.link(link)
-    expect(found && store.booking(found.booking)?.asked.person.email).toBe(email)
-  }
-  // What is there is there whole: its record, its receipt on the way, its agreement in the one chain, its key.
-  for (const booking of store.bookings()) {
-    const count = (sql: string) => (store.db.prepare(sql).get(booking.id) as { n: number }).n
-    expect(count(`SELECT count(*) AS n FROM outbox WHERE step = 'asked' AND booking = ?`)).toBe(1)
-    expect(count('SELECT count(*) AS n FROM links WHERE booking = ?')).toBe(2)
-    expect(booking.asked.agreements).toHaveLength(1)
-  }
-  const done = store.db.prepare('SELECT count(*) AS n FROM done').get() as { n: number }
-  expect(done.n).toBe(emails.length)
-  expect(new Set([...store.bookings()].map((one) => one.start)).size).toBe(emails.length)
-  store.close()
+  const last = await start()
+  for (const call of calls.splice(0)) await call.make(last)
+  await later(last, 9 * SECOND)
+  await idle(last)
+  await kill(last)
+
+  const db = openDatabase(file)
+  const bookings = bookingsIn(db)
+  // One booking for each request, however often it was said; its agreement in the one chain.
+  const emails = bookings.map((one) => one.asked.person.email)
+  expect(new Set(emails).size).toBe(emails.length)
+  const chain = bookings.flatMap((one) => one.asked.agreements)
+  const ordered: typeof chain = []
+  const { value: head = '' } = (db.prepare(`SELECT value FROM settings WHERE name = 'chain-head'`).get() ??
+    {}) as { value?: string }
+  const after = new Map(chain.map((one) => [one.previous, one]))
+  for (let one = after.get(''); one; one = after.get(chainHead(one))) ordered.push(one)
+  expect(ordered).toHaveLength(chain.length)
+  expect(brokenAt(ordered, head)).toBe(-1)
+  // No time for two.
+  const starts = bookings
+    .filter((one) => one.status === 'booked' && one.service === 'voice-assessment')
+    .map((one) => one.start)
+  expect(new Set(starts).size).toBe(starts.length)
+  // No message twice; what is noted as sent has arrived, what has arrived is noted as sent or not known.
+  const ids = mailbox.received.map((one) => one.messageId)
+  expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([])
+  const rows = db.prepare('SELECT key, state FROM messages').all() as { key: string; state: string }[]
+  const idOf = (key: string): string => `<${key.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${SLUG}.acolhida>`
+  const noted = new Map(rows.map(({ key, state: how }) => [idOf(key), how]))
+  for (const { key, state: how } of rows) if (how === 'sent') expect(ids).toContain(idOf(key))
+  for (const id of ids) expect(['sent', 'unknown']).toContain(noted.get(id))
+  db.close()
+  const unknown = rows.filter((one) => one.state === 'unknown').length
+  const said = [...counts].sort().map(([name, n]) => `${name} ${n}`)
   console.log(
-    `      ${ROUNDS} kills: ${sent} sent, ${answered.size} answered, ${unanswered} cut off, ${emails.length} stored`,
+    `      ${ROUNDS} kills, ${cut} calls cut off, ${bookings.length} bookings, ${ids.length} mails, ${unknown} unknown: ${said.join(', ')}`,
   )
-  expect(answered.size).toBeGreaterThan(ROUNDS)
-  expect(unanswered).toBeGreaterThan(ROUNDS / 4)
+  expect(cut).toBeGreaterThan(ROUNDS / 2)
+  for (const name of ['send', 'prove', 'welcome', 'enter', 'quote', 'answer', 'enquire'])
+    expect([name, (counts.get(name) ?? 0) > 0]).toEqual([name, true])
 })

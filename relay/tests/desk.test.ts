@@ -1,8 +1,10 @@
-import type { LinkView, RecordPage } from '@acolhida/core/door'
+import type { Due } from '@acolhida/core/agenda'
+import type { LinkView, RecordPage } from '@acolhida/core/contract'
 import { DAY, HOUR, MINUTE } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { newPairingCode } from '../desk/desk.ts'
-import { openStartsOf, request, sendIt } from './client.ts'
+import { newPairingCode } from '../desk/pairing.ts'
+import { behind, openStartsOf, prove, request, sendIt } from './client.ts'
+import { bookingsOf, linkTo, packOf } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
@@ -15,13 +17,15 @@ const record = (after = 0) =>
   ask<RecordPage>(`${house.desk}/api/record?after=${after}`, undefined, { bearer: house.key })
 const command = (booking: string, what: object, key = freshKey()) =>
   ask<{ seq: number }>(`${house.desk}/api/command`, { booking, command: what }, { bearer: house.key, key })
-const booking = (id: string) => [...house.relay.store.bookings()].find((one) => one.id === id)!
+const booking = (id: string) => bookingsOf(house.relay).find((one) => one.id === id)!
 const mails = (address: string) => house.mailbox.received.filter((mail) => mail.to.includes(address))
 const settle = async (ms: number): Promise<void> => {
   house.clock.forward(ms)
   house.relay.rounds.turn()
   const until = Date.now() + 5_000
-  while (house.relay.store.outboxDue(house.clock.now(), 1).length > 0) {
+  const isMessage = ({ doing }: Due): boolean => doing.do === 'message'
+  const { here, store } = house.relay
+  while (here.keeper.due(house.clock.now(), isMessage) || store.handed().length > 0) {
     if (Date.now() > until) throw new Error('The mail did not go out.')
     await new Promise((resolve) => setTimeout(resolve, 20))
   }
@@ -40,7 +44,7 @@ describe('the desk’s key', () => {
 
   it('comes from a one-time code, and a second desk cuts the first off after saying so', async () => {
     const code = newPairingCode(house.relay.store)
-    const pair = (body: object) => ask<{ key: string }>(`${house.desk}/api/pair`, body)
+    const pair = (body: object) => ask<{ key: string }>(`${house.desk}/api/pair`, { replace: false, ...body })
     expect((await pair({ code: 'AAAA-BBBB-CCCC' })).body.code).toBe('wrong-code')
     expect((await pair({ code })).body.code).toBe('paired-already')
     const { body } = await pair({ code: code.toLowerCase(), replace: true })
@@ -105,19 +109,22 @@ describe('deciding', () => {
   it('shows a client nothing that can still be undone', async () => {
     const [start] = await openStartsOf(house.door, house.slug)
     const { body } = await sendIt(house.door, house.slug, await request(house.door, house.slug, start!))
-    const view = async () => (await ask<LinkView>(`${house.door}/api/link/${body.link}`)).body.status
-    const id = [...house.relay.store.bookings()].at(-1)!.id
+    const view = async () => (await ask<LinkView>(`${house.door}/api/link/${body.link}`)).body.state
+    const { id } = behind(house.relay, body.link)
+    expect(await view()).toBe('unproved')
+    expect((await command(id, { do: 'welcome' })).body.code).toBe('not-proved')
+    await prove(house, id)
     await command(id, { do: 'welcome' })
-    expect(await view()).toBe('requested')
+    expect(await view()).toBe('waiting')
     house.clock.forward(9_000)
     expect(await view()).toBe('booked')
   })
 
   it('sends no answer to a request that was withdrawn before the answer was out', async () => {
     await command('asks-tome', { do: 'welcome' })
-    const secret = house.relay.store.act(() => house.relay.store.addLink('asks-tome', true))
+    const secret = linkTo(house.relay, 'asks-tome', true)
     const { body } = await ask<LinkView>(`${house.door}/api/link/${secret}/withdraw`, {}, { key: freshKey() })
-    expect(body.status).toBe('withdrawn')
+    expect(body.state).toBe('withdrawn')
     await settle(MINUTE)
     expect(mails('tome.arrais').map((mail) => mail.subject.split(':')[0])).toEqual(['Withdrawn'])
   })
@@ -142,6 +149,7 @@ describe('by hand', () => {
     place: 'video',
     start,
     minutes: 40,
+    clash: false,
     person: { name: 'Ulla Brandt', email: 'ulla.brandt@example.org', zone: 'Europe/Berlin' },
     ...more,
   })
@@ -168,6 +176,7 @@ describe('by hand', () => {
       place: 'studio',
       minutes: 55,
       text: 'I have to be elsewhere.',
+      clash: false,
     }
     const { body: moved } = await command('next-odile', to)
     await command('next-odile', { do: 'take-back', of: moved.seq })
@@ -179,7 +188,7 @@ describe('by hand', () => {
     expect(mail?.subject).toMatch(/^Moved/)
     expect(mail?.text).toContain('I have to be elsewhere.')
     expect(mail?.calendar).toContain('SEQUENCE:1')
-    expect(booking('next-odile')).toMatchObject({ start: to.start, place: 'studio', asked: { minutes: 55 } })
+    expect(booking('next-odile')).toMatchObject({ start: to.start, place: 'studio', minutes: 55 })
   })
 })
 
@@ -208,11 +217,11 @@ describe('the record', () => {
     const before = (await record()).body
     expect(before.first).toBe(1)
     house.clock.forward(200 * DAY)
-    house.relay.store.act(() => house.relay.store.forgetRecord((house.clock.now() - 100 * DAY) as never))
+    house.relay.rounds.turn()
     const after = (await record()).body
     expect(after.items.filter((item) => item.kind === 'booking')).toEqual([])
     expect(after.first).toBeGreaterThan(1)
-    expect([...house.relay.store.bookings()]).toEqual([])
+    expect(bookingsOf(house.relay)).toEqual([])
   })
 })
 
@@ -225,7 +234,7 @@ describe('publishing', () => {
     })
 
   it('shows at the door at once', async () => {
-    const pack = house.relay.store.package!
+    const pack = packOf(house.relay)
     const practice = { ...pack.practice, profile: { ...pack.practice.profile, greeting: 'Good evening.' } }
     expect((await publish({ ...pack, practice, revision: 2 })).status).toBe(200)
     const { body } = await ask<{ practice: { greeting: string } }>(`${house.door}/api/door/${house.slug}`)
@@ -233,7 +242,7 @@ describe('publishing', () => {
   })
 
   it('refuses older, malformed and unworkable packages, and keeps what it has', async () => {
-    const pack = house.relay.store.package!
+    const pack = packOf(house.relay)
     expect((await publish({ ...pack, revision: 0 })).body.code).toBe('older-package')
     expect(
       (await publish({ ...pack, revision: 2, practice: { ...pack.practice, space: 'x' } })).body.where,
@@ -242,27 +251,52 @@ describe('publishing', () => {
     expect(
       (await publish({ ...pack, revision: 2, practice: { ...pack.practice, services } })).body.where,
     ).toBe('practice.services[0].places[0]')
-    expect(house.relay.store.package).toEqual(pack)
+    expect(packOf(house.relay)).toEqual(pack)
   })
 })
 
 describe('mail', () => {
-  it('is tried again when the host does not answer, and its text is forgotten once it has gone', async () => {
+  const so = () =>
+    house.relay.store.db
+      .prepare(`SELECT * FROM messages WHERE step = 'confirmation' AND tries > 0`)
+      .all() as {
+      subject: string
+      tries: number
+      state: string
+      due: number
+    }[]
+  const tome = () => so().find((one) => one.subject === 'asks-tome')
+
+  it('is tried again when the host does not answer', async () => {
     await house.mailbox.stop()
     await command('asks-tome', { do: 'welcome' })
     house.clock.forward(10_000)
     house.relay.rounds.turn()
-    const row = () =>
-      house.relay.store.db.prepare(`SELECT * FROM outbox WHERE step = 'confirmation'`).get() as {
-        tries: number
-        state: string
-        body: string
-        due: number
-      }
-    await expect.poll(() => row().tries, { timeout: 10_000 }).toBe(1)
-    expect(row().state).toBe('waiting')
-    expect(row().due).toBeGreaterThan(house.clock.now())
-    house.relay.store.act(() => house.relay.store.settleLetter('asks-tome/confirmation/email/3', 'sent'))
-    expect(row().body).toBe('')
+    await expect.poll(() => tome()?.state, { timeout: 10_000 }).toBe('again')
+    expect(tome()).toMatchObject({ tries: 1, due: house.clock.now() + MINUTE })
+  })
+
+  it('tells only the newest state, however the one before has fared', async () => {
+    await house.mailbox.stop()
+    await command('asks-tome', { do: 'welcome' })
+    house.clock.forward(10_000)
+    house.relay.rounds.turn()
+    await expect.poll(() => tome()?.state, { timeout: 10_000 }).toBe('again')
+    await command('asks-tome', { do: 'cancel', by: 'practitioner', text: 'I am ill.' })
+    const dues = house.relay.here.keeper.house.dues({ kind: 'booking', id: 'asks-tome' })
+    expect(dues.flatMap(({ doing }) => (doing.do === 'message' ? [doing.step] : []))).toEqual(['cancelled'])
+  })
+
+  it('leaves in the record what went, without the private link', async () => {
+    await command('asks-tome', { do: 'welcome' })
+    await settle(10_000)
+    await expect.poll(async () => (await record()).body.items.at(-1)?.kind).toBe('mail')
+    const { body } = await record()
+    const [item] = body.items.slice(-1)
+    expect(item?.body).toMatchObject({ step: 'confirmation', state: 'sent', to: 'tome.arrais@example.org' })
+    const { text = '' } = (item?.body ?? {}) as { text?: string }
+    expect(text).toContain('Your time is confirmed')
+    expect(text).not.toContain('/my/')
+    expect(mails('tome.arrais')[0]?.text).toContain('/my/')
   })
 })

@@ -1,7 +1,8 @@
-import type { DoorOpenings, DoorReading, DoorView, Kept, LinkView } from '@acolhida/core/door'
+import type { DoorOpenings, DoorReading, DoorView, Kept, LinkView } from '@acolhida/core/contract'
 import { MINUTE } from '@acolhida/core/time'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { openStartsOf, request, sendIt } from './client.ts'
+import { behind, openStartsOf, request, sendIt } from './client.ts'
+import { linkTo, packOf, publishTo } from './inside.ts'
 import { ANSWERS, ask, freshKey, freshVisit, startRelay, type TestRelay, wanted } from './setup.ts'
 
 let house: TestRelay
@@ -54,6 +55,8 @@ describe('what the door shows', () => {
       minutes: 75,
       price: 9_500,
       lines: [{ name: 'Voice assessment', quantity: 1, amount: 9_500 }],
+      deposit: 0,
+      shown: expect.any(String),
       enquiryInstead: false,
     })
     const closed = await ask<DoorReading>(`${api}/read`, {
@@ -70,15 +73,17 @@ describe('what the door shows', () => {
   it('offers no time to who does not qualify', async () => {
     const { status, body } = await ask(`${api}/openings`, {
       ...wanted(),
+      days: 21,
       answers: { ...ANSWERS, price: 'too-much' },
     })
     expect([status, body.code]).toEqual([409, 'closed'])
   })
 
   it('lengthens by the answers', async () => {
-    const short = await ask<DoorOpenings>(`${api}/openings`, wanted())
+    const short = await ask<DoorOpenings>(`${api}/openings`, { ...wanted(), days: 21 })
     const long = await ask<DoorOpenings>(`${api}/openings`, {
       ...wanted(),
+      days: 21,
       answers: { ...ANSWERS, uses: ['singing'] },
     })
     expect([short.body.minutes, long.body.minutes]).toEqual([75, 90])
@@ -86,14 +91,13 @@ describe('what the door shows', () => {
   })
 
   it('shows a few well-chosen times where the practice says so, the same on every page', async () => {
-    const { store } = house.relay
-    const pack = store.package!
+    const pack = packOf(house.relay)
     const services = pack.practice.services.map((one) => ({ ...one, showAtMost: 5 }))
-    store.act(() => store.savePackage({ ...pack, practice: { ...pack.practice, services } }))
-    const page = (more: object) => ask<DoorOpenings>(`${api}/openings`, { ...wanted(), ...more })
+    publishTo(house.relay, { ...pack, practice: { ...pack.practice, services } })
+    const page = (more: object) => ask<DoorOpenings>(`${api}/openings`, { ...wanted(), days: 21, ...more })
     const { body: all } = await page({ days: 62 })
     const { body: first } = await page({ days: 2 })
-    store.act(() => store.savePackage(pack))
+    publishTo(house.relay, pack)
     expect(all.starts).toHaveLength(5)
     expect(all.next).toBeUndefined()
     expect(first.next).toBeDefined()
@@ -138,10 +142,10 @@ describe('sending a request', () => {
     const [start] = (await starts()) as [number]
     const sent = await sendIt(door, house.slug, await request(door, house.slug, start))
     expect(sent.status).toBe(201)
-    expect(Buffer.from(sent.body.link, 'base64url')).toHaveLength(16)
+    expect(Buffer.from(sent.body.link, 'base64url')).toHaveLength(32)
     expect((await starts()).includes(start)).toBe(false)
     const { body } = await ask<LinkView>(`${door}/api/link/${sent.body.link}`)
-    expect(body).toMatchObject({ status: 'requested', mailProved: false, start })
+    expect(body).toMatchObject({ state: 'unproved', mailProved: false, start })
     expect(body.address).toBeUndefined()
     const proving = await ask<LinkView>(`${door}/api/link/${sent.body.link}/prove`, {}, { key: freshKey() })
     expect(proving.body.mailProved).toBe(false)
@@ -188,7 +192,7 @@ describe('what is turned away', () => {
     ],
     [
       'a body that is too large',
-      () => ask(`${api}/send`, { x: 'y'.repeat(200_000) }, { key: freshKey() }),
+      () => ask(`${api}/send`, { x: 'y'.repeat(300_000) }, { key: freshKey() }),
       413,
       'too-large',
     ],
@@ -219,7 +223,12 @@ describe('what is turned away', () => {
       404,
       'unknown-service',
     ],
-    ['an unknown place', () => ask(`${api}/openings`, { ...wanted(), place: 'moon' }), 422, 'unknown-place'],
+    [
+      'an unknown place',
+      () => ask(`${api}/openings`, { ...wanted(), days: 21, place: 'moon' }),
+      422,
+      'unknown-place',
+    ],
     [
       'missing answers',
       async (start) => sendIt(door, house.slug, await request(door, house.slug, start, { answers: {} })),
@@ -352,12 +361,11 @@ describe('what is turned away', () => {
   it('a service switched off meanwhile', async () => {
     const [start] = (await starts()) as [number]
     const body = await request(door, house.slug, start)
-    const { store } = house.relay
-    const pack = store.package!
+    const pack = packOf(house.relay)
     const off = { ...pack.practice, services: pack.practice.services.map((one) => ({ ...one, on: false })) }
-    store.act(() => store.savePackage({ ...pack, practice: off }))
+    publishTo(house.relay, { ...pack, practice: off })
     const answer = await sendIt(door, house.slug, body)
-    store.act(() => store.savePackage(pack))
+    publishTo(house.relay, pack)
     expect([answer.status, answer.body.code]).toEqual([409, 'service-off'])
   })
 
@@ -368,17 +376,22 @@ describe('what is turned away', () => {
     const days = [
       ...new Map(open.map((start) => [Math.floor(start / 86_400_000), start])).values(),
     ] as number[]
-    const first = await sendIt(door, house.slug, await request(door, house.slug, days[3]!, { person }))
-    await sendIt(
-      door,
-      house.slug,
-      await request(door, house.slug, days[4]!, { person: { ...person, email: 'many@EXAMPLE.org' } }),
-    )
-    const third = await request(door, house.slug, days[5]!, { person })
-    const refused = await sendIt(door, house.slug, third)
+    const sent = async (day: number, email = person.email) => {
+      const body = await request(door, house.slug, days[day]!, { person: { ...person, email } })
+      return (await sendIt(door, house.slug, body)).body.link
+    }
+    const proved = async (link: string) => {
+      const secret = linkTo(house.relay, behind(house.relay, link).id)
+      return ask<LinkView>(`${door}/api/link/${secret}/prove`, {}, { key: freshKey() })
+    }
+    // Anybody can type an address: how many it has open counts once it has proved true.
+    const [first, second, third] = [await sent(3), await sent(4, 'many@EXAMPLE.org'), await sent(5)]
+    expect((await proved(first)).body.state).toBe('waiting')
+    expect((await proved(second)).body.state).toBe('waiting')
+    const refused = await proved(third)
     expect([refused.status, refused.body.code]).toEqual([409, 'too-many-open'])
-    await ask(`${door}/api/link/${first.body.link}/withdraw`, {}, { key: freshKey() })
-    expect((await sendIt(door, house.slug, third)).status).toBe(201)
+    await ask(`${door}/api/link/${first}/withdraw`, {}, { key: freshKey() })
+    expect((await proved(third)).body.state).toBe('waiting')
   })
 
   it('too many requests from one address', async () => {

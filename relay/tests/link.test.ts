@@ -1,10 +1,11 @@
-import type { LinkView } from '@acolhida/core/door'
+import type { LinkView } from '@acolhida/core/contract'
 import { brokenAt, chainHead } from '@acolhida/core/terms'
 import { DAY, HOUR, MINUTE, shift } from '@acolhida/core/time'
 import ICAL from 'ical.js'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { invitation } from '../mail/invitation.ts'
 import { openStartsOf, request, sendIt } from './client.ts'
+import { bookingsOf, linkTo, packOf } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
@@ -14,18 +15,24 @@ beforeEach(async () => {
 afterEach(() => house.close())
 
 const { parse, Component, Event } = ICAL
-const booking = (id: string) => [...house.relay.store.bookings()].find((one) => one.id === id)!
+const booking = (id: string) => bookingsOf(house.relay).find((one) => one.id === id)!
 const command = (id: string, what: object) =>
   ask<{ seq: number }>(
     `${house.desk}/api/command`,
     { booking: id, command: what },
     { bearer: house.key, key: freshKey() },
   )
-const linkTo = (id: string, proves = true): string =>
-  house.relay.store.act(() => house.relay.store.addLink(id, proves))
 const view = async (secret: string) => (await ask<LinkView>(`${house.door}/api/link/${secret}`)).body
-const act = (secret: string, what: string, body: object = {}) =>
-  ask<LinkView>(`${house.door}/api/link/${secret}/${what}`, body, { key: freshKey() })
+/** Does something through a link, on what is shown there now. */
+const act = async (secret: string, what: string, body: object = {}) => {
+  const binds = what === 'accept' || what === 'cancel' ? { shown: (await view(secret)).shown } : {}
+  const text = what === 'cancel' || what === 'refuse' ? { text: '' } : {}
+  return ask<LinkView>(
+    `${house.door}/api/link/${secret}/${what}`,
+    { ...text, ...binds, ...body },
+    { key: freshKey() },
+  )
+}
 
 /** Offers two times of next week for a request, and lets the undo pass. */
 async function offer(id: string): Promise<{ start: number; place: string }[]> {
@@ -38,7 +45,7 @@ async function offer(id: string): Promise<{ start: number; place: string }[]> {
 
 describe('a private link', () => {
   it('proves the address when it came by mail, once, and only by the page’s own word', async () => {
-    const secret = linkTo('asks-lucjan')
+    const secret = linkTo(house.relay, 'asks-lucjan')
     await view(secret)
     expect(booking('asks-lucjan').mailProved).toBe(false)
     expect((await act(secret, 'prove')).body.mailProved).toBe(true)
@@ -48,7 +55,7 @@ describe('a private link', () => {
   })
 
   it('shows offered times, and keeps them from others until one is taken', async () => {
-    const secret = linkTo('asks-lucjan')
+    const secret = linkTo(house.relay, 'asks-lucjan')
     const own = booking('asks-lucjan').start
     const starts = await offer('asks-lucjan')
     expect((await view(secret)).offers.map((one) => one.start)).toEqual(starts.map((one) => one.start))
@@ -57,33 +64,33 @@ describe('a private link', () => {
     expect(open).toContain(own)
     expect((await act(secret, 'accept', { start: own, place: 'studio' })).body.code).toBe('not-offered')
     const { body } = await act(secret, 'accept', starts[1]!)
-    expect(body).toMatchObject({ status: 'booked', start: starts[1]!.start, offers: [] })
+    expect(body).toMatchObject({ state: 'booked', start: starts[1]!.start, offers: [] })
     expect(await openStartsOf(house.door, house.slug)).toContain(starts[0]!.start)
     expect((await act(secret, 'accept', starts[0]!)).body.code).toBe('not-waiting')
   })
 
   it('closes the request kindly when none of the times suits', async () => {
-    const secret = linkTo('asks-lucjan')
+    const secret = linkTo(house.relay, 'asks-lucjan')
     const starts = await offer('asks-lucjan')
-    expect((await act(secret, 'refuse')).body.status).toBe('withdrawn')
+    expect((await act(secret, 'refuse', { text: '' })).body.state).toBe('withdrawn')
     expect(await openStartsOf(house.door, house.slug)).toContain(starts[0]!.start)
   })
 
   it('lets offered times lapse together', async () => {
-    const secret = linkTo('asks-lucjan')
+    const secret = linkTo(house.relay, 'asks-lucjan')
     await offer('asks-lucjan')
     const { until } = await view(secret)
     house.clock.forward(until - house.clock.now() + 1)
-    expect((await view(secret)).status).toBe('lapsed')
+    expect((await view(secret)).state).toBe('lapsed')
     house.relay.rounds.turn()
     expect(booking('asks-lucjan').status).toBe('lapsed')
   })
 
   it('tells what cancelling costs before and after each deadline, and not the place before its time', async () => {
-    const secret = linkTo('next-benat')
+    const secret = linkTo(house.relay, 'next-benat')
     const { start } = booking('next-benat')
     expect(await view(secret)).toMatchObject({
-      status: 'booked',
+      state: 'booked',
       shareNow: 0,
       address: 'Rua dos Oleiros Azuis 12',
     })
@@ -91,29 +98,36 @@ describe('a private link', () => {
     expect((await view(secret)).shareNow).toBe(50)
     house.clock.forward(17 * HOUR)
     expect((await act(secret, 'cancel', { text: 'I am ill.' })).body).toMatchObject({
-      status: 'cancelled',
+      state: 'cancelled',
       share: 100,
       cancelledBy: 'client',
     })
-    expect((await view(linkTo('asks-tome'))).address).toBeUndefined()
+    expect((await view(linkTo(house.relay, 'asks-tome'))).address).toBeUndefined()
   })
 
   it('refuses what can not be done any more, and changes nothing', async () => {
-    const secret = linkTo('next-benat')
+    const secret = linkTo(house.relay, 'next-benat')
     house.clock.forward(booking('next-benat').start - house.clock.now() + MINUTE)
     const { seq } = booking('next-benat')
     expect((await act(secret, 'cancel')).body.code).toBe('too-late')
     expect((await act(secret, 'withdraw')).body.code).toBe('not-waiting')
     expect((await act(secret, 'refuse')).body.code).toBe('not-waiting')
     expect((await act(secret, 'accept', { start: 1, place: 'studio' })).status).toBe(409)
-    expect((await ask(`${house.door}/api/link/${secret}/cancel`, {})).body.code).toBe('no-key')
+    expect(
+      (
+        await ask(`${house.door}/api/link/${secret}/cancel`, {
+          text: '',
+          shown: '0'.repeat(64),
+        })
+      ).body.code,
+    ).toBe('no-key')
     expect(booking('next-benat').seq).toBe(seq)
   })
 })
 
 describe('the invitation', () => {
   it('is read by another library, with everything where RFC 5545 and 5546 want it', () => {
-    const { practice } = house.relay.store.package!
+    const { practice } = packOf(house.relay)
     const one = booking('next-benat')
     const named = {
       ...one,
@@ -140,7 +154,7 @@ describe('the invitation', () => {
 
 describe('agreements', () => {
   it('make one chain over all requests, whose head the relay keeps', async () => {
-    const chain = [...house.relay.store.bookings()]
+    const chain = bookingsOf(house.relay)
       .sort((a, b) => a.asked.at - b.asked.at)
       .flatMap((one) => one.asked.agreements)
     const before = chain.length
@@ -148,7 +162,7 @@ describe('agreements', () => {
     const days = [...new Map(open.map((start) => [Math.floor(start / DAY), start])).values()]
     for (const start of days.slice(3, 6))
       await sendIt(house.door, house.slug, await request(house.door, house.slug, start))
-    const bookings = [...house.relay.store.bookings()].slice(-3)
+    const bookings = bookingsOf(house.relay).slice(-3)
     const added = bookings.flatMap((one) => one.asked.agreements)
     expect(added).toHaveLength(3)
     expect(chainHead(added[2]!)).toBe(house.relay.store.setting('chain-head'))
@@ -159,7 +173,9 @@ describe('agreements', () => {
 
   /** The demo's agreements in the order in which its story made them. */
   const demoChain = () => {
-    const all = [...house.relay.store.bookings()].slice(0, -3).flatMap((one) => one.asked.agreements)
+    const all = bookingsOf(house.relay)
+      .slice(0, -3)
+      .flatMap((one) => one.asked.agreements)
     const ordered: typeof all = []
     let head = ''
     for (

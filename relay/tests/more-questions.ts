@@ -1,5 +1,6 @@
 import type { Practice } from '@acolhida/core/practice'
 import type { Question } from '@acolhida/core/questions'
+import { packOf, publishTo } from './inside.ts'
 import { ANSWERS, freshVisit, startRelay, type TestRelay } from './setup.ts'
 
 /** The demo with a recording to send, a private question, answers that may be read again, and price codes. */
@@ -41,9 +42,8 @@ function withMore(practice: Practice): Practice {
 /** A relay whose practice asks more than the demo. */
 export async function startMore(): Promise<TestRelay> {
   const house = await startRelay()
-  const { store } = house.relay
-  const pack = store.package!
-  store.act(() => store.savePackage({ ...pack, practice: withMore(pack.practice) }))
+  const pack = packOf(house.relay)
+  publishTo(house.relay, { ...pack, practice: withMore(pack.practice) })
   return house
 }
 

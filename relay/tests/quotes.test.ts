@@ -1,8 +1,10 @@
-import type { DoorReading, EnquiryNews } from '@acolhida/core/door'
+import type { DoorReading, EnquiryNews } from '@acolhida/core/contract'
 import type { Attached } from '@acolhida/core/questions'
-import { DAY, HOUR } from '@acolhida/core/time'
+import { DAY, HOUR, type Instant, instant } from '@acolhida/core/time'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { recordPage } from '../store/record.ts'
 import { newCalled, openStartsOf } from './client.ts'
+import { packOf, publishTo } from './inside.ts'
 import { posted, said, startMore } from './more-questions.ts'
 import { ANSWERS, ask, freshKey, freshVisit, type TestRelay } from './setup.ts'
 
@@ -14,7 +16,7 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const start = async (nth = 0): Promise<number> => (await openStartsOf(house.door, house.slug))[nth]!
+const start = async (nth = 0): Promise<Instant> => instant((await openStartsOf(house.door, house.slug))[nth]!)
 const mails = (address: string) => house.mailbox.received.filter((mail) => mail.to.includes(address))
 
 /** Gives a file to the question that asks for a recording. */
@@ -102,9 +104,8 @@ describe('enquiries and quotes', () => {
   const post = (path: string, body: object, key = freshKey()) =>
     ask<{ seq: number }>(`${house.desk}/api/${path}`, body, { bearer: house.key, key })
   const news = (id: string): EnquiryNews[] =>
-    house.relay.store
-      .recordAfter(0, 1_000)
-      .filter((one) => one.kind === 'enquiry' && one.subject === id && 'news' in one.body)
+    recordPage(house.relay.store.db, 0, house.clock.now(), 1_000)
+      .items.filter((one) => one.kind === 'enquiry' && one.subject === id && 'news' in one.body)
       .map((one) => one.body as EnquiryNews)
   const person = { name: 'Dara Okoye', email: 'dara@example.org', zone: 'Europe/Lisbon' }
   const quoteBody = (change: object = {}) => ({
@@ -123,9 +124,8 @@ describe('enquiries and quotes', () => {
       { visit: freshVisit(), name: 'Rui', email: 'rui@example.org', message: 'May I bring my dog?' },
       { key: freshKey() },
     )
-    const enquiry = house.relay.store
-      .recordAfter(0, 1_000)
-      .filter((one) => one.kind === 'enquiry')
+    const enquiry = recordPage(house.relay.store.db, 0, house.clock.now(), 1_000)
+      .items.filter((one) => one.kind === 'enquiry')
       .at(-1)!
     const key = freshKey()
     const body = { enquiry: enquiry.subject, text: 'Of course.' }
@@ -181,8 +181,7 @@ describe('enquiries and quotes', () => {
   })
 
   it('reckon how far to travel, and are for no other place at a client’s', async () => {
-    const { store } = house.relay
-    const pack = store.package!
+    const pack = packOf(house.relay)
     const zone = (id: string, surcharge: number) => ({ id, name: id, surcharge, clear: 20, postalCodes: [] })
     const home = {
       id: 'home',
@@ -198,18 +197,21 @@ describe('enquiries and quotes', () => {
         one.id === 'voice-assessment' ? { ...one, places: [...one.places, 'home'] } : one,
       ),
     }
-    store.act(() => store.savePackage({ ...pack, practice }))
+    publishTo(house.relay, { ...pack, practice })
     try {
       await post('quote', quoteBody({ person: { ...person, email: 'far@example.org' }, travel: 'near' }))
       const mail = await posted(house, 'far@example.org')
       expect(mail.text).toContain('  near: €5.00')
       const [, link] = /with=([A-Za-z0-9_-]+)&quote=/.exec(mail.text)!
       const openings = (travel: string) =>
-        ask(`${api}/openings`, said({ answers: {}, with: link!, quote: link!, place: 'home', travel }))
+        ask(
+          `${api}/openings`,
+          said({ answers: {}, with: link!, quote: link!, place: 'home', travel, days: 21 }),
+        )
       expect((await openings('near')).status).toBe(200)
       expect((await openings('far')).body.code).toBe('travel')
     } finally {
-      store.act(() => store.savePackage(pack))
+      publishTo(house.relay, pack)
     }
   })
 
@@ -228,16 +230,16 @@ describe('what the relay forgets of files', () => {
     const sent = await give(sound(60), { visit })
     await newCalled(house, { visit, start: await start(), answers: { ...ANSWERS, recording: sent.body } })
     const { body } = await give(sound(60))
-    const { store } = house.relay
-    const now = house.clock.now()
-    store.act(() => store.files.forgetWaiting((now - DAY) as never))
-    expect(store.files.get(body.file)).toBeDefined()
-    store.act(() => store.files.forgetWaiting((now + 1) as never))
-    expect([store.files.get(body.file), store.files.get(sent.body.file)?.name]).toEqual([
-      undefined,
-      'voice.mp3',
-    ])
-    store.act(() => store.forgetRecord((now + 400 * DAY) as never))
-    expect(store.files.get(sent.body.file)).toBeUndefined()
+    const { store, rounds } = house.relay
+    const after = (ms: number): void => {
+      house.clock.forward(ms)
+      rounds.turn()
+    }
+    after(DAY)
+    expect(store.file(body.file)).toBeDefined()
+    after(HOUR)
+    expect([store.file(body.file), store.file(sent.body.file)?.name]).toEqual([undefined, 'voice.mp3'])
+    after(500 * DAY)
+    expect(store.file(sent.body.file)).toBeUndefined()
   })
 })

@@ -1,6 +1,7 @@
 import { HOUR } from '@acolhida/core/time'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openStartsOf, request, sendIt } from './client.ts'
+import { bookingsOf, packOf, publishTo } from './inside.ts'
 import { startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
@@ -21,17 +22,14 @@ const starts = (): Promise<number[]> => openStartsOf(door, house.slug)
 
 describe('200 clients racing for 20 starts', () => {
   it('gives 20 holds, tells 180, and no server error', async () => {
-    const { store } = house.relay
-    const pack = store.package!
+    const pack = packOf(house.relay)
     const services = pack.practice.services.map((one) => ({
       ...one,
       perDay: 99,
       clearBefore: 0,
       clearAfter: 0,
     }))
-    store.act(() =>
-      store.savePackage({ ...pack, practice: { ...pack.practice, services, limits: { openRequests: 2 } } }),
-    )
+    publishTo(house.relay, { ...pack, practice: { ...pack.practice, services, limits: { openRequests: 2 } } })
     const open = await starts()
     // Twenty starts that do not touch each other.
     const chosen: number[] = []
@@ -48,7 +46,7 @@ describe('200 clients racing for 20 starts', () => {
       by(409).every((one) => one.body.code === 'not-open' && (one.body.openings?.starts.length ?? 0) > 0),
     ).toBe(true)
     expect(recordLength()).toBe(before + 20)
-    const held = [...store.bookings()].filter(
+    const held = bookingsOf(house.relay).filter(
       (one) => one.status === 'requested' && chosen.includes(one.start),
     )
     expect(new Set(held.map((one) => one.start)).size).toBe(held.length)

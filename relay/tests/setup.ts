@@ -1,12 +1,12 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Problem } from '@acolhida/core/door'
+import type { Problem } from '@acolhida/core/contract'
+import { parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { MovableClock } from '../clock.ts'
-import { furnish } from '../demo.ts'
-import { newPairingCode, pair } from '../desk/desk.ts'
-import { Relay } from '../relay.ts'
+import { newPairingCode, pair } from '../desk/pairing.ts'
+import { Relay, type Settings } from '../relay.ts'
 import { Mailbox } from '../standins/mailbox.ts'
 
 export interface TestRelay {
@@ -25,13 +25,21 @@ export interface Answer<T = Record<string, never>> {
   body: T & Partial<Problem>
 }
 
+/** The moment at which every relay of the tests begins; its clock stands still until a test moves it. */
+export const BEGINNING = parseInstant('2026-11-24T11:00Z')
+
+/** The relays under test, by the address of their door. */
+export const relays = new Map<string, Relay>()
+
 /** A relay with the demo practice, on free ports, with a mailbox and a desk's key. */
 export async function startRelay(
-  settings: { requestsPerMinute?: number; memoryDays?: number; privateCalendars?: boolean } = {},
+  settings: Partial<
+    Pick<Settings, 'requestsPerMinute' | 'memoryDays' | 'privateCalendars' | 'steady' | 'tellingsApart'>
+  > = {},
 ): Promise<TestRelay> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-relay-'))
   const mailbox = new Mailbox()
-  const clock = new MovableClock()
+  const clock = new MovableClock(0, undefined, () => BEGINNING)
   const relay = new Relay(
     {
       file: join(folder, 'relay.sqlite'),
@@ -39,12 +47,15 @@ export async function startRelay(
       doorPages: join(folder, 'none'),
       deskPages: join(folder, 'none'),
       requestsPerMinute: 1_000_000,
+      begin: () => demoBackup(clock.now()),
+      steady: false,
+      tellingsApart: 20,
       ...settings,
     },
     clock,
   )
-  furnish(relay.store, demoBackup(clock.now()), clock.now())
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
+  relays.set(door, relay)
   const { key } = pair(relay.store, newPairingCode(relay.store), false)
   return {
     relay,

@@ -1,4 +1,4 @@
-import type { DoorOpenings, DoorView, Kept, LinkView } from '@acolhida/core/door'
+import type { DoorOpenings, DoorView, Kept, LinkView } from '@acolhida/core/contract'
 import { DAY, HOUR } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { request } from './client.ts'
@@ -23,7 +23,7 @@ async function open(body: object, bearer = house.key): Promise<Answer<{ url: str
 const slugOf = (url: string): string => url.split('/').at(-1)!
 /** Everything the relay's own file holds, but for the clock of the demo. */
 const trace = (): string =>
-  ['record', 'links', 'attempts', 'keeps', 'done', 'outbox', 'settings']
+  ['record', 'links', 'attempts', 'keeps', 'done', 'answered', 'messages', 'agenda', 'bookings', 'settings']
     .map((table) => JSON.stringify(house.relay.store.db.prepare(`SELECT * FROM ${table}`).all()))
     .join('\n')
 
@@ -57,13 +57,13 @@ describe('a door to try', () => {
     const sent = await ask<{ link: string }>(`${api}/send`, body, { key: freshKey() })
     expect(sent.status).toBe(201)
     const { body: my } = await ask<LinkView>(`${house.door}/api/link/${sent.body.link}`)
-    expect(my).toMatchObject({ slug, status: 'requested', start })
+    expect(my).toMatchObject({ slug, state: 'waiting', start })
     const withdrawn = await ask<LinkView>(
       `${house.door}/api/link/${sent.body.link}/withdraw`,
       {},
       { key: freshKey() },
     )
-    expect(withdrawn.body.status).toBe('withdrawn')
+    expect(withdrawn.body.state).toBe('withdrawn')
     house.relay.rounds.turn()
     await new Promise((resolve) => setTimeout(resolve, 200))
     expect(trace()).toBe(before)
@@ -91,7 +91,7 @@ describe('a door to try', () => {
     const sent = await ask<{ link: string }>(`${api}/send`, { ...body, agreed }, { key: freshKey() })
     // Known people go straight in to a coaching session.
     const { body: my } = await ask<LinkView>(`${house.door}/api/link/${sent.body.link}`)
-    expect(my.status).toBe('booked')
+    expect(my.state).toBe('booked')
   })
 
   it('follows the clock one has set', async () => {
@@ -109,9 +109,9 @@ describe('a door to try', () => {
 
   it('knows nobody’s name', async () => {
     const { url } = (await open({ as: 'new' })).body
-    const { store } = house.relay.trials.of(slugOf(url))!
-    expect(JSON.stringify(store.package)).not.toMatch(/Arrais|Amara|@example\.org/)
-    expect([...store.bookings()]).toEqual([])
+    const { house: tried } = house.relay.trials.of(slugOf(url))!.here.keeper
+    expect(JSON.stringify(tried.pack)).not.toMatch(/Arrais|Amara|@example\.org/)
+    expect([...tried.openBookings()]).toEqual([])
   })
 
   it('ends after an hour, and when four others have been opened', async () => {

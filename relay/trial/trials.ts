@@ -1,21 +1,22 @@
 import { randomInt } from 'node:crypto'
-import type { TrialBody } from '@acolhida/core/door'
+import type { TrialBody } from '@acolhida/core/contract'
+import { Doorkeeper, MapStore, published } from '@acolhida/core/house'
 import type { Entry } from '@acolhida/core/openings'
 import type { KnownPerson } from '@acolhida/core/people'
-import { HOUR, type Instant, shift } from '@acolhida/core/time'
-import type { Clock } from '../clock.ts'
-import { diaryAt, published } from '../door/circumstances.ts'
-import { Store } from '../store/store.ts'
+import { DAY, HOUR, type Instant, shift } from '@acolhida/core/time'
+import { Here } from '../here.ts'
+import { Secrets } from '../store/keys.ts'
 
 /** How many trials there are at once, and how long one lasts, in ms. */
 const MOST = 4
 const LASTS = HOUR
+/** How far ahead is taken over what is taken. */
+const AHEAD = 400 * DAY
 
 /** A door to try: the practice as it is, what is taken, and nobody else; in memory alone. */
 export interface Trial {
   slug: string
-  store: Store
-  clock: Clock
+  here: Here
   /** The page it may be shown in. */
   ancestor: string
   until: Instant
@@ -26,15 +27,16 @@ export const TRIAL = 'try_'
 
 const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789'
 
-/** Doors to try. Nothing that happens in one reaches the relay's file, the desk, or anybody's mailbox. */
+/**
+ * Doors to try. Each is a house of its own with the very same doorkeeper; nothing that happens in one reaches the
+ * relay's file, the desk, or anybody's mailbox.
+ */
 export class Trials {
-  readonly #store: Store
-  readonly #clock: Clock
+  readonly #here: Here
   readonly #trials = new Map<string, Trial>()
 
-  constructor(store: Store, clock: Clock) {
-    this.#store = store
-    this.#clock = clock
+  constructor(here: Here) {
+    this.#here = here
   }
 
   /**
@@ -42,53 +44,50 @@ export class Trials {
    * @param ancestor origin of the page it may be shown in
    */
   open({ as, at }: TrialBody, ancestor: string): Trial {
-    const now = this.#clock.now()
+    const now = this.#here.now()
     const ahead = at === undefined ? 0 : at - now
-    const clock: Clock = { now: () => shift(this.#clock.now(), ahead), moved: ahead !== 0 }
     const slug = TRIAL + Array.from({ length: 20 }, () => LETTERS[randomInt(LETTERS.length)]).join('')
-    const { practice, salt, revision } = published(this.#store)
-    const store = new Store(':memory:')
+    const { house } = this.#here.keeper
+    const { practice, salt, revision } = published(house)
     const { calendars: _, ...own } = practice
-    const taken = diaryAt(this.#store, now).entries.map(anonymous)
-    store.act(() =>
-      store.savePackage({
-        revision,
-        practice: { ...own, profile: { ...practice.profile, slug } },
-        sessions: taken,
-        people: [],
-        salt,
-      }),
-    )
-    if (as === 'known') store.visitor = somebodyKnown(practice.services.map((service) => service.id))
-    const trial = { slug, store, clock, ancestor, until: shift(now, LASTS) }
+    const secrets = new Secrets()
+    const store = new MapStore((link) => secrets.of(link))
+    const then = shift(now, ahead)
+    store.write([
+      {
+        type: 'package',
+        pack: {
+          revision,
+          practice: { ...own, profile: { ...practice.profile, slug } },
+          sessions: house.diary(then, shift(then, AHEAD)).entries.map(anonymous),
+          people: [],
+          salt,
+        },
+      },
+    ])
+    const visitor = as === 'known' ? somebodyKnown(practice.services.map((one) => one.id)) : undefined
+    const clock = { now: () => shift(this.#here.clock.now(), ahead) }
+    const here = new Here(new Doorkeeper(store, { visitor }), clock, secrets, AHEAD)
+    const trial = { slug, here, ancestor, until: shift(now, LASTS) }
     this.#trials.set(slug, trial)
     this.#forget(now)
     return trial
   }
 
   of(slug: string): Trial | undefined {
-    this.#forget(this.#clock.now())
+    this.#forget(this.#here.clock.now())
     return this.#trials.get(slug)
   }
 
-  /** The trial in which a private link was handed out. */
-  withLink(secret: string): Trial | undefined {
-    return [...this.#trials.values()].find((one) => one.store.link(secret) !== undefined)
-  }
-
-  close(): void {
-    for (const { slug } of this.#trials.values()) this.#end(slug)
+  /** The trial in which a private link was handed out, by the hash of its secret. */
+  withLink(hash: string): Trial | undefined {
+    return [...this.#trials.values()].find((one) => one.here.keeper.house.link(hash) !== undefined)
   }
 
   #forget(now: Instant): void {
     const all = [...this.#trials.values()]
     const over = all.filter((one, i) => one.until < now || i < all.length - MOST)
-    for (const { slug } of over) this.#end(slug)
-  }
-
-  #end(slug: string): void {
-    this.#trials.get(slug)?.store.close()
-    this.#trials.delete(slug)
+    for (const { slug } of over) this.#trials.delete(slug)
   }
 }
 

@@ -1,5 +1,5 @@
-import type { Problem } from '@acolhida/core/door'
-import { noteRelayTime } from './clock.ts'
+import { CONTRACT, type Problem } from '@acolhida/core/contract'
+import { noteRelay } from './clock.ts'
 
 /** What the relay answered instead of doing it; or that it could not be reached. */
 export class RelayError extends Error {
@@ -49,6 +49,7 @@ export async function call<T>(
     response = await fetch(path, {
       method: method ?? (body === undefined && !bytes ? 'GET' : 'POST'),
       headers: {
+        'x-acolhida-contract': String(CONTRACT),
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(bytes ? { 'content-type': 'application/octet-stream' } : {}),
         ...(key ? { 'idempotency-key': key } : {}),
@@ -65,7 +66,7 @@ export async function call<T>(
       message: 'No connection just now. Nothing is lost; please try again.',
     })
   }
-  noteRelayTime(response.headers.get('x-relay-now'), response.headers.get('x-relay-moved') === '1')
+  noteRelay(response.headers)
   const answer: unknown = await response.json().catch(() => undefined)
   if (response.ok) return answer as T
   const problem = answer as Problem | undefined

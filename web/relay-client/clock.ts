@@ -24,6 +24,20 @@ export function noteRelayTime(header: string | null, isMoved: boolean): void {
   if (changed) tell()
 }
 
+/** Notes what the headers of an answer say of the relay's time. */
+export function noteRelay(headers: Headers): void {
+  noteRelayTime(headers.get('x-relay-now'), headers.get('x-relay-moved') === '1')
+  const [from, to] = (headers.get('x-relay-leapt') ?? '').split(' ').map(Number)
+  const next = from && to ? { from: instant(from), to: instant(to) } : undefined
+  if (next?.to === leapt?.to) return
+  leapt = next
+  tell()
+}
+
+/** The clock of the relay has leapt, and nothing happens there by itself until the practitioner has said that it is right. */
+let leapt: { from: Instant; to: Instant } | undefined
+export const useLeapt = (): typeof leapt => useSyncExternalStore(subscribe, () => leapt)
+
 /** The relay's time, as well as this browser knows it. */
 export const relayNow = (): Instant => instant(Date.now() + ahead)
 

@@ -1,4 +1,4 @@
-import type { SealKey } from '@acolhida/core/door'
+import type { SealKey } from '@acolhida/core/contract'
 import { type Answers, type AnswerValue, isSealed } from '@acolhida/core/questions'
 import { compactDecrypt } from 'jose/jwe/compact/decrypt'
 import { exportJWK } from 'jose/key/export'

@@ -1,4 +1,4 @@
-import type { SealKey } from '@acolhida/core/door'
+import type { SealKey } from '@acolhida/core/contract'
 import type { AnswerValue, Sealed } from '@acolhida/core/questions'
 import { CompactEncrypt } from 'jose/jwe/compact/encrypt'
 import { importJWK } from 'jose/key/import'

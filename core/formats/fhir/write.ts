@@ -216,10 +216,7 @@ const helpOf = (id: string, help: string): QuestionnaireItem => ({
 /** Some properties of a question, those that are there. */
 const pick = (question: Question, keys: readonly string[]): Record<string, unknown> =>
   Object.fromEntries(
-    keys.flatMap((key) => {
-      const value = (question as unknown as Record<string, unknown>)[key]
-      return value === undefined ? [] : [[key, value]]
-    }),
+    Object.entries(question).filter(([key, value]) => keys.includes(key) && value !== undefined),
   )
 
 /** The kinds of files that some media types stand for. */

@@ -1,5 +1,5 @@
 import { type Booking, replay } from '@acolhida/core/booking'
-import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/door'
+import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/contract'
 import { normalMail, type Person } from '@acolhida/core/people'
 import { type DeskDatabase, linkRow } from './database.ts'
 

@@ -23,7 +23,7 @@ export async function changePractice(
     const next = letIn<Practice>(practiceSchema, change(row.practice), 'The practice')
     refuseNewFaults(checkPractice(row.practice), checkPractice(next))
     await db.practice.put({ ...row, practice: next })
-    await db.changes.add({ what, at: instant(Date.now()), before: row.practice } as never)
+    await db.changes.add({ what, at: instant(Date.now()), before: row.practice })
     const old = (await db.changes.count()) - REMEMBERED
     if (old > 0) await db.changes.orderBy('order').limit(old).delete()
   })

@@ -1,7 +1,9 @@
 import 'fake-indexeddb/auto'
-import type { BookingEvent } from '@acolhida/core/booking'
-import type { RecordItem, RecordPage } from '@acolhida/core/door'
-import { writeBackup } from '@acolhida/core/formats'
+import { readFileSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { replay, type StoredEvent } from '@acolhida/core/booking'
+import type { RecordItem, RecordPage } from '@acolhida/core/contract'
+import { type Backup, writeBackup } from '@acolhida/core/formats'
 import { busyTimes } from '@acolhida/core/formats/busy'
 import { BadData, readBackup } from '@acolhida/core/schemas'
 import { parseInstant, shift, zone } from '@acolhida/core/time'
@@ -15,6 +17,8 @@ import { dropCalendar, openCalendarFile } from './calendar-file.ts'
 import { changePractice, join, undoChange } from './change.ts'
 import { DeskDatabase, linkRow } from './database.ts'
 
+/** Written by the program before records had a version. */
+const EARLIER = resolve(import.meta.dirname, '../../../core/tests/fixtures/backup-before-version-2.json')
 const now = parseInstant('2026-11-24T11:00Z')
 const demo = demoBackup(now)
 let db: DeskDatabase
@@ -24,7 +28,7 @@ beforeEach(() => {
 })
 afterEach(() => db.delete())
 
-const item = (n: number, subject: string, seq: number, body: BookingEvent): RecordItem => ({
+const item = (n: number, subject: string, seq: number, body: StoredEvent): RecordItem => ({
   n,
   at: body.at,
   kind: 'booking',
@@ -288,5 +292,49 @@ describe('the schema', () => {
     expect(await current.calendars.count()).toBe(1)
     expect(await current.files.count()).toBe(0)
     await current.delete()
+  })
+
+  it('tells the bookings anew that version 3 has kept as they were asked', async () => {
+    const old = new Dexie('released-3')
+    old.version(3).stores({
+      practice: 'id',
+      link: 'id',
+      events: '[booking+seq]',
+      bookings: 'id, status, start',
+      enquiries: 'id, state, at',
+      people: 'id, *emails',
+      sessions: 'id, start',
+      mails: 'n, booking',
+      intentions: '++order, booking',
+      changes: '++order',
+      calendars: 'id',
+      files: 'id',
+    })
+    const before = JSON.parse(readFileSync(EARLIER, 'utf8')) as Backup
+    for (const { id, events } of before.bookings) {
+      await old.table('events').bulkPut(events.map((event, i) => ({ booking: id, seq: i + 1, event })))
+      // As it stood there: without what is in force beside what was asked.
+      await old.table('bookings').put({ id, status: 'requested', start: 0, asked: events[0] })
+    }
+    old.close()
+    const current = new DeskDatabase('released-3')
+    const told = await current.bookings.toArray()
+    expect(told).toEqual(
+      before.bookings.map(({ id, events }) => replay(id, events)).sort((a, b) => (a.id < b.id ? -1 : 1)),
+    )
+    expect(told.every((one) => one.service && one.minutes > 0)).toBe(true)
+    await current.delete()
+  })
+})
+
+describe('a backup of the version before', () => {
+  it('opens, and comes out as it was', async () => {
+    const text = readFileSync(EARLIER, 'utf8')
+    await importBackup(db, readBackup(text))
+    expect(JSON.parse(await exportBackup(db))).toEqual(JSON.parse(text))
+    for (const booking of await db.bookings.toArray()) {
+      expect(booking.asked.asking).toBeDefined()
+      expect(booking.minutes).toBeGreaterThan(0)
+    }
   })
 })

@@ -1,5 +1,5 @@
-import type { Booking, BookingEvent, Command } from '@acolhida/core/booking'
-import type { AnswerBody, CalendarState, EnterBody, QuoteBody } from '@acolhida/core/door'
+import { type Booking, type DeskDoes, replay, type StoredEvent } from '@acolhida/core/booking'
+import type { AnswerBody, CalendarState, EnterBody, QuoteBody } from '@acolhida/core/contract'
 import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
 import type { Person } from '@acolhida/core/people'
@@ -38,7 +38,7 @@ export interface LinkRow {
 export interface EventRow {
   booking: string
   seq: number
-  event: BookingEvent
+  event: StoredEvent
 }
 
 /** Something the practitioner has decided that has not reached the relay, or was refused there. */
@@ -48,11 +48,13 @@ export interface Intention {
   key: string
   booking: string
   command:
-    | Command
+    | DeskDoes
     | { do: 'enter'; body: EnterBody }
     | { do: 'answer'; body: AnswerBody }
     | { do: 'quote'; body: QuoteBody }
   at: Instant
+  /** The fingerprint of what it was decided on. */
+  seen?: string
   refused?: { code: string; message: string }
 }
 
@@ -106,6 +108,23 @@ export class DeskDatabase extends Dexie {
     })
     this.version(2).stores({ calendars: 'id' })
     this.version(3).stores({ files: 'id' })
+    // What is in force stands beside what was asked: the bookings are told anew from their records.
+    this.version(4)
+      .stores({})
+      .upgrade(async (changes) => {
+        const rows = await changes
+          .table<EventRow, [string, number]>('events')
+          .orderBy('[booking+seq]')
+          .toArray()
+        const records = new Map<string, StoredEvent[]>()
+        for (const { booking, event } of rows) {
+          const record = records.get(booking)
+          if (record) record.push(event)
+          else records.set(booking, [event])
+        }
+        const bookings = [...records].map(([id, record]) => replay(id, record))
+        await changes.table<Booking, string>('bookings').bulkPut(bookings)
+      })
   }
 }
 

@@ -1,5 +1,5 @@
-import { type Booking, bookingEntries } from '@acolhida/core/booking'
-import type { CalendarState } from '@acolhida/core/door'
+import { type Booking, bookingEntries, stateAt } from '@acolhida/core/booking'
+import type { CalendarState } from '@acolhida/core/contract'
 import { type Diary, type Entry, entryFor, makeDiary } from '@acolhida/core/openings'
 import { knownPeople, normalMail, type Person } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
@@ -76,6 +76,4 @@ export const toldPeople = (desk: Pick<Desk, 'people' | 'bookings'>, salt: string
 
 /** A request waits as long as its hold has not run out, and nothing about it is on its way. */
 export const awaitingWord = (desk: Desk, now: Instant): Booking[] =>
-  desk.bookings
-    .filter((one) => one.status === 'requested' && now <= one.until && one.offers.length === 0)
-    .sort((a, b) => a.until - b.until)
+  desk.bookings.filter((one) => stateAt(one, now).is === 'waiting').sort((a, b) => a.until - b.until)

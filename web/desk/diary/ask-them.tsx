@@ -5,10 +5,7 @@ import {
   type Answers,
   type AnswerValue,
   type Attached,
-  asked,
-  atDesk,
   kindOfFile,
-  newcomer,
   problemWith,
   type Question,
   type Reading,
@@ -25,6 +22,7 @@ export function AskThem({
   practice,
   service,
   asking,
+  asked,
   onAsking,
   answers,
   onAnswers,
@@ -35,6 +33,8 @@ export function AskThem({
   practice: Practice
   service: Service
   asking: boolean
+  /** The questions that are asked of this person, by their answers so far. */
+  asked: readonly Question[]
   onAsking: (on: boolean) => void
   answers: Answers
   onAnswers: (answers: Answers) => void
@@ -76,7 +76,7 @@ export function AskThem({
       {asking && questionnaire && (
         <FileTaker value={keepFile}>
           <div className="mt-2 grid gap-3">
-            {asked(atDesk(questionnaire.questions), answers, newcomer).questions.map((question) => (
+            {asked.map((question) => (
               <QuestionField
                 key={question.id}
                 question={question}
@@ -105,7 +105,16 @@ async function keepFile(question: Question, file: File): Promise<Attached> {
 }
 
 /** What the answers come to: outcome and reasons for the practitioner, length and price to say aloud. */
-export function WhatItComesTo({ practice, reading }: { practice: Practice; reading: Reading }) {
+export function WhatItComesTo({
+  practice,
+  reading,
+  minutes = reading.quote.minutes,
+}: {
+  practice: Practice
+  reading: Reading
+  /** The practitioner's own length. */
+  minutes?: number
+}) {
   const currency = currencyOf(practice.profile.currency)
   const { outcome, reasons, quote } = reading
   return (
@@ -113,7 +122,7 @@ export function WhatItComesTo({ practice, reading }: { practice: Practice; readi
       <p className="flex flex-wrap items-baseline gap-3">
         <span className={`tag tag-${outcome}`}>{OUTCOME[outcome]}</span>
         <b>
-          {quote.minutes} min · {quote.price === 0 ? 'free of charge' : money(quote.price, currency)}
+          {minutes} min · {quote.price === 0 ? 'free of charge' : money(quote.price, currency)}
         </b>
       </p>
       {quote.lines.length > 1 && (
@@ -128,6 +137,11 @@ export function WhatItComesTo({ practice, reading }: { practice: Practice; readi
             </li>
           ))}
         </ul>
+      )}
+      {quote.deposit > 0 && (
+        <p className="mt-1 text-[14px] text-soft">
+          Of that, {money(quote.deposit, currency)} is asked beforehand.
+        </p>
       )}
       {reasons.length > 0 && (
         <ul className="mt-2 list-disc pl-5 text-[14px]">

@@ -1,9 +1,16 @@
+import { type Booking, stateAt } from '@acolhida/core/booking'
 import { awayTimes, blocksOn, type ReadHours, type Diary as TakenDiary } from '@acolhida/core/openings'
 import type { Hours } from '@acolhida/core/practice'
 import { type DayNumber, dateAt, type Instant, minutesOf, shortDate, type Zone } from '@acolhida/core/time'
 import type { Band, BandItem } from '../../drawings/day-band.tsx'
 import type { Desk } from '../data/live.ts'
 import { entryTitle } from '../parts/todays-line.tsx'
+
+/** Whether a session is booked and has not begun. */
+function isToCome(booking: Booking, now: Instant): boolean {
+  const state = stateAt(booking, now)
+  return state.is === 'booked' && !state.begun
+}
 
 /** From which to which minute of the day the bands run: the hours, and whatever lies outside them. */
 export function hoursShown(
@@ -64,9 +71,7 @@ export function bandOf(
         look,
         title,
         line: entry.kind === 'hold' ? `${line}, held` : line,
-        ...(booking
-          ? { href: `/arrivals/${booking.id}`, moves: booking.status === 'booked' && booking.start > now }
-          : {}),
+        ...(booking ? { href: `/arrivals/${booking.id}`, moves: isToCome(booking, now) } : {}),
         ...(entry.seats ? { opens: true } : {}),
       }
     })

@@ -1,28 +1,17 @@
-import {
-  placeOf,
-  questionnaireOf,
-  type Service,
-  serviceOf,
-  travelZoneOf,
-  zoneOf,
-} from '@acolhida/core/practice'
-import {
-  type Answers,
-  atDesk,
-  newcomer,
-  problemsIn,
-  type Reading,
-  readAnswers,
-} from '@acolhida/core/questions'
-import { enterBody, letIn } from '@acolhida/core/schemas'
+import { schemas } from '@acolhida/core/contract/schemas'
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import type { Answers } from '@acolhida/core/questions'
+import { letIn } from '@acolhida/core/schemas'
 import { dateTimeAt, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { useState } from 'react'
+import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
-import { CodeField, codeTyped } from '../parts/code-field.tsx'
+import { CodeField } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
 import { problemWords } from '../parts/problem-words.ts'
+import { printOf, reckonFor } from '../parts/reckoned.ts'
 import { enterBooking } from '../sync/acts.ts'
 import { AskThem, WhatItComesTo } from './ask-them.tsx'
 import { keepForMyself } from './own-time.ts'
@@ -62,34 +51,34 @@ export function BookIn({
   const [checked, setChecked] = useState(false)
   const weighed = useWeighed(desk, chosen)
   const [code, setCode] = useState('')
-  const found = codeTyped(desk, code, { service: chosen.service, email: person.email }, relayNow())
   const service = serviceOf(practice, chosen.service)!
   const place = placeOf(practice, chosen.place)
-  const questionnaire = questionnaireOf(practice, service)
-  const readingOf = (
-    of: Service,
-    given: Answers,
-    added: readonly string[],
-    travel = chosen.travel,
-  ): Reading =>
-    readAnswers(of, asking ? questionnaireOf(practice, of) : undefined, given, newcomer, {
-      extras: added,
-      travel: travelZoneOf(place, travel),
-      whole: false,
-      code: typeof found === 'string' ? undefined : found,
-    })
-  const reading = readingOf(service, answers, extras)
-  const problems =
-    asking && questionnaire ? problemsIn(atDesk(questionnaire.questions), answers, newcomer) : []
+  /** What it comes to for this person, by the same reckoning as the relay's. */
+  const reckoned = (given: Answers, added: readonly string[]) =>
+    reckonFor(
+      desk,
+      {
+        service: chosen.service,
+        place: chosen.place,
+        answers: asking ? given : undefined,
+        extras: added,
+        travel: chosen.travel,
+        code,
+      },
+      person.email,
+      relayNow(),
+    )
+  const now = reckoned(answers, extras)
+  const { problems, reading, codeProblem } = now
 
   /** Answers and extras lengthen the session; a length typed by hand stays until they change again. */
   const answer = (next: Answers): void => {
     setAnswers(next)
-    setChosen({ ...chosen, minutes: readingOf(service, next, extras).quote.minutes })
+    setChosen({ ...chosen, minutes: reckoned(next, extras).reading.quote.minutes })
   }
   const add = (next: string[]): void => {
     setExtras(next)
-    setChosen({ ...chosen, minutes: readingOf(service, answers, next).quote.minutes })
+    setChosen({ ...chosen, minutes: reckoned(answers, next).reading.quote.minutes })
   }
   const choose = (next: Chosen): void => {
     if (next.service !== chosen.service) {
@@ -117,6 +106,7 @@ export function BookIn({
       minutes: chosen.minutes,
       person: { ...who, zone: practice.profile.zone },
       clash: weighed.clash,
+      shown: printOf(now, chosen.minutes),
       ...(asking ? { answers } : {}),
       ...(extras.length > 0 ? { extras } : {}),
       ...(chosen.travel ? { travel: chosen.travel } : {}),
@@ -124,11 +114,7 @@ export function BookIn({
       ...(address.trim() && place?.kind === 'client' ? { address } : {}),
     }
     try {
-      const { id: _, ...clean } = letIn<Parameters<typeof enterBooking>[0] & { id: string }>(
-        enterBody,
-        { ...body, id: 'x'.repeat(20) },
-        'The booking',
-      )
+      const clean = letIn(schemas.enter, { ...body, id: newKey() }, 'The booking')
       enterBooking(clean)
       booked?.()
       close()
@@ -183,6 +169,7 @@ export function BookIn({
           practice={practice}
           service={service}
           asking={asking}
+          asked={now.questions}
           onAsking={setAsking}
           answers={answers}
           onAnswers={answer}
@@ -191,17 +178,15 @@ export function BookIn({
           problems={checked ? problems : []}
         />
         <div className="mt-3">
-          <CodeField desk={desk} value={code} found={found} onChange={setCode} />
+          <CodeField desk={desk} value={code} problem={codeProblem} onChange={setCode} />
         </div>
-        {(asking || extras.length > 0 || chosen.travel || code) && (
-          <WhatItComesTo practice={practice} reading={reading} />
-        )}
+        <WhatItComesTo practice={practice} reading={reading} minutes={chosen.minutes} />
         <FormProblems answers={checked ? problems.length : 0} problem={problem} />
         <button
           type="submit"
           className="press press-go mt-3"
           disabled={
-            weighed.blocked || weighed.start === undefined || !person.name.trim() || typeof found === 'string'
+            weighed.blocked || weighed.start === undefined || !person.name.trim() || codeProblem !== undefined
           }
         >
           {weighed.clash && !weighed.blocked

@@ -1,4 +1,4 @@
-import { seatsTaken } from '@acolhida/core/booking'
+import { isHeld, isPlaced, stateAt } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { instantOf, moment } from '@acolhida/core/time'
@@ -9,7 +9,7 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import type { Desk } from '../data/live.ts'
 import { Dialog } from '../parts/dialog.tsx'
-import { STATUS } from '../parts/words.ts'
+import { STATE } from '../parts/words.ts'
 import { withService } from '../service/fields-view.tsx'
 import { decideFor } from '../sync/acts.ts'
 
@@ -21,14 +21,22 @@ export function GroupSession({ desk, entry, close }: { desk: Desk; entry: Entry;
   const where = zoneOf(practice, placeOf(practice, entry.place ?? ''))
   if (!service || !entry.place) return null
   const session = { service: service.id, place: entry.place, start: entry.start }
-  const here = seatsTaken(desk.bookings, session, relayNow())
+  const now = relayNow()
+  const here = desk.bookings
+    .filter(
+      (one) => one.service === session.service && one.start === session.start && one.place === session.place,
+    )
+    .map((booking) => ({ booking, state: stateAt(booking, now) }))
+    .filter(({ state }) => isHeld(state) || isPlaced(state))
   const date = service.groupDates.find(
     (one) => one.place === session.place && instantOf(where, one.start) === session.start,
   )
   const callOff = async (): Promise<void> => {
-    for (const booking of here) {
-      const said = booking.status === 'booked'
-      await decideFor(booking.id, said ? { do: 'cancel', by: 'practitioner', text } : { do: 'decline', text })
+    for (const { booking, state } of here) {
+      // Who has not shown that their address is theirs is told nothing; their hold runs out.
+      if (state.is === 'unproved') continue
+      const said = state.is === 'booked'
+      await decideFor(booking, said ? { do: 'cancel', by: 'practitioner', text } : { do: 'decline', text })
     }
     if (date) {
       await changePractice(db, `${service.name} on ${moment(entry.start, where)} called off`, (p) =>
@@ -47,12 +55,12 @@ export function GroupSession({ desk, entry, close }: { desk: Desk; entry: Entry;
         {service.least && ` At least ${service.least.people} must come.`}
       </p>
       <ul className="mt-3 grid gap-1.5">
-        {here.map((booking) => (
+        {here.map(({ booking, state }) => (
           <li key={booking.id} className="flex items-center justify-between gap-3">
             <Link className="way" to={`/arrivals/${booking.id}`}>
               {booking.asked.person.name}
             </Link>
-            <span className="text-[14px] text-soft">{STATUS[booking.status]}</span>
+            <span className="text-[14px] text-soft">{STATE[state.is]}</span>
           </li>
         ))}
       </ul>

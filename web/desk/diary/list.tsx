@@ -1,3 +1,4 @@
+import { stateAt } from '@acolhida/core/booking'
 import type { Diary } from '@acolhida/core/openings'
 import { placeOf } from '@acolhida/core/practice'
 import {
@@ -12,7 +13,7 @@ import {
 import { Link } from 'react-router'
 import type { Desk } from '../data/live.ts'
 import { entryTitle } from '../parts/todays-line.tsx'
-import { STATUS } from '../parts/words.ts'
+import { STATE } from '../parts/words.ts'
 
 /** What is in the diary, day by day, in words. */
 export function List({
@@ -75,7 +76,7 @@ export function List({
                         : entry.kind === 'outside'
                           ? 'another calendar'
                           : booking
-                            ? STATUS[booking.status]
+                            ? STATE[stateAt(booking, now).is]
                             : ''}
                     </span>
                   </li>

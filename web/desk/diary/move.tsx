@@ -4,6 +4,7 @@ import { dateTimeAt, type Instant, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import type { Desk } from '../data/live.ts'
 import { Dialog } from '../parts/dialog.tsx'
+import { WordWithIt } from '../parts/word.tsx'
 import { decideFor } from '../sync/acts.ts'
 import { StartChoice, useWeighed } from './start-choice.tsx'
 import type { Chosen } from './weigh.ts'
@@ -22,19 +23,19 @@ export function Move({
 }) {
   const zoneAt = (place: string) => zoneOf(desk.practice, placeOf(desk.practice, place))
   const [chosen, setChosen] = useState<Chosen>({
-    service: booking.asked.service,
+    service: booking.service,
     place: booking.place,
     at: dateTimeAt(zoneAt(booking.place), to ?? booking.start),
-    minutes: booking.asked.minutes,
+    minutes: booking.minutes,
     travel: booking.asked.travel,
   })
   const [text, setText] = useState('')
   const weighed = useWeighed(desk, chosen, booking.id)
   const same =
     weighed.start === booking.start &&
-    chosen.service === booking.asked.service &&
+    chosen.service === booking.service &&
     chosen.place === booking.place &&
-    chosen.minutes === booking.asked.minutes
+    chosen.minutes === booking.minutes
   const name = booking.asked.person.name
   return (
     <Dialog title={`Move ${name}`} close={close}>
@@ -43,29 +44,22 @@ export function Move({
         and the rules of the day of asking go with it.
       </p>
       <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={setChosen} />
-      <label className="ask mt-3 block">
-        A word with it <span className="font-normal text-soft">if you like</span>
-        <textarea
-          className="field mt-1 min-h-16"
-          maxLength={5_000}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-      </label>
+      <WordWithIt text={text} onChange={setText} />
+
       <button
         type="button"
         className="press press-go mt-3"
         disabled={weighed.blocked || same || weighed.start === undefined}
         onClick={() => {
           if (weighed.start === undefined) return
-          decideFor(booking.id, {
+          decideFor(booking, {
             do: 'move',
             start: weighed.start,
             place: chosen.place,
             minutes: chosen.minutes,
             text,
             clash: weighed.clash,
-            ...(chosen.service === booking.asked.service ? {} : { service: chosen.service }),
+            ...(chosen.service === booking.service ? {} : { service: chosen.service }),
           })
           close()
         }}

@@ -2,7 +2,7 @@ import type { Practice } from '@acolhida/core/practice'
 import { dateTimeAt, type Instant, zone } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
-import { withAway } from '../hours/time-away.tsx'
+import { withAway } from '../hours/away.ts'
 
 /** What undo calls it. */
 export const OWN_TIME = 'time kept for yourself'

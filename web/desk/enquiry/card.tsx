@@ -1,4 +1,4 @@
-import type { EnquiryNews } from '@acolhida/core/door'
+import type { EnquiryNews } from '@acolhida/core/contract'
 import type { DeskEnquiry } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import { questionnaireOf, serviceOf } from '@acolhida/core/practice'

@@ -1,19 +1,21 @@
+import { schemas } from '@acolhida/core/contract/schemas'
 import type { DeskEnquiry } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import { questionnaireOf, serviceOf, travelZonesOf } from '@acolhida/core/practice'
-import { type Answers, atDesk, newcomer, problemsIn, readAnswers } from '@acolhida/core/questions'
-import { letIn, quoteBody } from '@acolhida/core/schemas'
+import type { Answers } from '@acolhida/core/questions'
+import { letIn } from '@acolhida/core/schemas'
 import { DAY, moment, shift } from '@acolhida/core/time'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { useNow } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { AskThem, WhatItComesTo } from '../diary/ask-them.tsx'
-import { CodeField, codeTyped } from '../parts/code-field.tsx'
+import { CodeField } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { problemWords } from '../parts/problem-words.ts'
+import { printOf, reckonFor } from '../parts/reckoned.ts'
 import { currencyOf, homeZone } from '../parts/words.ts'
 import { sendQuote } from '../sync/acts.ts'
 
@@ -48,15 +50,13 @@ export function QuoteDialog({
   const zones = travelZonesOf(practice, service)
   const [travel, setTravel] = useState('')
   const zone = zones.find((one) => one.id === travel)
-  const found = codeTyped(desk, code, { service: service.id, email: person.email }, now)
-  const reading = readAnswers(service, asking ? questionnaire : undefined, answers, newcomer, {
-    extras,
-    travel: zone,
-    whole: false,
-    code: typeof found === 'string' ? undefined : found,
-  })
-  const questions = atDesk(questionnaire?.questions ?? [])
-  const problems = asking ? problemsIn(questions, answers, newcomer) : []
+  const reckoned = reckonFor(
+    desk,
+    { service: service.id, answers: asking ? answers : undefined, extras, travel: zone?.id, code },
+    person.email,
+    now,
+  )
+  const { reading, problems, codeProblem } = reckoned
   const until = shift(now, days * DAY)
   const send = (): void => {
     setChecked(true)
@@ -71,9 +71,10 @@ export function QuoteDialog({
       ...(code.trim() ? { code: code.trim() } : {}),
       until,
       text,
+      shown: printOf(reckoned),
     }
     try {
-      sendQuote(letIn(quoteBody, body, 'The quote'))
+      sendQuote(letIn(schemas.quote, body, 'The quote'))
       close()
     } catch (error) {
       setProblem(problemWords(error))
@@ -132,6 +133,7 @@ export function QuoteDialog({
           practice={practice}
           service={service}
           asking={asking}
+          asked={reckoned.questions}
           onAsking={setAsking}
           answers={answers}
           onAnswers={setAnswers}
@@ -155,7 +157,7 @@ export function QuoteDialog({
               ))}
             </select>
           </label>
-          <CodeField desk={desk} value={code} found={found} onChange={setCode} />
+          <CodeField desk={desk} value={code} problem={codeProblem} onChange={setCode} />
           <div className="col-span-2">
             <PlainField label="What you write with it" rows={3} value={text} onChange={setText} />
           </div>
@@ -168,7 +170,7 @@ export function QuoteDialog({
         <button
           type="submit"
           className="press press-go mt-3"
-          disabled={!person.name.trim() || typeof found === 'string'}
+          disabled={!person.name.trim() || codeProblem !== undefined}
         >
           Send the quote
           {reading.quote.price > 0

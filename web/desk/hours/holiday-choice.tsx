@@ -5,8 +5,8 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import { homeZone } from '../parts/words.ts'
+import { wholeDay, withAway } from './away.ts'
 import { countries, type Holiday, publicHolidays } from './holidays.ts'
-import { wholeDay, withAway } from './time-away.tsx'
 
 const idOf = (holiday: Holiday): string => `holiday-${holiday.date}`
 

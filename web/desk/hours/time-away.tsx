@@ -3,17 +3,18 @@ import {
   addDays,
   at,
   type DayNumber,
-  type LocalDate,
   type LocalDateTime,
   localDate,
   shortDate,
   splitDateTime,
+  time,
   wallTime,
 } from '@acolhida/core/time'
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
+import { withAway } from './away.ts'
 import { datesOf } from './changed-days.tsx'
 import { HolidayChoice } from './holiday-choice.tsx'
 
@@ -37,14 +38,6 @@ function awayWords({ from, to, repeat }: Away): string {
   const hours = wholeDays ? '' : `, ${wallTime(a.minutes)} – ${wallTime(z.minutes)}`
   return `${days}${hours}${repeat ? `, ${again}` : ''}`
 }
-
-/** The practice with more time away, in order. */
-export const withAway = (practice: Practice, more: Away[]): Practice => ({
-  ...practice,
-  away: [...practice.away.filter((one) => !more.some((other) => other.id === one.id)), ...more].sort(
-    (a, b) => (a.from < b.from ? -1 : 1),
-  ),
-})
 
 /** Time away: hours, days or weeks, once or again and again, and public holidays. */
 export function TimeAway({ practice }: { practice: Practice }) {
@@ -94,7 +87,7 @@ function AddAway() {
       const last = dates.at(-1)!
       const wholeDays = !typed.from && !typed.to
       const from: LocalDateTime = at(dates[0]!, wallTimeOr(typed.from))
-      const to: LocalDateTime = typed.to ? at(last, typed.to as never) : at(addDays(last, 1), wallTime(0))
+      const to: LocalDateTime = typed.to ? at(last, time(typed.to)) : at(addDays(last, 1), wallTime(0))
       if (!wholeDays && to <= from) throw new Error('It can not end before it begins.')
       await changePractice(db, 'time away', (p) =>
         withAway(p, [
@@ -165,11 +158,3 @@ function AddAway() {
 
 const wallTimeOr = (typed: string): ReturnType<typeof wallTime> =>
   (typed || '00:00') as ReturnType<typeof wallTime>
-
-/** One whole day away. */
-export const wholeDay = (id: string, date: LocalDate, note: string): Away => ({
-  id,
-  from: at(date, wallTime(0)),
-  to: at(addDays(date, 1), wallTime(0)),
-  note,
-})

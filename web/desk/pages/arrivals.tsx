@@ -1,4 +1,4 @@
-import { readiness } from '@acolhida/core/booking'
+import { readiness, stateAt } from '@acolhida/core/booking'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -8,7 +8,7 @@ import { db } from '../data/database.ts'
 import { useDesk } from '../data/live.ts'
 import { EnquiryCard } from '../enquiry/card.tsx'
 import { QuoteDialog } from '../enquiry/quote-dialog.tsx'
-import { STATUS, serviceName, when } from '../parts/words.ts'
+import { STATE, serviceName, when } from '../parts/words.ts'
 import { Judged } from '../request/judged.tsx'
 
 const SHOWN = 40
@@ -41,8 +41,8 @@ export function Arrivals() {
           {arrivals.length > 0 && (
             <ul className="sheet divide-y divide-line px-4">
               {arrivals.slice(0, most).map((booking) => {
-                const lapsed = booking.status === 'requested' && now > booking.until
-                const { person, service } = booking.asked
+                const { service } = booking
+                const { person } = booking.asked
                 return (
                   <li key={booking.id}>
                     <Link
@@ -54,12 +54,7 @@ export function Arrivals() {
                       <span className="text-[14px] text-soft">{serviceName(desk.practice, service)}</span>
                       <Judged practice={desk.practice} booking={booking} />
                       <span className="figures ml-auto text-[14px] text-soft">
-                        {when(desk.practice, booking.start)} ·{' '}
-                        {lapsed
-                          ? STATUS.lapsed
-                          : booking.offers.length > 0
-                            ? 'Other times offered'
-                            : STATUS[booking.status]}
+                        {when(desk.practice, booking.start)} · {STATE[stateAt(booking, now).is]}
                       </span>
                     </Link>
                   </li>

@@ -1,4 +1,4 @@
-import type { CalendarState } from '@acolhida/core/door'
+import type { CalendarState } from '@acolhida/core/contract'
 import { writeBookings } from '@acolhida/core/formats/calendars'
 import type { Practice, Subscription } from '@acolhida/core/practice'
 import { BadData } from '@acolhida/core/schemas'

@@ -1,10 +1,13 @@
+import { moment } from '@acolhida/core/time'
 import { useEffect, useState } from 'react'
 import { NavLink, Outlet, useNavigate } from 'react-router'
-import { useClockNote, useNow } from '../../relay-client/clock.ts'
+import { useClockNote, useLeapt, useNow } from '../../relay-client/clock.ts'
 import { Mark } from '../../theme/mark.tsx'
 import { awaitingWord, type Desk, useDeskData } from '../data/live.ts'
 import { Keys } from '../parts/keys.tsx'
 import { UndoBar } from '../parts/undo-bar.tsx'
+import { homeZone } from '../parts/words.ts'
+import { releaseClock } from '../sync/acts.ts'
 import { usePublishProblem, useStanding, useUnpublished } from '../sync/sync.ts'
 import { Begin } from './begin.tsx'
 
@@ -96,12 +99,36 @@ function Furnished({ desk }: { desk: Desk }) {
       </nav>
       <main className="min-w-0 px-5 pt-6 pb-24 md:px-[30px]">
         {clockNote && <p className="note mb-4 bg-tile-soft text-tile-ink">{clockNote}</p>}
+        <ClockLeapt desk={desk} />
         <Outlet context={desk} />
       </main>
       <UndoBar desk={desk} />
       {keys && (
         <Keys rail={RAIL.flatMap((one) => ('key' in one ? [one] : []))} close={() => setKeys(false)} />
       )}
+    </div>
+  )
+}
+
+/** The relay's clock has leapt: until the practitioner has looked, nothing lapses, is sent or is forgotten. */
+function ClockLeapt({ desk: { practice } }: { desk: Desk }) {
+  const leapt = useLeapt()
+  if (!leapt) return null
+  const where = homeZone(practice)
+  return (
+    <div role="alert" className="note mb-4 bg-clay-soft text-clay-ink">
+      <p>
+        <b>The relay’s clock has leapt</b> from {moment(leapt.from, where)} to {moment(leapt.to, where)}.
+        Until you say which is right, no hold runs out, no mail goes and nothing is forgotten.
+      </p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        <button type="button" className="press" onClick={() => releaseClock(false)}>
+          {moment(leapt.to, where)} is right
+        </button>
+        <button type="button" className="press" onClick={() => releaseClock(true)}>
+          I have set the clock back
+        </button>
+      </p>
     </div>
   )
 }

@@ -140,6 +140,14 @@ export function Limits() {
             value={minutes(answering.leastAnswerTime)}
             change={(p, typed) => answer({ leastAnswerTime: duration(`PT${whole(typed, 1)}M`) })(p)}
           />
+          <SavedField
+            label="Before it waits, the link in their mail must be opened within"
+            suffix="min"
+            type="number"
+            what="the time to open the mailed link"
+            value={minutes(answering.proofTime ?? duration('PT30M'))}
+            change={(p, typed) => answer({ proofTime: duration(`PT${whole(typed, 1)}M`) })(p)}
+          />
         </section>
       </div>
     </SettingsPage>

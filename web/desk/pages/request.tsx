@@ -1,4 +1,4 @@
-import { type Booking, readiness } from '@acolhida/core/booking'
+import { type Booking, isHeld, readiness, stateAt } from '@acolhida/core/booking'
 import type { SentMail } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import { dateAt, formatInstant, moment, shortDate, span } from '@acolhida/core/time'
@@ -11,6 +11,7 @@ import { useNow } from '../../relay-client/clock.ts'
 import { db } from '../data/database.ts'
 import { bookingsOf, type Desk, personOf, useDesk } from '../data/live.ts'
 import { Move } from '../diary/move.tsx'
+import { CancelSession } from '../parts/cancel.tsx'
 import { Decide } from '../parts/decide.tsx'
 import {
   bookingLine,
@@ -18,14 +19,13 @@ import {
   endOf,
   homeZone,
   marksOf,
-  STATUS,
+  STATE,
   serviceName,
   when,
 } from '../parts/words.ts'
 import { AnswersCard } from '../request/answers.tsx'
 import { Card } from '../request/card.tsx'
 import { Reasons } from '../request/reasons.tsx'
-import { decideFor } from '../sync/acts.ts'
 
 /** One request: its lead line, answers, reasons, agreement, and what can be said to it. */
 export function RequestPage() {
@@ -61,7 +61,7 @@ export function RequestPage() {
               <b className="text-ink">
                 {shortDate(dateAt(where, booking.start))}, {span(booking.start, endOf(booking), where)}
               </b>{' '}
-              · {serviceName(practice, booking.asked.service)} · {bookingLine(practice, booking)}
+              · {serviceName(practice, booking.service)} · {bookingLine(practice, booking)}
             </p>
           </div>
         </div>
@@ -90,37 +90,43 @@ export function RequestPage() {
 /** What has become of it, when it no longer simply waits. */
 function State({ desk, booking }: { desk: Desk; booking: Booking }) {
   const now = useNow()
-  const [moving, setMoving] = useState(false)
+  const [doing, setDoing] = useState<'move' | 'cancel'>()
   const { practice } = desk
-  if (booking.status === 'requested' && booking.offers.length === 0 && now <= booking.until) return null
-  const lapsed = booking.status === 'requested' && now > booking.until
-  const offered = booking.status === 'requested' && !lapsed
+  const state = stateAt(booking, now)
+  const close = (): void => setDoing(undefined)
+  const marks = booking.marks.map((mark) => MARKS[mark])
+  if (state.is === 'waiting' && marks.length === 0) return null
   return (
     <div className="note mt-4 flex flex-wrap items-center justify-between gap-3 bg-tile-soft text-tile-ink">
       <span>
-        <b>{lapsed ? STATUS.lapsed : offered ? 'Other times offered' : STATUS[booking.status]}.</b>{' '}
-        {offered &&
-          `${booking.offers.map((one) => when(practice, one.start)).join(' · ')}. Kept until ${when(practice, booking.until)}.`}
-        {booking.cancelledBy && `By the ${booking.cancelledBy}; ${booking.share} % of the price is due.`}
-        {booking.text && ` “${booking.text}”`}
+        <b>{STATE[state.is]}.</b> {marks.join(' ')}
+        {state.is === 'unproved' &&
+          `It is held until ${when(practice, state.until)}; once the link is opened, it waits for your word.`}
+        {state.is === 'offered' &&
+          `${state.starts.map((one) => when(practice, one.start)).join(' · ')}. Kept until ${when(practice, state.until)}.`}
+        {state.is === 'cancelled' && `By the ${state.by}; ${state.share} % of the price is due.`}
+        {booking.text && !isHeld(state) && ` “${booking.text}”`}
       </span>
-      {booking.status === 'booked' && now < booking.start && (
+      {state.is === 'booked' && !state.begun && (
         <span className="flex gap-2">
-          <button type="button" className="press" onClick={() => setMoving(true)}>
+          <button type="button" className="press" onClick={() => setDoing('move')}>
             Move…
           </button>
-          <button
-            type="button"
-            className="press press-no"
-            onClick={() => decideFor(booking.id, { do: 'cancel', by: 'practitioner', text: '' })}
-          >
-            Cancel this session, free for {booking.asked.person.name}
+          <button type="button" className="press press-no" onClick={() => setDoing('cancel')}>
+            Cancel…
           </button>
         </span>
       )}
-      {moving && <Move desk={desk} booking={booking} close={() => setMoving(false)} />}
+      {doing === 'move' && <Move desk={desk} booking={booking} close={close} />}
+      {doing === 'cancel' && <CancelSession desk={desk} booking={booking} close={close} />}
     </div>
   )
+}
+
+/** What the practitioner should know of who has asked. */
+const MARKS: Record<Booking['marks'][number], string> = {
+  blocked: 'You have blocked this person; they see what anybody sees.',
+  'not-invited': 'They came by the service’s own link, and you have not invited them.',
 }
 
 function Quote({ booking }: { booking: Booking }) {
@@ -143,6 +149,12 @@ function Quote({ booking }: { booking: Booking }) {
           <dt>Total</dt>
           <dd>{money(quote.price, currency)}</dd>
         </div>
+        {booking.deposit > 0 && (
+          <div className="flex justify-between gap-4 text-[14px] text-soft">
+            <dt>Of that, asked beforehand</dt>
+            <dd>{money(booking.deposit, currency)}</dd>
+          </div>
+        )}
       </dl>
     </Card>
   )
@@ -178,6 +190,7 @@ function Agreed({ desk, booking }: { desk: Desk; booking: Booking }) {
 }
 
 function Before({ desk, booking }: { desk: Desk; booking: Booking }) {
+  const now = useNow()
   const person = personOf(desk.people, booking)
   const others = person ? bookingsOf(desk.bookings, person).filter((one) => one.id !== booking.id) : []
   const { email, phone } = booking.asked.person
@@ -196,7 +209,7 @@ function Before({ desk, booking }: { desk: Desk; booking: Booking }) {
             <Link className="way" to={`/arrivals/${one.id}`}>
               {when(desk.practice, one.start)}
             </Link>{' '}
-            {serviceName(desk.practice, one.asked.service)} · {STATUS[one.status].toLowerCase()}
+            {serviceName(desk.practice, one.service)} · {STATE[stateAt(one, now).is].toLowerCase()}
           </li>
         ))}
       </ul>
@@ -209,6 +222,7 @@ const MAIL: Record<SentMail['state'], string> = {
   sent: 'sent',
   failed: 'could not be sent',
   'taken-back': 'taken back',
+  unknown: 'may have gone or not,',
 }
 
 function Messages({ desk, mails }: { desk: Desk; mails: SentMail[] }) {
@@ -218,7 +232,7 @@ function Messages({ desk, mails }: { desk: Desk; mails: SentMail[] }) {
       <ul className="mt-1.5 grid gap-1 text-[14px]">
         {mails.map((mail) => (
           <li key={mail.n}>
-            {mail.subject}
+            {mail.subject || `A message (${mail.step})`}
             <span className={mail.state === 'failed' ? 'text-clay' : 'text-soft'}>
               {' '}
               · {MAIL[mail.state]} {when(desk.practice, mail.at)}

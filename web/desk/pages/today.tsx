@@ -1,4 +1,4 @@
-import { readiness } from '@acolhida/core/booking'
+import { readiness, stateAt } from '@acolhida/core/booking'
 import { deskReading, questionsAsked } from '@acolhida/core/booking/judged'
 import { openAnswers } from '@acolhida/core/questions'
 import { DAY, type DayNumber, dateAt, dayNumber, type Instant, lengthOf, longDate } from '@acolhida/core/time'
@@ -25,7 +25,7 @@ export function Today() {
   const from = where.toInstant(today, 0)
   const to = where.toInstant((today + 1) as DayNumber, 0)
   const sessions = desk.bookings.filter(
-    (one) => one.status === 'booked' && one.start >= from && one.start < to,
+    (one) => stateAt(one, now).is === 'booked' && one.start >= from && one.start < to,
   )
   const parts = [
     waiting.length === 1 ? '1 person awaits your word' : `${waiting.length} people await your word`,
@@ -53,7 +53,8 @@ export function Today() {
           )}
           <ul className="grid gap-3">
             {waiting.map((booking) => {
-              const { person, service, minutes } = booking.asked
+              const { service, minutes } = booking
+              const { person } = booking.asked
               return (
                 <li key={booking.id} className="sheet px-4 py-3.5">
                   <div className="flex items-start justify-between gap-4">

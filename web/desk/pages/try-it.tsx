@@ -1,4 +1,4 @@
-import type { TrialBody } from '@acolhida/core/door'
+import type { TrialBody } from '@acolhida/core/contract'
 import { dateTimeAt, instantOf, type LocalDateTime, moment } from '@acolhida/core/time'
 import { useEffect, useRef, useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'

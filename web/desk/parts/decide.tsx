@@ -1,12 +1,22 @@
-import { type Booking, holdUntil, MOST_OFFERS, type Start } from '@acolhida/core/booking'
-import { makeDiary, newClient, openStarts } from '@acolhida/core/openings'
-import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
-import { dateAt, type Instant, longDate, moment, shortDate, timeAt } from '@acolhida/core/time'
+import { type Booking, holdUntil, MOST_OFFERS, type Start, stateAt } from '@acolhida/core/booking'
+import { makeDiary, openStarts } from '@acolhida/core/openings'
+import { placeOf, serviceOf, travelled, travelZoneOf, zoneOf } from '@acolhida/core/practice'
+import { byPractitioner } from '@acolhida/core/request'
+import {
+  dateAt,
+  type Instant,
+  type LocalDate,
+  longDate,
+  moment,
+  shortDate,
+  timeAt,
+} from '@acolhida/core/time'
 import { useMemo, useState } from 'react'
 import { useNow } from '../../relay-client/clock.ts'
 import { type Desk, entriesOf } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
 import { Dialog } from './dialog.tsx'
+import { WordWithIt } from './word.tsx'
 import { serviceName, when } from './words.ts'
 
 /** Welcome, offer other times, turn down: what can be said to a request. */
@@ -16,7 +26,7 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
   const name = booking.asked.person.name
   const held = desk.intentions.some((one) => one.booking === booking.id && !one.refused)
   if (held) return <p className="text-[14px] font-semibold text-sun-ink">Decided; it has not gone out yet.</p>
-  if (booking.status !== 'requested' || now > booking.until || booking.offers.length > 0) return null
+  if (stateAt(booking, now).is !== 'waiting') return null
   return (
     <>
       <div
@@ -26,7 +36,7 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
           <button
             type="button"
             className="press press-go"
-            onClick={() => decideFor(booking.id, { do: 'welcome' })}
+            onClick={() => decideFor(booking, { do: 'welcome' })}
           >
             Welcome for {shortDayTime(desk, booking.start)}
             <span className="sr-only">, {name}</span>
@@ -54,7 +64,7 @@ function shortDayTime(desk: Desk, start: Instant): string {
 
 function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
   const name = booking.asked.person.name
-  const service = serviceName(desk.practice, booking.asked.service)
+  const service = serviceName(desk.practice, booking.service)
   const [text, setText] = useState(
     `Thank you for asking and for telling me about yourself. I am sorry: ${service} with me is not what I can offer you just now. I wish you well.`,
   )
@@ -75,7 +85,7 @@ function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; clos
         type="button"
         className="press press-go mt-3"
         onClick={() => {
-          decideFor(booking.id, { do: 'decline', text })
+          decideFor(booking, { do: 'decline', text })
           close()
         }}
       >
@@ -93,29 +103,31 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
   const now = useNow()
   const [chosen, setChosen] = useState<Start[]>([])
   const [text, setText] = useState('')
-  const service = serviceOf(practice, booking.asked.service)
   const place = booking.place
   const where = zoneOf(practice, placeOf(practice, place))
   const minute = Math.floor(now / 60_000)
   const days = useMemo(() => {
-    if (!service) return []
+    const own = serviceOf(practice, booking.service)
+    if (!own) return []
+    // The way there and back is kept clear at any other time, too.
+    const service = travelled(own, travelZoneOf(placeOf(practice, place), booking.asked.travel))
     const at = (minute * 60_000) as Instant
     const entries = entriesOf({ ...desk, bookings: desk.bookings.filter((one) => one.id !== booking.id) }, at)
     const ask = {
       service,
       place,
-      minutes: booking.asked.minutes,
-      asker: { ...newClient, who: 'practitioner' as const },
+      minutes: booking.minutes,
+      asker: byPractitioner,
       now: at,
     }
-    const groups = new Map<string, Instant[]>()
+    const groups = new Map<LocalDate, Instant[]>()
     for (const start of openStarts(practice, makeDiary(practice, entries), ask, dateAt(where, at), DAYS)) {
       if (start === booking.start) continue
       const day = dateAt(where, start)
       groups.set(day, [...(groups.get(day) ?? []), start])
     }
     return [...groups]
-  }, [desk, practice, service, place, booking, where, minute])
+  }, [desk, practice, place, booking, where, minute])
   const toggle = (start: Instant): void =>
     setChosen((before) =>
       before.some((one) => one.start === start)
@@ -133,7 +145,7 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
       <div className="mt-3 grid max-h-[42dvh] gap-2 overflow-y-auto pr-1">
         {days.map(([day, starts]) => (
           <div key={day} className="grid grid-cols-[110px_1fr] items-start gap-3 border-t border-line pt-2">
-            <span className="pt-1.5 text-[14px] font-semibold">{shortDate(day as never)}</span>
+            <span className="pt-1.5 text-[14px] font-semibold">{shortDate(day)}</span>
             <div className="flex flex-wrap gap-1.5">
               {starts.map((start) => {
                 const on = chosen.some((one) => one.start === start)
@@ -142,7 +154,7 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
                     key={start}
                     type="button"
                     aria-pressed={on}
-                    aria-label={`${longDate(day as never)}, ${timeAt(where, start)}`}
+                    aria-label={`${longDate(day)}, ${timeAt(where, start)}`}
                     className={`press figures min-h-[30px] px-2.5 py-1 text-[13px] ${on ? 'press-go' : ''}`}
                     onClick={() => toggle(start)}
                   >
@@ -155,16 +167,7 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
         ))}
         {days.length === 0 && <p>No time is open in the next three weeks.</p>}
       </div>
-      <label className="ask mt-4" htmlFor="offer-text">
-        A word with it <span className="font-normal text-soft">if you like</span>
-      </label>
-      <textarea
-        id="offer-text"
-        className="field mt-1 min-h-20"
-        maxLength={5_000}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
+      <WordWithIt text={text} onChange={setText} />
       <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
         <span className="text-[14px] text-soft" role="status">
           {chosen.length === 0
@@ -176,7 +179,7 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
           className="press press-go"
           disabled={chosen.length === 0}
           onClick={() => {
-            decideFor(booking.id, {
+            decideFor(booking, {
               do: 'offer',
               starts: [...chosen].sort((a, b) => a.start - b.start),
               text,

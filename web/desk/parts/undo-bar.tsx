@@ -1,4 +1,4 @@
-import type { Booking } from '@acolhida/core/booking'
+import { type Booking, undoableAt } from '@acolhida/core/booking'
 import type { Instant } from '@acolhida/core/time'
 import { useEffect, useState } from 'react'
 import { relayNow, useNow } from '../../relay-client/clock.ts'
@@ -18,10 +18,11 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   quote: 'Quote for',
 }
 
-function said(booking: Booking): string {
-  if (booking.unsettled?.before.status === 'booked') return 'Moved'
-  if (booking.status === 'booked') return 'Welcomed'
-  return booking.status === 'declined' ? 'Turned down' : 'Other times offered to'
+function said({ status, unsettled }: Booking): string {
+  if (status === 'cancelled') return 'Cancelled:'
+  if (unsettled?.before.status === 'booked') return 'Moved'
+  if (status === 'booked') return 'Welcomed'
+  return status === 'declined' ? 'Turned down' : 'Other times offered to'
 }
 
 /** What was just decided and can still be taken back; a decision's message waits as long. */
@@ -30,9 +31,12 @@ export function UndoBar({ desk }: { desk: Desk }) {
   const [, again] = useState(0)
   const now = relayNow()
   const undoable = desk.bookings
-    .filter((one) => one.unsettled && now <= one.unsettled.until && one.unsettled.until > one.asked.at)
-    .sort((a, b) => b.unsettled!.until - a.unsettled!.until)
-  const next = undoable.at(-1)?.unsettled?.until
+    .flatMap((booking) => {
+      const undo = undoableAt(booking, now)
+      return undo ? [{ booking, ...undo }] : []
+    })
+    .sort((a, b) => b.until - a.until)
+  const next = undoable.at(-1)?.until
   useEffect(() => {
     if (!next) return
     const timer = setTimeout(() => again((n) => n + 1), Math.max(50, next - relayNow() + 50))
@@ -54,13 +58,13 @@ export function UndoBar({ desk }: { desk: Desk }) {
           undo={() => dropIntention(intention.order)}
         />
       ))}
-      {undoable.map((booking) => (
+      {undoable.map(({ booking, of, until }) => (
         <Bar
           key={booking.id}
           text={`${said(booking)} ${booking.asked.person.name}`}
-          until={booking.unsettled!.until}
+          until={until}
           now={now}
-          undo={() => decideFor(booking.id, { do: 'take-back', of: booking.unsettled!.seq })}
+          undo={() => decideFor(booking, { do: 'take-back', of })}
         />
       ))}
     </div>

@@ -1,5 +1,4 @@
-import type { Booking } from '@acolhida/core/booking'
-import { deadlinesOf } from '@acolhida/core/booking'
+import { type Booking, deadlinesOf, type StateName, stateAt } from '@acolhida/core/booking'
 import { placeName } from '@acolhida/core/messages'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
@@ -8,8 +7,10 @@ import type { Answers, Reading } from '@acolhida/core/questions'
 import { type Instant, MINUTE, moment, shift, timeAt, type Zone, zone } from '@acolhida/core/time'
 import type { Mark } from '../../drawings/lead-line.tsx'
 
-export const STATUS: Record<Booking['status'], string> = {
-  requested: 'Awaits your word',
+export const STATE: Record<StateName, string> = {
+  unproved: 'Has not opened the mailed link yet',
+  waiting: 'Awaits your word',
+  offered: 'Other times offered',
   booked: 'Booked',
   attended: 'Attended',
   missed: 'Missed',
@@ -27,14 +28,16 @@ export const serviceName = (practice: Practice, id: string): string => serviceOf
 
 export const homeZone = (practice: Practice): Zone => zone(practice.profile.zone)
 
-export const endOf = (booking: Booking): Instant => shift(booking.start, booking.asked.minutes * MINUTE)
+export const endOf = (booking: Booking): Instant => shift(booking.start, booking.minutes * MINUTE)
 
 /** "75 min at the studio in Coimbra · €95.00 · there, in Sao Paulo, 12:00" */
 export function bookingLine(practice: Practice, booking: Booking): string {
-  const { minutes, reading, currency, person } = booking.asked
+  const { minutes, price, deposit } = booking
+  const { currency, person } = booking.asked
   const place = placeOf(practice, booking.place)?.name ?? ''
   const parts = [`${minutes} min ${place}`]
-  if (reading.quote.price > 0) parts.push(money(reading.quote.price, currencyOf(currency)))
+  if (price > 0) parts.push(money(price, currencyOf(currency)))
+  if (deposit > 0) parts.push(`${money(deposit, currencyOf(currency))} asked beforehand`)
   if (person.zone !== practice.profile.zone) {
     parts.push(`there, in ${placeName(person.zone)}, ${timeAt(zone(person.zone), booking.start)}`)
   }
@@ -57,19 +60,22 @@ export const reasonLine = (
   return notes.join(' · ')
 }
 
+/** Whose turn it is when a hold runs out. */
+const DUE: Partial<Record<StateName, string>> = {
+  unproved: 'Their link due',
+  waiting: 'Your word due',
+  offered: 'Their choice due',
+}
+
 /** The moments of a booking for its lead line. */
 export function marksOf(practice: Practice, booking: Booking): Mark[] {
   const { asked } = booking
   const place = placeOf(practice, booking.place)
   const { deadlines } = deadlinesOf(asked.houseRules, booking.start, zoneOf(practice, place))
   const marks: Mark[] = [{ at: asked.at, name: 'Asked', kind: 'past' }]
-  if (booking.status === 'requested') {
-    marks.push({
-      at: booking.until,
-      name: booking.offers.length > 0 ? 'Their choice due' : 'Your word due',
-      kind: 'due',
-    })
-  }
+  const state = stateAt(booking, asked.at)
+  const due = DUE[state.is]
+  if (due) marks.push({ at: booking.until, name: due, kind: 'due' })
   for (const one of deadlines) {
     if (one.kind !== 'cancel' || one.until <= asked.at) continue
     marks.push({

@@ -8,16 +8,19 @@ import { asKind, changeDraft, KINDS, withDraft, withQuestion } from './draft.ts'
 import { choiceLines, choicesFrom, itemLines, itemsFrom } from './lines.ts'
 
 const WHAT = 'a question'
-type Bag = Record<string, unknown>
 
 /** A number as typed, or nothing. */
 const maybeWhole = (typed: string): number | undefined => (typed.trim() === '' ? undefined : whole(typed))
 
 /** A question with one of its own values set, or without it. */
 const valued = (one: Question, key: string, value: unknown): Question => {
-  const { [key]: _, ...rest } = one as unknown as Bag
-  return (value === undefined || value === false ? rest : { ...rest, [key]: value }) as unknown as Question
+  const next = Object.assign({ ...one }, { [key]: value })
+  if (value === undefined || value === false) Reflect.deleteProperty(next, key)
+  return next
 }
+
+/** One of a question's own values, if it has it. */
+const ownValue = (one: Question, key: string): unknown => Reflect.get(one, key)
 
 /** Everything that can be said about a question. */
 export function QuestionFields({
@@ -48,7 +51,7 @@ export function QuestionFields({
   const text = (label: string, key: string, more: object = {}) => (
     <SavedField
       label={label}
-      value={String((question as unknown as Bag)[key] ?? '')}
+      value={String(ownValue(question, key) ?? '')}
       {...field((one, typed) => valued(one, key, typed.trim() === '' ? undefined : typed.trim()))}
       {...more}
     />
@@ -57,7 +60,7 @@ export function QuestionFields({
     <SavedField
       label={label}
       type="number"
-      value={String((question as unknown as Bag)[key] ?? '')}
+      value={String(ownValue(question, key) ?? '')}
       {...field((one, typed) => {
         const value = maybeWhole(typed)
         if (value === undefined && one.kind === 'scale') throw new Error('A scale has two ends.')
@@ -68,7 +71,7 @@ export function QuestionFields({
   const flag = (label: string, key: string) => (
     <Switch
       label={label}
-      on={Boolean((question as unknown as Bag)[key])}
+      on={Boolean(ownValue(question, key))}
       onChange={(on) => set((one) => valued(one, key, on))}
     />
   )

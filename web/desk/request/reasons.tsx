@@ -1,9 +1,10 @@
-import { type Booking, wordNeeded } from '@acolhida/core/booking'
+import { type Booking, isHeld, stateAt, wordNeeded } from '@acolhida/core/booking'
 import { deskReading, nearestFor, questionsAsked } from '@acolhida/core/booking/judged'
 import { serviceOf } from '@acolhida/core/practice'
 import { answerWords, type Outcome } from '@acolhida/core/questions'
 import { moment } from '@acolhida/core/time'
 import { useMemo, useState } from 'react'
+import { useNow } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
@@ -13,9 +14,12 @@ import { Card } from './card.tsx'
 export function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
   const { practice } = desk
   const service = serviceOf(practice, booking.asked.service)
-  const word = service && wordNeeded(service, booking.asked.standing, booking.asked.reading)
+  const word =
+    service && wordNeeded(service, booking.asked.asking.standing, booking.asked.reading, booking.marks)
   const { reasons, outcome, points, tags } = deskReading(practice, booking)
   const { overruled } = booking
+  const byHand = booking.asked.proof === 'hand'
+  const state = stateAt(booking, useNow())
   const shown = overruled?.outcome ?? outcome
   return (
     <Card title="Why it came to you" aside={<span className={`tag tag-${shown}`}>{OUTCOME[shown]}</span>}>
@@ -32,11 +36,9 @@ export function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
             {reason.rule && <div className="text-[14px] text-soft">Your rule “{reason.name}”</div>}
           </li>
         ))}
-        {word && !booking.asked.byHand && <li>{word}</li>}
-        {booking.asked.byHand && <li>You booked them in by hand.</li>}
-        {!booking.asked.byHand && reasons.length === 0 && !word && (
-          <li>Nothing spoke against it; it went straight in.</li>
-        )}
+        {word && !byHand && <li>{word}</li>}
+        {byHand && <li>You booked them in by hand.</li>}
+        {!byHand && reasons.length === 0 && !word && <li>Nothing spoke against it; it went straight in.</li>}
       </ol>
       {(points !== 0 || tags.length > 0) && (
         <p className="mt-2 text-[14px] text-soft">
@@ -45,7 +47,9 @@ export function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
         </p>
       )}
       <Nearest desk={desk} booking={booking} />
-      {['requested', 'booked'].includes(booking.status) && <Overrule booking={booking} from={shown} />}
+      {((isHeld(state) && state.is !== 'unproved') || state.is === 'booked') && (
+        <Overrule booking={booking} from={shown} />
+      )}
     </Card>
   )
 }
@@ -95,7 +99,7 @@ function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
         event.preventDefault()
         setMissing(!text.trim())
         if (!text.trim()) return
-        decideFor(booking.id, { do: 'overrule', outcome, text: text.trim() })
+        decideFor(booking, { do: 'overrule', outcome, text: text.trim() })
         setOpen(false)
         setText('')
       }}

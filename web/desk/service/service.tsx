@@ -1,4 +1,11 @@
-import { checkPractice, type Service, serviceOf, withoutService } from '@acolhida/core/practice'
+import {
+  checkPractice,
+  type Parts,
+  type Service,
+  serviceOf,
+  withoutService,
+  withParts,
+} from '@acolhida/core/practice'
 import { dateAt } from '@acolhida/core/time'
 import { Link, useNavigate, useParams } from 'react-router'
 import { relayNow } from '../../relay-client/clock.ts'
@@ -37,14 +44,8 @@ export function ServicePage() {
   const today = dateAt(homeZone(practice), relayNow())
   const at = practice.services.indexOf(service)
   const faults = checkPractice(practice, today).filter((fault) => fault.path.startsWith(`services[${at}].`))
-  const change = (what: string, part: Partial<Service>): Promise<void> =>
-    changePractice(db, what, (p) =>
-      // What is set to nothing is left out, not kept as nothing.
-      withService(p, id, (one) => {
-        const all = Object.entries({ ...one, ...part })
-        return Object.fromEntries(all.filter(([, value]) => value !== undefined)) as unknown as Service
-      }),
-    )
+  const change = (what: string, parts: Parts<Service>): Promise<void> =>
+    changePractice(db, what, (p) => withService(p, id, (one) => withParts(one, parts)))
   return (
     <SettingsPage title={service.name} line="Your door follows at once.">
       <div className="grid max-w-[1020px] gap-5 lg:grid-cols-2">
@@ -52,10 +53,7 @@ export function ServicePage() {
           <section className="sheet grid gap-4 p-5">
             <h2>What it is</h2>
             <Fields fields={WHAT} service={service} practice={practice} faults={faults} />
-            <Picture
-              service={service}
-              onChange={(picture) => change('a picture', { picture: picture as never })}
-            />
+            <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
             <Switch
               label="Show the price before the questions"
               on={!service.priceHidden}

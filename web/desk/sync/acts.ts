@@ -1,21 +1,33 @@
-import type { Command } from '@acolhida/core/booking'
-import type { EnterBody, QuoteBody } from '@acolhida/core/door'
+import type { Booking, DeskDoes } from '@acolhida/core/booking'
+import type { EnterBody, QuoteBody } from '@acolhida/core/contract'
 import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
+import { printOfBooking } from '@acolhida/core/request'
 import { readBackup } from '@acolhida/core/schemas'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { importBackup } from '../data/backup.ts'
-import { db, linkRow } from '../data/database.ts'
+import { db, type Intention, linkRow } from '../data/database.ts'
 import { relay } from './relay.ts'
 import { sealOwn } from './sealing.ts'
 import { turn } from './sync.ts'
 
-/** Decides something about a booking. It is kept here at once and passed on as soon as the relay answers. */
-export async function decideFor(booking: string, command: Command): Promise<void> {
-  await db.intentions.add({ key: newKey(), booking, command, at: relayNow() } as never)
+/** Keeps what the relay is to be told; it is passed on as soon as the relay answers. */
+async function intend(intention: Omit<Intention, 'order' | 'key' | 'at'>): Promise<void> {
+  await db.intentions.add({ ...intention, key: newKey(), at: relayNow() })
   await turn()
 }
+
+/** Decisions that are made on what is in force, and not where that has changed meanwhile. */
+const ON_WHAT_IS = new Set<DeskDoes['do']>(['welcome', 'decline', 'offer', 'move', 'cancel'])
+
+/** Decides something about a booking as it is shown here. */
+export const decideFor = (booking: Booking, command: DeskDoes): Promise<void> =>
+  intend({
+    booking: booking.id,
+    command,
+    ...(ON_WHAT_IS.has(command.do) ? { seen: printOfBooking(booking) } : {}),
+  })
 
 /** The answers of somebody on the phone, private ones sealed: they pass through the relay, too. */
 async function sealedAnswers({
@@ -32,26 +44,25 @@ async function sealedAnswers({
 export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
   const id = newKey()
   const answers = await sealedAnswers(body)
-  await db.intentions.add({
-    key: newKey(),
-    booking: id,
-    command: { do: 'enter', body: { ...body, ...answers, id } },
-    at: relayNow(),
-  } as never)
-  await turn()
+  await intend({ booking: id, command: { do: 'enter', body: { ...body, ...answers, id } } })
 }
 
 /** Answers somebody who has written, by mail. */
 export async function answerEnquiry(enquiry: string, text: string): Promise<void> {
   const command = { do: 'answer' as const, body: { enquiry, text } }
-  await db.intentions.add({ key: newKey(), booking: enquiry, command, at: relayNow() } as never)
-  await turn()
+  await intend({ booking: enquiry, command })
 }
 
 /** Sends a quote: for an enquiry there is, or as the beginning of one. */
 export async function sendQuote(body: QuoteBody): Promise<void> {
   const command = { do: 'quote' as const, body: { ...body, ...(await sealedAnswers(body)) } }
-  await db.intentions.add({ key: newKey(), booking: body.enquiry, command, at: relayNow() } as never)
+  await intend({ booking: body.enquiry, command })
+}
+
+/** The practitioner has looked at the relay's clock: it is right as it is, or has been set back. */
+export async function releaseClock(back: boolean): Promise<void> {
+  const { key } = await linkRow()
+  if (key) await relay.release(back, key)
   await turn()
 }
 

@@ -1,37 +1,33 @@
-import type {
-  AnswerBody,
-  CalendarState,
-  DeskCommand,
-  DoorPackage,
-  EnterBody,
-  QuoteBody,
-  RecordPage,
-  RelayStatus,
-  TrialBody,
-} from '@acolhida/core/door'
+import {
+  type AnswerBody,
+  type DeskCommand,
+  type DoorPackage,
+  desk,
+  type EnterBody,
+  type QuoteBody,
+  type TrialBody,
+} from '@acolhida/core/contract'
 import type { Backup } from '@acolhida/core/formats'
 import { createParser } from 'eventsource-parser'
+import { ask } from '../../relay-client/ask.ts'
 import { call } from '../../relay-client/client.ts'
-import { noteRelayTime } from '../../relay-client/clock.ts'
+import { noteRelay } from '../../relay-client/clock.ts'
 
 /** The desk's calls to the relay. */
 export const relay = {
-  status: () => call<RelayStatus>('/api/status'),
-  pair: (code: string, replace: boolean) => call<{ key: string }>('/api/pair', { body: { code, replace } }),
+  status: () => ask(desk.status, {}),
+  pair: (code: string, replace: boolean) => ask(desk.pair, { body: { code, replace } }),
   demo: () => call<{ backup: Backup; code: string }>('/api/demo'),
-  publish: (body: DoorPackage, key: string, bearer: string) =>
-    call<{ revision: number }>('/api/package', { method: 'PUT', body, key, bearer }),
-  record: (after: number, bearer: string) => call<RecordPage>(`/api/record?after=${after}`, { bearer }),
-  trial: (body: TrialBody, bearer: string) =>
-    call<{ url: string; until: number }>('/api/trial', { body, bearer }),
-  feed: (bearer: string) => call<{ url: string }>('/api/feed', { body: {}, bearer }),
-  enter: (body: EnterBody, key: string, bearer: string) =>
-    call<{ seq: number }>('/api/enter', { body, key, bearer }),
-  calendars: (bearer: string) => call<CalendarState[]>('/api/calendars', { bearer }),
-  answer: (body: AnswerBody, key: string, bearer: string) =>
-    call<{ seq: number }>('/api/enquiry', { body, key, bearer }),
-  quote: (body: QuoteBody, key: string, bearer: string) =>
-    call<{ seq: number }>('/api/quote', { body, key, bearer }),
+  publish: (body: DoorPackage, key: string, bearer: string) => ask(desk.publish, { body, key, bearer }),
+  record: (after: number, bearer: string) => ask(desk.record, { query: { after: String(after) }, bearer }),
+  trial: (body: TrialBody, bearer: string) => ask(desk.trial, { body, bearer }),
+  feed: (bearer: string) => ask(desk.feed, { body: {}, bearer }),
+  release: (back: boolean, bearer: string) => ask(desk.release, { body: { back }, bearer }),
+  enter: (body: EnterBody, key: string, bearer: string) => ask(desk.enter, { body, key, bearer }),
+  calendars: (bearer: string) => ask(desk.calendars, { bearer }),
+  answer: (body: AnswerBody, key: string, bearer: string) => ask(desk.answer, { body, key, bearer }),
+  quote: (body: QuoteBody, key: string, bearer: string) => ask(desk.quote, { body, key, bearer }),
+  command: (body: DeskCommand, key: string, bearer: string) => ask(desk.command, { body, key, bearer }),
   /** The bytes of a file given as an answer; nothing when the relay no longer has it. */
   file: async (id: string, bearer: string): Promise<Uint8Array<ArrayBuffer> | undefined> => {
     const response = await fetch(`/api/files/${encodeURIComponent(id)}`, {
@@ -39,8 +35,6 @@ export const relay = {
     })
     return response.ok ? new Uint8Array(await response.arrayBuffer()) : undefined
   },
-  command: (body: DeskCommand, key: string, bearer: string) =>
-    call<{ seq: number }>('/api/command', { body, key, bearer }),
 }
 
 /**
@@ -52,7 +46,7 @@ export async function listen(bearer: string, signal: AbortSignal, onNews: () => 
     headers: { authorization: `Bearer ${bearer}` },
     signal,
   })
-  noteRelayTime(response.headers.get('x-relay-now'), response.headers.get('x-relay-moved') === '1')
+  noteRelay(response.headers)
   if (!response.ok || !response.body) return
   const parser = createParser({ onEvent: onNews })
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()

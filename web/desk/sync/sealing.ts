@@ -1,4 +1,4 @@
-import type { RecordPage } from '@acolhida/core/door'
+import type { RecordPage } from '@acolhida/core/contract'
 import { type Answers, isSealed, privateIn, type Question } from '@acolhida/core/questions'
 import { newSealKeys, openAll, publicHalf, type SealKeys } from '../../seal/open.ts'
 import { canSeal, seal } from '../../seal/seal.ts'

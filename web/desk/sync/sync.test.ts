@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto'
-import type { RecordItem, SealKey } from '@acolhida/core/door'
+import type { RecordItem, SealKey } from '@acolhida/core/contract'
 import type { Answers } from '@acolhida/core/questions'
 import { readBackup } from '@acolhida/core/schemas'
-import { instant, parseInstant } from '@acolhida/core/time'
+import { instant, parseInstant, shift } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { seal } from '../../seal/seal.ts'
@@ -63,6 +63,7 @@ class FakeRelay {
 }
 
 let relay: FakeRelay
+const bookingOf = async (id: string) => (await db.bookings.get(id))!
 beforeEach(async () => {
   relay = new FakeRelay()
   vi.stubGlobal('fetch', relay.fetch)
@@ -181,14 +182,14 @@ describe('a round with the relay', () => {
 describe('decisions', () => {
   it('are passed on in order, each under its own key', async () => {
     relay.down = true
-    await decideFor('asks-tome', { do: 'welcome' })
-    await decideFor('asks-wanda', { do: 'decline', text: 'no' })
+    await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
+    await decideFor(await bookingOf('asks-wanda'), { do: 'decline', text: 'no' })
     expect(await db.intentions.count()).toBe(2)
     relay.down = false
     await turn()
     expect(relay.to('/api/command').map((one) => one.body)).toEqual([
-      { booking: 'asks-tome', command: { do: 'welcome' } },
-      { booking: 'asks-wanda', command: { do: 'decline', text: 'no' } },
+      { booking: 'asks-tome', command: { do: 'welcome' }, seen: expect.any(String) },
+      { booking: 'asks-wanda', command: { do: 'decline', text: 'no' }, seen: expect.any(String) },
     ])
     expect(new Set(relay.to('/api/command').map((one) => one.key)).size).toBe(2)
     expect(await db.intentions.count()).toBe(0)
@@ -196,7 +197,7 @@ describe('decisions', () => {
 
   it('keep their key however often they are tried', async () => {
     relay.refuse = { status: 502, code: 'failed', message: 'gateway' }
-    await decideFor('asks-tome', { do: 'welcome' })
+    await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
     relay.refuse = undefined
     await turn()
     const keys = relay.to('/api/command').map((one) => one.key)
@@ -206,9 +207,9 @@ describe('decisions', () => {
 
   it('come back with their reason when the relay refuses, and do not hold up the others', async () => {
     relay.refuse = { status: 409, code: 'not-waiting', message: 'The client has withdrawn the request.' }
-    await decideFor('asks-tome', { do: 'welcome' })
+    await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
     relay.refuse = undefined
-    await decideFor('asks-wanda', { do: 'welcome' })
+    await decideFor(await bookingOf('asks-wanda'), { do: 'welcome' })
     const left = await db.intentions.toArray()
     expect(left).toMatchObject([
       {
@@ -221,7 +222,7 @@ describe('decisions', () => {
   it('wait when this desk is cut off or too quick', async () => {
     for (const status of [401, 429]) {
       relay.refuse = { status, code: 'x', message: 'y' }
-      await decideFor('asks-tome', { do: 'welcome' })
+      await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
       expect((await db.intentions.toArray()).every((one) => !one.refused)).toBe(true)
     }
   })
@@ -288,7 +289,7 @@ describe('private answers', () => {
       service: 'first-conversation',
       person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
       answers: { brings: 'A wish to sing.', health: 'asthma' },
-      until: now + 86_400_000,
+      until: shift(now, 86_400_000),
       text: '',
     })
     const [sent] = relay.to('/api/quote')
@@ -328,7 +329,7 @@ describe('answers and quotes', () => {
       enquiry: 'phone-0123456789',
       service: 'coaching',
       person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
-      until: now + 86_400_000,
+      until: shift(now, 86_400_000),
       text: '',
     })
     expect(relay.to('/api/enquiry').map((one) => one.body)).toEqual([

@@ -1,4 +1,4 @@
-import type { DeskCommand, DoorPackage, EnterBody } from '@acolhida/core/door'
+import type { DoorPackage, EnterBody } from '@acolhida/core/contract'
 import { checkPractice, forDoor } from '@acolhida/core/practice'
 import { isAttached } from '@acolhida/core/questions'
 import { fingerprint } from '@acolhida/core/terms'
@@ -120,12 +120,12 @@ async function passOn(key: string): Promise<void> {
   const waiting = await db.intentions.orderBy('order').toArray()
   for (const intention of waiting) {
     if (intention.refused) continue
-    const { booking, command } = intention
+    const { booking, command, seen } = intention
     try {
       if (command.do === 'enter') await enter(command.body, intention.key, key)
       else if (command.do === 'answer') await relay.answer(command.body, intention.key, key)
       else if (command.do === 'quote') await relay.quote(command.body, intention.key, key)
-      else await relay.command({ booking, command } as DeskCommand, intention.key, key)
+      else await relay.command({ booking, command, ...(seen ? { seen } : {}) }, intention.key, key)
       await db.intentions.delete(intention.order)
     } catch (error) {
       if (!(error instanceof RelayError) || error.unreachable || error.status === 401 || error.status === 429)
@@ -202,7 +202,8 @@ async function oneTurn(): Promise<void> {
     return
   }
   try {
-    await unpublishedChange()
+    // What is decided here is decided by the practice as it is here: the relay is told of that first.
+    await publish(key)
     await passOn(key)
     await fetchRecord(key)
     await fetchFiles(key)

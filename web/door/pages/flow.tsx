@@ -1,15 +1,16 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { Check } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
+import { stageOf } from '../visit/filling.ts'
 import { useDoor } from '../visit/follow.ts'
-import { draftOf, useVisit } from '../visit/visit.ts'
+import { fillingOf, useVisit } from '../visit/visit.ts'
 import { Questions } from './questions.tsx'
+import type { Step } from './steps.ts'
 import { Summary } from './summary.tsx'
 import { Terms } from './terms.tsx'
 import { Time } from './time.tsx'
 
-export type Step = 'questions' | 'time' | 'terms'
 const NAMES: Record<Step, string> = { questions: 'Questions', time: 'Time', terms: 'Terms' }
 
 /** From a service to a request: questions, a time, terms. */
@@ -34,21 +35,22 @@ export function Flow() {
 
 function ServiceFlow({ service }: { service: DoorService }) {
   const visit = useVisit()
-  const draft = draftOf(visit, service.id)
+  const stage = stageOf(fillingOf(visit, service.id))
   const [search, setSearch] = useSearchParams()
-  const [told, setTold] = useState<string>()
   const asked = search.get('step') as Step | null
   const open: Step[] = ['questions']
-  if (draft.reading?.open) open.push('time')
-  if (draft.reading?.open && draft.kept) open.push('terms')
-  const step = asked && open.includes(asked) ? asked : 'questions'
+  if (stage !== 'wish') open.push('time')
+  if (stage === 'kept') open.push('terms')
+  // What holds no longer leads back to the furthest step that does.
+  const step = asked && open.includes(asked) ? asked : asked === 'terms' ? open.at(-1)! : 'questions'
   const top = useRef<HTMLDivElement>(null)
   const first = useRef(true)
 
-  const go = (next: Step, message?: string): void => {
-    setTold(message)
-    setSearch({ step: next })
-  }
+  const go = (next: Step): void => setSearch({ step: next })
+  // Led back to the times, the address follows: the next start picked must not carry anybody on by itself.
+  useEffect(() => {
+    if (asked === 'terms' && step === 'time') setSearch({ step }, { replace: true })
+  }, [asked, step, setSearch])
   // biome-ignore lint/correctness/useExhaustiveDependencies: moves the reader along when the step changes
   useEffect(() => {
     if (first.current) first.current = false
@@ -93,8 +95,8 @@ function ServiceFlow({ service }: { service: DoorService }) {
         </nav>
         <div ref={top} tabIndex={-1} className="outline-none">
           {step === 'questions' && <Questions service={service} go={go} />}
-          {step === 'time' && <Time service={service} go={go} told={told} />}
-          {step === 'terms' && <Terms service={service} go={go} told={told} />}
+          {step === 'time' && <Time service={service} go={go} />}
+          {step === 'terms' && <Terms service={service} />}
         </div>
       </div>
       <Summary service={service} step={step} go={go} />

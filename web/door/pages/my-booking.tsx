@@ -1,4 +1,4 @@
-import type { LinkView } from '@acolhida/core/door'
+import type { LinkView } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { answerWords } from '@acolhida/core/questions'
 import { dateAt, lengthOf, longDate, MINUTE, moment, shift, span, zone } from '@acolhida/core/time'
@@ -10,8 +10,8 @@ import { useNow } from '../../relay-client/clock.ts'
 import { Notice } from '../parts/notice.tsx'
 import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
-import { relay } from '../visit/relay.ts'
-import { changeDraft } from '../visit/visit.ts'
+import { actThrough, type LinkAct, relay } from '../visit/relay.ts'
+import { happen } from '../visit/visit.ts'
 
 /** Where things stand with one booking, behind its private link. */
 export function MyBooking() {
@@ -21,15 +21,17 @@ export function MyBooking() {
   const queries = useQueryClient()
   const my = useQuery({ queryKey: ['my', secret], queryFn: () => relay.my(secret), refetchInterval: 15_000 })
   const acting = useMutation({
-    mutationFn: ({ act, body }: { act: string; body?: unknown }) => relay.act(secret, act, body),
+    mutationFn: (act: LinkAct) => actThrough(secret, act),
     onSuccess: (view) => queries.setQueryData(['my', secret], view),
+    // What it was done on is no longer so: what is shown now.
+    onError: () => queries.invalidateQueries({ queryKey: ['my', secret] }),
   })
   const { mutate } = acting
   const unproved = my.data && !my.data.mailProved
   const isFromMail = !state?.sent
   useEffect(() => {
     // Opening a link only shows; that somebody really followed it is said by the page itself.
-    if (unproved && isFromMail) mutate({ act: 'prove' })
+    if (unproved && isFromMail) mutate({ do: 'prove' })
   }, [unproved, isFromMail, mutate])
 
   if (my.error && !my.data) {
@@ -50,15 +52,17 @@ export function MyBooking() {
     <Standing
       view={my.data}
       sent={state?.sent ?? false}
-      act={(act, body) => mutate({ act, body })}
+      act={mutate}
       error={acting.error?.message}
       busy={acting.isPending}
     />
   )
 }
 
-const HEADS: Record<LinkView['status'], string> = {
-  requested: 'Your request is on its way',
+const HEADS: Record<LinkView['state'], string> = {
+  unproved: 'One step more',
+  waiting: 'Your request is on its way',
+  offered: 'Other times for you',
   booked: 'Your time is confirmed',
   attended: 'You were here',
   missed: 'This session was missed',
@@ -77,22 +81,29 @@ function Standing({
 }: {
   view: LinkView
   sent: boolean
-  act: (act: string, body?: unknown) => void
+  act: (act: LinkAct) => void
   error: string | undefined
   busy: boolean
 }) {
   const { secret = '' } = useParams()
   const now = useNow()
   const where = zone(view.zone)
-  const offered = view.status === 'requested' && view.offers.length > 0
+  const offered = view.state === 'offered'
   const end = shift(view.start, view.minutes * MINUTE)
   return (
     <div className="max-w-[680px]">
       <div className="flex items-center gap-4">
         <ReadinessTile readiness={view.readiness} size={52} />
-        <h1>{offered ? `${view.practitioner} offers you other times` : HEADS[view.status]}</h1>
+        <h1>{offered ? `${view.practitioner} offers you other times` : HEADS[view.state]}</h1>
       </div>
-      {sent && !view.mailProved && (
+      {view.state === 'unproved' && (
+        <p className="note mt-4 bg-tile-soft text-tile-ink" role="status">
+          A mail is on its way to you. Please open its link by <strong>{moment(view.until, where)}</strong>:
+          so it is known that it reaches you. Until then the time is kept; only then your request is with{' '}
+          {view.practitioner}.
+        </p>
+      )}
+      {sent && view.state !== 'unproved' && !view.mailProved && (
         <p className="note mt-4 bg-tile-soft text-tile-ink" role="status">
           A mail is on its way to you. Please follow its link once, so that {view.practitioner} knows it
           reaches you.
@@ -113,6 +124,7 @@ function Standing({
         <p className="text-soft">
           {view.minutes} minutes {view.place}
           {view.price > 0 ? ` · ${money(view.price, view.currency)}` : ' · free of charge'}
+          {view.deposit > 0 && `, of which ${money(view.deposit, view.currency)} is asked beforehand`}
         </p>
         {view.address && (
           <p className="mt-1">
@@ -126,18 +138,21 @@ function Standing({
           </p>
         )}
         {view.text && <p className="mt-3 border-l-4 border-line pl-3 whitespace-pre-line">{view.text}</p>}
-        {view.status === 'requested' && !offered && (
+        {view.state === 'waiting' && (
           <p className="mt-3">
             {view.practitioner} answers by <strong>{moment(view.until, where)}</strong> (in{' '}
             {lengthOf(view.until - now)}). The time is kept for you until then.
           </p>
         )}
-        {view.status === 'lapsed' && (
+        {view.state === 'lapsed' && (
           <p className="mt-3">
-            No answer came in time, so the time is free again. You are welcome to choose another one.
+            {view.mailProved
+              ? 'No answer came in time, so the time is free again.'
+              : 'The link in the mail was not opened in time, so the time is free again.'}{' '}
+            You are welcome to choose another one.
           </p>
         )}
-        {view.status === 'cancelled' && (
+        {view.state === 'cancelled' && (
           <p className="mt-3">
             {view.cancelledBy === 'practitioner'
               ? `${view.practitioner} has cancelled; nothing is owed.`
@@ -145,7 +160,7 @@ function Standing({
             {view.share > 0 && ` ${view.share} % of the price is due.`}
           </p>
         )}
-        {view.status === 'booked' && (
+        {view.state === 'booked' && (
           <div className="note mt-4 bg-sun-soft text-sun-ink">
             {whatHappensWhen(view, view.price, where, now).map((line) => (
               <p key={line}>{line}</p>
@@ -180,7 +195,7 @@ function Standing({
           </Link>
         </p>
       )}
-      {['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(view.status) && (
+      {['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(view.state) && (
         <p className="mt-5">
           <Link className="press" to={`/${view.slug}`}>
             See what is offered
@@ -194,20 +209,10 @@ function Standing({
 /** Books once more with what was answered before, unless something else has been begun here already. */
 function bringAlong({ again, answersBefore = {} }: LinkView): void {
   if (!again) return
-  changeDraft(again, ({ answers }) =>
-    Object.keys(answers).length > 0 ? {} : { answers: answersBefore, known: Object.keys(answersBefore) },
-  )
+  happen(again, { is: 'brought', answers: answersBefore })
 }
 
-function Offers({
-  view,
-  act,
-  busy,
-}: {
-  view: LinkView
-  act: (act: string, body?: unknown) => void
-  busy: boolean
-}) {
+function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => void; busy: boolean }) {
   const where = zone(view.zone)
   return (
     <section className="mt-5">
@@ -222,7 +227,7 @@ function Offers({
               type="button"
               className="press w-full justify-between"
               disabled={busy}
-              onClick={() => act('accept', { start: offer.start, place: offer.place })}
+              onClick={() => act({ do: 'accept', start: offer.start, place: offer.place, shown: view.shown })}
             >
               <span>
                 Take {longDate(dateAt(where, offer.start))},{' '}
@@ -233,7 +238,12 @@ function Offers({
           </li>
         ))}
       </ul>
-      <button type="button" className="press press-no mt-3" disabled={busy} onClick={() => act('refuse')}>
+      <button
+        type="button"
+        className="press press-no mt-3"
+        disabled={busy}
+        onClick={() => act({ do: 'refuse' })}
+      >
         None of these suits me
       </button>
     </section>
@@ -241,19 +251,11 @@ function Offers({
 }
 
 /** Withdrawing and cancelling: what it costs is said on the way, and it is done with a second press. */
-function WayOut({
-  view,
-  act,
-  busy,
-}: {
-  view: LinkView
-  act: (act: string, body?: unknown) => void
-  busy: boolean
-}) {
+function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => void; busy: boolean }) {
   const [sure, setSure] = useState(false)
   const now = useNow()
-  const requested = view.status === 'requested' && view.offers.length === 0
-  const cancellable = view.status === 'booked' && now <= view.start
+  const requested = view.state === 'unproved' || view.state === 'waiting'
+  const cancellable = view.state === 'booked' && now <= view.start
   if (!requested && !cancellable) return null
   const name = requested ? 'Withdraw my request' : 'Cancel this session'
   const cost =
@@ -270,7 +272,7 @@ function WayOut({
           type="button"
           className="press"
           disabled={busy}
-          onClick={() => act(requested ? 'withdraw' : 'cancel')}
+          onClick={() => act(requested ? { do: 'withdraw' } : { do: 'cancel', shown: view.shown })}
         >
           Yes, {requested ? 'withdraw it' : 'cancel it'}
         </button>

@@ -1,13 +1,12 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { Link } from 'react-router'
 import { useSlug } from '../visit/follow.ts'
-import { draftOf, useVisit } from '../visit/visit.ts'
+import { fillingOf, useVisit } from '../visit/visit.ts'
 
 /** A kind no: why in general, and what else one can do. */
 export function NotAMatch({ service, back }: { service: DoorService; back: () => void }) {
   const slug = useSlug()
-  const draft = draftOf(useVisit(), service.id)
-  const closed = draft.reading?.closed
+  const closed = fillingOf(useVisit(), service.id).read?.closed
   return (
     <section aria-live="polite">
       <h1>{closed ? `${service.name} is not the right thing just now` : 'Let us talk first'}</h1>

@@ -1,4 +1,4 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import {
   type AnswerProblem,
   type Answers,
@@ -10,19 +10,19 @@ import {
   problemsIn,
   type Question,
 } from '@acolhida/core/questions'
-import { useMutation } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
 import { FileTaker } from '../../questions/file-taker.tsx'
 import { QuestionField } from '../../questions/question-field.tsx'
-import { RelayError } from '../../relay-client/client.ts'
+import { newKey, RelayError } from '../../relay-client/client.ts'
 import { Extras } from '../parts/extras.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { useAsking, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './flow.tsx'
+import { fillingOf, happen, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 import { NotAMatch } from './not-a-match.tsx'
 import { Quoted } from './quoted.tsx'
+import type { Step } from './steps.ts'
 
 /** The first field of a question, for the eye to land on. */
 const focusOn = (question: string): void =>
@@ -34,15 +34,16 @@ const focusOn = (question: string): void =>
  */
 export function Questions({ service, go }: { service: DoorService; go: (step: Step) => void }) {
   const slug = useSlug()
+  const queries = useQueryClient()
   const visit = useVisit()
-  const draft = draftOf(visit, service.id)
+  const filling = fillingOf(visit, service.id)
   const asking = useAsking(service.id)
   const questions = service.questionnaire?.questions ?? []
-  const { questions: shown } = asked(questions, draft.answers, asking)
-  const known = new Set(draft.known ?? [])
-  const before = shown.filter((one) => known.has(one.id) && one.id in draft.answers)
+  const { questions: shown } = asked(questions, filling.answers, asking)
+  const known = new Set(filling.known ?? [])
+  const before = shown.filter((one) => known.has(one.id) && one.id in filling.answers)
   const parts = partsOf(shown.filter((one) => !before.includes(one)))
-  const at = Math.min(draft.part ?? 0, Math.max(0, parts.length - 1))
+  const at = Math.min(filling.part ?? 0, Math.max(0, parts.length - 1))
   const part = parts[at]
   const last = at >= parts.length - 1
   const [problems, setProblems] = useState<AnswerProblem[]>([])
@@ -52,26 +53,39 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     const [first] = found
     if (!first) return
     const there = parts.findIndex((one) => one.questions.some(({ id }) => id === first.question))
-    if (there < 0) changeDraft(service.id, { known: [] })
-    else changeDraft(service.id, { part: there })
+    if (there < 0) happen(service.id, { is: 'asked-anew' })
+    else happen(service.id, { is: 'turned', part: there })
     requestAnimationFrame(() => focusOn(first.question))
   }
   const reading = useMutation({
     mutationFn: () => relay.read(slug, wantedOf(visit, service)),
     onSuccess: (read) => {
-      changeDraft(service.id, { reading: read })
+      happen(service.id, { is: 'read', read })
       if (read.open) go('time')
     },
     onError: (error) => {
-      if (error instanceof RelayError) takeProblems(error.problem.problems ?? [])
+      if (!(error instanceof RelayError)) return
+      // What the relay misses and this page does not know of yet is asked for anew.
+      if (error.code === 'answers') queries.invalidateQueries({ queryKey: ['door'] })
+      const asked = error.problem.problems?.every(({ question }) =>
+        parts.some((one) => one.questions.some(({ id }) => id === question)),
+      )
+      if (asked) takeProblems(error.problem.problems ?? [])
+      else happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
     },
   })
 
+  // Led back to a question that is new: once this page has it, the eye is led there, too.
+  const look = shown.some((one) => one.id === filling.look) ? filling.look : undefined
+  const lookAt = parts.findIndex((one) => one.questions.some(({ id }) => id === look))
+  useEffect(() => {
+    if (look === undefined || lookAt < 0) return
+    if (lookAt !== at) happen(service.id, { is: 'led', part: lookAt })
+    requestAnimationFrame(() => focusOn(look))
+  }, [look, lookAt, at, service.id])
+
   const answer = (id: string, value: AnswerValue | undefined): void => {
-    changeDraft(service.id, ({ answers }) => {
-      const { [id]: _, ...rest } = answers
-      return { answers: value === undefined ? rest : { ...rest, [id]: value }, reading: undefined as never }
-    })
+    happen(service.id, { is: 'answered', service, question: id, value })
     setProblems((before) => before.filter((problem) => problem.question !== id))
   }
   const takeFile = async (question: Question, file: File): Promise<Attached> =>
@@ -87,14 +101,14 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
       file,
     )
   const turnTo = (next: number): void => {
-    changeDraft(service.id, { part: next })
+    happen(service.id, { is: 'turned', part: next })
     requestAnimationFrame(() => {
       window.scrollTo({ top: 0 })
       document.getElementById('part')?.focus({ preventScroll: true })
     })
   }
   const goOn = (): void => {
-    const found = problemsIn(questions, draft.answers, asking)
+    const found = problemsIn(questions, filling.answers, asking)
     const here = last ? found : found.filter((one) => part?.questions.some(({ id }) => id === one.question))
     if (here.length > 0) takeProblems(here)
     else if (last) reading.mutate()
@@ -102,10 +116,8 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
   }
 
   if (isQuoted(visit, service.id)) return <Quoted service={service} go={go} />
-  if (draft.reading && !draft.reading.open) {
-    return (
-      <NotAMatch service={service} back={() => changeDraft(service.id, { reading: undefined as never })} />
-    )
+  if (filling.read && !filling.read.open) {
+    return <NotAMatch service={service} back={() => happen(service.id, { is: 'reconsidered' })} />
   }
   return (
     <form
@@ -125,11 +137,16 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
             ? 'Your answers are kept on this device until you send them.'
             : 'There is nothing to answer for this one.')}
       </p>
+      {filling.note && (
+        <div className="mb-4">
+          <Notice tone="info">{filling.note}</Notice>
+        </div>
+      )}
       {before.length > 0 && at === 0 && (
         <Before
           questions={before}
-          answers={draft.answers}
-          change={() => changeDraft(service.id, { known: [], part: 0 })}
+          answers={filling.answers}
+          change={() => happen(service.id, { is: 'asked-anew' })}
         />
       )}
       <FileTaker value={takeFile}>
@@ -138,7 +155,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
             <QuestionField
               key={question.id}
               question={question}
-              value={draft.answers[question.id]}
+              value={filling.answers[question.id]}
               problem={problems.find((one) => one.question === question.id)?.message}
               onAnswer={(value) => answer(question.id, value)}
             />

@@ -1,4 +1,4 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { moment, zone } from '@acolhida/core/time'
 import { useQuery } from '@tanstack/react-query'
@@ -7,8 +7,8 @@ import { Link } from 'react-router'
 import { Notice } from '../parts/notice.tsx'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './flow.tsx'
+import { fillingOf, happen, useVisit, wantedOf } from '../visit/visit.ts'
+import type { Step } from './steps.ts'
 
 /** What the practitioner and the client have spoken about: a quote, which is accepted by choosing a time. */
 export function Quoted({ service, go }: { service: DoorService; go: (step: Step) => void }) {
@@ -20,14 +20,13 @@ export function Quoted({ service, go }: { service: DoorService; go: (step: Step)
     queryFn: () => relay.read(slug, wantedOf(visit, service)),
   })
   const { data } = reading
+  const typed = fillingOf(visit, service.id).person.email !== ''
   useEffect(() => {
     if (!data?.quote) return
     const { name, email, phone = '' } = data.quote.person
-    changeDraft(service.id, ({ person }) => ({
-      reading: data,
-      ...(person.email ? {} : { person: { name, email, phone } }),
-    }))
-  }, [data, service.id])
+    happen(service.id, { is: 'read', read: data })
+    if (!typed) happen(service.id, { is: 'person', person: { name, email, phone } })
+  }, [data, service.id, typed])
   if (reading.error)
     return (
       <section>

@@ -1,4 +1,4 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { ArrowRight } from 'lucide-react'
 import { Link } from 'react-router'
 import { lengthAndPlace, priceWords } from '../parts/words.ts'

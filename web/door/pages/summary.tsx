@@ -1,4 +1,4 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import {
   dateAt,
@@ -19,8 +19,8 @@ import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
 import { type RunningQuote, useRunningQuote } from '../visit/running-quote.ts'
-import { changeDraft, type Draft, draftOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './flow.tsx'
+import { fillingOf, happen, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
+import type { Step } from './steps.ts'
 
 /** The running summary: what, how long, when, for how much, and what happens when. */
 export function Summary({
@@ -35,15 +35,15 @@ export function Summary({
   const { currency, practice } = useDoor()
   const visit = useVisit()
   const now = useNow()
-  const draft = draftOf(visit, service.id)
-  const { reading, kept } = draft
+  const filling = fillingOf(visit, service.id)
+  const { read: reading, kept } = filling
   const where = zone(visit.zone)
-  const place = service.places.find((one) => one.id === (kept?.place ?? draft.place)) ?? service.places[0]
+  const place = service.places.find((one) => one.id === (kept?.place ?? filling.place)) ?? service.places[0]
   const quoted = isQuoted(visit, service.id)
   const running = useRunningQuote(service, step === 'questions' && !reading && !quoted)
   const told = reading?.open ? (kept ?? reading) : undefined
   const quote = told ?? whole(running)
-  const minutes = quote?.minutes ?? reading?.minutes ?? running?.minutes ?? service.minutes
+  const minutes = quote?.minutes ?? reading?.minutes ?? running.quote?.minutes ?? service.minutes
   const start = reading?.open ? kept?.start : undefined
   return (
     <aside className="sheet mt-8 h-fit p-5 lg:mt-0" aria-label="Summary">
@@ -73,13 +73,17 @@ export function Summary({
             <span>Total{practice.tax && quote.price > 0 ? `, ${practice.tax} included` : ''}</span>
             <span>{quote.price === 0 ? 'Free of charge' : money(quote.price, currency)}</span>
           </div>
-          {reading?.deposit && (
+          {told && told.deposit > 0 && (
             <div className="flex justify-between gap-4 text-[14px] text-soft">
               <span>Of that, asked beforehand</span>
-              <span>{money(reading.deposit, currency)}</span>
+              <span>{money(told.deposit, currency)}</span>
             </div>
           )}
         </div>
+      ) : running.unknown ? (
+        <p className="text-[14px] font-semibold text-clay" role="status">
+          What this comes to can not be told just now. You will see it before you choose a time.
+        </p>
       ) : (
         <p className="font-bold">{priceWords(service, currency) || 'The price follows from your answers.'}</p>
       )}
@@ -91,11 +95,16 @@ export function Summary({
               <p key={line}>{line}</p>
             ))}
           </div>
+          {kept.proveWithin !== undefined && (
+            <p className="mt-3 text-[14px] text-soft">
+              Once you have sent it, you get a mail; please open its link within {kept.proveWithin} minutes.
+            </p>
+          )}
           {kept.wordUntil !== undefined && (
             <p className="mt-3 text-[14px] text-soft">
-              {practice.name.split(' ')[0]} reads your request and answers by{' '}
-              <strong className="text-ink">{moment(kept.wordUntil, where)}</strong>. Once you have sent it,
-              the time is kept for you until then.
+              {practice.name.split(' ')[0]} then reads your request and answers by about{' '}
+              <strong className="text-ink">{moment(kept.wordUntil, where)}</strong>. The time is kept for you
+              until then.
             </p>
           )}
           <KeptLine service={service} until={kept.until} renewable={kept.renewable} now={now} />
@@ -111,7 +120,7 @@ export function Summary({
 }
 
 /** A running quote that tells both length and price. */
-const whole = (quote: RunningQuote) =>
+const whole = ({ quote }: RunningQuote) =>
   quote?.lines && quote.price !== undefined && quote.minutes !== undefined
     ? { minutes: quote.minutes, lines: quote.lines, price: quote.price }
     : undefined
@@ -120,25 +129,25 @@ const whole = (quote: RunningQuote) =>
 function Code({ service }: { service: DoorService }) {
   const slug = useSlug()
   const visit = useVisit()
-  const draft = draftOf(visit, service.id)
-  const { code } = draft
+  const filling = fillingOf(visit, service.id)
+  const { code } = filling
   const [typed, setTyped] = useState('')
   // A price that has been told, and a time that is kept, are told and kept anew: nobody is sent back.
   const using = useMutation({
-    mutationFn: async (next: string | undefined): Promise<Partial<Draft>> => {
+    mutationFn: async (next: string | undefined) => {
       const { code: _, ...plain } = wantedOf(visit, service)
       const wanted = next ? { ...plain, code: next } : plain
-      const { codeProblem } = await relay.quote(slug, wanted)
+      const { codeProblem } = await relay.soFar(slug, wanted)
       if (codeProblem) throw new Error(codeProblem)
-      const reading = draft.reading && (await relay.read(slug, wanted))
-      const { place, start } = draft.kept ?? {}
+      const read = filling.read && (await relay.read(slug, wanted))
+      const { place, start } = filling.kept ?? {}
       const kept =
-        reading?.open && place !== undefined && start !== undefined
+        read?.open && place !== undefined && start !== undefined
           ? await relay.keep(slug, { ...wanted, place, start })
           : undefined
-      return { code: next, reading, kept } as Partial<Draft>
+      return { code: next, read, kept }
     },
-    onSuccess: (parts) => changeDraft(service.id, parts),
+    onSuccess: (parts) => happen(service.id, { is: 'coded', ...parts }),
   })
   const problem = using.error?.message
   if (code)
@@ -204,7 +213,7 @@ function KeptLine({
   const visit = useVisit()
   const renewing = useMutation({
     mutationFn: () => relay.renew(slug, visit.id),
-    onSuccess: (more) => changeDraft(service.id, ({ kept }) => (kept ? { kept: { ...kept, ...more } } : {})),
+    onSuccess: (more) => happen(service.id, { is: 'renewed', more }),
   })
   const left = until - now
   if (left < 0) {

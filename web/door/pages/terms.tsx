@@ -1,4 +1,5 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
+import { money } from '@acolhida/core/money'
 import { isMail } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
 import { dateAt, shortDate, timeAt, zone } from '@acolhida/core/time'
@@ -11,39 +12,42 @@ import { Notice } from '../parts/notice.tsx'
 import { useAsking, useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
 import { answersToSend } from '../visit/sealing.ts'
-import { changeDraft, draftOf, endVisit, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './flow.tsx'
+import { endVisit, fillingOf, happen, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
+
+/** Refusals after which the door is looked at anew. */
+const REFRESH = new Set(['answers', 'terms-changed', 'service-off', 'changed', 'code'])
 
 type Field = 'name' | 'email' | 'phone' | 'address'
 
 /** What is agreed, and who asks. Nothing can be sent without agreeing. */
-export function Terms({
-  service,
-  go,
-  told,
-}: {
-  service: DoorService
-  go: (step: Step, message?: string) => void
-  told?: string | undefined
-}) {
+export function Terms({ service }: { service: DoorService }) {
   const slug = useSlug()
-  const { practice, seal } = useDoor()
+  const { practice, seal, currency } = useDoor()
   const asking = useAsking(service.id)
   const visit = useVisit()
   const navigate = useNavigate()
   const queries = useQueryClient()
-  const draft = draftOf(visit, service.id)
-  const kept = draft.kept!
+  const filling = fillingOf(visit, service.id)
+  const kept = filling.kept!
   const where = zone(visit.zone)
   const visits = service.places.find((one) => one.id === kept.place)?.kind === 'client'
   const [wrong, setWrong] = useState<Partial<Record<Field | 'agreed', string>>>({})
-  const agreedTo = (fingerprint: string): boolean => draft.agreed.includes(fingerprint)
+  const agreedTo = (fingerprint: string): boolean => filling.agreed.includes(fingerprint)
 
+  /** Keeps the same start once more, and so shows what holds now. */
+  const keeping = useMutation({
+    mutationFn: () => relay.keep(slug, { ...wantedOf(visit, service), place: kept.place, start: kept.start }),
+    onSuccess: (again) => happen(service.id, { is: 'kept', kept: again }),
+    onError: (error) => {
+      if (error instanceof RelayError && !error.unreachable)
+        happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+    },
+  })
   const sending = useMutation({
     mutationFn: async () => {
-      const { phone, ...person } = draft.person
+      const { phone, ...person } = filling.person
       // What has been sent as a quote has been answered already.
-      const answers = isQuoted(visit, service.id) ? {} : await answersToSend(service, draft, asking, seal)
+      const answers = isQuoted(visit, service.id) ? {} : await answersToSend(service, filling, asking, seal)
       return relay.send(
         slug,
         {
@@ -52,11 +56,12 @@ export function Terms({
           clock: relayNow(),
           place: kept.place,
           start: kept.start,
-          ...(visits && draft.address ? { address: draft.address } : {}),
+          shown: kept.shown,
+          ...(visits && filling.address ? { address: filling.address } : {}),
           person: { ...person, zone: visit.zone, ...(phone ? { phone } : {}) },
           agreed: service.terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint })),
         },
-        draft.sendKey,
+        filling.sendKey,
       )
     },
     onSuccess: ({ link }) => {
@@ -65,18 +70,13 @@ export function Terms({
     },
     onError: (error) => {
       if (!(error instanceof RelayError)) return
-      // A refusal is final for this sending; only what may have arrived is sent again under the same key.
-      if (!error.unreachable) changeDraft(service.id, { sendKey: newKey() })
-      if (error.code === 'not-open') {
-        queries.invalidateQueries({ queryKey: ['openings'] })
-        changeDraft(service.id, { kept: undefined as never })
-        go('time', error.message)
-      } else if (error.code === 'answers' || error.code === 'closed') {
-        changeDraft(service.id, { reading: undefined as never })
-        go('questions')
-      } else if (error.code === 'terms-changed' || error.code === 'service-off') {
-        queries.invalidateQueries({ queryKey: ['door'] })
-      } else if (error.code === 'malformed') {
+      // Only what may have arrived is sent again under the same key; a refusal is final for this sending.
+      if (error.unreachable) return
+      happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+      if (error.code === 'not-open') queries.invalidateQueries({ queryKey: ['openings'] })
+      if (REFRESH.has(error.code)) queries.invalidateQueries({ queryKey: ['door'] })
+      if (error.code === 'changed') keeping.mutate()
+      if (error.code === 'malformed') {
         const field = /^person\.(name|email|phone)$/.exec(error.problem.where ?? '')?.[1] as Field | undefined
         if (field) setWrong({ [field]: FIELD_PROBLEMS[field] })
       }
@@ -84,13 +84,13 @@ export function Terms({
   })
 
   const send = (): void => {
-    const { name, email, phone } = draft.person
+    const { name, email, phone } = filling.person
     const found: typeof wrong = {}
     if (!name.trim()) found.name = 'Please write your name.'
     else if (holdsHtml(name)) found.name = FIELD_PROBLEMS.name
     if (!isMail(email)) found.email = FIELD_PROBLEMS.email
     if (phone && !/^[0-9+()\-.\s/]*$/.test(phone)) found.phone = FIELD_PROBLEMS.phone
-    if (visits && !draft.address?.trim()) found.address = FIELD_PROBLEMS.address
+    if (visits && !filling.address?.trim()) found.address = FIELD_PROBLEMS.address
     const missing = service.terms.find((terms) => !agreedTo(terms.fingerprint))
     if (missing) found.agreed = `Please agree to “${missing.title}” first.`
     setWrong(found)
@@ -99,11 +99,15 @@ export function Terms({
     else sending.mutate()
   }
   const change = (field: Field, value: string): void => {
-    changeDraft(service.id, ({ person }) =>
-      field === 'address' ? { address: value } : { person: { ...person, [field]: value } },
+    happen(
+      service.id,
+      field === 'address'
+        ? { is: 'addressed', address: value }
+        : { is: 'person', person: { [field]: value } },
     )
     setWrong(({ [field]: _, ...rest }) => rest)
   }
+  const now = sending.error instanceof RelayError ? sending.error.problem.quote : undefined
   const when = `${shortDate(dateAt(where, kept.start))}, ${timeAt(where, kept.start)}`
 
   return (
@@ -138,12 +142,8 @@ export function Terms({
                 checked={agreedTo(terms.fingerprint)}
                 aria-describedby={wrong.agreed ? 'wrong-agreed' : undefined}
                 onChange={(event) => {
-                  const { checked } = event.target
-                  changeDraft(service.id, ({ agreed }) => ({
-                    agreed: checked
-                      ? [...agreed, terms.fingerprint]
-                      : agreed.filter((one) => one !== terms.fingerprint),
-                  }))
+                  const { checked: yes } = event.target
+                  happen(service.id, { is: 'agreed', fingerprint: terms.fingerprint, yes })
                   setWrong(({ agreed: _, ...rest }) => rest)
                 }}
               />
@@ -163,7 +163,7 @@ export function Terms({
           field="name"
           label="Your name"
           autoComplete="name"
-          value={draft.person.name}
+          value={filling.person.name}
           problem={wrong.name}
           onChange={change}
         />
@@ -172,7 +172,7 @@ export function Terms({
           label="Your mail address"
           type="email"
           autoComplete="email"
-          value={draft.person.email}
+          value={filling.person.email}
           problem={wrong.email}
           onChange={change}
         />
@@ -182,7 +182,7 @@ export function Terms({
           optional
           type="tel"
           autoComplete="tel"
-          value={draft.person.phone}
+          value={filling.person.phone}
           problem={wrong.phone}
           onChange={change}
         />
@@ -191,15 +191,26 @@ export function Terms({
             field="address"
             label="Where I should come"
             autoComplete="street-address"
-            value={draft.address ?? ''}
+            value={filling.address ?? ''}
             problem={wrong.address}
             onChange={change}
           />
         )}
       </div>
-      {(sending.error || told) && (
+      {(sending.error || filling.note) && (
         <div className="mt-4">
-          <Notice>{sending.error?.message ?? told}</Notice>
+          <Notice>
+            {sending.error?.message ?? filling.note}
+            {now && (
+              <>
+                {' '}
+                <strong>
+                  It is now {now.minutes} minutes,{' '}
+                  {now.price === 0 ? 'free of charge' : money(now.price, currency)}.
+                </strong>
+              </>
+            )}
+          </Notice>
         </div>
       )}
       <button type="submit" className="press press-go mt-5 w-full text-[16px]" disabled={sending.isPending}>

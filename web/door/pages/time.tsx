@@ -1,11 +1,9 @@
-import type { DoorOpenings, DoorService } from '@acolhida/core/door'
-import { type TravelZone, travelZoneAt } from '@acolhida/core/practice'
-import { addressOf } from '@acolhida/core/questions'
-import type { Instant } from '@acolhida/core/time'
+import type { DoorOpenings, DoorService } from '@acolhida/core/contract'
+import type { Instant, LocalDate } from '@acolhida/core/time'
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Link } from 'react-router'
-import { RelayError } from '../../relay-client/client.ts'
+import { newKey, RelayError } from '../../relay-client/client.ts'
 import { GoOn } from '../parts/go-on.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { Openings } from '../parts/openings.tsx'
@@ -13,47 +11,27 @@ import { TravelChoice } from '../parts/travel-choice.tsx'
 import { ZoneChoice } from '../parts/zone-choice.tsx'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { changeDraft, draftOf, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './flow.tsx'
+import { fillingOf, happen, useVisit, wantedOf } from '../visit/visit.ts'
+import type { Step } from './steps.ts'
 
 /** A page goes on by itself until it has at least this many starts to show. */
 const ENOUGH = 6
 
-/** Where an address that was asked for says how far to travel, its postal code does so, until one chooses otherwise. */
-function useTravelFromAddress(service: DoorService, zones: readonly TravelZone[]): void {
-  const { answers, travel, address } = draftOf(useVisit(), service.id)
-  const question = service.questionnaire?.questions.find((one) => one.kind === 'address' && one.travel)
-  const answer = question ? answers[question.id] : undefined
-  useEffect(() => {
-    if (typeof answer !== 'string' || zones.length === 0) return
-    const { street, postalCode, town } = addressOf(answer)
-    const found = travelZoneAt(zones, postalCode)
-    if (found && !travel) changeDraft(service.id, { travel: found.id })
-    if (!address) changeDraft(service.id, { address: `${street}, ${postalCode} ${town}` })
-  }, [answer, zones, travel, address, service.id])
-}
+/** Refusals that are about the questions. */
+const LEADS_BACK = new Set(['answers', 'closed', 'enquiry-instead', 'code'])
 
 /** When: the openings the relay computes for these answers. Picking one keeps it for ten minutes. */
-export function Time({
-  service,
-  go,
-  told,
-}: {
-  service: DoorService
-  go: (step: Step) => void
-  told?: string | undefined
-}) {
+export function Time({ service, go }: { service: DoorService; go: (step: Step) => void }) {
   const slug = useSlug()
   const { practice } = useDoor()
   const visit = useVisit()
   const queries = useQueryClient()
-  const draft = draftOf(visit, service.id)
-  const place = service.places.some((one) => one.id === draft.place) ? draft.place! : service.places[0]!.id
+  const filling = fillingOf(visit, service.id)
+  const place = service.places.find((one) => one.id === filling.place)?.id ?? service.places[0]!.id
   const at = service.places.find((one) => one.id === place)
   const zones = at?.kind === 'client' ? (at.travel ?? []) : []
   const travels = zones.length > 0
-  const travel = zones.find((one) => one.id === draft.travel)
-  useTravelFromAddress(service, zones)
+  const travel = zones.find((one) => one.id === filling.travel)
   const wanted = { ...wantedOf(visit, service), place }
 
   const openings = useInfiniteQuery({
@@ -61,19 +39,27 @@ export function Time({
     enabled: !travels || travel !== undefined,
     queryFn: ({ pageParam, signal }) =>
       relay.openings(slug, { ...wanted, ...(pageParam ? { from: pageParam } : {}), days: 7 }, signal),
-    initialPageParam: '',
+    initialPageParam: '' as LocalDate | '',
     getNextPageParam: (last: DoorOpenings) => last.next,
   })
+  const back = (error: Error): void => {
+    if (!(error instanceof RelayError) || !LEADS_BACK.has(error.code)) return
+    happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+    queries.invalidateQueries({ queryKey: ['door'] })
+    queries.removeQueries({ queryKey: ['openings'] })
+    go('questions')
+  }
   const keeping = useMutation({
     mutationFn: (start: Instant) => relay.keep(slug, { ...wanted, start }),
-    onSuccess: (kept) => changeDraft(service.id, { kept, place }),
-    onError: (error) => {
-      if (error instanceof RelayError && error.code === 'closed') {
-        changeDraft(service.id, { reading: undefined as never })
-        go('questions')
-      }
-    },
+    onSuccess: (kept) => happen(service.id, { is: 'kept', kept }),
+    onError: (error) => back(error),
     onSettled: () => queries.invalidateQueries({ queryKey: ['openings'] }),
+  })
+
+  // What no longer holds leads back, also when it shows only in looking for times.
+  const { error: lookingError } = openings
+  useEffect(() => {
+    if (lookingError) back(lookingError)
   })
 
   const pages = openings.data?.pages ?? []
@@ -85,16 +71,16 @@ export function Time({
   const starts = pages.flatMap((page) => page.starts)
   const lower = pages.flatMap((page) => page.lower)
   const seats = Object.assign({}, ...pages.map((page) => page.seats)) as Record<string, number>
-  const chosen = draft.kept?.place === place ? draft.kept.start : undefined
+  const chosen = filling.kept?.place === place ? filling.kept.start : undefined
   const shown = chosen && !starts.includes(chosen) ? [...starts, chosen].sort((a, b) => a - b) : starts
   return (
     <section>
       <h1>When suits you?</h1>
-      {draft.reading?.suggested && draft.reading.suggested.length > 0 && (
+      {filling.read?.suggested && filling.read.suggested.length > 0 && (
         <div className="mt-3">
           <Notice tone="info">
             By your answers, this may suit you better:{' '}
-            {draft.reading.suggested.map((other, i) => (
+            {filling.read.suggested.map((other, i) => (
               <span key={other.id}>
                 {i > 0 && ', '}
                 <Link className="way" to={`/${slug}/${other.id}`}>
@@ -117,7 +103,7 @@ export function Time({
                   className="radio radio-primary"
                   name="place"
                   checked={one.id === place}
-                  onChange={() => changeDraft(service.id, { place: one.id, kept: undefined as never })}
+                  onChange={() => happen(service.id, { is: 'placed', place: one.id })}
                 />
                 {one.name}
               </label>
@@ -126,9 +112,9 @@ export function Time({
         </fieldset>
       )}
       {travels && <TravelChoice service={service} zones={zones} />}
-      {(told || keeping.error) && (
+      {(filling.note || keeping.error) && (
         <div className="mb-4">
-          <Notice>{keeping.error?.message ?? told}</Notice>
+          <Notice>{keeping.error?.message ?? filling.note}</Notice>
         </div>
       )}
       {openings.error && (

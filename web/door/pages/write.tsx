@@ -7,7 +7,7 @@ import { newKey } from '../../relay-client/client.ts'
 import { Notice } from '../parts/notice.tsx'
 import { useDoor } from '../visit/follow.ts'
 import { relay } from '../visit/relay.ts'
-import { draftOf, useVisit } from '../visit/visit.ts'
+import { fillingOf, useVisit } from '../visit/visit.ts'
 
 const NAME = 'acolhida-message'
 const stored = (): { name: string; email: string; message: string } => {
@@ -40,7 +40,10 @@ export function Write() {
           ...(about
             ? {
                 service: about.id,
-                answers: openAnswers(about.questionnaire?.questions ?? [], draftOf(visit, about.id).answers),
+                answers: openAnswers(
+                  about.questionnaire?.questions ?? [],
+                  fillingOf(visit, about.id).answers,
+                ),
               }
             : {}),
         },

@@ -1,12 +1,12 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { useDoor } from '../visit/follow.ts'
-import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import { fillingOf, happen, useVisit } from '../visit/visit.ts'
 
 /** What can be added, each with what it comes to. */
 export function Extras({ service }: { service: DoorService }) {
   const { currency } = useDoor()
-  const { extras = [] } = draftOf(useVisit(), service.id)
+  const { extras = [] } = fillingOf(useVisit(), service.id)
   return (
     <fieldset className="sheet mt-3 p-4 sm:p-5">
       <legend className="sr-only">What you can add</legend>
@@ -23,12 +23,11 @@ export function Extras({ service }: { service: DoorService }) {
             className="checkbox checkbox-primary"
             checked={extras.includes(extra.id)}
             onChange={(event) =>
-              changeDraft(service.id, {
+              happen(service.id, {
+                is: 'added',
                 extras: event.target.checked
                   ? [...extras, extra.id]
                   : extras.filter((one) => one !== extra.id),
-                reading: undefined as never,
-                kept: undefined as never,
               })
             }
           />

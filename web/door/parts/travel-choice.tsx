@@ -1,22 +1,22 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { type TravelZone, travelZoneAt } from '@acolhida/core/practice'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useDoor, useSlug } from '../visit/follow.ts'
-import { changeDraft, draftOf, useVisit } from '../visit/visit.ts'
+import { fillingOf, happen, useVisit } from '../visit/visit.ts'
 import { Notice } from './notice.tsx'
 
 /** Where the practitioner should come: chosen from a list, or found by postal code. Farther away, one writes. */
 export function TravelChoice({ service, zones }: { service: DoorService; zones: readonly TravelZone[] }) {
   const slug = useSlug()
   const { currency } = useDoor()
-  const { travel } = draftOf(useVisit(), service.id)
+  const { travel } = fillingOf(useVisit(), service.id)
   const [code, setCode] = useState('')
   const [farther, setFarther] = useState(false)
   const choose = (id: string | undefined): void => {
     setFarther(id === undefined)
-    changeDraft(service.id, { travel: id as never, kept: undefined as never })
+    happen(service.id, { is: 'travels', travel: id })
   }
   const byCode = zones.some((zone) => zone.postalCodes.length > 0)
   return (

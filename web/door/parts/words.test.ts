@@ -1,4 +1,4 @@
-import type { DoorService } from '@acolhida/core/door'
+import type { DoorService } from '@acolhida/core/contract'
 import { instantOf, type LocalDateTime, zone } from '@acolhida/core/time'
 import { describe, expect, it } from 'vitest'
 import { lengthAndPlace, priceWords, whatHappensWhen } from './words.ts'

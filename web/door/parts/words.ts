@@ -1,4 +1,4 @@
-import type { DoorService, Kept } from '@acolhida/core/door'
+import type { DoorService, Kept } from '@acolhida/core/contract'
 import { type Currency, money } from '@acolhida/core/money'
 import { type Instant, moment, type Zone } from '@acolhida/core/time'
 

@@ -1,4 +1,4 @@
-import type { DoorView } from '@acolhida/core/door'
+import type { DoorView } from '@acolhida/core/contract'
 import { type Asking, newcomer } from '@acolhida/core/questions'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
@@ -24,16 +24,27 @@ export function useAsking(service: string): Asking {
 
 export const useSlug = (): string => useParams().slug ?? ''
 
+/** Within how long those who look ask again, in ms. */
+const SPREAD = 2_000
+
 /** Follows what changes behind the door: the practice at once, the openings when somebody takes one. */
 export function useFollowing(slug: string): void {
   const queries = useQueryClient()
   useEffect(() => {
     const source = new EventSource(`/api/door/${encodeURIComponent(slug)}/changes`)
     source.addEventListener('practice', () => queries.invalidateQueries())
+    // Everybody who looks is told at once; if all asked at once, too, the relay would have a hard second.
+    let timer: ReturnType<typeof setTimeout> | undefined
     source.addEventListener('openings', () => {
-      queries.invalidateQueries({ queryKey: ['openings'] })
-      queries.invalidateQueries({ queryKey: ['my'] })
+      timer ??= setTimeout(() => {
+        timer = undefined
+        queries.invalidateQueries({ queryKey: ['openings'] })
+        queries.invalidateQueries({ queryKey: ['my'] })
+      }, Math.random() * SPREAD)
     })
-    return () => source.close()
+    return () => {
+      source.close()
+      clearTimeout(timer)
+    }
   }, [slug, queries])
 }

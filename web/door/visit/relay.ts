@@ -1,45 +1,59 @@
-import type {
-  DoorOpenings,
-  DoorQuote,
-  DoorReading,
-  DoorView,
-  EnquireBody,
-  Kept,
-  LinkView,
-  SendBody,
-  Wanted,
-} from '@acolhida/core/door'
+import {
+  type DoorQuote,
+  door,
+  type EnquireBody,
+  type SendBody,
+  type Wanted,
+  type WantedOpenings,
+  type WantedStart,
+} from '@acolhida/core/contract'
 import type { Attached } from '@acolhida/core/questions'
+import type { Instant } from '@acolhida/core/time'
+import { ask } from '../../relay-client/ask.ts'
 import { call, newKey } from '../../relay-client/client.ts'
-
-const door = (slug: string, path = ''): string => `/api/door/${encodeURIComponent(slug)}${path}`
-const link = (secret: string, path = ''): string => `/api/link/${encodeURIComponent(secret)}${path}`
 
 /** The door's calls to the relay, one for each thing a client can do. */
 export const relay = {
-  view: (slug: string, key: string | undefined) =>
-    call<DoorView>(door(slug, key ? `?with=${encodeURIComponent(key)}` : '')),
-  read: (slug: string, wanted: Wanted) => call<DoorReading>(door(slug, '/read'), { body: wanted }),
+  view: (slug: string, key: string | undefined) => ask(door.view, { to: { slug }, query: { with: key } }),
+  read: (slug: string, body: Wanted) => ask(door.read, { to: { slug }, body }),
   /** Length and price as far as the answers so far tell them. */
-  quote: (slug: string, wanted: Wanted, signal?: AbortSignal) =>
-    call<DoorQuote>(door(slug, '/quote'), { body: wanted, ...(signal ? { signal } : {}) }),
+  soFar: (slug: string, body: Wanted, signal?: AbortSignal): Promise<DoorQuote> =>
+    ask(door.soFar, { to: { slug }, body, ...(signal ? { signal } : {}) }),
   /** Gives a file that answers a question. */
   file: (slug: string, about: Record<string, string>, file: File) =>
-    call<Attached>(door(slug, `/files?${new URLSearchParams(about)}`), { bytes: file }),
-  openings: (
-    slug: string,
-    wanted: Wanted & { place: string; from?: string; days: number },
-    signal: AbortSignal,
-  ) => call<DoorOpenings>(door(slug, '/openings'), { body: wanted, signal }),
-  keep: (slug: string, wanted: Wanted & { place: string; start: number }) =>
-    call<Kept>(door(slug, '/keep'), { body: wanted }),
-  renew: (slug: string, visit: string) =>
-    call<Pick<Kept, 'until' | 'renewable'>>(door(slug, '/renew'), { body: { visit } }),
-  send: (slug: string, body: SendBody, key: string) =>
-    call<{ link: string }>(door(slug, '/send'), { body, key }),
-  enquire: (slug: string, body: EnquireBody, key: string) =>
-    call<{ received: true }>(door(slug, '/enquire'), { body, key }),
-  my: (secret: string) => call<LinkView>(link(secret)),
-  act: (secret: string, act: string, body: unknown = {}) =>
-    call<LinkView>(link(secret, `/${act}`), { body, key: newKey() }),
+    call<Attached>(`/api/door/${encodeURIComponent(slug)}/files?${new URLSearchParams(about)}`, {
+      bytes: file,
+    }),
+  openings: (slug: string, body: WantedOpenings, signal: AbortSignal) =>
+    ask(door.openings, { to: { slug }, body, signal }),
+  keep: (slug: string, body: WantedStart) => ask(door.keep, { to: { slug }, body }),
+  renew: (slug: string, visit: string) => ask(door.renew, { to: { slug }, body: { visit } }),
+  send: (slug: string, body: SendBody, key: string) => ask(door.send, { to: { slug }, body, key }),
+  enquire: (slug: string, body: EnquireBody, key: string) => ask(door.enquire, { to: { slug }, body, key }),
+  my: (secret: string) => ask(door.my, { to: { secret } }),
+}
+
+/** What can be done through a private link; what binds or costs something, on what was shown. */
+export type LinkAct =
+  | { do: 'prove' | 'withdraw' }
+  | { do: 'refuse' }
+  | { do: 'accept'; start: Instant; place: string; shown: string }
+  | { do: 'cancel'; shown: string }
+
+export function actThrough(secret: string, act: LinkAct) {
+  const call = { to: { secret }, key: newKey() }
+  switch (act.do) {
+    case 'prove':
+      return ask(door.prove, { ...call, body: {} })
+    case 'withdraw':
+      return ask(door.withdraw, { ...call, body: {} })
+    case 'refuse':
+      return ask(door.refuse, { ...call, body: { text: '' } })
+    case 'accept': {
+      const { do: _, ...body } = act
+      return ask(door.accept, { ...call, body })
+    }
+    case 'cancel':
+      return ask(door.cancel, { ...call, body: { text: '', shown: act.shown } })
+  }
 }

@@ -1,11 +1,15 @@
-import type { DoorQuote, DoorService } from '@acolhida/core/door'
+import type { DoorQuote, DoorService } from '@acolhida/core/contract'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { useSlug } from './follow.ts'
 import { relay } from './relay.ts'
 import { useVisit, wantedOf } from './visit.ts'
 
-export type RunningQuote = DoorQuote | undefined
+export interface RunningQuote {
+  quote?: DoorQuote
+  /** It is not known just now what the answers come to: nothing may stand in its place. */
+  unknown: boolean
+}
 
 /** How long answers must rest before the relay is asked what they come to, in ms. */
 const REST = 400
@@ -21,11 +25,13 @@ export function useRunningQuote(service: DoorService, on: boolean): RunningQuote
     const timer = setTimeout(() => setRested(typed), REST)
     return () => clearTimeout(timer)
   }, [typed])
-  const { data } = useQuery({
+  const asks = on && (service.questionnaire !== undefined || service.extras.length > 0)
+  const { data, isError } = useQuery({
     queryKey: ['running-quote', slug, rested],
-    enabled: on && (service.questionnaire !== undefined || service.extras.length > 0),
-    queryFn: ({ signal }) => relay.quote(slug, JSON.parse(rested) as typeof wanted, signal),
+    enabled: asks,
+    queryFn: ({ signal }) => relay.soFar(slug, JSON.parse(rested) as typeof wanted, signal),
     placeholderData: keepPreviousData,
   })
-  return on ? data : undefined
+  if (!asks) return { unknown: false }
+  return isError ? { unknown: true } : { unknown: false, ...(data ? { quote: data } : {}) }
 }

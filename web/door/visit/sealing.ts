@@ -1,19 +1,20 @@
-import type { DoorService, SealKey } from '@acolhida/core/door'
+import type { DoorService, SealKey } from '@acolhida/core/contract'
 import { type Answers, type Asking, asked, type Sealed } from '@acolhida/core/questions'
-import { changeDraft, type Draft } from './visit.ts'
+import type { Filling } from './filling.ts'
+import { happen } from './visit.ts'
 
 /**
- * The answers as they are sent: private ones sealed for the desk. What has been sealed is kept with the draft, so that
+ * The answers as they are sent: private ones sealed for the desk. What has been sealed is kept with the filling, so that
  * sending once more says the same.
  * @throws Error with a sentence where this page can't seal
  */
 export async function answersToSend(
   service: DoorService,
-  draft: Draft,
+  filling: Filling,
   asking: Asking,
   key: SealKey | undefined,
 ): Promise<Answers> {
-  const { questions, answers } = asked(service.questionnaire?.questions ?? [], draft.answers, asking)
+  const { questions, answers } = asked(service.questionnaire?.questions ?? [], filling.answers, asking)
   const own = questions.filter((one) => one.private && answers[one.id] !== undefined)
   if (own.length === 0 || !key) return answers
   const { canSeal, seal } = await import('../../seal/seal.ts')
@@ -21,13 +22,13 @@ export async function answersToSend(
     throw new Error(
       'Some of your answers are sealed before they leave this page, and that needs an address that begins with https://. Please leave those answers open, or ask for such an address.',
     )
-  const sealed: NonNullable<Draft['sealed']> = {}
+  const sealed: NonNullable<Filling['sealed']> = {}
   for (const { id } of own) {
     const print = JSON.stringify([answers[id], key.x])
-    const before = draft.sealed?.[id]
+    const before = filling.sealed?.[id]
     sealed[id] = before?.print === print ? before : { print, value: await seal(id, answers[id]!, key) }
   }
-  changeDraft(service.id, { sealed })
+  happen(service.id, { is: 'sealed', sealed })
   const values = Object.entries(sealed).map(([id, { value }]): [string, Sealed] => [id, value])
   return { ...answers, ...Object.fromEntries(values) }
 }

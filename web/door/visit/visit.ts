@@ -1,33 +1,8 @@
-import type { DoorReading, DoorService, Kept, Wanted } from '@acolhida/core/door'
-import { type Answers, openAnswers, type Sealed } from '@acolhida/core/questions'
+import type { DoorService, Wanted } from '@acolhida/core/contract'
+import { openAnswers } from '@acolhida/core/questions'
 import { useSyncExternalStore } from 'react'
 import { newKey } from '../../relay-client/client.ts'
-
-/** What a client has filled in so far, for one service. Kept in this browser until it has been sent. */
-export interface Draft {
-  answers: Answers
-  /** What the relay made of the answers; gone as soon as they change. */
-  reading?: DoorReading
-  place?: string
-  /** What was added, by id. */
-  extras?: string[]
-  /** Where to come, at the client's: the travel zone, and the address. */
-  travel?: string
-  address?: string
-  kept?: Kept
-  person: { name: string; email: string; phone: string }
-  agreed: string[]
-  /** The part of the questions one is at. */
-  part?: number
-  /** Questions answered an earlier time, by id: they are shown, and not asked again. */
-  known?: string[]
-  /** Private answers as they have been sealed, with what they were sealed from. */
-  sealed?: Record<string, { print: string; value: Sealed }>
-  /** A price code that has been accepted. */
-  code?: string
-  /** Names one sending, so that trying again does not ask twice. */
-  sendKey: string
-}
+import { afterHappening, emptyFilling, type Filling, type Happening } from './filling.ts'
 
 interface Visit {
   id: string
@@ -36,28 +11,21 @@ interface Visit {
   with?: string
   /** A quote that the practitioner has sent: its key, and the service it is for. */
   quote?: { key: string; service: string }
-  drafts: Record<string, Draft>
+  fillings: Record<string, Filling>
 }
-
-const emptyDraft = (): Draft => ({
-  answers: {},
-  person: { name: '', email: '', phone: '' },
-  agreed: [],
-  sendKey: newKey(),
-})
 
 /** The zone of this browser, until the client says otherwise. */
 const browserZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
 
 /** A trial of the door leaves no trace: what is filled in there is forgotten with its window. */
 const trial = /^\/(try_[a-z0-9]+)/.exec(location.pathname)?.[1]
-const NAME = trial ? `acolhida-visit-${trial}` : 'acolhida-visit'
+const NAME = trial ? `acolhida-visit-2-${trial}` : 'acolhida-visit-2'
 const storage = (): Storage => (trial ? sessionStorage : localStorage)
 
 function stored(): Visit | undefined {
   try {
     const found = JSON.parse(storage().getItem(NAME) ?? 'null') as Visit | null
-    if (found && typeof found.id === 'string' && found.drafts && found.zone) return found
+    if (found && typeof found.id === 'string' && found.fillings && found.zone) return found
   } catch {
     // A visit that can't be read is begun anew.
   }
@@ -71,7 +39,7 @@ function load(): Visit {
   const found = stored() ?? {
     id: newKey(),
     zone: (trial && address.get('zone')) || browserZone(),
-    drafts: {},
+    fillings: {},
   }
   const quote = address.get('quote')
   const service = location.pathname.split('/')[2]
@@ -85,15 +53,27 @@ function load(): Visit {
 let visit = load()
 const listeners = new Set<() => void>()
 
-function save(next: Visit): void {
+function show(next: Visit): void {
   visit = next
+  for (const listener of listeners) listener()
+}
+
+/** Changes the visit as it is now, in whichever tab it was changed last: two tabs never overwrite one another. */
+function change(how: (now: Visit) => Visit): void {
+  const own = { ...(visit.with ? { with: visit.with } : {}), ...(visit.quote ? { quote: visit.quote } : {}) }
+  const next = how({ ...(stored() ?? visit), ...own })
   try {
     storage().setItem(NAME, JSON.stringify(next))
   } catch {
     // Without storage the visit lives as long as the page.
   }
-  for (const listener of listeners) listener()
+  show(next)
 }
+
+addEventListener('storage', (event) => {
+  const other = event.key === NAME ? stored() : undefined
+  if (other) show({ ...visit, ...other })
+})
 
 const subscribe = (listener: () => void): (() => void) => {
   listeners.add(listener)
@@ -102,16 +82,17 @@ const subscribe = (listener: () => void): (() => void) => {
 
 export const useVisit = (): Visit => useSyncExternalStore(subscribe, () => visit)
 
-export const setZone = (zone: string): void => save({ ...visit, zone })
+export const setZone = (zone: string): void => change((now) => ({ ...now, zone }))
 
-export const draftOf = (from: Visit, service: string): Draft => from.drafts[service] ?? emptyDraft()
+export const fillingOf = (from: Visit, service: string): Filling =>
+  from.fillings[service] ?? emptyFilling(newKey())
 
 /** Whether the practitioner has sent a quote for a service. */
 export const isQuoted = (from: Visit, service: string): boolean => from.quote?.service === service
 
 /** What a visit wants of a service, as the relay is asked. */
 export const wantedOf = (from: Visit, { id: service, questionnaire }: DoorService): Wanted => {
-  const { answers, extras, travel, code } = draftOf(from, service)
+  const { answers, extras, travel, code } = fillingOf(from, service)
   return {
     visit: from.id,
     service,
@@ -125,19 +106,18 @@ export const wantedOf = (from: Visit, { id: service, questionnaire }: DoorServic
   }
 }
 
-/** Changes the draft for a service; changed answers make an earlier reading void. */
-export function changeDraft(
-  service: string,
-  change: Partial<Draft> | ((draft: Draft) => Partial<Draft>),
-): void {
-  const draft = draftOf(visit, service)
-  const parts = typeof change === 'function' ? change(draft) : change
-  save({ ...visit, drafts: { ...visit.drafts, [service]: { ...draft, ...parts } } })
-}
+/** Lets something happen to what is filled in for a service. */
+export const happen = (service: string, happening: Happening): void =>
+  change((now) => ({
+    ...now,
+    fillings: { ...now.fillings, [service]: afterHappening(fillingOf(now, service), happening) },
+  }))
 
-/** After sending: the draft is gone, and the visit begins anew. */
-export function endVisit(service: string): void {
-  const { [service]: _, ...drafts } = visit.drafts
-  const { quote, ...rest } = visit
-  save({ ...rest, ...(quote && quote.service !== service ? { quote } : {}), id: newKey(), drafts })
+/** After sending: what was filled in is gone, and the visit begins anew. */
+export const endVisit = (service: string): void => {
+  change(({ quote, ...now }) => {
+    const { [service]: _, ...fillings } = now.fillings
+    const other = quote && quote.service !== service ? { quote } : {}
+    return { ...now, ...other, id: newKey(), fillings }
+  })
 }

@@ -1,0 +1,171 @@
+import { type Booking, leastDates, toldFrom } from '../booking/index.ts'
+import type { CalendarState, EnquiryNews } from '../contract/types.ts'
+import type { Step } from '../messages/index.ts'
+import { type Practice, placeOf } from '../practice/index.ts'
+import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
+import { nameOf, type Subject, sessionSubject } from './subject.ts'
+
+/** Something that happens by itself. */
+export type Doing =
+  /** A hold has run out. */
+  | { do: 'lapse' }
+  /** A decision can't be taken back any more: what it gave up is free. */
+  | { do: 'settle'; of: number }
+  /** A start is no longer kept for a visit. */
+  | { do: 'unkeep' }
+  /** A group date has too few people, or enough. */
+  | { do: 'judge' }
+  /** A message goes. */
+  | { do: 'message'; step: Step; anchor: number }
+  /** A calendar is read. */
+  | { do: 'read-calendar' }
+  /** What is too old is forgotten. */
+  | { do: 'forget' }
+
+/** `at` is the first moment it may be done: an inclusive end is over a moment later. */
+export interface Due {
+  key: string
+  at: Instant
+  subject: Subject
+  doing: Doing
+}
+
+/** Whether a due thing changes how things stand; such are carried out before anything later is. */
+export const changesState = ({ doing }: Due): boolean =>
+  doing.do === 'lapse' || doing.do === 'settle' || doing.do === 'unkeep' || doing.do === 'judge'
+
+/** Names a due thing for good: the same thing has the same name whenever it is planned. */
+export function keyOf(subject: Subject, doing: Doing): string {
+  const own = `${nameOf(subject)}/${doing.do}`
+  if (doing.do === 'settle') return `${own}/${doing.of}`
+  return doing.do === 'message' ? `${own}/${doing.step}/email/${doing.anchor}` : own
+}
+
+const due = (subject: Subject, doing: Doing, at: number): Due => ({
+  key: keyOf(subject, doing),
+  at: instant(at),
+  subject,
+  doing,
+})
+
+/** What became of a message so far. */
+export interface Message {
+  /**
+   * `again`: it could not be handed over and is tried again at `due`. `handed`: it is being handed to the mail host.
+   * `unknown`: the relay ended while it was. Others are final.
+   */
+  state: 'again' | 'handed' | 'sent' | 'unknown' | 'failed' | 'taken-back'
+  step: Step
+  tries: number
+  due: Instant
+}
+
+/** What planning looks at. */
+export interface Planner {
+  practice: Practice | undefined
+  booking(id: string): Booking | undefined
+  keep(visit: string): { until: Instant } | undefined
+  enquiryNews(id: string): readonly EnquiryNews[]
+  calendars(): readonly CalendarState[]
+  /** Whether a due thing has been done. */
+  done(key: string, subject: Subject): boolean
+  message(key: string, subject: Subject): Message | undefined
+  /** When old things were forgotten last. */
+  forgotten(): Instant
+}
+
+/** How often each calendar is read. */
+const CALENDARS_EVERY = 5 * MINUTE
+const FORGETTING_EVERY = HOUR
+
+/** How long before a hold runs out the practitioner is reminded: an hour, or half of a shorter hold. */
+const remindFrom = (asked: Instant, until: Instant): number =>
+  Math.max(until - HOUR, asked + Math.floor((until - asked) / 2))
+
+/** Everything that will happen by itself to a subject. It follows from the house alone. */
+export function dueOf(house: Planner, subject: Subject): Due[] {
+  switch (subject.kind) {
+    case 'booking':
+      return dueOfBooking(house, subject)
+    case 'enquiry':
+      return house
+        .enquiryNews(subject.id)
+        .flatMap(({ news, at }, i) =>
+          news === 'booked'
+            ? []
+            : message(house, subject, news === 'quoted' ? 'quote' : 'enquiry-answered', i + 2, at),
+        )
+    case 'visit': {
+      const keep = house.keep(subject.id)
+      return keep ? [due(subject, { do: 'unkeep' }, keep.until + 1)] : []
+    }
+    case 'session': {
+      const found = (house.practice ? leastDates(house.practice) : []).find(
+        ({ service, date }) => sessionSubject(service.id, date.id).id === subject.id,
+      )
+      const judge = found && due(subject, { do: 'judge' }, found.by + 1)
+      return judge && !house.done(judgedKey(judge, found.start), subject) ? [judge] : []
+    }
+    case 'calendar': {
+      const known = house.practice?.calendars?.find((one) => one.id === subject.id)
+      const state = house.calendars().find((one) => one.id === subject.id && one.url === known?.url)
+      return known?.url === undefined
+        ? []
+        : [due(subject, { do: 'read-calendar' }, state ? state.tried + CALENDARS_EVERY : 0)]
+    }
+    case 'house':
+      return [due(subject, { do: 'forget' }, house.forgotten() + FORGETTING_EVERY)]
+    default:
+      return []
+  }
+}
+
+function dueOfBooking(house: Planner, subject: Subject): Due[] {
+  const booking = house.booking(subject.id)
+  if (!booking) return []
+  const { status, until, latest, unsettled, tells, awaited, start } = booking
+  const dues: Due[] = []
+  if (status === 'requested') dues.push(due(subject, { do: 'lapse' }, Math.max(until, latest) + 1))
+  if (unsettled) {
+    const settle = due(subject, { do: 'settle', of: unsettled.seq }, unsettled.until + 1)
+    if (!house.done(settle.key, subject)) dues.push(settle)
+  }
+  // One message tells how things stand: a newer one takes the place of what has not gone.
+  if (tells) dues.push(...message(house, subject, tells.step, tells.seq, tells.due))
+  if (status === 'requested' && !booking.unproved && booking.offers.length === 0) {
+    dues.push(...message(house, subject, 'word-due', awaited.seq, remindFrom(awaited.at, until), until))
+  }
+  const place = house.practice && placeOf(house.practice, booking.place)
+  const byItself =
+    status === 'booked' && place?.told === 'last-reminder' && place.address
+      ? // What goes that late anyway tells it.
+        (tells?.due ?? 0) < toldFrom(start)
+      : false
+  if (byItself) dues.push(...message(house, subject, 'place', booking.placed, toldFrom(start), start))
+  return dues
+}
+
+/**
+ * A message that is still to go.
+ * @param useful the last moment at which it is of use
+ */
+function message(
+  house: Planner,
+  subject: Subject,
+  step: Step,
+  anchor: number,
+  at: number,
+  useful?: Instant,
+): Due[] {
+  const planned = due(subject, { do: 'message', step, anchor }, at)
+  const so = house.message(planned.key, subject)
+  if (so && so.state !== 'again') return []
+  const next = { ...planned, at: so ? so.due : planned.at }
+  return useful !== undefined && next.at > useful ? [] : [next]
+}
+
+/** Names the judging of one start of a group date: a date moved afterwards is judged anew. */
+export const judgedKey = ({ key }: Due, start: Instant): string => `${key} ${start}`
+
+/** In order of time; of one moment, by their names. */
+export const inOrder = (a: Due, b: Due): number => a.at - b.at || (a.key < b.key ? -1 : a.key > b.key ? 1 : 0)

@@ -1,0 +1,2 @@
+export * from './due.ts'
+export * from './subject.ts'

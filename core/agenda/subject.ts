@@ -1,0 +1,19 @@
+/** What something is about: in the record, the agenda, links and forgetting. */
+export interface Subject {
+  kind: 'booking' | 'enquiry' | 'quote' | 'visit' | 'session' | 'calendar' | 'house'
+  id: string
+}
+
+export const bookingSubject = (id: string): Subject => ({ kind: 'booking', id })
+export const enquirySubject = (id: string): Subject => ({ kind: 'enquiry', id })
+export const visitSubject = (id: string): Subject => ({ kind: 'visit', id })
+export const calendarSubject = (id: string): Subject => ({ kind: 'calendar', id })
+/** A group date: it is found by this name, which is made and never taken apart. */
+export const sessionSubject = (service: string, date: string): Subject => ({
+  kind: 'session',
+  id: `${service} ${date}`,
+})
+export const houseSubject: Subject = { kind: 'house', id: '' }
+
+/** A name for a subject that no other has. */
+export const nameOf = ({ kind, id }: Subject): string => `${kind}/${id}`

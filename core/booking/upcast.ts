@@ -1,0 +1,53 @@
+import type { BookingEvent, StoredEvent } from './record.ts'
+
+/** The version of the events that this program writes. */
+export const EVENT_VERSION = 2
+
+const KNOWN: Record<BookingEvent['type'], true> = {
+  asked: true,
+  proved: true,
+  welcomed: true,
+  declined: true,
+  offered: true,
+  accepted: true,
+  refused: true,
+  moved: true,
+  lapsed: true,
+  withdrawn: true,
+  cancelled: true,
+  overruled: true,
+  'taken-back': true,
+}
+
+/** A record holds what this program does not know yet. */
+export class NewerRecord extends Error {
+  constructor(what: string) {
+    super(`This was written by a newer Acolhida (${what}). Please open it with that one.`)
+    this.name = 'NewerRecord'
+  }
+}
+
+/**
+ * An event of any version as this program means it. The one place that knows how earlier versions wrote.
+ * @throws NewerRecord for what it does not know
+ */
+export function upcast(event: StoredEvent): BookingEvent {
+  if (!Object.hasOwn(KNOWN, event.type)) throw new NewerRecord(`an event “${event.type}”`)
+  if (event.type === 'asked') {
+    if ('v' in event) {
+      if (event.v > EVENT_VERSION) throw new NewerRecord(`version ${event.v} of a request`)
+      return event
+    }
+    const { standing, byHand, ...asked } = event
+    return {
+      ...asked,
+      v: 2,
+      asking: { standing, invited: false, tags: [], attempts: event.attempts.length },
+      proof: byHand ? 'hand' : 'earlier',
+      shown: '',
+    }
+  }
+  // Cancelling took effect at once.
+  if (event.type === 'cancelled' && !('settles' in event)) return { ...event, settles: event.at }
+  return event
+}

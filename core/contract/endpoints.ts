@@ -1,0 +1,322 @@
+import type { Instant } from '../time/index.ts'
+import type {
+  AnswerBody,
+  CalendarState,
+  DeskCommand,
+  DoorOpenings,
+  DoorPackage,
+  DoorQuote,
+  DoorReading,
+  DoorView,
+  EnquireBody,
+  EnterBody,
+  Kept,
+  LinkView,
+  QuoteBody,
+  RecordPage,
+  RelayStatus,
+  SendBody,
+  TrialBody,
+  Wanted,
+  WantedOpenings,
+  WantedStart,
+} from './types.ts'
+
+/** The number of this contract: an older page is told to load itself anew. */
+export const CONTRACT = 2
+
+const KB = 1_024
+
+/** Who may call: whoever comes, who holds a private link, the paired desk. */
+export type Caller = 'anybody' | 'link' | 'desk'
+
+/** One thing that can be asked of the relay. `B` is its body, `A` its answer. */
+export interface Endpoint<B, A> {
+  method: 'GET' | 'POST' | 'PUT'
+  /** As Express writes it. */
+  path: string
+  who: Caller
+  /** The largest body, in bytes; no body where it is 0. */
+  largest: number
+  /** The status of a good answer. */
+  status: 200 | 201
+  /** Carries an Idempotency-Key, and happens once. */
+  once: boolean
+  /** At most so many a minute from one address, where that is fewer than the relay's own limit. */
+  rate?: number
+  /** What it may be refused with, besides what anything may be. */
+  codes: readonly string[]
+  /** In words, for the documents. */
+  says: string
+  /** Never there: what goes in and out, for the compiler. */
+  readonly goes?: { in: B; out: A }
+}
+
+const endpoint = <B, A>(
+  of: Pick<Endpoint<B, A>, 'method' | 'path' | 'says'> & Partial<Endpoint<B, A>>,
+): Endpoint<B, A> => ({ who: 'anybody', largest: 0, status: 200, once: false, codes: [], ...of })
+
+/** What anything may be refused with. */
+export const ANYTIME = ['malformed', 'too-large', 'too-many', 'older-page', 'failed'] as const
+
+const DOOR = ['no-door', 'unknown-door', 'trial-over'] as const
+const WISH = [
+  ...DOOR,
+  ...(['unknown-service', 'service-off', 'answers', 'code', 'quote-used', 'quote-over'] as const),
+] as const
+const PLACED = [...WISH, 'unknown-place', 'travel', 'closed', 'enquiry-instead'] as const
+const LINK = ['unknown-link', 'no-key', 'key-reused'] as const
+const ANSWERS = 128 * KB
+
+/** The client's side: everything a client's browser may ask. */
+export const door = {
+  view: endpoint<undefined, DoorView>({
+    method: 'GET',
+    path: '/api/door/:slug',
+    codes: DOOR,
+    says: 'What is behind the door. With the key of a service’s own link (`?with=`) that service, too; with the private link of somebody who has it booked also one that is off the door.',
+  }),
+  read: endpoint<Wanted, DoorReading>({
+    method: 'POST',
+    path: '/api/door/:slug/read',
+    largest: ANSWERS,
+    codes: WISH,
+    says: 'What the rules make of the answers; the attempt is remembered, without private answers.',
+  }),
+  soFar: endpoint<Wanted, DoorQuote>({
+    method: 'POST',
+    path: '/api/door/:slug/so-far',
+    largest: ANSWERS,
+    codes: DOOR,
+    says: 'Length and price so far; answers may be missing, and nothing is remembered.',
+  }),
+  openings: endpoint<WantedOpenings, DoorOpenings>({
+    method: 'POST',
+    path: '/api/door/:slug/openings',
+    largest: ANSWERS,
+    codes: PLACED,
+    says: 'The open starts of some days; `lower` are those that cost less.',
+  }),
+  keep: endpoint<WantedStart, Kept>({
+    method: 'POST',
+    path: '/api/door/:slug/keep',
+    largest: ANSWERS,
+    codes: [...PLACED, 'not-open', 'not-online'],
+    says: 'Keeps a start for ten minutes, and tells what it comes to there.',
+  }),
+  renew: endpoint<{ visit: string }, Pick<Kept, 'until' | 'renewable'>>({
+    method: 'POST',
+    path: '/api/door/:slug/renew',
+    largest: KB,
+    codes: [...DOOR, 'not-kept', 'renewed-already'],
+    says: 'Keeps it ten minutes longer, once.',
+  }),
+  unkeep: endpoint<{ visit: string }, Record<string, never>>({
+    method: 'POST',
+    path: '/api/door/:slug/unkeep',
+    largest: KB,
+    codes: DOOR,
+    says: 'Lets it go.',
+  }),
+  send: endpoint<SendBody, { link: string }>({
+    method: 'POST',
+    path: '/api/door/:slug/send',
+    largest: 2 * ANSWERS,
+    status: 201,
+    once: true,
+    codes: [
+      ...PLACED,
+      ...(['no-key', 'key-reused', 'not-open', 'not-online', 'clock-differs', 'no-address'] as const),
+      ...(['not-agreed', 'terms-changed', 'changed', 'too-many-open', 'too-many-unproved'] as const),
+    ],
+    says: 'Asks for it. `shown` is the fingerprint of what was kept; where that no longer holds, `changed` tells what does.',
+  }),
+  enquire: endpoint<EnquireBody, { received: true }>({
+    method: 'POST',
+    path: '/api/door/:slug/enquire',
+    largest: ANSWERS,
+    status: 201,
+    once: true,
+    codes: [...DOOR, 'no-key', 'key-reused', 'unknown-service'],
+    says: 'A message instead.',
+  }),
+  my: endpoint<undefined, LinkView>({
+    method: 'GET',
+    path: '/api/link/:secret',
+    who: 'link',
+    codes: ['unknown-link'],
+    says: 'Where things stand.',
+  }),
+  prove: endpoint<Record<string, never>, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/prove',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: [...LINK, 'too-many-open'],
+    says: 'The mail has arrived: said by the page, once somebody looks at it.',
+  }),
+  accept: endpoint<{ start: Instant; place: string; shown: string }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/accept',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: [...LINK, 'changed', 'not-offered', 'not-waiting'],
+    says: 'Takes one of the times offered.',
+  }),
+  refuse: endpoint<{ text: string }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/refuse',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [...LINK, 'not-offered', 'not-waiting'],
+    says: 'Takes none of them.',
+  }),
+  withdraw: endpoint<Record<string, never>, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/withdraw',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: [...LINK, 'not-waiting'],
+    says: 'Takes the request back.',
+  }),
+  cancel: endpoint<{ text: string; shown: string }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/cancel',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [...LINK, 'changed', 'not-booked', 'too-late'],
+    says: 'Cancels, at the cost that was shown.',
+  }),
+}
+
+/** The practitioner's side. */
+export const desk = {
+  pair: endpoint<{ code: string; replace: boolean }, { key: string }>({
+    method: 'POST',
+    path: '/api/pair',
+    largest: KB,
+    rate: 20,
+    codes: ['wrong-code', 'paired-already'],
+    says: 'Gives the desk that knows the code its key; `paired-already` before another desk is cut off.',
+  }),
+  status: endpoint<undefined, RelayStatus>({
+    method: 'GET',
+    path: '/api/status',
+    says: 'How the relay is.',
+  }),
+  publish: endpoint<DoorPackage, { revision: number }>({
+    method: 'PUT',
+    path: '/api/package',
+    who: 'desk',
+    largest: 8 * KB * KB,
+    once: true,
+    codes: ['no-key', 'key-reused', 'older-package', 'practice'],
+    says: 'What the door shows and the relay decides by.',
+  }),
+  record: endpoint<undefined, RecordPage>({
+    method: 'GET',
+    path: '/api/record',
+    who: 'desk',
+    says: 'What has happened since `?after=`: up to 500 items, `first` (below it something has been forgotten), `last`.',
+  }),
+  command: endpoint<DeskCommand, { seq: number }>({
+    method: 'POST',
+    path: '/api/command',
+    who: 'desk',
+    largest: 64 * KB,
+    once: true,
+    codes: [
+      ...(['no-key', 'key-reused', 'unknown-booking', 'changed', 'not-proved', 'not-waiting'] as const),
+      ...(['not-booked', 'not-open', 'too-many-offers', 'nothing-to-take-back', 'too-late'] as const),
+    ],
+    says: 'A decision. `seen` is the fingerprint of what it was made on.',
+  }),
+  enter: endpoint<EnterBody, { seq: number }>({
+    method: 'POST',
+    path: '/api/enter',
+    who: 'desk',
+    largest: 2 * ANSWERS,
+    status: 201,
+    once: true,
+    codes: ['no-key', 'key-reused', 'unknown-service', 'id-taken', 'not-open', 'code', 'changed'],
+    says: 'Somebody booked in by hand, with the answers they gave on the phone if they were asked.',
+  }),
+  answer: endpoint<AnswerBody, { seq: number }>({
+    method: 'POST',
+    path: '/api/enquiry',
+    who: 'desk',
+    largest: 64 * KB,
+    once: true,
+    codes: ['no-key', 'key-reused', 'unknown-enquiry'],
+    says: 'An answer by mail to somebody who has written.',
+  }),
+  quote: endpoint<QuoteBody, { seq: number }>({
+    method: 'POST',
+    path: '/api/quote',
+    who: 'desk',
+    largest: 2 * ANSWERS,
+    status: 201,
+    once: true,
+    codes: ['no-key', 'key-reused', 'unknown-service', 'until', 'code', 'changed'],
+    says: 'A quote reckoned, kept until its moment, and its link sent.',
+  }),
+  calendars: endpoint<undefined, CalendarState[]>({
+    method: 'GET',
+    path: '/api/calendars',
+    who: 'desk',
+    says: 'What has been read of other calendars.',
+  }),
+  feed: endpoint<Record<string, never>, { url: string }>({
+    method: 'POST',
+    path: '/api/feed',
+    who: 'desk',
+    largest: KB,
+    says: 'A new private address of the feed; the one before ends.',
+  }),
+  trial: endpoint<TrialBody, { url: string; until: Instant }>({
+    method: 'POST',
+    path: '/api/trial',
+    who: 'desk',
+    largest: KB,
+    status: 201,
+    says: 'A door to try, for an hour, in memory alone; four at once.',
+  }),
+  release: endpoint<{ back: boolean }, { now: Instant }>({
+    method: 'POST',
+    path: '/api/release',
+    who: 'desk',
+    largest: KB,
+    says: 'After a leap of the clock: it is right and everything goes on, or (`back`) the newest moment is set back to it.',
+  }),
+}
+
+/** What takes and gives bytes, or streams: mounted by hand, written down here. */
+export const others = [
+  [
+    'POST /api/door/:slug/files?visit&service&question&name',
+    '201 `Attached`: what stands for the file in the answers; the bytes as `application/octet-stream`, 5 MB at most',
+  ],
+  ['GET /api/door/:slug/changes', 'server-sent events `practice`, `openings`, at most one a second'],
+  ['GET /api/record/stream (desk)', 'server-sent events: something has been appended'],
+  ['GET /api/files/:id (desk)', 'the bytes of a file given as an answer'],
+  ['GET /api/demo', 'the demo practice; only where stand-ins run'],
+  [
+    'GET /feed/:secret.ics, /feed/:secret.ifb, /feed/:secret/hours.ics',
+    'the practitioner’s bookings, only when they are busy (VFREEBUSY), or when they work (VAVAILABILITY)',
+  ],
+] as const
+
+type Door = typeof door
+type Desk = typeof desk
+export type BodyOf<E> = E extends Endpoint<infer B, unknown> ? B : never
+export type AnswerOf<E> = E extends Endpoint<unknown, infer A> ? A : never
+type All = Door & Desk
+/** The bodies of every endpoint that takes one, by its name. */
+export type Bodies = {
+  [N in keyof All as BodyOf<All[N]> extends undefined ? never : N]: BodyOf<All[N]>
+}

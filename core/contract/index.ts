@@ -1,0 +1,2 @@
+export * from './endpoints.ts'
+export * from './types.ts'

@@ -1,0 +1,182 @@
+import type { Contact, DeskDoes } from '../booking/index.ts'
+import { holdsHtml } from '../questions/answers.ts'
+import type { Answers, Condition } from '../questions/index.ts'
+import { joi } from '../schemas/joi.ts'
+import { email, epochMs, fingerprint, id, localDate, someMinutes, token, zoneName } from '../schemas/plain.ts'
+import { doorPackage } from '../schemas/practice.ts'
+import { outcome } from '../schemas/questionnaire.ts'
+import { answers } from '../schemas/record.ts'
+import {
+  byHand,
+  distinct,
+  exactly,
+  line,
+  list,
+  maybe,
+  object,
+  one,
+  pattern,
+  type Schema,
+  tagged,
+  text,
+  whole,
+  yes,
+} from '../schemas/schema.ts'
+import type { Bodies } from './endpoints.ts'
+import type {
+  AnswerBody,
+  DeskCommand,
+  EnquireBody,
+  EnterBody,
+  QuoteBody,
+  SendBody,
+  Wanted,
+  WantedOpenings,
+  WantedStart,
+} from './types.ts'
+
+/** One line without control characters: it goes into mail headers and lists. */
+const name: Schema<string> = byHand(
+  joi
+    .string()
+    .trim()
+    .min(1)
+    .max(120)
+    .pattern(/^[^\p{Cc}]*$/u)
+    .custom((value: string, helpers) => (holdsHtml(value) ? helpers.error('string.pattern.base') : value))
+    .messages({ 'string.pattern.base': '{{#label}} must be one line of plain text' }),
+)
+const phone = pattern(
+  /^[0-9+()\-.\s/]*$/,
+  40,
+  '{{#label}} is not a phone number; write it as +351 239 555 0100',
+)
+/** Words that say something. */
+const said = (most: number): Schema<string> => byHand(joi.string().trim().min(1).max(most))
+const contact = exactly<Contact>()(object({ name, email, phone: maybe(phone), zone: zoneName }))
+
+const booking = pattern(/^[A-Za-z0-9_-]{8,64}$/, 64)
+const words = text(5_000)
+const extras = maybe(distinct(id, 20))
+const travel = maybe(id)
+const code = maybe(text(60))
+const address = maybe(text(500))
+const start = { start: epochMs, place: id }
+const shown = fingerprint
+
+const wanted = {
+  visit: token,
+  service: id,
+  answers,
+  extras,
+  travel,
+  with: maybe(token),
+  code,
+  quote: maybe(token),
+}
+const wish = exactly<Wanted, Answers>()(object(wanted))
+const visit = object({ visit: token })
+
+const deskDoes = exactly<DeskDoes>()(
+  tagged('do', {
+    welcome: {},
+    decline: { text: words },
+    offer: { text: words, starts: list(object(start), 3, 1) },
+    move: { ...start, minutes: someMinutes, text: words, clash: yes, service: maybe(id) },
+    'take-back': { of: whole(1, 100_000) },
+    overrule: { outcome, text: said(2_000) },
+    cancel: { by: one('practitioner'), text: words },
+  }),
+)
+
+/** A schema for every body that an endpoint takes; the compiler keeps the map complete, and each held to its type. */
+export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
+  read: wish,
+  soFar: wish,
+  openings: exactly<WantedOpenings, Answers>()(
+    object({ ...wanted, place: id, from: maybe(localDate), days: whole(1, 62) }),
+  ),
+  keep: exactly<WantedStart, Answers>()(object({ ...wanted, ...start })),
+  renew: visit,
+  unkeep: visit,
+  send: exactly<SendBody, Answers>()(
+    object({
+      ...wanted,
+      ...start,
+      clock: epochMs,
+      shown,
+      address,
+      person: contact,
+      agreed: list(object({ terms: id, number: whole(1, 100_000), fingerprint }), 20),
+    }),
+  ),
+  enquire: exactly<EnquireBody, Answers>()(
+    object({
+      visit: token,
+      service: maybe(id),
+      name,
+      email,
+      message: said(10_000),
+      answers: maybe(answers),
+    }),
+  ),
+  prove: object({}),
+  withdraw: object({}),
+  accept: object({ ...start, shown }),
+  refuse: object({ text: text(2_000) }),
+  cancel: object({ text: text(2_000), shown }),
+  pair: object({ code: line(40), replace: yes }),
+  publish: exactly<Bodies['publish'], Condition>()(doorPackage),
+  command: exactly<DeskCommand>()(object({ booking, command: deskDoes, seen: maybe(fingerprint) })),
+  enter: exactly<EnterBody, Answers>()(
+    object({
+      id: booking,
+      service: id,
+      ...start,
+      minutes: someMinutes,
+      person: contact,
+      clash: yes,
+      answers: maybe(answers),
+      extras,
+      travel,
+      code,
+      address,
+      shown: maybe(shown),
+    }),
+  ),
+  answer: exactly<AnswerBody>()(object({ enquiry: booking, text: said(5_000) })),
+  quote: exactly<QuoteBody, Answers>()(
+    object({
+      enquiry: booking,
+      service: id,
+      person: contact,
+      answers: maybe(answers),
+      extras,
+      travel,
+      code,
+      until: epochMs,
+      text: words,
+      shown: maybe(shown),
+    }),
+  ),
+  feed: object({}),
+  trial: object({ as: one('new', 'known'), at: maybe(epochMs) }),
+  release: object({ back: yes }),
+}
+
+/** What stands in addresses: texts, as they come. */
+const digits = pattern(/^\d{1,15}$/, 15)
+export const queries = {
+  view: object({ with: maybe(token) }),
+  record: object({ after: maybe(digits) }),
+  file: object({
+    visit: token,
+    service: id,
+    question: id,
+    name: pattern(/^[^\p{Cc}]{1,200}$/u, 200),
+    with: maybe(token),
+  }),
+}
+
+/** How far the stand-in's clock is moved forward, in ms. */
+export const forward = object({ forward: whole(0, 90 * 86_400_000) })

@@ -1,0 +1,387 @@
+import type {
+  Attempt,
+  Contact,
+  Deadline,
+  DeskDoes,
+  Readiness,
+  Start,
+  StateName,
+  StoredEvent,
+} from '../booking/index.ts'
+import type { Currency } from '../money/index.ts'
+import type { Entry } from '../openings/index.ts'
+import type { KnownPerson } from '../people/index.ts'
+import type { Extra, Place, Practice, Price } from '../practice/index.ts'
+import type { Answers, AnswerValue, Question, QuoteLine } from '../questions/index.ts'
+import type { Instant, LocalDate } from '../time/index.ts'
+
+/** The public half of a desk's key, as a JSON Web Key (RFC 7517). */
+export interface SealKey {
+  kty: 'EC'
+  crv: 'P-256'
+  x: string
+  y: string
+}
+
+/** What the desk publishes to the relay: all it needs to answer clients, and no names. */
+export interface DoorPackage {
+  /** Rises with each publishing; the relay keeps the newest. */
+  revision: number
+  practice: Practice
+  /** Own sessions that are not open bookings of the relay. */
+  sessions: Entry[]
+  people: KnownPerson[]
+  /** With it the hashes of mail addresses are made. */
+  salt: string
+  /** With it private answers are sealed in the client's browser. */
+  seal?: SealKey
+}
+
+/** A service as the door shows it. Rules, limits and points stay with the relay. */
+export interface DoorService {
+  id: string
+  name: string
+  description: string
+  section?: string
+  picture?: string
+  /** Absent where it is told only after the questions. */
+  minutes?: number
+  price?: Price
+  extras: Extra[]
+  seats: number
+  byDate: boolean
+  /** Whether there are price codes for it. */
+  codes?: boolean
+  places: Pick<Place, 'id' | 'kind' | 'name' | 'address' | 'whoCalls' | 'travel'>[]
+  questionnaire?: { id: string; version: number; questions: Question[] }
+  terms: { id: string; number: number; title: string; text: string; fingerprint: string }[]
+  /** Whether somebody who fits is booked at once. */
+  straight: boolean
+  colour: string
+}
+
+/** What anybody who opens the door may know. */
+export interface DoorView {
+  slug: string
+  practice: { name: string; headline: string; greeting: string; zone: string; phone?: string; tax?: string }
+  currency: Currency
+  services: DoorService[]
+  /** With it private answers are sealed before they leave the browser. */
+  seal?: SealKey
+  /** Who has come, where that is known: by the private link of a booking, or in a trial. */
+  visitor?: { standing: 'new' | 'known'; invited: string[] }
+  /** A door to try: nothing in it is kept. */
+  trial?: { as: TrialBody['as'] }
+  now: Instant
+}
+
+/** What the reading lets a client know: whether the way goes on, length and price; never which rule said so. */
+export interface DoorReading {
+  open: boolean
+  /** The practitioner's own quote, by whose link one has come. */
+  quote?: { until: Instant; text: string; person: Omit<Contact, 'zone'> }
+  closed?: { message: string; services: { id: string; name: string }[]; enquiry: boolean }
+  minutes: number
+  lines: QuoteLine[]
+  price: number
+  /** Asked before the session, of the price. */
+  deposit: number
+  /** Of what is shown here; see `Kept`. */
+  shown: string
+  /** Other services that may suit better. */
+  suggested?: { id: string; name: string }[]
+  enquiryInstead: boolean
+}
+
+/** Length and price as far as the answers so far tell them; what the service keeps hidden is left out. */
+export interface DoorQuote {
+  minutes?: number
+  lines?: QuoteLine[]
+  price?: number
+  /** Why the code that was typed can't be used. */
+  codeProblem?: string
+}
+
+export interface DoorOpenings {
+  starts: Instant[]
+  /** Those of them that cost less, because they keep the day whole. */
+  lower: Instant[]
+  /** For groups: seats left at a start. */
+  seats: Record<string, number>
+  minutes: number
+  /** The first date not looked at; absent when nothing lies beyond. */
+  next?: LocalDate
+  now: Instant
+}
+
+/**
+ * A start kept for a visit while the client fills in. What is sent carries `shown`, so that nobody is booked for
+ * something else than they have seen.
+ */
+export interface Kept extends Start {
+  until: Instant
+  /** The quote at this very start. */
+  minutes: number
+  lines: QuoteLine[]
+  price: number
+  /** Of the price, asked before the session. */
+  deposit: number
+  /** The fingerprint of the lines, dates and rules above and below. */
+  shown: string
+  /** Within how many minutes after sending the mail's link must be opened; absent for whom that is proved already. */
+  proveWithin?: number
+  /** Whether it can be renewed once more. */
+  renewable: boolean
+  /** What happens when, by the house rules in force. */
+  deadlines: Deadline[]
+  shareAfter: number
+  /** Until when the practitioner answers, if they are asked. */
+  wordUntil?: Instant
+  now: Instant
+}
+
+/** What a visit wants of a service. */
+export interface Wanted {
+  visit: string
+  service: string
+  answers: Answers
+  /** What was added, by id. */
+  extras?: string[]
+  /** The travel zone, where the session is at the client's. */
+  travel?: string
+  /** The key of the service's own link. */
+  with?: string
+  /** A price code as it was typed. */
+  code?: string
+  /** The key of a quote that the practitioner has sent. */
+  quote?: string
+}
+
+export interface WantedStart extends Wanted, Start {}
+
+export interface WantedOpenings extends Wanted {
+  place: string
+  from?: LocalDate
+  days: number
+}
+
+export interface SendBody extends WantedStart {
+  /** What the page takes for the relay's time. */
+  clock: Instant
+  /** The fingerprint of what was kept, as it was shown. */
+  shown: string
+  /** Where to come, at the client's. */
+  address?: string
+  person: Contact
+  /** Typed as agreement to the terms. */
+  agreed: { terms: string; number: number; fingerprint: string }[]
+}
+
+export interface EnquireBody {
+  visit: string
+  service?: string
+  name: string
+  email: string
+  message: string
+  answers?: Answers
+}
+
+/** An enquiry on its way to the desk. */
+export interface Enquiry {
+  id: string
+  at: Instant
+  name: string
+  email: string
+  message: string
+  service?: string
+  answers: Answers
+  attempts: Attempt[]
+  /** Begun by the practitioner: somebody on the phone. */
+  byHand?: boolean
+}
+
+/** A quote that the practitioner has sent: it stands until a moment, and is accepted and booked through its link. */
+export interface SentQuote {
+  service: string
+  minutes: number
+  lines: QuoteLine[]
+  price: number
+  currency: string
+  until: Instant
+}
+
+/** What became of an enquiry at the relay. */
+export interface EnquiryNews {
+  news: 'answered' | 'quoted' | 'booked'
+  at: Instant
+  text: string
+  quote?: SentQuote
+  /** The booking it has become. */
+  booking?: string
+  /** For `quoted`: the quote at the relay, by which its link is made. */
+  id?: string
+}
+
+/** Where things stand with one booking, for the one who holds its private link. */
+export interface LinkView {
+  slug: string
+  practitioner: string
+  service: string
+  minutes: number
+  place: string
+  /** Told when the place's rule allows it. */
+  address?: string
+  start: Instant
+  state: StateName
+  until: Instant
+  /** The fingerprint of what is shown here: what is done through the link carries it. */
+  shown: string
+  offers: (Start & { placeName: string })[]
+  mailProved: boolean
+  name: string
+  zone: string
+  text: string
+  price: number
+  /** Of the price, asked before the session. */
+  deposit: number
+  currency: Currency
+  deadlines: Deadline[]
+  shareAfter: number
+  /** Due when cancelled now, in percent. */
+  shareNow: number
+  cancelledBy?: 'client' | 'practitioner'
+  share: number
+  readiness: Readiness
+  /** The service, where it can be booked again through this link, with what was answered and may still hold. */
+  again?: string
+  answersBefore?: Answers
+  /** Questions whose answers one may read again, and the answers. */
+  answers?: { question: Question; answer: AnswerValue }[]
+  now: Instant
+}
+
+/** One line of the relay's record, as the desk fetches it. */
+export type RecordItem = { n: number; at: Instant } & (
+  | { kind: 'booking'; subject: string; seq: number; body: StoredEvent }
+  | { kind: 'enquiry'; subject: string; seq: number; body: Enquiry | EnquiryNews }
+  | { kind: 'mail'; subject: string; seq: number; body: MailNews }
+)
+
+/** What became of a message. */
+export interface MailNews {
+  step: string
+  /** `unknown`: it was being handed over when the relay ended. */
+  state: 'waiting' | 'sent' | 'failed' | 'taken-back' | 'unknown'
+  to: string
+  subject: string
+  due: Instant
+  reason?: string
+  /** As it went, with private links masked, and the fingerprint of that. */
+  text?: string
+  print?: string
+}
+
+export interface RecordPage {
+  items: RecordItem[]
+  /** The newest number there is. */
+  last: number
+  /** The oldest number kept; below it the relay has forgotten. */
+  first: number
+  now: Instant
+}
+
+/** What the relay knows of one of the practitioner's other calendars. */
+export interface CalendarState {
+  id: string
+  url: string
+  /** When reading it was last tried. */
+  tried: Instant
+  /** When it was last read in full; absent before that. */
+  read?: Instant
+  /** Why it could not be read the last time; its intervals are those of the time before. */
+  problem?: string
+  /** What in it could not be understood. */
+  skipped: string[]
+  entries: Entry[]
+}
+
+/** A decision of the practitioner's about a booking. */
+export interface DeskCommand {
+  booking: string
+  command: DeskDoes
+  /** The fingerprint of what it was decided on; nothing where it matters to none of it. */
+  seen?: string
+}
+
+/** An answer to an enquiry, by mail. */
+export interface AnswerBody {
+  enquiry: string
+  text: string
+}
+
+/** A quote to be sent to somebody, for an enquiry there is or as a new one. The relay reckons it. */
+export interface QuoteBody {
+  enquiry: string
+  service: string
+  person: Contact
+  answers?: Answers
+  extras?: string[]
+  travel?: string
+  code?: string
+  until: Instant
+  text: string
+  /** The fingerprint of the quote as the desk showed it. */
+  shown?: string
+}
+
+/** Somebody booked in by hand. */
+export interface EnterBody extends Start {
+  id: string
+  service: string
+  minutes: number
+  person: Contact
+  /** Also into another session, after that has been said. */
+  clash: boolean
+  /** Asked on the phone; absent when booked in without questions. */
+  answers?: Answers
+  extras?: string[]
+  travel?: string
+  code?: string
+  address?: string
+  /** The fingerprint of the quote as the desk showed it. */
+  shown?: string
+}
+
+/** A door to try: as whom, and on which moment (now, where it is left out). */
+export interface TrialBody {
+  as: 'new' | 'known'
+  at?: Instant
+}
+
+export interface RelayStatus {
+  now: Instant
+  /** The demo's clock has been moved forward by hand. */
+  moved: boolean
+  /** Whether any desk is paired with it. */
+  paired: boolean
+  revision: number
+  /** Whether it hands out the demo practice. */
+  demo: boolean
+  /** Where the door is reached, with a slash at the end. */
+  doorUrl: string
+  /** The clock has leapt, and nothing happens by itself until the desk says that it is right. */
+  leapt?: { from: Instant; to: Instant }
+}
+
+/** Every refusal of the relay: a code for programs, a sentence for people, and what helps. */
+export interface Problem {
+  code: string
+  message: string
+  /** Field or place in the body that it is about. */
+  where?: string
+  problems?: { question: string; message: string }[]
+  openings?: DoorOpenings
+  /** What holds now, where that is no longer what was shown. */
+  quote?: { minutes: number; lines: QuoteLine[]; price: number; deposit: number }
+  now?: Instant
+}

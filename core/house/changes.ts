@@ -1,0 +1,132 @@
+import type { Due, Message, Subject } from '../agenda/index.ts'
+import type { Attempt, Booking, BookingEvent, BookingStatus, Contact } from '../booking/index.ts'
+import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
+import type { Answers, FileKind, Reading } from '../questions/index.ts'
+import { type Instant, instant, MINUTE } from '../time/index.ts'
+
+/** A start kept for a visit while the client fills in. */
+export interface Keep {
+  visit: string
+  service: string
+  place: string
+  start: Instant
+  minutes: number
+  /** The travel zone, if any. */
+  travel?: string
+  until: Instant
+  renewed: boolean
+}
+
+/** What is known of a file given as an answer; its bytes are written in the same transaction. */
+export interface FileFacts {
+  id: string
+  visit: string
+  at: Instant
+  name: string
+  type: FileKind
+  size: number
+  /** Of its bytes, in hexadecimal. */
+  sha256: string
+  /** The booking it came with; empty while it waits for one. */
+  booking: string
+}
+
+/** A quote of the practitioner's, as it is kept: reckoned once, and taken as it stands. */
+export interface KeptQuote {
+  id: string
+  enquiry: string
+  service: string
+  person: Contact
+  answers: Answers
+  extras: string[]
+  travel?: string
+  code?: string
+  reading: Reading
+  until: Instant
+  text: string
+  /** The booking it has become; empty while it has not. */
+  booking: string
+}
+
+/** A private link. Who holds it is known by a secret that this machine never sees. */
+export interface Link {
+  id: string
+  subject: Subject
+  /** Whether it went by mail, so that opening it shows that the address is theirs. */
+  proves: boolean
+}
+
+/** The answer that a call was given, so that the same call again gets the same. */
+export interface Answered {
+  key: string
+  /** Of the call's body. */
+  print: string
+  answer: unknown
+  at: Instant
+  /** What it was about: it is forgotten with that. */
+  subject?: Subject
+}
+
+/** What a booking is found by where it is written, without its record. */
+export type BookingRow = Pick<Booking, 'service' | 'place' | 'start' | 'minutes' | 'status' | 'until'> & {
+  /** The moment it is over at the latest. */
+  over: Instant
+  /** The price code, if any. */
+  code: string
+}
+
+export const rowOf = (booking: Booking): BookingRow => {
+  const { service, place, start, minutes, status, until, asked } = booking
+  return { service, place, start, minutes, status, until, over: overAt(booking), code: asked.code ?? '' }
+}
+
+/** When a booking is over, and its hold with it. */
+export const overAt = ({ start, minutes, until }: Booking): Instant =>
+  instant(Math.max(start + minutes * MINUTE, until))
+
+/** Everything that can happen to the house. The store writes it, then the memory follows. */
+export type Change =
+  | { type: 'package'; pack: DoorPackage }
+  /** `was`: what the booking was before, nothing of a new one; `row`: what it is found by after it. */
+  | {
+      type: 'event'
+      booking: string
+      seq: number
+      event: BookingEvent
+      was?: BookingStatus
+      row: BookingRow
+    }
+  | { type: 'enquiry'; id: string; seq: number; at: Instant; body: Enquiry | EnquiryNews }
+  /** A line of the record about a message. */
+  | { type: 'mail'; subject: Subject; seq: number; at: Instant; body: MailNews }
+  | { type: 'keep'; keep: Keep }
+  | { type: 'unkeep'; visit: string }
+  | { type: 'attempt'; visit: string; attempt: Attempt }
+  | { type: 'file'; file: FileFacts }
+  | { type: 'claim'; file: string; booking: string }
+  | { type: 'quote'; quote: KeptQuote }
+  | { type: 'quote-used'; id: string; booking: string }
+  | { type: 'link'; link: Link }
+  /** The head of the chain of agreements. */
+  | { type: 'chain'; head: string }
+  | { type: 'calendar'; state: CalendarState }
+  | { type: 'calendar-gone'; id: string }
+  | { type: 'due'; due: Due }
+  | { type: 'undue'; key: string; subject: Subject }
+  | { type: 'done'; key: string; subject: Subject; at: Instant }
+  | { type: 'message'; key: string; subject: Subject; message: Message }
+  | { type: 'answered'; answered: Answered }
+  | { type: 'forget'; subject: Subject }
+  /** What is kept for a while only: attempts, answered calls, files that wait. */
+  | { type: 'forget-old'; short: Instant; files: Instant }
+  | { type: 'forgotten'; at: Instant }
+
+/** What listeners are told of a change: that the practice, the openings, or only the record has another state. */
+export type Told = 'practice' | 'openings' | 'record'
+
+export function touches(change: Change): Told | undefined {
+  if (change.type === 'package') return 'practice'
+  const taken = ['event', 'keep', 'unkeep', 'calendar', 'calendar-gone', 'done', 'forget']
+  if (taken.includes(change.type)) return 'openings'
+  return change.type === 'enquiry' || change.type === 'mail' ? 'record' : undefined
+}

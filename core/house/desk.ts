@@ -1,0 +1,134 @@
+import {
+  bookingSubject,
+  calendarSubject,
+  dueOf,
+  houseSubject,
+  nameOf,
+  type Subject,
+  sessionSubject,
+} from '../agenda/index.ts'
+import { blockingMove, leastDates } from '../booking/index.ts'
+import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
+import { why } from '../openings/index.ts'
+import { checkPractice } from '../practice/index.ts'
+import {
+  askedOf,
+  askFor,
+  askingOf,
+  byPractitioner,
+  personBehind,
+  printOfBooking,
+  printOfShown,
+  Refused,
+  reckon,
+  shownOf,
+} from '../request/index.ts'
+import { happen, replanned, type Work } from './act.ts'
+import { published } from './house.ts'
+import { carryOut } from './link.ts'
+
+/** Takes what the desk publishes. What is due is planned anew afterwards, in an act of its own. */
+export function publish({ house, changes }: Work, next: DoorPackage): { revision: number } {
+  const current = house.pack
+  if (current && next.practice.id === current.practice.id && next.revision < current.revision) {
+    throw new Refused(
+      409,
+      'older-package',
+      `The relay has revision ${current.revision} already; this is ${next.revision}.`,
+    )
+  }
+  const first = checkPractice(next.practice).find((fault) => fault.grade === 'error')
+  if (first) throw new Refused(422, 'practice', first.message, { where: `practice.${first.path}` })
+  changes.push({ type: 'package', pack: next })
+  return { revision: next.revision }
+}
+
+/** Plans what is due of everything open anew, after the practice has changed or another program has begun. */
+export function replan({ house, changes }: Work, _: Record<string, never>): Record<string, never> {
+  const practice = house.pack?.practice
+  const calendars = new Set(practice?.calendars?.flatMap((one) => (one.url ? [one.id] : [])))
+  for (const { id } of house.calendars()) if (!calendars.has(id)) changes.push({ type: 'calendar-gone', id })
+  const subjects = new Map<string, Subject>()
+  const add = (subject: Subject): unknown => subjects.set(nameOf(subject), subject)
+  for (const { subject } of house.agenda()) add(subject)
+  for (const booking of house.openBookings()) add(bookingSubject(booking.id))
+  for (const { service, date } of practice ? leastDates(practice) : [])
+    add(sessionSubject(service.id, date.id))
+  for (const id of calendars) add(calendarSubject(id))
+  add(houseSubject)
+  changes.push(...replanned(house, changes, subjects.values()))
+  return {}
+}
+
+/** Takes messages as gone that were due before this program planned them, but for those that it knows to wait. */
+export function assumeSent({ house, now, changes }: Work, { but }: { but: readonly string[] }) {
+  const subjects = [...house.openBookings()].map((one) => bookingSubject(one.id))
+  for (const subject of subjects) {
+    for (const { key, at, doing } of dueOf(house, subject)) {
+      if (doing.do !== 'message' || at > now || but.includes(key)) continue
+      changes.push({
+        type: 'message',
+        key,
+        subject,
+        message: { state: 'sent', step: doing.step, tries: 1, due: at },
+      })
+    }
+  }
+  return {}
+}
+
+/** Carries out what the practitioner has decided. */
+export function command(work: Work, body: DeskCommand): { seq: number } {
+  const booking = work.house.booking(body.booking)
+  if (!booking) throw new Refused(404, 'unknown-booking', 'The relay does not know this booking.')
+  const current = body.seen === undefined || body.seen === printOfBooking(booking)
+  return { seq: carryOut(work, booking, body.command, current).seq }
+}
+
+/**
+ * Books somebody in by hand: the practitioner may override every rule but the past and, unless they want the clash,
+ * another session.
+ */
+export function enter(work: Work, body: EnterBody): { seq: number } {
+  const { house, now } = work
+  const { practice, people, salt } = published(house)
+  const person = personBehind({ people, salt }, body.person.email)
+  const asking = askingOf(person, body.service)
+  const reckoned = reckon(
+    practice,
+    body,
+    { by: 'practitioner', asking, person: person?.id },
+    { now, used: (code) => house.used(code) },
+  )
+  if (house.booking(body.id))
+    throw new Refused(409, 'id-taken', 'There is a booking of this name already.', { where: 'id' })
+  const { start, place, minutes } = body
+  const ask = { ...askFor(reckoned, place, byPractitioner, now), minutes }
+  const closures = why(practice, house.diary(start, start), ask, start)
+  if (blockingMove(closures, body.clash).length > 0)
+    throw new Refused(409, 'not-open', 'That time is not free any more.', { where: 'start' })
+  if (reckoned.codeProblem !== undefined)
+    throw new Refused(422, 'code', reckoned.codeProblem, { where: 'code' })
+  const quote = { ...reckoned.reading.quote, minutes }
+  const shown = printOfShown(shownOf(practice, body.service, quote))
+  if (body.shown !== undefined && body.shown !== shown) {
+    throw new Refused(409, 'changed', 'What it comes to has changed meanwhile. Please look at it once more.')
+  }
+  const asked = askedOf(reckoned, {
+    at: now,
+    place,
+    start,
+    minutes,
+    proof: 'hand',
+    person: body.person,
+    address: body.address,
+    reading: reckoned.reading,
+    attempts: [],
+    agreements: [],
+    until: now,
+    shown,
+  })
+  work.subject = bookingSubject(body.id)
+  const welcomed = { type: 'welcomed' as const, at: now, by: 'practitioner' as const, settles: now }
+  return { seq: happen(work, body.id, [asked, welcomed]).seq }
+}

@@ -1,0 +1,51 @@
+import { questionnaireOf } from '../practice/index.ts'
+import { type Attached, kindOfFile, problemWith } from '../questions/index.ts'
+import { Refused } from '../request/index.ts'
+import type { Work } from './act.ts'
+import { published } from './house.ts'
+import { wantedService } from './understand.ts'
+
+/** All files of one visit together are no larger than this, in bytes. */
+const MOST_OF_A_VISIT = 20 * 1024 * 1024
+
+/** And all that wait for their requests, of everybody. */
+const MOST_WAITING = 500 * 1024 * 1024
+
+/** Whose file it is, and its bytes. */
+export interface GivenFile {
+  visit: string
+  service: string
+  question: string
+  name: string
+  with?: string
+  bytes: Uint8Array
+  /** SHA-256 of the bytes, in hexadecimal. */
+  sha256: string
+}
+
+/**
+ * Takes a file that answers a question, if it is of a kind and size that is asked for. What kind it is, its bytes say,
+ * not its name. It waits for the request it belongs to, and is forgotten by age.
+ */
+export function takeFile(work: Work, about: GivenFile): Attached {
+  const { house, now, changes } = work
+  const { bytes, name, visit, sha256 } = about
+  const service = wantedService(house, about, now)
+  const questionnaire = questionnaireOf(published(house).practice, service)
+  const question = questionnaire?.questions.find((one) => one.id === about.question)
+  const refuse = (message: string): Refused => new Refused(422, 'file', message, { where: about.question })
+  if (question?.kind !== 'file') throw refuse('No file is asked for here.')
+  if (bytes.length === 0) throw refuse(`“${name}” is empty.`)
+  const type = kindOfFile(bytes)
+  if (!type) throw refuse(`“${name}” is of a kind that can not be sent here.`)
+  const attached = { name, type, size: bytes.length }
+  const problem = problemWith(question, { ...attached, file: '' })
+  if (problem) throw refuse(problem)
+  if (house.waitingBytes(visit) + bytes.length > MOST_OF_A_VISIT)
+    throw refuse('That is more than can be sent with one request.')
+  if (house.waitingBytes() + bytes.length > MOST_WAITING)
+    throw refuse('No more files can be taken at the moment. Please go on without it, or try again tomorrow.')
+  const file = work.ids()
+  changes.push({ type: 'file', file: { id: file, visit, at: now, ...attached, sha256, booking: '' } })
+  return { file, ...attached }
+}

@@ -1,0 +1,18 @@
+import { bookingSubject, enquirySubject } from '../agenda/index.ts'
+import { DAY, shift } from '../time/index.ts'
+import type { Work } from './act.ts'
+
+/** For how long is kept what is only needed for a while, and files that nobody has sent with a request. */
+const SHORT_MEMORY = 30 * DAY
+const FILES_WAIT = DAY
+
+/** Forgets what is too old: each subject whole, with everything that was said about it. */
+export function forget({ house, now, changes }: Work, memory: number): void {
+  const short = shift(now, -SHORT_MEMORY)
+  const { bookings, enquiries, quotes } = house.old(shift(now, -memory), short)
+  for (const id of bookings) changes.push({ type: 'forget', subject: bookingSubject(id) })
+  for (const id of enquiries) changes.push({ type: 'forget', subject: enquirySubject(id) })
+  for (const id of quotes) changes.push({ type: 'forget', subject: { kind: 'quote', id } })
+  changes.push({ type: 'forget-old', short, files: shift(now, -FILES_WAIT) })
+  changes.push({ type: 'forgotten', at: now })
+}

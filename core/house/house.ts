@@ -1,0 +1,96 @@
+import type { Due, Planner, Subject } from '../agenda/index.ts'
+import type { Attempt, Booking } from '../booking/index.ts'
+import type { DoorPackage, Enquiry } from '../contract/types.ts'
+import type { Diary } from '../openings/index.ts'
+import type { KnownPerson } from '../people/index.ts'
+import { Refused } from '../request/index.ts'
+import type { Instant } from '../time/index.ts'
+import type { Answered, Change, FileFacts, Keep, KeptQuote, Link } from './changes.ts'
+
+/** Whose own times are left out of a diary. */
+export interface But {
+  visit?: string
+  booking?: string
+}
+
+/** What is old enough to be forgotten. */
+export interface Old {
+  bookings: string[]
+  enquiries: string[]
+  quotes: string[]
+}
+
+/** The doorkeeper's memory, to be looked things up in. Nothing in it can be changed but by following a change. */
+export interface House extends Planner {
+  readonly pack: DoorPackage | undefined
+  /** In a trial of the door nobody is written to, and whoever comes is this person, or a newcomer. */
+  readonly trial: { visitor: KnownPerson | undefined } | undefined
+  /** The bookings that are not long over. */
+  openBookings(): Iterable<Booking>
+  /** How often a price code is in use. */
+  used(code: string): number
+  /** What is taken around a span, whole weeks of it, so that limits can be counted. */
+  diary(from: Instant, to: Instant, but?: But): Diary
+  keep(visit: string): Keep | undefined
+  attempts(visit: string): readonly Attempt[]
+  file(id: string): FileFacts | undefined
+  /** How many bytes wait for a request they belong to: of one visit, or of all. */
+  waitingBytes(visit?: string): number
+  quote(id: string): KeptQuote | undefined
+  quotesOf(enquiry: string): KeptQuote[]
+  /** The private link whose secret has this SHA-256. */
+  link(hash: string): Link | undefined
+  enquiry(id: string): Enquiry | undefined
+  /** How many lines the record has of a kind about a subject. */
+  lines(kind: 'enquiry' | 'mail', subject: Subject): number
+  /** The head of the chain of agreements; empty before the first. */
+  readonly chain: string
+  /** What is planned for a subject, and what comes first of everything. */
+  dues(subject: Subject): readonly Due[]
+  due(key: string): Due | undefined
+  agenda(): Iterable<Due>
+  answered(key: string): Answered | undefined
+  old(bookingsBefore: Instant, quotesBefore: Instant): Old
+}
+
+/** Where the house is written, and from where what it does not hold in memory is read. */
+export interface Store {
+  /** Writes changes, all or none; `bytes` are those of a file among them. */
+  write(changes: readonly Change[], bytes?: Uint8Array): void
+  booking(id: string): Booking | undefined
+  attempts(visit: string): Attempt[]
+  file(id: string): FileFacts | undefined
+  waitingBytes(visit?: string): number
+  quote(id: string): KeptQuote | undefined
+  quotesOf(enquiry: string): KeptQuote[]
+  link(hash: string): Link | undefined
+  enquiryLines(id: string): Extract<Change, { type: 'enquiry' }>['body'][]
+  lines(kind: 'enquiry' | 'mail', subject: Subject): number
+  done(key: string): boolean
+  message(key: string): ReturnType<Planner['message']>
+  answered(key: string): Answered | undefined
+  old(bookingsBefore: Instant, quotesBefore: Instant): Old
+  /** Everything that the memory begins with. */
+  load(): Loaded
+}
+
+export interface Loaded {
+  pack: DoorPackage | undefined
+  /** Not long over at the newest moment. */
+  bookings: Booking[]
+  uses: Map<string, number>
+  keeps: Keep[]
+  calendars: ReturnType<Planner['calendars']>
+  chain: string
+  dues: Due[]
+  /** Names of what is done, and the messages, of open bookings. */
+  done: string[]
+  messages: Map<string, NonNullable<ReturnType<Planner['message']>>>
+  forgotten: Instant
+}
+
+/** The published practice. @throws Refused before the desk has published anything */
+export function published(house: House): DoorPackage {
+  if (!house.pack) throw new Refused(404, 'no-door', 'There is no door here yet.')
+  return house.pack
+}

@@ -1,0 +1,74 @@
+import { type Due, judgedKey, sessionSubject } from '../agenda/index.ts'
+import { callOff, counts, decide, isEnded, leastDates, stateAt } from '../booking/index.ts'
+import type { Instant } from '../time/index.ts'
+import { happen, type Work } from './act.ts'
+import { circumstances } from './circumstances.ts'
+import { forget } from './forget.ts'
+
+/** Something whose moment has come. */
+export interface Comes {
+  due: Due
+  /** For how long finished bookings are kept, in ms. */
+  memory: number
+  /** The time it is; what was due while nobody was there is carried out as of its own moment. */
+  really: Instant
+}
+
+/** What happens by itself when its moment has come. */
+export function itself(work: Work, { due, memory, really }: Comes): Record<string, never> {
+  const { house, now, changes } = work
+  const { subject, doing, key } = due
+  // It may have gone since it was looked up.
+  if (house.due(key)?.at !== due.at || due.at > now) return {}
+  switch (doing.do) {
+    case 'lapse': {
+      const booking = house.booking(subject.id)
+      const decision = booking && decide(booking, { do: 'lapse' }, circumstances(house, booking, now))
+      if (booking && decision && 'events' in decision) happen(work, booking.id, decision.events)
+      return {}
+    }
+    case 'settle':
+      changes.push({ type: 'done', key, subject, at: due.at })
+      return {}
+    case 'unkeep':
+      changes.push({ type: 'unkeep', visit: subject.id })
+      return {}
+    case 'judge':
+      judge(work, due, really)
+      return {}
+    case 'forget':
+      forget(work, memory)
+      return {}
+    case 'message':
+    case 'read-calendar':
+      throw new Error(`${key} is done outside.`)
+  }
+}
+
+/** Calls a group date off that has missed its least number of people. Each is judged once. */
+function judge(work: Work, due: Due, really: Instant): void {
+  const { house, changes, now } = work
+  const practice = house.pack?.practice
+  const found = (practice ? leastDates(practice) : []).find(
+    ({ service, date }) => sessionSubject(service.id, date.id).id === due.subject.id,
+  )
+  if (!found) return
+  const { service, date, start, people } = found
+  const here = [...house.openBookings()].filter(
+    (one) =>
+      one.service === service.id &&
+      one.start === start &&
+      one.place === date.place &&
+      !isEnded(stateAt(one, now)),
+  )
+  const reached = here.filter((one) => counts(one, now)).length >= people
+  // What has begun meanwhile, while nobody was there to judge, takes its course.
+  if (!reached && really < start) {
+    const text = `${service.name} needs at least ${people} people, and this date has fewer.`
+    for (const booking of here) {
+      const events = callOff(booking, text, now)
+      if (events.length > 0) happen(work, booking.id, events)
+    }
+  }
+  changes.push({ type: 'done', key: judgedKey(due, start), subject: due.subject, at: now })
+}

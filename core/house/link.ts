@@ -1,0 +1,73 @@
+import { bookingSubject } from '../agenda/index.ts'
+import { type Booking, type ClientDoes, type Command, decide, stateAt } from '../booking/index.ts'
+import { printOfBooking, Refused } from '../request/index.ts'
+import { happen, type Work } from './act.ts'
+import { circumstances } from './circumstances.ts'
+import type { House } from './house.ts'
+import { published } from './house.ts'
+import { openRequestsOf, tooManyOpen } from './send.ts'
+import { costNow, seenBy } from './views.ts'
+
+/** The booking that a private link leads to. @throws Refused when it leads nowhere */
+export function bookingBehind(house: House, hash: string): { booking: Booking; proves: boolean } {
+  const link = house.link(hash)
+  const booking = link?.subject.kind === 'booking' ? house.booking(link.subject.id) : undefined
+  if (!link || !booking) {
+    throw new Refused(
+      404,
+      'unknown-link',
+      'This link leads nowhere. Please open the newest mail about your booking.',
+    )
+  }
+  return { booking, proves: link.proves }
+}
+
+/**
+ * Lets a command happen to a booking.
+ * @param current says whether it was decided on what is in force; asked last, as the core's own reason tells more
+ * @throws Refused with the core's reason
+ */
+export function carryOut(work: Work, booking: Booking, command: Command, current = true): Booking {
+  work.subject = bookingSubject(booking.id)
+  const decision = decide(booking, command, circumstances(work.house, booking, work.now))
+  if ('refused' in decision) throw new Refused(409, decision.refused.code, decision.refused.message)
+  if (!current) {
+    throw new Refused(
+      409,
+      'changed',
+      'This has changed since it was decided here. Please look at it once more, and decide again.',
+    )
+  }
+  return decision.events.length === 0 ? booking : happen(work, booking.id, decision.events)
+}
+
+/** What is done through a private link: by the SHA-256 of its secret, and the fingerprint of what was shown. */
+export interface ThroughLink {
+  hash: string
+  command: ClientDoes
+  shown?: string
+}
+
+/** Does one thing through a private link. */
+export function throughLink(work: Work, { hash, command, shown }: ThroughLink): Record<string, never> {
+  const { house, now } = work
+  const { booking, proves } = bookingBehind(house, hash)
+  if (command.do === 'prove') {
+    // Only the link in the mail shows that the mail arrived; the one the page got at sending does not.
+    if (!proves) return {}
+    const { limits } = published(house).practice
+    const open = openRequestsOf(house, booking.asked.person.email, now)
+    if (stateAt(booking, now).is === 'unproved' && open >= limits.openRequests) throw tooManyOpen(open)
+  }
+  // What costs something, or binds, is done on what was seen.
+  const binds = command.do === 'accept' || command.do === 'cancel'
+  if (binds && shown !== printOfBooking(seenBy(booking, now), costNow(house, booking, now))) {
+    throw new Refused(
+      409,
+      'changed',
+      'This has changed since you opened it. Please look at it once more; then do it again if you still want to.',
+    )
+  }
+  carryOut(work, booking, command)
+  return {}
+}

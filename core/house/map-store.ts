@@ -1,0 +1,216 @@
+import { type Due, type Message, nameOf, type Subject } from '../agenda/index.ts'
+import { type Attempt, type Booking, type BookingEvent, replay, usesIn } from '../booking/index.ts'
+import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
+import { canonicalJson, sha256Hex } from '../terms/index.ts'
+import { type Instant, instant } from '../time/index.ts'
+import type { Answered, Change, FileFacts, Keep, KeptQuote, Link } from './changes.ts'
+import type { Loaded, Old, Store } from './house.ts'
+import { isLongOver } from './memory.ts'
+
+/** A store in memory: for a trial of the door, and for holding the relay's own against it. */
+export class MapStore implements Store {
+  readonly #secretOf: (link: string) => string
+  readonly #records = new Map<string, BookingEvent[]>()
+  readonly #enquiries = new Map<string, (Enquiry | EnquiryNews)[]>()
+  readonly #mails = new Map<string, MailNews[]>()
+  readonly #attempts = new Map<string, Attempt[]>()
+  readonly #files = new Map<string, FileFacts>()
+  readonly #quotes = new Map<string, KeptQuote>()
+  readonly #links = new Map<string, Link>()
+  readonly #answered = new Map<string, Answered>()
+  readonly #done = new Map<string, Subject>()
+  readonly #messages = new Map<string, { subject: Subject; message: Message }>()
+  readonly #keeps = new Map<string, Keep>()
+  readonly #calendars = new Map<string, CalendarState>()
+  readonly #dues = new Map<string, Due>()
+  #pack: DoorPackage | undefined
+  #chain = ''
+  #forgotten = instant(0)
+
+  /** @param secretOf the secret of a private link, by the link's name */
+  constructor(secretOf: (link: string) => string = (link) => link) {
+    this.#secretOf = secretOf
+  }
+
+  write(changes: readonly Change[]): void {
+    for (const change of changes) this.#write(change)
+  }
+
+  #write(change: Change): void {
+    const push = <T>(map: Map<string, T[]>, key: string, value: T): unknown =>
+      map.set(key, [...(map.get(key) ?? []), value])
+    switch (change.type) {
+      case 'package':
+        this.#pack = change.pack
+        return
+      case 'event':
+        push(this.#records, change.booking, change.event)
+        return
+      case 'enquiry':
+        push(this.#enquiries, change.id, change.body)
+        return
+      case 'mail':
+        push(this.#mails, nameOf(change.subject), change.body)
+        return
+      case 'keep':
+        this.#keeps.set(change.keep.visit, change.keep)
+        return
+      case 'unkeep':
+        this.#keeps.delete(change.visit)
+        return
+      case 'attempt': {
+        const { visit, attempt } = change
+        const same = ({ service, answers }: Attempt): boolean =>
+          service === attempt.service && canonicalJson(answers) === canonicalJson(attempt.answers)
+        const others = (this.#attempts.get(visit) ?? []).filter((one) => !same(one))
+        this.#attempts.set(visit, [...others, attempt])
+        return
+      }
+      case 'file':
+        this.#files.set(change.file.id, change.file)
+        return
+      case 'claim': {
+        const file = this.#files.get(change.file)
+        if (file) this.#files.set(file.id, { ...file, booking: change.booking })
+        return
+      }
+      case 'quote':
+        this.#quotes.set(change.quote.id, change.quote)
+        return
+      case 'quote-used': {
+        const quote = this.#quotes.get(change.id)
+        if (quote) this.#quotes.set(quote.id, { ...quote, booking: change.booking })
+        return
+      }
+      case 'link':
+        this.#links.set(sha256Hex(this.#secretOf(change.link.id)), change.link)
+        return
+      case 'chain':
+        this.#chain = change.head
+        return
+      case 'calendar':
+        this.#calendars.set(change.state.id, change.state)
+        return
+      case 'calendar-gone':
+        this.#calendars.delete(change.id)
+        return
+      case 'due':
+        this.#dues.set(change.due.key, change.due)
+        return
+      case 'undue':
+        this.#dues.delete(change.key)
+        return
+      case 'done':
+        this.#done.set(change.key, change.subject)
+        return
+      case 'message':
+        this.#messages.set(change.key, { subject: change.subject, message: change.message })
+        return
+      case 'answered':
+        this.#answered.set(change.answered.key, change.answered)
+        return
+      case 'forget':
+        this.#forget(change.subject)
+        return
+      case 'forget-old':
+        for (const [visit, attempts] of this.#attempts) {
+          const left = attempts.filter((one) => one.at >= change.short)
+          if (left.length > 0) this.#attempts.set(visit, left)
+          else this.#attempts.delete(visit)
+        }
+        for (const [key, { at }] of this.#answered) if (at < change.short) this.#answered.delete(key)
+        for (const [id, file] of this.#files)
+          if (!file.booking && file.at < change.files) this.#files.delete(id)
+        return
+      case 'forgotten':
+        this.#forgotten = change.at
+        return
+    }
+  }
+
+  #forget(subject: Subject): void {
+    const name = nameOf(subject)
+    const theirs = (other: Subject | undefined): boolean => other !== undefined && nameOf(other) === name
+    if (subject.kind === 'booking') this.#records.delete(subject.id)
+    if (subject.kind === 'enquiry') this.#enquiries.delete(subject.id)
+    if (subject.kind === 'quote') this.#quotes.delete(subject.id)
+    this.#mails.delete(name)
+    for (const [hash, link] of this.#links) if (theirs(link.subject)) this.#links.delete(hash)
+    for (const [key, of] of this.#done) if (theirs(of)) this.#done.delete(key)
+    for (const [key, message] of this.#messages) if (theirs(message.subject)) this.#messages.delete(key)
+    for (const [key, answered] of this.#answered) if (theirs(answered.subject)) this.#answered.delete(key)
+    for (const [id, file] of this.#files)
+      if (subject.kind === 'booking' && file.booking === subject.id) this.#files.delete(id)
+  }
+
+  booking(id: string): Booking | undefined {
+    const record = this.#records.get(id)
+    return record && replay(id, record)
+  }
+  attempts(visit: string): Attempt[] {
+    return [...(this.#attempts.get(visit) ?? [])].sort((a, b) => a.at - b.at)
+  }
+  file(id: string): FileFacts | undefined {
+    return this.#files.get(id)
+  }
+  waitingBytes(visit?: string): number {
+    let bytes = 0
+    for (const file of this.#files.values())
+      if (!file.booking && (visit === undefined || file.visit === visit)) bytes += file.size
+    return bytes
+  }
+  quote(id: string): KeptQuote | undefined {
+    return this.#quotes.get(id)
+  }
+  quotesOf(enquiry: string): KeptQuote[] {
+    return [...this.#quotes.values()].filter((one) => one.enquiry === enquiry)
+  }
+  link(hash: string): Link | undefined {
+    return this.#links.get(hash)
+  }
+  enquiryLines(id: string): (Enquiry | EnquiryNews)[] {
+    return this.#enquiries.get(id) ?? []
+  }
+  lines(kind: 'enquiry' | 'mail', subject: Subject): number {
+    return (kind === 'mail' ? this.#mails.get(nameOf(subject)) : this.#enquiries.get(subject.id))?.length ?? 0
+  }
+  done(key: string): boolean {
+    return this.#done.has(key)
+  }
+  message(key: string): Message | undefined {
+    return this.#messages.get(key)?.message
+  }
+  answered(key: string): Answered | undefined {
+    return this.#answered.get(key)
+  }
+  old(bookingsBefore: Instant, quotesBefore: Instant): Old {
+    const bookings = [...this.#records].flatMap(([id, record]) => {
+      const { start, status, until } = replay(id, record)
+      return start >= bookingsBefore || (status === 'requested' && until >= bookingsBefore) ? [] : [id]
+    })
+    const enquiries = [...this.#enquiries].flatMap(([id, [first]]) =>
+      first && first.at < bookingsBefore ? [id] : [],
+    )
+    const quotes = [...this.#quotes.values()].flatMap(({ id, until }) => (until < quotesBefore ? [id] : []))
+    return { bookings: bookings.sort(), enquiries: enquiries.sort(), quotes: quotes.sort() }
+  }
+
+  load(): Loaded {
+    const bookings = [...this.#records].map(([id, record]) => replay(id, record))
+    const uses = new Map<string, number>()
+    const used = usesIn(bookings, instant(0))
+    for (const { asked } of bookings) if (asked.code) uses.set(asked.code, used(asked.code))
+    return {
+      pack: this.#pack,
+      bookings: bookings.filter((one) => !isLongOver(one, this.#forgotten)),
+      uses,
+      keeps: [...this.#keeps.values()],
+      calendars: [...this.#calendars.values()],
+      chain: this.#chain,
+      dues: [...this.#dues.values()],
+      done: [...this.#done.keys()],
+      messages: new Map([...this.#messages].map(([key, { message }]) => [key, message])),
+      forgotten: this.#forgotten,
+    }
+  }
+}

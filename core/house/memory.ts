@@ -1,0 +1,320 @@
+import {
+  bookingSubject,
+  type Due,
+  dueOf,
+  inOrder,
+  keyOf,
+  type Message,
+  nameOf,
+  type Subject,
+  visitSubject,
+} from '../agenda/index.ts'
+import { type Attempt, apply, type Booking, begin, entriesFor, takesWhile } from '../booking/index.ts'
+import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
+import { type Diary, entryFor } from '../openings/index.ts'
+import { DAY, type Instant } from '../time/index.ts'
+import {
+  type Answered,
+  type Change,
+  type FileFacts,
+  type Keep,
+  type KeptQuote,
+  type Link,
+  overAt,
+} from './changes.ts'
+import type { But, House, Old, Store } from './house.ts'
+import { LiveDiary } from './live-diary.ts'
+
+/** For how long after its end a booking stays in memory whole: as far back as the feed of bookings goes. */
+export const REMEMBERED = 62 * DAY
+
+/** Whether a booking is over for so long that it is only read when it is asked for. */
+export const isLongOver = (booking: Booking, now: Instant): boolean => overAt(booking) < now - REMEMBERED
+
+const usesCode = ({ status }: Pick<Booking, 'status'>): boolean =>
+  status === 'requested' || status === 'booked' || status === 'attended' || status === 'missed'
+
+/** The house in memory: what is open whole, the rest through its store. It follows change by change. */
+export class Memory implements House {
+  readonly trial: House['trial']
+  readonly #store: Store
+  readonly #bookings = new Map<string, Booking>()
+  readonly #uses: Map<string, number>
+  readonly #keeps = new Map<string, Keep>()
+  readonly #calendars = new Map<string, CalendarState>()
+  readonly #diary = new LiveDiary()
+  readonly #dues = new Map<string, Due>()
+  readonly #duesOf = new Map<string, Due[]>()
+  #order: Due[] = []
+  readonly #done: Set<string>
+  readonly #messages: Map<string, Message>
+  #pack: DoorPackage | undefined
+  #chain: string
+  #forgotten: Instant
+
+  constructor(store: Store, trial?: House['trial']) {
+    this.#store = store
+    this.trial = trial
+    const loaded = store.load()
+    this.#pack = loaded.pack
+    this.#uses = loaded.uses
+    this.#chain = loaded.chain
+    this.#forgotten = loaded.forgotten
+    this.#done = new Set(loaded.done)
+    this.#messages = loaded.messages
+    for (const booking of loaded.bookings) this.#bookings.set(booking.id, booking)
+    for (const keep of loaded.keeps) this.#keeps.set(keep.visit, keep)
+    for (const state of loaded.calendars) this.#calendars.set(state.id, state)
+    for (const due of loaded.dues) this.#plan(due)
+    this.#makeDiary()
+  }
+
+  get pack(): DoorPackage | undefined {
+    return this.#pack
+  }
+  get practice(): DoorPackage['practice'] | undefined {
+    return this.#pack?.practice
+  }
+  get chain(): string {
+    return this.#chain
+  }
+
+  booking(id: string): Booking | undefined {
+    return this.#bookings.get(id) ?? this.#store.booking(id)
+  }
+  openBookings(): Iterable<Booking> {
+    return this.#bookings.values()
+  }
+  used(code: string): number {
+    return this.#uses.get(code) ?? 0
+  }
+  keep(visit: string): Keep | undefined {
+    return this.#keeps.get(visit)
+  }
+  calendars(): readonly CalendarState[] {
+    return [...this.#calendars.values()]
+  }
+  attempts(visit: string): readonly Attempt[] {
+    return this.#store.attempts(visit)
+  }
+  file(id: string): FileFacts | undefined {
+    return this.#store.file(id)
+  }
+  waitingBytes(visit?: string): number {
+    return this.#store.waitingBytes(visit)
+  }
+  quote(id: string): KeptQuote | undefined {
+    return this.#store.quote(id)
+  }
+  quotesOf(enquiry: string): KeptQuote[] {
+    return this.#store.quotesOf(enquiry)
+  }
+  link(hash: string): Link | undefined {
+    return this.#store.link(hash)
+  }
+  enquiry(id: string): Enquiry | undefined {
+    const [first] = this.#store.enquiryLines(id)
+    return first && !('news' in first) ? first : undefined
+  }
+  enquiryNews(id: string): readonly EnquiryNews[] {
+    return this.#store.enquiryLines(id).flatMap((line) => ('news' in line ? [line] : []))
+  }
+  lines(kind: 'enquiry' | 'mail', subject: Subject): number {
+    return this.#store.lines(kind, subject)
+  }
+  answered(key: string): Answered | undefined {
+    return this.#store.answered(key)
+  }
+  old(bookingsBefore: Instant, quotesBefore: Instant): Old {
+    return this.#store.old(bookingsBefore, quotesBefore)
+  }
+  forgotten(): Instant {
+    return this.#forgotten
+  }
+  #isOpen({ kind, id }: Subject): boolean {
+    return kind === 'booking' && this.#bookings.has(id)
+  }
+  done(key: string, subject: Subject): boolean {
+    return this.#done.has(key) || (!this.#isOpen(subject) && this.#store.done(key))
+  }
+  message(key: string, subject: Subject): Message | undefined {
+    return this.#messages.get(key) ?? (this.#isOpen(subject) ? undefined : this.#store.message(key))
+  }
+
+  dues(subject: Subject): readonly Due[] {
+    return this.#duesOf.get(nameOf(subject)) ?? []
+  }
+  due(key: string): Due | undefined {
+    return this.#dues.get(key)
+  }
+  agenda(): readonly Due[] {
+    return this.#order
+  }
+
+  diary(from: Instant, to: Instant, { visit, booking }: But = {}): Diary {
+    const but = [
+      ...(visit === undefined ? [] : [nameOf(visitSubject(visit))]),
+      ...(booking === undefined ? [] : [nameOf(bookingSubject(booking))]),
+    ]
+    return this.#diary.slice(this.#pack!.practice, from, to, but)
+  }
+
+  /** Takes a change in that has been written. It checks nothing. */
+  follow(change: Change): void {
+    switch (change.type) {
+      case 'package':
+        this.#pack = change.pack
+        this.#makeDiary()
+        return
+      case 'event':
+        this.#followEvent(change)
+        return
+      case 'keep':
+        this.#keeps.set(change.keep.visit, change.keep)
+        this.#putKeep(change.keep)
+        return
+      case 'unkeep':
+        this.#keeps.delete(change.visit)
+        this.#diary.put(nameOf(visitSubject(change.visit)), [])
+        return
+      case 'chain':
+        this.#chain = change.head
+        return
+      case 'calendar':
+        this.#calendars.set(change.state.id, change.state)
+        this.#diary.put(`calendar/${change.state.id}`, change.state.entries)
+        return
+      case 'calendar-gone':
+        this.#calendars.delete(change.id)
+        this.#diary.put(`calendar/${change.id}`, [])
+        return
+      case 'due':
+        this.#unplan(change.due.key, change.due.subject)
+        this.#plan(change.due)
+        return
+      case 'undue':
+        this.#unplan(change.key, change.subject)
+        return
+      case 'done': {
+        if (!this.#isOpen(change.subject)) return
+        this.#done.add(change.key)
+        const booking = this.#bookings.get(change.subject.id)
+        if (booking) this.#putBooking(booking)
+        return
+      }
+      case 'message':
+        if (this.#isOpen(change.subject)) this.#messages.set(change.key, change.message)
+        return
+      case 'forget':
+        this.#forget(change.subject)
+        return
+      case 'forgotten':
+        this.#forgotten = change.at
+        for (const booking of this.#bookings.values()) {
+          if (isLongOver(booking, change.at)) this.#forget(bookingSubject(booking.id), false)
+        }
+        return
+      // Read from the store when they are asked for.
+      case 'enquiry':
+      case 'mail':
+      case 'attempt':
+      case 'file':
+      case 'claim':
+      case 'quote':
+      case 'quote-used':
+      case 'link':
+      case 'answered':
+      case 'forget-old':
+        return
+    }
+  }
+
+  #followEvent({ booking: id, event, was }: Extract<Change, { type: 'event' }>): void {
+    const before = this.#bookings.get(id)
+    const after =
+      event.type === 'asked' ? begin(id, event) : before ? apply(before, event) : this.#store.booking(id)
+    if (!after) throw new Error(`There is no booking ${id}.`)
+    const { code } = after.asked
+    if (code !== undefined) {
+      const more = Number(usesCode(after)) - Number(was !== undefined && usesCode({ status: was }))
+      this.#uses.set(code, this.used(code) + more)
+    }
+    if (event.type !== 'asked' && !before) return
+    this.#bookings.set(id, after)
+    this.#putBooking(after)
+  }
+
+  /** @param whole also what it had done, and its uses of codes; else it is only let out of memory */
+  #forget({ kind, id }: Subject, whole = true): void {
+    const booking = kind === 'booking' ? this.#bookings.get(id) : undefined
+    if (!booking) return
+    this.#bookings.delete(id)
+    const own = `${nameOf({ kind, id })}/`
+    for (const key of this.#done) if (key.startsWith(own)) this.#done.delete(key)
+    for (const key of this.#messages.keys()) if (key.startsWith(own)) this.#messages.delete(key)
+    this.#diary.put(nameOf(bookingSubject(id)), [])
+    if (whole && booking.asked.code !== undefined && usesCode(booking))
+      this.#uses.set(booking.asked.code, this.used(booking.asked.code) - 1)
+  }
+
+  #putBooking(booking: Booking): void {
+    if (!this.#pack) return
+    const { id, unsettled } = booking
+    const subject = bookingSubject(id)
+    const undoable =
+      unsettled !== undefined && !this.#done.has(keyOf(subject, { do: 'settle', of: unsettled.seq }))
+    const taken = takesWhile(booking, { held: true, undoable })
+    this.#diary.put(nameOf(subject), entriesFor(this.#pack.practice, booking, taken))
+  }
+
+  #putKeep(keep: Keep): void {
+    if (!this.#pack) return
+    const name = nameOf(visitSubject(keep.visit))
+    this.#diary.put(name, [
+      entryFor(this.#pack.practice, { ...keep, id: `keep-${keep.visit}`, kind: 'hold' }),
+    ])
+  }
+
+  /** Makes the diary whole: when it begins, and when the practice has changed. */
+  #makeDiary(): void {
+    this.#diary.clear()
+    if (!this.#pack) return
+    this.#diary.put('sessions', this.#pack.sessions)
+    for (const booking of this.#bookings.values()) this.#putBooking(booking)
+    for (const keep of this.#keeps.values()) this.#putKeep(keep)
+    for (const { id, entries } of this.#calendars.values()) this.#diary.put(`calendar/${id}`, entries)
+  }
+
+  #plan(due: Due): void {
+    this.#dues.set(due.key, due)
+    const name = nameOf(due.subject)
+    this.#duesOf.set(name, [...(this.#duesOf.get(name) ?? []), due])
+    this.#order.splice(this.#placeOf(due), 0, due)
+  }
+
+  #unplan(key: string, subject: Subject): void {
+    const due = this.#dues.get(key)
+    if (!due) return
+    this.#dues.delete(key)
+    const name = nameOf(subject)
+    const left = (this.#duesOf.get(name) ?? []).filter((one) => one.key !== key)
+    if (left.length > 0) this.#duesOf.set(name, left)
+    else this.#duesOf.delete(name)
+    this.#order.splice(this.#placeOf(due), 1)
+  }
+
+  #placeOf(due: Due): number {
+    let low = 0
+    let high = this.#order.length
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (inOrder(this.#order[middle]!, due) < 0) low = middle + 1
+      else high = middle
+    }
+    return low
+  }
+}
+
+/** What the agenda would be, made anew from the house: for looking whether it has been kept well. */
+export const agendaAnew = (house: House, subjects: Iterable<Subject>): Due[] =>
+  [...subjects].flatMap((subject) => dueOf(house, subject)).sort(inOrder)

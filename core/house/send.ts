@@ -1,0 +1,211 @@
+import { bookingSubject } from '../agenda/index.ts'
+import {
+  type Asked,
+  type BookingEvent,
+  holdUntil,
+  isHeld,
+  proofUntil,
+  stateAt,
+  wordNeeded,
+} from '../booking/index.ts'
+import type { SendBody } from '../contract/types.ts'
+import { normalMail } from '../people/index.ts'
+import { type Practice, placeOf, type Service, termsInForce, zoneOf } from '../practice/index.ts'
+import { isAttached } from '../questions/index.ts'
+import { askedOf, printOfShown, Refused, shownOf } from '../request/index.ts'
+import { agree, chainHead, versionFingerprint } from '../terms/index.ts'
+import { type Instant, MINUTE } from '../time/index.ts'
+import { happen, type Work } from './act.ts'
+import type { House } from './house.ts'
+import { understandOpen } from './understand.ts'
+import { shownTerms } from './views.ts'
+import { checkOpen } from './visit.ts'
+import { provesAddress, visitorOf } from './visitor.ts'
+
+/** How far a page's idea of the time may be from the relay's, in ms. */
+const CLOCK_TOLERANCE = MINUTE
+
+/** How many requests may wait for their mailed link at once, for each that one person may have open. */
+const UNPROVED_FOR_EACH = 30
+
+/** What a client can mend and send again: until then their start stays kept. */
+const MENDABLE = new Set([
+  ...['clock-differs', 'no-address', 'not-agreed', 'terms-changed', 'answers', 'changed', 'code', 'travel'],
+])
+
+/**
+ * Takes a request: reckons it anew, checks that the start is still open and that nothing has changed since it was shown,
+ * and begins its record.
+ */
+export function send(work: Work, body: SendBody): { link: string } {
+  try {
+    return sent(work, body)
+  } catch (error) {
+    // A start is kept for a way that goes on, and for no other.
+    const over = error instanceof Refused && !MENDABLE.has(error.problem.code)
+    if (over && work.house.keep(body.visit)) work.anyhow.push({ type: 'unkeep', visit: body.visit })
+    throw error
+  }
+}
+
+function sent(work: Work, body: SendBody): { link: string } {
+  const { house, now } = work
+  checkClock(body.clock, now)
+  const understood = understandOpen(house, { ...body, sending: true }, now)
+  const { practice, service, answers, quote } = understood
+  const { place, start, visit } = body
+  checkAddress(practice, body)
+  checkTerms(practice, service, body.agreed)
+  const proof: Asked['proof'] = quote
+    ? 'quote'
+    : provesAddress(house, body.with, body.person.email)
+      ? 'link'
+      : 'open'
+  checkHowMany(house, practice, body, proof, now)
+  const reading = checkOpen(house, understood, body, now)
+  checkShown(practice, body, shownOf(practice, service.id, reading.quote, { start, place }))
+  const there = zoneOf(practice, placeOf(practice, place))
+  const asked = askedOf(understood, {
+    at: now,
+    place,
+    start,
+    proof,
+    person: body.person,
+    address: placeOf(practice, place)?.kind === 'client' ? body.address : undefined,
+    reading,
+    attempts: understood.earlier,
+    agreements: agreements(work, practice, service, body.person.name),
+    until:
+      proof === 'open'
+        ? proofUntil(practice.answering, now, start, there)
+        : holdUntil(practice.answering, now, start, there),
+    shown: body.shown,
+  })
+  const id = work.ids()
+  work.subject = bookingSubject(id)
+  if (house.keep(visit)) work.changes.push({ type: 'unkeep', visit })
+  const events: BookingEvent[] = [asked]
+  const visitor = visitorOf(house, body.with)
+  const marks = visitor?.blocked ? (['blocked'] as const) : []
+  if (marks.length > 0) events.push({ type: 'proved', at: now, marks: [...marks] })
+  // Whoever accepts a quote has been looked at by whoever sent it.
+  const word = quote ? undefined : wordNeeded(service, visitor?.standing ?? 'new', reading, marks)
+  if (proof !== 'open' && word === undefined)
+    events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
+  happen(work, id, events)
+  for (const answer of Object.values(answers))
+    if (isAttached(answer)) work.changes.push({ type: 'claim', file: answer.file, booking: id })
+  if (quote) {
+    const subject = { kind: 'enquiry' as const, id: quote.enquiry }
+    work.changes.push({ type: 'quote-used', id: quote.id, booking: id })
+    work.changes.push({
+      type: 'enquiry',
+      id: quote.enquiry,
+      seq: house.lines('enquiry', subject) + 1,
+      at: now,
+      body: { news: 'booked', at: now, text: '', booking: id },
+    })
+  }
+  const link = work.ids()
+  work.changes.push({ type: 'link', link: { id: link, subject: work.subject, proves: false } })
+  return { link }
+}
+
+function checkClock(clock: Instant, now: Instant): void {
+  if (Math.abs(clock - now) <= CLOCK_TOLERANCE) return
+  throw new Refused(
+    409,
+    'clock-differs',
+    'The clock of this page is not the clock here. The times shown have been set right; please look at them once more and send again.',
+    { where: 'clock', now },
+  )
+}
+
+function checkAddress(practice: Practice, body: SendBody): void {
+  if (placeOf(practice, body.place)?.kind !== 'client' || body.address) return
+  throw new Refused(422, 'no-address', 'Please write where I should come.', { where: 'address' })
+}
+
+function checkTerms(practice: Practice, service: Service, agreed: SendBody['agreed']): void {
+  for (const { id, version } of termsInForce(practice, service)) {
+    const given = agreed.find((one) => one.terms === id)
+    if (!given)
+      throw new Refused(422, 'not-agreed', `Please agree to “${version.title}” first.`, { where: 'agreed' })
+    if (given.number !== version.number || given.fingerprint !== versionFingerprint(id, version)) {
+      throw new Refused(
+        409,
+        'terms-changed',
+        `“${version.title}” has changed meanwhile. Please read it once more.`,
+        { where: 'agreed' },
+      )
+    }
+  }
+}
+
+function checkShown(practice: Practice, body: SendBody, shown: ReturnType<typeof shownOf>): void {
+  if (printOfShown(shown) === body.shown) return
+  const { minutes, lines, price, deposit } = shown
+  throw new Refused(
+    409,
+    'changed',
+    `Something has changed at ${practice.profile.name}’s since you chose this time. Please look at it once more, and send again if it still suits you.`,
+    { where: 'shown', quote: { minutes, lines: [...lines], price, deposit } },
+  )
+}
+
+/** How many requests of one address wait at `now`; those who have not shown that it is theirs do not count. */
+export function openRequestsOf(house: House, email: string, now: Instant): number {
+  const mail = normalMail(email)
+  let open = 0
+  for (const booking of house.openBookings()) {
+    if (booking.unproved || !isHeld(stateAt(booking, now))) continue
+    if (normalMail(booking.asked.person.email) === mail) open++
+  }
+  return open
+}
+
+export function tooManyOpen(open: number): Refused {
+  return new Refused(
+    409,
+    'too-many-open',
+    `You have ${open} requests waiting already. Please wait for an answer, or withdraw one of them.`,
+    { where: 'person.email' },
+  )
+}
+
+/** Before an address is proved, only how many are unproved counts; afterwards, how many it has open. */
+function checkHowMany(
+  house: House,
+  practice: Practice,
+  body: SendBody,
+  proof: Asked['proof'],
+  now: Instant,
+): void {
+  const most = practice.limits.openRequests
+  if (proof !== 'open') {
+    const open = openRequestsOf(house, body.person.email, now)
+    if (open >= most) throw tooManyOpen(open)
+    return
+  }
+  let unproved = 0
+  for (const booking of house.openBookings()) if (stateAt(booking, now).is === 'unproved') unproved++
+  if (unproved >= most * UNPROVED_FOR_EACH)
+    throw new Refused(
+      429,
+      'too-many-unproved',
+      'Many people are asking just now. Please try again in half an hour.',
+    )
+}
+
+/** What is agreed to, as the next links of the one chain. */
+function agreements(work: Work, practice: Practice, service: Service, name: string): Asked['agreements'] {
+  let head = work.house.chain
+  const chain = termsInForce(practice, service).map((terms) => {
+    const shown = shownTerms(practice, service, terms.version.text)
+    const agreement = agree(terms, { name, service: service.id, at: work.now, shown }, head)
+    head = chainHead(agreement)
+    return agreement
+  })
+  if (chain.length > 0) work.changes.push({ type: 'chain', head })
+  return chain
+}

@@ -1,0 +1,212 @@
+import {
+  type Booking,
+  cancelShare,
+  deadlinesOf,
+  isPlaced,
+  isTold,
+  readiness,
+  seenAt,
+  stateAt,
+} from '../booking/index.ts'
+import type { DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
+import { decimals } from '../money/currency.ts'
+import {
+  type Practice,
+  placeOf,
+  questionnaireOf,
+  type Service,
+  serviceOf,
+  termsInForce,
+  zoneOf,
+} from '../practice/index.ts'
+import { type Question, stillHolding, withoutPoints } from '../questions/index.ts'
+import { askingOf, printOfBooking, reckon } from '../request/index.ts'
+import { shownText, versionFingerprint } from '../terms/index.ts'
+import type { Instant } from '../time/index.ts'
+import { type House, published } from './house.ts'
+import { isOffered, mayBeSeen, visitorOf } from './visitor.ts'
+
+function doorService(practice: Practice, service: Service): DoorService {
+  const questionnaire = questionnaireOf(practice, service)
+  return {
+    id: service.id,
+    name: service.name,
+    description: service.description,
+    ...(service.section ? { section: service.section } : {}),
+    ...(service.picture ? { picture: service.picture } : {}),
+    ...(service.lengthHidden ? {} : { minutes: service.minutes }),
+    ...(service.priceHidden ? {} : { price: service.price }),
+    extras: service.extras ?? [],
+    ...(hasCodes(practice, service) ? { codes: true } : {}),
+    seats: service.seats,
+    byDate: service.seats > 1 && service.groupAt === 'dates',
+    places: service.places.flatMap((id) => {
+      const place = placeOf(practice, id)
+      if (!place) return []
+      const { kind, name, address, whoCalls, told, travel } = place
+      return [
+        {
+          id,
+          kind,
+          name,
+          ...(told === 'door' && address ? { address } : {}),
+          ...(whoCalls ? { whoCalls } : {}),
+          ...(kind === 'client' && travel ? { travel } : {}),
+        },
+      ]
+    }),
+    ...(questionnaire
+      ? {
+          questionnaire: {
+            id: questionnaire.id,
+            version: questionnaire.version,
+            questions: questionnaire.questions.map(withoutPoints),
+          },
+        }
+      : {}),
+    terms: termsInForce(practice, service).map(({ id, version }) => ({
+      id,
+      number: version.number,
+      title: version.title,
+      text: shownTerms(practice, service, version.text),
+      fingerprint: versionFingerprint(id, version),
+    })),
+    straight: service.approval.new !== 'ask',
+    colour: service.colour,
+  }
+}
+
+const hasCodes = (practice: Practice, service: Service): boolean =>
+  (practice.codes ?? []).some((one) => !one.services?.length || one.services.includes(service.id))
+
+/** The text of terms as the door shows it. */
+export const shownTerms = (practice: Practice, service: Service, text: string): string =>
+  shownText(text, { practitioner: practice.profile.name, service: service.name })
+
+/**
+ * What anybody may see of a practice; what is not open to everyone is left out.
+ * @param key of a service's own link, which shows that service, too
+ */
+export function doorView(house: House, now: Instant, key?: string): DoorView {
+  const { practice, seal } = published(house)
+  const { profile } = practice
+  const visitor = visitorOf(house, key)
+  return {
+    slug: profile.slug,
+    practice: {
+      name: profile.name,
+      headline: profile.headline,
+      greeting: profile.greeting,
+      zone: profile.zone,
+      ...(profile.phone ? { phone: profile.phone } : {}),
+      ...(profile.tax ? { tax: profile.tax.name } : {}),
+    },
+    currency: { code: profile.currency, decimals: decimals(profile.currency) },
+    services: practice.services
+      .filter((service) => isOffered(house, service, now, key) && mayBeSeen(house, service, key, now))
+      .map((service) => doorService(practice, service)),
+    ...(seal ? { seal } : {}),
+    ...(visitor ? { visitor: { standing: visitor.standing, invited: visitor.invited } } : {}),
+    ...(house.trial ? { trial: { as: house.trial.visitor ? 'known' : 'new' } } : {}),
+    now,
+  }
+}
+
+/**
+ * Length and price as far as the answers so far tell them. What is missing or not valid is left out; nothing is
+ * remembered, and nothing said but the quote.
+ */
+export function quoteSoFar(house: House, wanted: Wanted, now: Instant): DoorQuote {
+  const { practice } = published(house)
+  const service = serviceOf(practice, wanted.service)
+  if (!service || !isOffered(house, service, now, wanted.with)) return {}
+  const visitor = visitorOf(house, wanted.with)
+  const who = { by: 'client' as const, asking: askingOf(visitor, service.id), person: visitor?.id }
+  // How far to travel is told where the place is chosen.
+  const { travel: _, ...wish } = wanted
+  const { reading, codeProblem } = reckon(practice, wish, who, { now, used: (code) => house.used(code) })
+  const { minutes, lines, price } = reading.quote
+  return {
+    ...(service.lengthHidden ? {} : { minutes }),
+    ...(service.priceHidden ? {} : { lines, price }),
+    ...(codeProblem === undefined ? {} : { codeProblem }),
+  }
+}
+
+/** The questions of a booking, where the questionnaire is still the one it answered. */
+function questionsOfBooking(practice: Practice, { asked }: Booking): Question[] {
+  const service = serviceOf(practice, asked.service)
+  const questionnaire = service && questionnaireOf(practice, service)
+  return questionnaire?.id === asked.questionnaire?.id ? (questionnaire?.questions ?? []) : []
+}
+
+/** The answers that the client may read again. */
+const answersShown = (practice: Practice, booking: Booking): NonNullable<LinkView['answers']> =>
+  questionsOfBooking(practice, booking).flatMap((question) => {
+    const answer = booking.asked.answers[question.id]
+    return question.shownAgain && !question.private && answer !== undefined
+      ? [{ question: withoutPoints(question), answer }]
+      : []
+  })
+
+/** A booking as the one who holds its link sees it. */
+export const seenBy = seenAt
+
+/** What cancelling would cost the client now, in percent, as they see their booking. */
+export function costNow(house: House, booking: Booking, now: Instant): number {
+  const { practice } = published(house)
+  const { asked, start, place } = seenBy(booking, now)
+  return cancelShare(asked.houseRules, start, zoneOf(practice, placeOf(practice, place)), now)
+}
+
+/** Where things stand, for the one who holds the link. Everything is told of the booking as it is seen. */
+export function linkView(house: House, booking: Booking, now: Instant): LinkView {
+  const { practice } = published(house)
+  const seen = seenBy(booking, now)
+  const state = stateAt(seen, now)
+  const { asked } = seen
+  const place = placeOf(practice, seen.place)
+  const there = zoneOf(practice, place)
+  const { deadlines, shareAfter } = deadlinesOf(asked.houseRules, seen.start, there)
+  const address =
+    place?.kind === 'client'
+      ? asked.address
+      : place && isTold(place, state, seen.start, now)
+        ? place.address
+        : undefined
+  const shareNow = costNow(house, booking, now)
+  return {
+    slug: practice.profile.slug,
+    practitioner: practice.profile.name,
+    service: serviceOf(practice, seen.service)?.name ?? 'Session',
+    minutes: seen.minutes,
+    place: place?.name ?? '',
+    ...(address ? { address } : {}),
+    start: seen.start,
+    state: state.is,
+    until: seen.until,
+    shown: printOfBooking(seen, shareNow),
+    offers: seen.offers.map((one) => ({ ...one, placeName: placeOf(practice, one.place)?.name ?? '' })),
+    mailProved: booking.mailProved,
+    name: asked.person.name,
+    zone: asked.person.zone,
+    text: seen.text,
+    price: seen.price,
+    deposit: seen.deposit,
+    currency: { code: asked.currency, decimals: decimals(asked.currency) },
+    deadlines,
+    shareAfter,
+    shareNow,
+    ...(state.is === 'cancelled' ? { cancelledBy: state.by } : {}),
+    share: seen.share,
+    readiness: readiness(seen),
+    ...(isPlaced(state)
+      ? {
+          again: seen.service,
+          answersBefore: stillHolding(questionsOfBooking(practice, booking), asked.answers),
+        }
+      : {}),
+    answers: answersShown(practice, booking),
+    now,
+  }
+}

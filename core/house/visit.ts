@@ -1,0 +1,223 @@
+import { holdUntil, proofUntil, wordNeeded } from '../booking/index.ts'
+import type {
+  DoorOpenings,
+  DoorReading,
+  Kept,
+  Wanted,
+  WantedOpenings,
+  WantedStart,
+} from '../contract/types.ts'
+import { openStarts, wellChosen, why } from '../openings/index.ts'
+import { placeOf, questionnaireOf, serviceOf, zoneOf } from '../practice/index.ts'
+import { openAnswers, type Reading } from '../questions/index.ts'
+import { askFor, costsLess, printOfShown, Refused, refusalOf, shownOf } from '../request/index.ts'
+import { addDays, dateAt, dayNumber, type Instant, type LocalDate, MINUTE, shift } from '../time/index.ts'
+import type { Work } from './act.ts'
+import { type House, published } from './house.ts'
+import { type Understood, understand, understandOpen } from './understand.ts'
+import { askerOf, isOffered, mayBeSeen, opened, visitorOf } from './visitor.ts'
+
+/** How long a picked start is kept, in ms; renewed once. */
+export const KEEP = 10 * MINUTE
+
+/** How far ahead it is looked whether there is more, in days, and in which steps. */
+const HORIZON = 92
+const LOOK_ON = [7, 28, HORIZON]
+
+/** Reads the answers of a visit and remembers the attempt. */
+export function read(work: Work, wanted: Wanted): DoorReading {
+  const { house, now } = work
+  const understood = understand(house, wanted, now)
+  const { practice, service, answers, reading, quote: own } = understood
+  const { outcome, kind, quote, enquiryInstead, suggested } = reading
+  /** Those of some services that whoever asks may see. */
+  const visible = (ids: readonly string[]): { id: string; name: string }[] =>
+    ids.flatMap((id) => {
+      const other = serviceOf(practice, id)
+      const seen =
+        other && isOffered(house, other, now, wanted.with) && mayBeSeen(house, other, wanted.with, now)
+      return seen ? [{ id, name: other.name }] : []
+    })
+  const { minutes, lines, price, deposit } = quote
+  const shown = printOfShown(shownOf(practice, service.id, quote))
+  if (own) {
+    const { zone: _, ...person } = own.person
+    const said = { until: own.until, text: own.text, person }
+    return { open: true, minutes, lines, price, deposit, shown, enquiryInstead: false, quote: said }
+  }
+  const refused = refusalOf(understood)
+  const closing = refused?.problem.code === 'closed' || refused?.problem.code === 'enquiry-instead'
+  if (refused && !closing) throw refused
+  // Private answers are kept with the request alone.
+  const questions = questionnaireOf(practice, service)?.questions ?? []
+  const open = openAnswers(questions, answers)
+  work.changes.push({
+    type: 'attempt',
+    visit: wanted.visit,
+    attempt: { at: now, service: service.id, answers: open, outcome },
+  })
+  // Whoever can't go on needs no time kept.
+  if (closing && house.keep(wanted.visit)) work.changes.push({ type: 'unkeep', visit: wanted.visit })
+  return {
+    open: !closing,
+    ...(outcome === 'closed'
+      ? {
+          closed: {
+            message: kind?.message || 'With these answers I can not offer you a time.',
+            services: visible(kind?.services ?? []),
+            enquiry: kind?.enquiry ?? true,
+          },
+        }
+      : {}),
+    minutes,
+    lines,
+    price,
+    deposit,
+    shown,
+    ...(suggested.length > 0 ? { suggested: visible(suggested) } : {}),
+    enquiryInstead,
+  }
+}
+
+/** The open starts for a visit from a date on. */
+export function openingsFor(house: House, wanted: WantedOpenings, now: Instant): DoorOpenings {
+  const understood = understandOpen(house, wanted, now)
+  const { practice, service, reading } = understood
+  const there = zoneOf(practice, placeOf(practice, wanted.place))
+  const from = wanted.from ?? dateAt(there, now)
+  const ask = askFor(understood, wanted.place, askerOf(house, service, wanted.with, now), now)
+  const at = (date: LocalDate): Instant => there.toInstant(dayNumber(date), 0)
+  const next = addDays(from, wanted.days)
+  const end = at(next)
+  const { showAtMost } = service
+  const diaryTo = (to: Instant) => house.diary(at(from), to, { visit: wanted.visit })
+  // A few well-chosen ones are chosen once for all that lies ahead, so that paging shows no others.
+  const today = dateAt(there, now)
+  const chosen = showAtMost
+    ? wellChosen(
+        practice,
+        house.diary(now, at(addDays(today, HORIZON)), { visit: wanted.visit }),
+        ask,
+        today,
+        HORIZON,
+        showAtMost,
+      )
+    : undefined
+  const diary = diaryTo(end)
+  const starts =
+    chosen?.filter((one) => one >= at(from) && one < end) ??
+    openStarts(practice, diary, ask, from, wanted.days)
+  const more = chosen
+    ? chosen.some((one) => one >= end)
+    : LOOK_ON.some(
+        (days) => openStarts(practice, diaryTo(at(addDays(next, days))), ask, next, days).length > 0,
+      )
+  const seats: Record<string, number> = {}
+  if (service.seats > 1) {
+    for (const start of starts) {
+      const group = diary.entries.find((e) => e.service === service.id && e.start === start && e.seats)
+      seats[start] = service.seats - (group?.taken ?? 0)
+    }
+  }
+  const lower = starts.filter(costsLess(understood, diary, ask))
+  return { starts, lower, seats, minutes: reading.quote.minutes, ...(more ? { next } : {}), now }
+}
+
+/** Makes sure that a start is open and gives what it comes to there, or tells which are. */
+export function checkOpen(house: House, understood: Understood, wanted: WantedStart, now: Instant): Reading {
+  const { practice, service, reading, whole } = understood
+  const { start, place } = wanted
+  const diary = house.diary(start, start, { visit: wanted.visit })
+  const ask = askFor(understood, place, askerOf(house, service, wanted.with, now), now)
+  const closures = why(practice, diary, ask, start)
+  if (closures.length === 0) return costsLess(understood, diary, ask)(start) ? whole : reading
+  if (closures.some((closure) => closure.rule === 'person')) {
+    throw new Refused(409, 'not-online', 'Please write to me instead: this can not be booked online.')
+  }
+  throw new Refused(409, 'not-open', 'This time is no longer free. Here are the times that are left.', {
+    where: 'start',
+    openings: openingsFor(house, { ...wanted, days: 21 }, now),
+  })
+}
+
+/** Keeps a start for a visit while the client fills in; a new pick replaces the one before. */
+export function keep(work: Work, wanted: WantedStart): Kept {
+  const { house, now } = work
+  const understood = understandOpen(house, wanted, now)
+  const { service, travel } = understood
+  const reading = checkOpen(house, understood, wanted, now)
+  const { visit, place, start } = wanted
+  const until = shift(now, KEEP)
+  const { minutes } = reading.quote
+  work.changes.push({
+    type: 'keep',
+    keep: {
+      visit,
+      service: service.id,
+      place,
+      start,
+      minutes,
+      ...(travel ? { travel: travel.id } : {}),
+      until,
+      renewed: false,
+    },
+  })
+  return keptView(house, understood, wanted, reading, until, now)
+}
+
+function keptView(
+  house: House,
+  { practice, service, quote: own }: Understood,
+  wanted: WantedStart,
+  reading: Reading,
+  until: Instant,
+  now: Instant,
+): Kept {
+  const { place, start } = wanted
+  const there = zoneOf(practice, placeOf(practice, place))
+  const shown = shownOf(practice, service.id, reading.quote, { start, place })
+  const { deadlines, shareAfter } = shown.at!
+  const visitor = visitorOf(house, wanted.with)
+  const asksFirst = !own && wordNeeded(service, visitor?.standing ?? 'new', reading) !== undefined
+  const { minutes, lines, price, deposit } = reading.quote
+  const proved = own !== undefined || house.trial !== undefined || opened(house, wanted.with)?.booking
+  return {
+    start,
+    place,
+    minutes,
+    lines,
+    price,
+    deposit,
+    shown: printOfShown(shown),
+    until,
+    renewable: true,
+    deadlines,
+    shareAfter,
+    ...(proved
+      ? {}
+      : { proveWithin: Math.floor((proofUntil(practice.answering, now, start, there) - now) / MINUTE) }),
+    ...(asksFirst ? { wordUntil: holdUntil(practice.answering, now, start, there) } : {}),
+    now,
+  }
+}
+
+/** Keeps the picked start for another ten minutes, once. */
+export function renew(
+  { house, now, changes }: Work,
+  { visit }: { visit: string },
+): Pick<Kept, 'until' | 'renewable'> {
+  published(house)
+  const kept = house.keep(visit)
+  if (!kept || kept.until < now)
+    throw new Refused(409, 'not-kept', 'This time is no longer kept. Please choose again.')
+  if (kept.renewed) throw new Refused(409, 'renewed-already', 'It can be kept longer only once.')
+  const until = shift(now, KEEP)
+  changes.push({ type: 'keep', keep: { ...kept, until, renewed: true } })
+  return { until, renewable: false }
+}
+
+/** Lets the picked start go. */
+export function unkeep({ house, changes }: Work, { visit }: { visit: string }): Record<string, never> {
+  if (house.keep(visit)) changes.push({ type: 'unkeep', visit })
+  return {}
+}

@@ -1,0 +1,90 @@
+import { type Booking, isPlaced, stateAt } from '../booking/index.ts'
+import { type Asker, newClient } from '../openings/index.ts'
+import { type KnownPerson, normalMail } from '../people/index.ts'
+import { offeredOn, type Service } from '../practice/index.ts'
+import { askerFor, personBehind } from '../request/index.ts'
+import { sha256Hex } from '../terms/index.ts'
+import { dateAt, type Instant, zone } from '../time/index.ts'
+import type { KeptQuote, Link } from './changes.ts'
+import { type House, published } from './house.ts'
+
+/** What a key from an address opens: the private link of a booking, a quote, or nothing. */
+export interface Opened {
+  link: Link
+  booking?: Booking
+  quote?: KeptQuote
+}
+
+/** What a private link leads to. */
+export function opened(house: House, key: string | undefined): Opened | undefined {
+  const link = key === undefined ? undefined : house.link(sha256Hex(key))
+  if (!link) return undefined
+  const { kind, id } = link.subject
+  const booking = kind === 'booking' ? house.booking(id) : undefined
+  const quote = kind === 'quote' ? house.quote(id) : undefined
+  return { link, ...(booking ? { booking } : {}), ...(quote ? { quote } : {}) }
+}
+
+/** Whether a key is that of a service's own link. */
+const hasOwnLink = (service: Service, key: string | undefined): boolean =>
+  key !== undefined && service.linkKey !== undefined && sha256Hex(service.linkKey) === sha256Hex(key)
+
+/** Whether a key is the private link of somebody who has this service booked, or had it: they may book it again. */
+function hasBooked(house: House, service: Service, key: string | undefined, now: Instant): boolean {
+  const booking = opened(house, key)?.booking
+  return booking !== undefined && booking.service === service.id && isPlaced(stateAt(booking, now))
+}
+
+/** Whether a key is that of a quote for this service: whoever was sent one may see and book it. */
+const hasQuote = (house: House, service: Service, key: string | undefined): boolean =>
+  opened(house, key)?.quote?.service === service.id
+
+/** Whether a key is the right to a service, whether or not it is at the door. */
+const hasRight = (house: House, service: Service, key: string | undefined, now: Instant): boolean =>
+  hasBooked(house, service, key, now) || hasQuote(house, service, key)
+
+/**
+ * Who comes, as far as that is proved: in a trial it is settled, and the private link of a booking tells whose it is.
+ * Without either, one is read as a newcomer, whatever address is typed.
+ */
+export function visitorOf(house: House, key: string | undefined): KnownPerson | undefined {
+  if (house.trial) return house.trial.visitor
+  const booking = opened(house, key)?.booking
+  return booking && personBehind(published(house), booking.asked.person.email)
+}
+
+/** Whether the address that is typed is proved by the link one has come by. */
+export function provesAddress(house: House, key: string | undefined, email: string): boolean {
+  if (house.trial) return true
+  const found = opened(house, key)
+  if (!found?.booking || !(found.link.proves || found.booking.mailProved)) return false
+  const { people, salt } = published(house)
+  const typed = normalMail(email)
+  if (normalMail(found.booking.asked.person.email) === typed) return true
+  const person = personBehind({ people, salt }, found.booking.asked.person.email)
+  return person !== undefined && personBehind({ people, salt }, email)?.id === person.id
+}
+
+/**
+ * How the openings of a service look to whoever comes. Whom the practitioner has blocked sees what anybody does; where
+ * only invited people may book, the service's own link shows them all the same.
+ */
+export function askerOf(house: House, service: Service, key: string | undefined, now: Instant): Asker {
+  const visitor = visitorOf(house, key)
+  const asker = visitor ? { ...askerFor(visitor), blocked: false } : newClient
+  const linked = hasOwnLink(service, key) || hasRight(house, service, key, now)
+  return linked ? { ...asker, invited: [...asker.invited, service.id] } : asker
+}
+
+/** Whether a service is at the door; for whoever has had it, it stays so when it has been taken off. */
+export function isOffered(house: House, service: Service, now: Instant, key: string | undefined): boolean {
+  const { profile } = published(house).practice
+  return offeredOn(service, dateAt(zone(profile.zone), now)) || hasRight(house, service, key, now)
+}
+
+/** Whether somebody may see a service at the door: it is for everyone, or they came by its link. */
+export const mayBeSeen = (house: House, service: Service, key: string | undefined, now: Instant): boolean =>
+  service.bookableBy === 'everyone' ||
+  hasOwnLink(service, key) ||
+  hasRight(house, service, key, now) ||
+  (house.trial?.visitor?.invited.includes(service.id) ?? false)

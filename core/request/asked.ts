@@ -1,0 +1,43 @@
+import type { Asked, Contact } from '../booking/index.ts'
+import type { Reading } from '../questions/index.ts'
+import { zone } from '../time/index.ts'
+import type { Reckoned } from './reckon.ts'
+
+/** What a request has besides what was reckoned. */
+export type Besides = Pick<
+  Asked,
+  'at' | 'place' | 'start' | 'proof' | 'attempts' | 'agreements' | 'until' | 'shown'
+> & {
+  person: Contact
+  /** At the client's: where to come. */
+  address?: string | undefined
+  /** By hand, the practitioner's own length counts. */
+  minutes?: number
+  /** What counts at this start. */
+  reading: Reading
+}
+
+/** The one maker of `asked`: a request as it goes into the record. */
+export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
+  const { practice, service, questionnaire, answers, asking, extras, travel, code } = reckoned
+  const { address, minutes = besides.reading.quote.minutes, reading, person, ...rest } = besides
+  const { phone, ...contact } = person
+  return {
+    type: 'asked',
+    v: 2,
+    ...rest,
+    service: service.id,
+    minutes,
+    person: { ...contact, zone: zone(person.zone).name, ...(phone ? { phone } : {}) },
+    asking,
+    answers,
+    ...(questionnaire ? { questionnaire: { id: questionnaire.id, version: questionnaire.version } } : {}),
+    reading: { ...reading, quote: { ...reading.quote, minutes } },
+    houseRules: practice.houseRules,
+    currency: practice.profile.currency,
+    ...(extras.length > 0 ? { extras } : {}),
+    ...(travel ? { travel: travel.id } : {}),
+    ...(address ? { address } : {}),
+    ...(code ? { code: code.id } : {}),
+  }
+}

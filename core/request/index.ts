@@ -1,0 +1,5 @@
+export * from './asked.ts'
+export * from './reckon.ts'
+export * from './refusal.ts'
+export * from './shown.ts'
+export * from './who.ts'

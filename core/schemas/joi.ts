@@ -1,0 +1,34 @@
+import Joi from 'joi'
+
+/**
+ * A type of Joi's that looks at the length first. Joi itself looks at every member of a list, and runs every check of
+ * a text, before it finds that there are too many: one request could so keep the relay for minutes.
+ */
+const lengthFirst = (
+  type: string,
+  base: Joi.Schema,
+  lengthOf: (value: unknown) => number | undefined,
+): Joi.Extension => ({
+  type,
+  base,
+  prepare(value, helpers) {
+    const limit: unknown = helpers.schema.$_getRule('max')?.args?.limit
+    const length = lengthOf(value)
+    return typeof limit === 'number' && length !== undefined && length > limit
+      ? { value, errors: helpers.error(`${type}.max`, { limit, value: undefined }) }
+      : { value }
+  },
+})
+
+/** Joi as the schemas here use it: lengths and counts are judged before contents. */
+export const joi: Joi.Root = Joi.extend(
+  lengthFirst('string', Joi.string(), (value) => (typeof value === 'string' ? value.length : undefined)),
+  lengthFirst('array', Joi.array(), (value) => (Array.isArray(value) ? value.length : undefined)),
+  lengthFirst('object', Joi.object(), (value) =>
+    value !== null && typeof value === 'object' ? Object.keys(value).length : undefined,
+  ),
+)
+
+/** What is looked at next where a sign is there, or where it is not. */
+export const branch = (then: Joi.Schema, otherwise?: Joi.Schema): Joi.WhenOptions =>
+  otherwise ? { then, otherwise } : { then }

@@ -1,0 +1,174 @@
+import type Joi from 'joi'
+import { branch, joi } from './joi.ts'
+
+/**
+ * A schema that carries the type of what it lets in. What goes in is what comes out: nothing is filled in, and only
+ * white space around a line is taken off.
+ */
+export interface Schema<T> {
+  readonly joi: Joi.Schema
+  /** Never there: the type of what is let in, for the compiler. */
+  readonly lets?: { it: T }
+}
+
+/** A key that may be missing. */
+export interface Maybe<T> {
+  readonly optional: Schema<T>
+}
+
+type Key = Schema<unknown> | Maybe<unknown>
+type Keys = Record<string, Key>
+export type Let<S> = S extends Schema<infer T> ? T : never
+type Flat<T> = { [K in keyof T]: T[K] }
+/** What an object with these keys is. */
+export type Shape<K extends Keys> = Flat<
+  {
+    -readonly [N in keyof K as K[N] extends Maybe<unknown> ? never : N]: K[N] extends Schema<infer T>
+      ? T
+      : never
+  } & {
+    -readonly [N in keyof K as K[N] extends Maybe<unknown> ? N : never]?: K[N] extends Maybe<infer T>
+      ? T
+      : never
+  }
+>
+
+/** A schema of Joi's whose type is given by hand: for the layer itself, and where a shape is only partly looked at. */
+export const byHand = <T>(schema: Joi.Schema): Schema<T> => ({ joi: schema })
+
+export const maybe = <T>(schema: Schema<T>): Maybe<T> => ({ optional: schema })
+
+/** A text of at most so many characters. */
+export const text = (most: number): Schema<string> => byHand(joi.string().allow('').max(most))
+/** One line that is not blank; what is around it is taken off. */
+export const line = (most = 200): Schema<string> => byHand(joi.string().trim().min(1).max(most))
+/** A text in one pattern. @param says what is wrong, in words */
+export const pattern = (shape: RegExp, most: number, says?: string): Schema<string> =>
+  byHand(
+    joi
+      .string()
+      .max(most)
+      .pattern(shape)
+      .messages(says ? { 'string.pattern.base': says } : {}),
+  )
+export const yes: Schema<boolean> = byHand(joi.boolean().strict())
+export const number = (least: number, most: number): Schema<number> =>
+  byHand(joi.number().strict().min(least).max(most))
+export const whole = (least: number, most: number): Schema<number> =>
+  byHand(joi.number().strict().integer().min(least).max(most))
+export const anyNumber: Schema<number> = byHand(joi.number().strict())
+
+/** One of a few values. */
+export const one = <const V extends string | number>(...values: readonly V[]): Schema<V> =>
+  byHand(joi.any().valid(...values))
+
+export const list = <T>(item: Schema<T>, most: number, least = 0): Schema<T[]> =>
+  byHand(joi.array().items(item.joi).min(least).max(most))
+
+const TWICE = { 'array.unique': '{{#label}} has the same id as an earlier one' }
+
+/** A list of objects none of which has the id of another. */
+export const unique = <T extends { id: string }>(item: Schema<T>, most = 500, least = 0): Schema<T[]> =>
+  byHand(joi.array().items(item.joi).min(least).max(most).unique('id').messages(TWICE))
+
+/** A list of plain values, none of them twice. */
+export const distinct = <T extends string>(item: Schema<T>, most = 500, least = 0): Schema<T[]> =>
+  byHand(joi.array().items(item.joi).min(least).max(most).unique())
+
+/** A list of exactly seven: a week. */
+export const week = <T>(item: Schema<T>): Schema<[T, T, T, T, T, T, T]> =>
+  byHand(joi.array().items(item.joi).length(7))
+
+const keysOf = (keys: Keys): Joi.SchemaMap =>
+  Object.fromEntries(
+    Object.entries(keys).map(([name, key]) => [
+      name,
+      'optional' in key ? key.optional.joi : key.joi.required(),
+    ]),
+  )
+
+/** An object with these keys and no others. */
+export const object = <K extends Keys>(keys: K): Schema<Shape<K>> => byHand(joi.object(keysOf(keys)))
+
+/** What is let in under names that are not known beforehand. */
+export const record = <T>(name: Schema<string>, value: Schema<T>, most: number): Schema<Record<string, T>> =>
+  byHand(joi.object().pattern(name.joi, value.joi).max(most))
+
+/** How messages name their place: by its last key, unadorned. */
+export const LABELS = { label: 'key', wrap: { label: '' } } as const
+
+/** What tells that a value means to be of a shape: the keys it has, or the values they have. */
+type Sign = Record<string, true | string>
+
+/**
+ * One of several shapes, told apart by a sign. Only the shape that is meant is looked at, so the faults are its own,
+ * and shapes within shapes cost no more than their size.
+ */
+export function oneOf<S extends readonly Schema<unknown>[]>(
+  ...cases: { [I in keyof S]: readonly [Sign, S[I]] }
+): Schema<Let<S[number]>> {
+  let all = joi.alternatives()
+  for (const [sign, shape] of cases) {
+    const signs = Object.entries(sign).map(([key, value]) => [
+      key,
+      (value === true ? joi.any() : joi.valid(value)).required(),
+    ])
+    all = all.conditional(joi.object(Object.fromEntries(signs)).unknown().required(), branch(shape.joi))
+  }
+  return byHand(all)
+}
+
+/** One of several shapes that share no sign: told apart by trying. For plain values. */
+export const anyOf = <S extends readonly Schema<unknown>[]>(...branches: S): Schema<Let<S[number]>> =>
+  byHand(joi.alternatives().try(...branches.map((branch) => branch.joi)))
+
+type Tagged<G extends string, B extends Record<string, Keys>> = {
+  [N in keyof B & string]: Shape<{ [T in G]: Schema<N> } & B[N]>
+}[keyof B & string]
+
+/** One of several shapes told apart by a tag, as `kind`. */
+export function tagged<const G extends string, B extends Record<string, Keys>>(
+  tag: G,
+  branches: B,
+): Schema<Tagged<G, B>> {
+  const names = Object.keys(branches)
+  const cases = Object.entries(branches).map(([name, keys]): [Sign, Schema<unknown>] => [
+    { [tag]: name },
+    object({ [tag]: one(name), ...keys }),
+  ])
+  return byHand(
+    oneOf(...cases).joi.messages({
+      'alternatives.any': `{{#label}} must have a ${tag}: one of ${names.join(', ')}`,
+      'alternatives.match': `{{#label}} must have a ${tag}: one of ${names.join(', ')}`,
+    }),
+  )
+}
+
+/** A schema that refers to itself by a name. */
+export const named = <T>(name: string, schema: Schema<T>): Schema<T> => byHand(schema.joi.id(name))
+/** Such a reference; its type is given by hand. */
+export const link = <T>(name: string): Schema<T> => byHand(joi.link(`#${name}`))
+
+type Same<A, B> = (<X>() => X extends A ? 1 : 2) extends <X>() => X extends B ? 1 : 2 ? true : false
+/** A type with its intersections and interfaces written out, down to what is named in `S`. */
+type Written<T, S> = T extends S
+  ? T
+  : T extends string | number | boolean | undefined | null
+    ? T
+    : T extends readonly unknown[]
+      ? { -readonly [I in keyof T]: Written<T[I], S> }
+      : { -readonly [K in keyof T]: Written<T[K], S> }
+
+/**
+ * Holds a schema to a type: they must be the same, key by key, or the compiler says so.
+ * @typeParam S what is left as it is named: types that refer to themselves
+ */
+export const exactly =
+  <T, S = never>() =>
+  <U>(
+    schema: Schema<U> &
+      (Same<Written<U, S>, Written<T, S>> extends true
+        ? unknown
+        : { differs: [Written<U, S>, Written<T, S>] }),
+  ): Schema<T> =>
+    byHand(schema.joi)

@@ -1,0 +1,44 @@
+import { randomInt } from 'node:crypto'
+import { Refused } from '@acolhida/core/request'
+import { sha256Hex } from '@acolhida/core/terms'
+import { newSecret } from '../here.ts'
+import type { SqliteStore } from '../store/sqlite-store.ts'
+
+/** Letters and digits that can't be taken for one another. */
+const ALPHABET = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789'
+
+/** A new one-time code for pairing a desk; the codes before it end. Only its hash is kept. */
+export function newPairingCode(store: SqliteStore): string {
+  const part = (): string => Array.from({ length: 4 }, () => ALPHABET[randomInt(ALPHABET.length)]).join('')
+  const code = `${part()}-${part()}-${part()}`
+  store.set('pairing-code', sha256Hex(code))
+  return code
+}
+
+/** Whether a key is the paired desk's. */
+export const isDesk = (store: SqliteStore, key: string): boolean =>
+  store.setting('desk-key') === sha256Hex(key)
+
+/** Gives the desk that knows the code its key; a desk paired before is cut off, after saying so. */
+export function pair(store: SqliteStore, code: string, replace: boolean): { key: string } {
+  if (store.setting('pairing-code') !== sha256Hex(code.trim().toUpperCase())) {
+    throw new Refused(
+      403,
+      'wrong-code',
+      'This code is not right, or has been used. The relay prints a new one when it starts.',
+    )
+  }
+  if (store.setting('desk-key') && !replace) {
+    throw new Refused(
+      409,
+      'paired-already',
+      'Another desk is paired with this relay. Going on here cuts that one off.',
+    )
+  }
+  const key = newSecret()
+  store.db.transaction(() => {
+    store.set('desk-key', sha256Hex(key))
+    store.unset('pairing-code')
+  })()
+  return { key }
+}

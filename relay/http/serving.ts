@@ -1,0 +1,27 @@
+import type { Backup } from '@acolhida/core/formats'
+import type { Calendars } from '../calendars/calendars.ts'
+import type { HouseClock } from '../clock.ts'
+import type { DoorAddress } from '../due/post.ts'
+import type { Here } from '../here.ts'
+import type { SqliteStore } from '../store/sqlite-store.ts'
+import type { Trials } from '../trial/trials.ts'
+import type { Stream } from './stream.ts'
+
+/** What both servers serve from. */
+export interface Serving {
+  here: Here
+  clock: HouseClock
+  store: SqliteStore
+  trials: Trials
+  calendars: Calendars
+  deskStream: Stream
+  doorStream: Stream
+  address: DoorAddress
+  requestsPerMinute: number
+  doorPages: string
+  deskPages: string
+  /** Hands out the demo practice; only where stand-ins run. */
+  demo?: () => Backup
+  /** Carries out what is due without waiting for the next round, once the answer is out. */
+  soon(): void
+}

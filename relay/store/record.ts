@@ -1,0 +1,33 @@
+import type { RecordItem, RecordPage } from '@acolhida/core/contract'
+import { type Instant, instant } from '@acolhida/core/time'
+import type { Db } from './db.ts'
+
+/** How many items a page of the record has at most. */
+const PAGE = 500
+
+interface Line {
+  n: number
+  at: number
+  kind: string
+  subject: string
+  seq: number
+  body: string
+}
+
+/** A page of what has happened since a cursor. */
+export function recordPage(db: Db, after: number, now: Instant, most = PAGE): RecordPage {
+  const rows = db
+    .prepare('SELECT n, at, kind, subject, seq, body FROM record WHERE n > ? ORDER BY n LIMIT ?')
+    .all(after, most) as Line[]
+  const items = rows.map((row) => ({ ...row, at: instant(row.at), body: JSON.parse(row.body) }) as RecordItem)
+  return { items, ...recordEnds(db), now }
+}
+
+/** The newest number of the record, and the first below which nothing has been forgotten. */
+export function recordEnds(db: Db): { first: number; last: number } {
+  const { last } = db.prepare('SELECT max(n) AS last FROM record').get() as { last: number | null }
+  const forgotten = db.prepare(`SELECT value FROM settings WHERE name = 'forgotten'`).get() as
+    | { value: string }
+    | undefined
+  return { first: Number(forgotten?.value ?? 0) + 1, last: last ?? 0 }
+}

@@ -1,0 +1,44 @@
+import type { Db } from './db.ts'
+
+type Value = string | number | Uint8Array
+
+/** A prepared statement, as far as it is used here. */
+interface Prepared {
+  run(...values: Value[]): unknown
+  get(...values: Value[]): unknown
+  all(...values: Value[]): unknown[]
+}
+
+/** A row with columns of text, and of numbers. */
+export type Row<T extends string, N extends string = never> = { [K in T]: string } & { [K in N]: number }
+
+/** Statements of one database, each prepared once. */
+export class Statements {
+  readonly #db: Db
+  readonly #known = new Map<string, Prepared>()
+
+  constructor(db: Db) {
+    this.#db = db
+  }
+
+  #prepare(sql: string): Prepared {
+    let statement = this.#known.get(sql)
+    if (!statement) {
+      statement = this.#db.prepare(sql)
+      this.#known.set(sql, statement)
+    }
+    return statement
+  }
+
+  run(sql: string, ...values: Value[]): void {
+    this.#prepare(sql).run(...values)
+  }
+
+  get<R>(sql: string, ...values: Value[]): R | undefined {
+    return this.#prepare(sql).get(...values) as R | undefined
+  }
+
+  all<R>(sql: string, ...values: Value[]): R[] {
+    return this.#prepare(sql).all(...values) as R[]
+  }
+}

@@ -1,0 +1,145 @@
+import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { LinkView } from '@acolhida/core/contract'
+import { bookingBehind, linkView, openingsFor } from '@acolhida/core/house'
+import { sha256Hex } from '@acolhida/core/terms'
+import { instant } from '@acolhida/core/time'
+import { afterEach, beforeEach, expect, it } from 'vitest'
+import { MovableClock } from '../clock.ts'
+import { Relay } from '../relay.ts'
+import { recordPage } from '../store/record.ts'
+import { ANSWERS } from './setup.ts'
+
+/** A relay's file of version 4, kept by the program of that time, and what that program said of it. */
+const FIXTURES = join(import.meta.dirname, 'fixtures')
+interface Expected {
+  now: number
+  links: Record<string, string>
+  quoteKey: string
+  views: Record<string, Omit<LinkView, 'state'> & { status: string }>
+  bookings: Record<
+    string,
+    {
+      status: string
+      start: number
+      place: string
+      minutes: number
+      service: string
+      until: number
+      offers: unknown[]
+      seq: number
+      share: number
+      mailProved: boolean
+      sequence: number
+      unsettled?: { seq: number; until: number }
+    }
+  >
+  waiting: { booking: string; step: string; state: string }[]
+  starts: number[]
+  ends: { first: number; last: number }
+  head: string
+  recordLength: number
+}
+const before = JSON.parse(readFileSync(join(FIXTURES, 'version-4.json'), 'utf8')) as Expected
+
+let folder: string
+let relay: Relay
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'acolhida-earlier-'))
+  const file = join(folder, 'relay.sqlite')
+  copyFileSync(join(FIXTURES, 'version-4.sqlite'), file)
+  relay = new Relay(
+    {
+      file,
+      smtp: 'smtp://127.0.0.1:9',
+      doorPages: '/none',
+      deskPages: '/none',
+      requestsPerMinute: 1,
+      steady: false,
+    },
+    new MovableClock(0, undefined, () => before.now),
+  )
+})
+afterEach(async () => {
+  await relay.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+it('opens with every booking as it was', () => {
+  const { house } = relay.here.keeper
+  for (const [id, was] of Object.entries(before.bookings)) {
+    const { unsettled, ...rest } = was
+    const booking = house.booking(id)!
+    expect(booking).toMatchObject(rest)
+    // What could not be taken back any more then was remembered all the same; at its moment it is the same.
+    const standing = unsettled && unsettled.until >= before.now ? unsettled : undefined
+    const now = booking.unsettled && booking.unsettled.until >= before.now ? booking.unsettled : undefined
+    expect(now && { seq: now.seq, until: now.until }).toEqual(standing)
+  }
+  expect([...house.openBookings()]).toHaveLength(Object.keys(before.bookings).length)
+  expect(house.chain).toBe(before.head)
+})
+
+it('shows every private link what it showed', () => {
+  const { house } = relay.here.keeper
+  const now = instant(before.now)
+  for (const [who, secret] of Object.entries(before.links)) {
+    const view = linkView(house, bookingBehind(house, sha256Hex(secret)).booking, now)
+    const { status, ...was } = before.views[who]!
+    const { state, shown: _, deposit: __, ...is } = view
+    // While a move can be undone everything is shown as it was before, not the start alone.
+    if (who === 'Welle' || who === 'Welle-mail') {
+      expect({ ...is, deadlines: [], shareNow: 0 }).toEqual({ ...was, deadlines: [], shareNow: 0 })
+    } else expect(is).toEqual(was)
+    const names: Record<string, string> = { requested: was.offers.length > 0 ? 'offered' : 'waiting' }
+    expect([who, state]).toEqual([who, names[status] ?? status])
+  }
+})
+
+it('offers the same starts, keeps what was kept, and has the record whole', () => {
+  const { house } = relay.here.keeper
+  const wanted = {
+    visit: 'fixture-visit-other-1',
+    service: 'voice-assessment',
+    place: 'studio',
+    answers: ANSWERS,
+    days: 40,
+  }
+  const { starts } = relay.here.look((here, now) => openingsFor(here, wanted, now))
+  expect(starts).toEqual(before.starts)
+  expect(house.keep('fixture-visit-standing')).toBeDefined()
+  const page = recordPage(relay.store.db, 0, instant(before.now), 10_000)
+  expect({ first: page.first, last: page.last }).toEqual(before.ends)
+  expect(page.items).toHaveLength(before.recordLength)
+})
+
+it('still has to send what waited, and nothing twice', () => {
+  const planned = [...relay.here.keeper.house.agenda()].flatMap(({ doing, subject }) =>
+    doing.do === 'message' ? [`${subject.id} ${doing.step}`] : [],
+  )
+  const waited = new Set(before.waiting.map((one) => `${one.booking} ${one.step}`))
+  // What waited and has been overtaken is not told any more; reminders of the demo's own requests are new.
+  const own = new Set(['asks-tome', 'asks-wanda', 'asks-lucjan'].map((id) => `${id} word-due`))
+  for (const one of planned) expect([...waited, ...own]).toContain(one)
+  const telling = before.waiting.filter((one) => one.state === 'waiting' && one.step !== 'word-due')
+  const last = new Map(telling.map((one) => [one.booking, one.step]))
+  expect(last.size).toBeGreaterThan(0)
+  for (const booking of last.keys()) expect(planned.some((one) => one.startsWith(booking))).toBe(true)
+})
+
+it('is not opened by two', () => {
+  expect(
+    () =>
+      new Relay(
+        {
+          file: join(folder, 'relay.sqlite'),
+          smtp: 'smtp://127.0.0.1:9',
+          doorPages: '/none',
+          deskPages: '/none',
+          requestsPerMinute: 1,
+        },
+        new MovableClock(),
+      ),
+  ).toThrow(/open in another relay/)
+})

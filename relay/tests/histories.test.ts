@@ -1,0 +1,213 @@
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setFlagsFromString } from 'node:v8'
+import { runInNewContext } from 'node:vm'
+import { replay, type StoredEvent } from '@acolhida/core/booking'
+import type { DoorPackage } from '@acolhida/core/contract'
+import { Doorkeeper, MapStore } from '@acolhida/core/house'
+import { mailHash } from '@acolhida/core/people'
+import { duration } from '@acolhida/core/time'
+import fc from 'fast-check'
+import { afterAll, expect, it } from 'vitest'
+import { samplePractice, sampleService } from '../../core/tests/sample.ts'
+import { openDatabase } from '../store/database.ts'
+import type { Db } from '../store/db.ts'
+import { Secrets } from '../store/keys.ts'
+import { SqliteStore } from '../store/sqlite-store.ts'
+import { agendas, History, overlaps, portrait, type Tried, tries } from './histories.ts'
+import { BEGINNING } from './setup.ts'
+
+const folder = mkdtempSync(join(tmpdir(), 'acolhida-histories-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+/** A small practice in which everything can happen: a word needed and not, groups judged, places told late. */
+function practice(): DoorPackage {
+  const salt = 'salt-of-histories'
+  const base = samplePractice({
+    services: [
+      sampleService({
+        id: 'a',
+        minutes: 60,
+        clearBefore: 0,
+        clearAfter: 0,
+        notice: duration('PT0S'),
+        questionnaire: 'q',
+      }),
+      sampleService({
+        id: 'b',
+        seats: 3,
+        groupDates: [{ id: 'g', start: '2026-12-02T15:00' as never, place: 'video' }],
+        least: { people: 2, by: duration('P2D') },
+      }),
+    ],
+    questionnaires: [
+      {
+        id: 'q',
+        name: 'Q',
+        version: 1,
+        questions: [{ id: 'q', kind: 'short', text: 'What?', required: false }],
+        rules: [
+          {
+            id: 'r',
+            name: 'More',
+            when: { question: 'q', is: '=', value: 'more' },
+            effect: { do: 'look', note: '' },
+          },
+        ],
+        bands: [],
+      },
+    ],
+    terms: [{ id: 't', versions: [{ number: 1, title: 'T', text: 'Be kind.' }] }],
+    limits: { openRequests: 3, perDay: 6 },
+  })
+  const services = base.services.map((one) => ({
+    ...one,
+    terms: one.id === 'a' ? ['t'] : [],
+    approval: { new: 'unsure' as const, known: 'straight' as const },
+  }))
+  const places = base.places.map((one) => ({ ...one, told: 'last-reminder' as const, address: 'Rua 1' }))
+  return {
+    revision: 1,
+    practice: { ...base, services, places },
+    sessions: [],
+    people: [
+      {
+        id: 'blocked',
+        mailHashes: [mailHash('s1@example.org', salt)],
+        standing: 'known',
+        invited: [],
+        blocked: true,
+      },
+      {
+        id: 'known',
+        mailHashes: [mailHash('s2@example.org', salt)],
+        standing: 'known',
+        invited: [],
+        blocked: false,
+      },
+    ],
+    salt,
+  }
+}
+
+const secrets = new Secrets(Buffer.alloc(32, 7))
+const secretOf = (link: string): string => secrets.of(link)
+const pack = practice()
+const template = join(folder, 'template.sqlite')
+{
+  const db = openDatabase(template)
+  new SqliteStore(db, secrets).write([{ type: 'package', pack }])
+  db.pragma('wal_checkpoint(TRUNCATE)')
+  db.close()
+}
+
+/** The machine with no file at all. */
+function machine(): Tried {
+  const store = new MapStore(secretOf)
+  store.write([{ type: 'package', pack }])
+  return { keeper: new Doorkeeper(store), secretOf }
+}
+
+/** The relay's, on a copy of a file; how sure the disk is of it does not matter here. */
+function onFile(file: string): Tried & { db(): Db; end(): void } {
+  copyFileSync(template, file)
+  let db: Db
+  const open = (): Doorkeeper => {
+    db = openDatabase(file)
+    db.pragma('synchronous = OFF')
+    return new Doorkeeper(new SqliteStore(db, secrets))
+  }
+  return {
+    keeper: open(),
+    secretOf,
+    restart: () => {
+      db.close()
+      return open()
+    },
+    db: () => db,
+    end: () => {
+      db.close()
+      for (const end of ['', '-wal', '-shm']) rmSync(file + end, { force: true })
+    },
+  }
+}
+
+/** Files stay open until the statements prepared on them have been collected: thousands would be too many. */
+setFlagsFromString('--expose_gc')
+const collect = runInNewContext('gc') as () => void
+async function letGo(): Promise<void> {
+  collect()
+  await new Promise((resolve) => setImmediate(resolve))
+}
+
+/** 5,000 in the suite; `npm run soak` tries more. */
+const RUNS = Number(process.env.HISTORIES ?? 5_000)
+const SEED = process.env.HISTORIES_SEED ? { seed: Number(process.env.HISTORIES_SEED) } : {}
+
+it(`gives ${RUNS} histories the same end in memory and on a file, ended and started again at any point`, {
+  timeout: 60_000 + RUNS * 100,
+}, async () => {
+  let count = 0
+  const done = new Map<string, number>()
+  await fc.assert(
+    fc.asyncProperty(fc.array(tries, { minLength: 4, maxLength: 14 }), async (list) => {
+      if (count % 200 === 199) await letGo()
+      const file = onFile(join(folder, `run-${++count}.sqlite`))
+      try {
+        const here = new History(machine(), BEGINNING)
+        const there = new History(file, BEGINNING)
+        const clashes = new Set<string>()
+        for (const one of list) {
+          const known = new Set(here.bookings.map(({ id }) => id))
+          here.do(one)
+          there.do(one)
+          const name = `${one.who} ${'does' in one ? one.does : ''}`
+          const said = here.said.at(-1)
+          if (!(typeof said === 'object' && said !== null && 'refused' in said))
+            done.set(name, (done.get(name) ?? 0) + 1)
+          // Where the practitioner has wished for a clash, two may have one time.
+          if ('nth' in one && one.who === 'desk' && (one.does === 'enter' || one.does === 'move'))
+            for (const { id } of here.bookings) if (!known.has(id) || one.does === 'move') clashes.add(id)
+        }
+        expect(there.said).toEqual(here.said)
+        expect(portrait(there.keeper, there.now)).toEqual(portrait(here.keeper, here.now))
+        const { kept, anew } = agendas(here.keeper)
+        expect(kept).toEqual(anew)
+        expect(overlaps(here.keeper, clashes)).toEqual([])
+        // Started again, it is what it was; and each record, replayed, is the booking that is remembered.
+        there.do({ who: 'restart' })
+        expect(portrait(there.keeper, there.now)).toEqual(portrait(here.keeper, here.now))
+        for (const booking of here.bookings) {
+          const rows = file
+            .db()
+            .prepare(`SELECT body, at FROM record WHERE kind = 'booking' AND subject = ? ORDER BY seq`)
+            .all(booking.id) as { body: string; at: number }[]
+          expect(
+            replay(
+              booking.id,
+              rows.map((row) => JSON.parse(row.body) as StoredEvent),
+            ),
+          ).toEqual(booking)
+          const times = rows.map((row) => row.at)
+          expect(times).toEqual([...times].sort((a, b) => a - b))
+        }
+      } finally {
+        file.end()
+      }
+    }),
+    { numRuns: RUNS, ...SEED },
+  )
+  const tried = [...done].sort().map(([name, n]) => `${name.trim()} ${n}`)
+  console.log(`      ${count} histories: ${tried.join(', ')}`)
+  // What is never carried out is never looked at.
+  for (const name of [
+    'link accept',
+    'link prove',
+    'link cancel',
+    'desk welcome',
+    'desk take-back',
+    'desk move',
+  ])
+    expect(done.get(name) ?? 0).toBeGreaterThan(RUNS / 500)
+})

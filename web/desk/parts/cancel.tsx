@@ -1,0 +1,45 @@
+import { type Booking, cancelShare } from '@acolhida/core/booking'
+import { money } from '@acolhida/core/money'
+import { placeOf, zoneOf } from '@acolhida/core/practice'
+import { moment } from '@acolhida/core/time'
+import { useState } from 'react'
+import { useNow } from '../../relay-client/clock.ts'
+import type { Desk } from '../data/live.ts'
+import { decideFor } from '../sync/acts.ts'
+import { Dialog } from './dialog.tsx'
+import { WordWithIt } from './word.tsx'
+import { currencyOf, serviceName } from './words.ts'
+
+/** Cancels a session for somebody: what it costs whom is said before, and a word goes with it. */
+export function CancelSession({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
+  const { practice } = desk
+  const now = useNow()
+  const [text, setText] = useState('')
+  const { name } = booking.asked.person
+  const where = zoneOf(practice, placeOf(practice, booking.place))
+  const theirs = cancelShare(booking.asked.houseRules, booking.start, where, now)
+  const price = money(booking.price, currencyOf(booking.asked.currency))
+  return (
+    <Dialog title={`Cancel ${serviceName(practice, booking.service)} with ${name}`} close={close}>
+      <p className="text-soft">
+        {moment(booking.start, where)} becomes free again. {name} gets a mail, and owes nothing: it is you who
+        cancels.
+        {theirs > 0 &&
+          booking.price > 0 &&
+          ` If ${name} cancelled now, ${theirs} % of ${price} would be due.`}
+      </p>
+      <WordWithIt text={text} onChange={setText} />
+
+      <button
+        type="button"
+        className="press press-no mt-3"
+        onClick={() => {
+          decideFor(booking, { do: 'cancel', by: 'practitioner', text })
+          close()
+        }}
+      >
+        Cancel it, free for {name}
+      </button>
+    </Dialog>
+  )
+}
