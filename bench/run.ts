@@ -1,8 +1,14 @@
 import { benchCalendar } from './calendar.ts'
+import { benchCrowd } from './crowd.ts'
+import { benchHouse } from './house.ts'
 import { benchOpenings } from './openings.ts'
 import { benchQuestions } from './questions.ts'
+import { benchStart } from './start.ts'
 
 const only = process.argv[2]
 if (!only || only === 'openings') benchOpenings()
 if (!only || only === 'calendar') benchCalendar()
 if (!only || only === 'questions') benchQuestions()
+if (!only || only === 'house') await benchHouse()
+if (!only || only === 'start') await benchStart()
+if (!only || only === 'crowd') await benchCrowd()
