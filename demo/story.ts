@@ -1,5 +1,4 @@
 import {
-  type Asked,
   type Booking,
   type BookingEvent,
   bookingEntries,
@@ -9,17 +8,11 @@ import {
 } from '@acolhida/core/booking'
 import type { Enquiry } from '@acolhida/core/contract'
 import type { Backup, BookingRecord } from '@acolhida/core/formats'
-import { makeDiary, newClient, openStarts } from '@acolhida/core/openings'
+import { makeDiary, openStarts } from '@acolhida/core/openings'
 import { normalMail, type Person } from '@acolhida/core/people'
-import {
-  type Practice,
-  placeOf,
-  questionnaireOf,
-  serviceOf,
-  termsInForce,
-  zoneOf,
-} from '@acolhida/core/practice'
-import { type Answers, newcomer, readAnswers } from '@acolhida/core/questions'
+import { type Practice, placeOf, serviceOf, termsInForce, zoneOf } from '@acolhida/core/practice'
+import { newcomer } from '@acolhida/core/questions'
+import { askedOf, askFor, byPractitioner, printOfShown, reckon, shownOf } from '@acolhida/core/request'
 import { agree, chainHead, shownText } from '@acolhida/core/terms'
 import {
   addDays,
@@ -33,245 +26,8 @@ import {
   shift,
   zone,
 } from '@acolhida/core/time'
+import { PARTS } from './parts.ts'
 import { demoPractice } from './practice.ts'
-
-interface Part {
-  id: string
-  name: string
-  email: string
-  zone: string
-  service: string
-  place?: string
-  /** Days from today on which the session lies, and which opening of that day is taken. */
-  day: number
-  nth: number
-  /** Hours before now at which they asked. */
-  asked: number
-  answers: Answers
-  attempts?: Answers[]
-  proved?: boolean
-  booked?: boolean
-}
-
-const teaching: Answers = {
-  brings: 'I read the news on the radio and lose my low notes by evening.',
-  uses: ['calls', 'stage'],
-  hoarse: 'not',
-  strain: 4,
-  price: 'fine',
-}
-const talk = (brings: string): Answers => ({ brings, 'for-whom': 'mine' })
-const reader = (to: string): Answers => ({ 'to-whom': to, ease: 5 })
-
-const PARTS: Part[] = [
-  {
-    id: 'past-amara',
-    name: 'Amara Dindi',
-    email: 'amara.dindi@example.org',
-    zone: 'Europe/Lisbon',
-    service: 'voice-assessment',
-    day: -6,
-    nth: 1,
-    asked: 300,
-    answers: teaching,
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'past-rhys',
-    name: 'Rhys Penhallow',
-    email: 'rhys.penhallow@example.org',
-    zone: 'Europe/London',
-    service: 'first-conversation',
-    day: -5,
-    nth: 3,
-    asked: 280,
-    answers: talk('I am to give a speech at a wedding in spring.'),
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'past-odile',
-    name: 'Odile Ferrand',
-    email: 'odile.ferrand@example.org',
-    zone: 'Europe/Paris',
-    service: 'voice-assessment',
-    day: -1,
-    nth: 2,
-    asked: 200,
-    answers: teaching,
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'today-rhys',
-    name: 'Rhys Penhallow',
-    email: 'rhys.penhallow@example.org',
-    zone: 'Europe/London',
-    service: 'coaching',
-    place: 'video',
-    day: 0,
-    nth: 1,
-    asked: 90,
-    answers: {},
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'today-amara',
-    name: 'Amara Dindi',
-    email: 'amara.dindi@example.org',
-    zone: 'Europe/Lisbon',
-    service: 'coaching',
-    place: 'studio',
-    day: 0,
-    nth: 8,
-    asked: 80,
-    answers: {},
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'next-odile',
-    name: 'Odile Ferrand',
-    email: 'odile.ferrand@example.org',
-    zone: 'Europe/Paris',
-    service: 'coaching',
-    place: 'video',
-    day: 1,
-    nth: 2,
-    asked: 70,
-    answers: {},
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'next-benat',
-    name: 'Beñat Lasarte',
-    email: 'benat.lasarte@example.org',
-    zone: 'Europe/Madrid',
-    service: 'voice-assessment',
-    day: 2,
-    nth: 5,
-    asked: 60,
-    answers: { ...teaching, uses: ['singing'], summary: true },
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'reading-seat-1',
-    name: 'Nuno Vilar',
-    email: 'nuno.vilar@example.org',
-    zone: 'Europe/Lisbon',
-    service: 'reading-aloud',
-    day: 0,
-    nth: 0,
-    asked: 50,
-    answers: reader('children'),
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'reading-seat-2',
-    name: 'Sanne Kuipers',
-    email: 'sanne.kuipers@example.org',
-    zone: 'Europe/Amsterdam',
-    service: 'reading-aloud',
-    day: 0,
-    nth: 0,
-    asked: 45,
-    answers: reader('grown'),
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'reading-seat-3',
-    name: 'Mirela Pop',
-    email: 'mirela.pop@example.org',
-    zone: 'Europe/Bucharest',
-    service: 'reading-aloud',
-    day: 0,
-    nth: 0,
-    asked: 40,
-    answers: reader('nobody'),
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'reading-seat-4',
-    name: 'Inês Tavira',
-    email: 'ines.tavira@example.org',
-    zone: 'Europe/Lisbon',
-    service: 'reading-aloud',
-    day: 0,
-    nth: 0,
-    asked: 30,
-    answers: reader('children'),
-    proved: true,
-    booked: true,
-  },
-  {
-    id: 'asks-tome',
-    name: 'Tomé Arrais',
-    email: 'tome.arrais@example.org',
-    zone: 'America/Sao_Paulo',
-    service: 'voice-assessment',
-    day: 3,
-    nth: 6,
-    asked: 18.3,
-    proved: true,
-    answers: {
-      brings: 'My voice gives out by the afternoon. I teach five classes a day and dread the last one.',
-      uses: ['teaching'],
-      hoarse: 'long',
-      doctor: false,
-      strain: 9,
-      price: 'parts',
-      came: 'A singer I teach with',
-    },
-    attempts: [
-      {
-        brings: 'My voice gives out by the afternoon. I teach five classes a day and dread the last one.',
-        uses: ['teaching'],
-        hoarse: 'long',
-        doctor: false,
-        strain: 9,
-        price: 'too-much',
-        came: 'A singer I teach with',
-      },
-    ],
-  },
-  {
-    id: 'asks-wanda',
-    name: 'Wanda Okoro',
-    email: 'wanda.okoro@example.org',
-    zone: 'Africa/Lagos',
-    service: 'first-conversation',
-    day: 2,
-    nth: 2,
-    asked: 3,
-    proved: true,
-    answers: {
-      ...talk('I speak at a congress in January and want to be heard in the last row.'),
-      'for-whom': 'team',
-    },
-  },
-  {
-    id: 'asks-lucjan',
-    name: 'Lucjan Bielak',
-    email: 'lucjan.bielak@example.org',
-    zone: 'Europe/Warsaw',
-    service: 'voice-assessment',
-    day: 6,
-    nth: 9,
-    asked: 0.7,
-    answers: {
-      ...teaching,
-      brings: 'I have begun to teach online and talk against the fan all day.',
-      uses: ['teaching', 'calls'],
-    },
-  },
-]
 
 /** A Monday-to-Friday date `days` working days from today (0: today, or the last working day before). */
 function workdayFrom(practice: Practice, now: Instant, days: number): ReturnType<typeof dateAt> {
@@ -303,15 +59,16 @@ export function demoBackup(now: Instant): Backup {
     const from =
       service.seats > 1 ? dateAt(zone(practice.profile.zone), now) : workdayFrom(practice, now, part.day)
     const diary = makeDiary(practice, bookingEntries(practice, told, at))
-    const questionnaire = questionnaireOf(practice, service)
-    const reading = readAnswers(service, questionnaire, part.answers, newcomer)
-    const ask = {
-      service,
-      place,
-      minutes: reading.quote.minutes,
-      asker: { ...newClient, who: 'practitioner' as const },
-      now: instant(at - 30 * DAY),
+    const asking = {
+      ...newcomer,
+      standing: part.service === 'coaching' ? ('known' as const) : ('new' as const),
     }
+    const who = { by: 'client' as const, asking }
+    const around = { now: at, used: () => 0 }
+    const wish = { service: service.id, answers: part.answers }
+    const reckoned = reckon(practice, wish, who, around)
+    const { reading } = reckoned
+    const ask = askFor(reckoned, place, byPractitioner, instant(at - 30 * DAY))
     const open = openStarts(
       { ...practice, away: [] },
       diary,
@@ -331,32 +88,23 @@ export function demoBackup(now: Instant): Backup {
       return agreement
     })
     const until = holdUntil(practice.answering, at, start, zoneOf(practice, placeOf(practice, place)))
-    const asked: Asked = {
-      type: 'asked',
-      v: 2,
+    const asked = askedOf(reckoned, {
       at,
-      service: service.id,
       place,
       start,
-      minutes: reading.quote.minutes,
-      person: { name: part.name, email: part.email, zone: part.zone },
-      asking: { ...newcomer, standing: part.service === 'coaching' ? 'known' : 'new' },
       proof: 'earlier',
-      shown: '',
-      answers: part.answers,
-      ...(questionnaire ? { questionnaire: { id: questionnaire.id, version: questionnaire.version } } : {}),
+      person: { name: part.name, email: part.email, zone: part.zone },
       reading,
       attempts: (part.attempts ?? []).map((answers, i) => ({
         at: shift(at, -(i + 1) * 3 * MINUTE),
         service: service.id,
         answers,
-        outcome: readAnswers(service, questionnaire, answers, newcomer).outcome,
+        outcome: reckon(practice, { ...wish, answers }, who, around).reading.outcome,
       })),
       agreements,
-      houseRules: practice.houseRules,
-      currency: practice.profile.currency,
       until,
-    }
+      shown: printOfShown(shownOf(practice, service.id, reading.quote, { start, place })),
+    })
     const events: BookingEvent[] = [asked]
     if (part.proved) events.push({ type: 'proved', at: shift(at, 4 * MINUTE) })
     if (part.booked) {

@@ -159,6 +159,65 @@ describe('an address that is not proved', () => {
   })
 })
 
+describe('an address corrected after going back', () => {
+  it('is where to come from then on: its zone, its surcharge and the address itself', async () => {
+    const where = {
+      id: 'where',
+      kind: 'address' as const,
+      text: 'Where shall I come?',
+      required: true,
+      travel: true,
+    }
+    const zones = [
+      { id: 'near', name: 'Around Coimbra', postalCodes: ['30'], clear: 15, surcharge: 1_000 },
+      { id: 'far', name: 'Towards the sea', postalCodes: ['31'], clear: 40, surcharge: 2_500 },
+    ]
+    changePractice(house.relay, ({ places, services, questionnaires }) => ({
+      places: [
+        ...places,
+        {
+          id: 'yours',
+          kind: 'client' as const,
+          name: 'at yours',
+          told: 'confirmation' as const,
+          travel: zones,
+        },
+      ],
+      services: services.map((one) => (one.id === 'voice-assessment' ? { ...one, places: ['yours'] } : one)),
+      questionnaires: questionnaires.map((one) =>
+        one.id === services.find(({ id }) => id === 'voice-assessment')?.questionnaire
+          ? { ...one, questions: [...one.questions, where] }
+          : one,
+      ),
+    }))
+    const client = await house.visitor()
+    await client.goto(`${house.door}/${house.slug}/voice-assessment`)
+    await answerAssessment(client)
+    const lives = async (street: string, code: string, town: string): Promise<void> => {
+      await client.getByLabel('Street and number').fill(street)
+      await client.getByLabel('Postal code').fill(code)
+      await client.getByLabel('Town').fill(town)
+    }
+    await lives('Rua Velha 1', '3000-100', 'Coimbra')
+    await client.getByRole('button', { name: 'Go on to the times' }).click()
+    await pick(client, 2)
+    await summary(client).getByText('€105.00').first().waitFor()
+    await client.getByRole('button', { name: 'Questions', exact: true }).click()
+    await client.getByLabel('Street and number').waitFor()
+    await lives('Rua Nova 2', '3100-200', 'Pombal')
+    await client.getByRole('button', { name: 'Go on to the times' }).click()
+    await pick(client, 2)
+    await summary(client).getByText('€120.00').first().waitFor()
+    await fillIn(client, 'Iker Solano', 'iker.solano@example.org')
+    await sendButton(client).click()
+    await client.getByRole('heading', { name: 'One step more' }).waitFor()
+    const { asked, price } = booked('Iker Solano')!
+    expect([asked.travel, asked.address, price]).toEqual(['far', 'Rua Nova 2, 3100-200 Pombal', 12_000])
+    expect(asked.answers.where).toContain('Rua Nova 2')
+    await client.context().close()
+  })
+})
+
 describe('a clock that has leapt', () => {
   it('pauses what happens by itself until the practitioner has said that it is right', async () => {
     const leaping = await openHouse({ seesLeaps: true })

@@ -1,4 +1,5 @@
 import type { Contact, DeskDoes } from '../booking/index.ts'
+import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import { holdsHtml } from '../questions/answers.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { joi } from '../schemas/joi.ts'
@@ -47,8 +48,8 @@ const name: Schema<string> = byHand(
     .messages({ 'string.pattern.base': '{{#label}} must be one line of plain text' }),
 )
 const phone = pattern(
-  /^[0-9+()\-.\s/]*$/,
-  40,
+  PHONE_SHAPE,
+  LONGEST_PHONE,
   '{{#label}} is not a phone number; write it as +351 239 555 0100',
 )
 /** Words that say something. */

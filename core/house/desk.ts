@@ -11,20 +11,9 @@ import { blockingMove, leastDates } from '../booking/index.ts'
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
 import { why } from '../openings/index.ts'
 import { checkPractice } from '../practice/index.ts'
-import {
-  askedOf,
-  askFor,
-  askingOf,
-  byPractitioner,
-  personBehind,
-  printOfBooking,
-  printOfShown,
-  Refused,
-  reckon,
-  shownOf,
-} from '../request/index.ts'
+import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../request/index.ts'
 import { happen, replanned, type Work } from './act.ts'
-import { published } from './house.ts'
+import { checkByHand, reckonByHand } from './by-hand.ts'
 import { carryOut } from './link.ts'
 
 /** Takes what the desk publishes. What is due is planned anew afterwards, in an act of its own. */
@@ -91,29 +80,15 @@ export function command(work: Work, body: DeskCommand): { seq: number } {
  */
 export function enter(work: Work, body: EnterBody): { seq: number } {
   const { house, now } = work
-  const { practice, people, salt } = published(house)
-  const person = personBehind({ people, salt }, body.person.email)
-  const asking = askingOf(person, body.service)
-  const reckoned = reckon(
-    practice,
-    body,
-    { by: 'practitioner', asking, person: person?.id },
-    { now, used: (code) => house.used(code) },
-  )
+  const reckoned = reckonByHand(work, body)
   if (house.booking(body.id))
     throw new Refused(409, 'id-taken', 'There is a booking of this name already.', { where: 'id' })
   const { start, place, minutes } = body
   const ask = { ...askFor(reckoned, place, byPractitioner, now), minutes }
-  const closures = why(practice, house.diary(start, start), ask, start)
+  const closures = why(reckoned.practice, house.diary(start, start), ask, start)
   if (blockingMove(closures, body.clash).length > 0)
     throw new Refused(409, 'not-open', 'That time is not free any more.', { where: 'start' })
-  if (reckoned.codeProblem !== undefined)
-    throw new Refused(422, 'code', reckoned.codeProblem, { where: 'code' })
-  const quote = { ...reckoned.reading.quote, minutes }
-  const shown = printOfShown(shownOf(practice, body.service, quote))
-  if (body.shown !== undefined && body.shown !== shown) {
-    throw new Refused(409, 'changed', 'What it comes to has changed meanwhile. Please look at it once more.')
-  }
+  const shown = checkByHand(reckoned, body, minutes)
   const asked = askedOf(reckoned, {
     at: now,
     place,

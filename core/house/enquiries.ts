@@ -2,8 +2,9 @@ import { enquirySubject } from '../agenda/index.ts'
 import type { AnswerBody, EnquireBody, Enquiry, EnquiryNews, QuoteBody } from '../contract/types.ts'
 import { questionnaireOf, serviceOf } from '../practice/index.ts'
 import { openAnswers } from '../questions/index.ts'
-import { askingOf, personBehind, printOfShown, Refused, reckon, shownOf } from '../request/index.ts'
+import { Refused } from '../request/index.ts'
 import type { Work } from './act.ts'
+import { checkByHand, reckonByHand } from './by-hand.ts'
 import { published } from './house.ts'
 
 /** Takes a message instead of a booking. */
@@ -48,25 +49,11 @@ export function answer(work: Work, { enquiry: id, text }: AnswerBody): { seq: nu
  */
 export function quote(work: Work, body: QuoteBody): { seq: number } {
   const { house, now, changes } = work
-  const { practice, people, salt } = published(house)
-  const person = personBehind({ people, salt }, body.person.email)
-  const reckoned = reckon(
-    practice,
-    body,
-    { by: 'practitioner', asking: askingOf(person, body.service), person: person?.id },
-    { now, used: (code) => house.used(code) },
-  )
+  const reckoned = reckonByHand(work, body)
   if (body.until <= now)
     throw new Refused(422, 'until', 'A quote must stand for a while.', { where: 'until' })
-  if (reckoned.codeProblem !== undefined)
-    throw new Refused(422, 'code', reckoned.codeProblem, { where: 'code' })
-  const { service, answers, extras, travel, code, reading, questionnaire } = reckoned
-  if (body.shown !== undefined && body.shown !== printOfShown(shownOf(practice, service.id, reading.quote)))
-    throw new Refused(
-      409,
-      'changed',
-      'What this comes to has changed since it was written here. Please look at it once more.',
-    )
+  checkByHand(reckoned, body)
+  const { practice, service, answers, extras, travel, code, reading, questionnaire } = reckoned
   const known = house.enquiry(body.enquiry)
   if (!known) {
     const enquiry: Enquiry = {

@@ -1,12 +1,11 @@
 import { bookingSubject } from '../agenda/index.ts'
-import { type Booking, type ClientDoes, type Command, decide, stateAt } from '../booking/index.ts'
+import { type Booking, type ClientDoes, type Command, decide, seenAt, stateAt } from '../booking/index.ts'
 import { printOfBooking, Refused } from '../request/index.ts'
 import { happen, type Work } from './act.ts'
 import { circumstances } from './circumstances.ts'
-import type { House } from './house.ts'
-import { published } from './house.ts'
+import { type House, published } from './house.ts'
 import { openRequestsOf, tooManyOpen } from './send.ts'
-import { costNow, seenBy } from './views.ts'
+import { costNow } from './views.ts'
 
 /** The booking that a private link leads to. @throws Refused when it leads nowhere */
 export function bookingBehind(house: House, hash: string): { booking: Booking; proves: boolean } {
@@ -61,7 +60,7 @@ export function throughLink(work: Work, { hash, command, shown }: ThroughLink): 
   }
   // What costs something, or binds, is done on what was seen.
   const binds = command.do === 'accept' || command.do === 'cancel'
-  if (binds && shown !== printOfBooking(seenBy(booking, now), costNow(house, booking, now))) {
+  if (binds && shown !== printOfBooking(seenAt(booking, now), costNow(house, booking, now))) {
     throw new Refused(
       409,
       'changed',

@@ -1,7 +1,14 @@
 import type { Due, Message } from '../agenda/index.ts'
 import type { Booking } from '../booking/index.ts'
 import type { MailNews } from '../contract/types.ts'
-import { answerLetter, type Letter, letterFor, quoteLetter } from '../messages/index.ts'
+import {
+  answerLetter,
+  type Letter,
+  letterFor,
+  quoteLetter,
+  receiverOf,
+  type Step,
+} from '../messages/index.ts'
 import { fingerprint } from '../terms/index.ts'
 import { type Instant, MINUTE, shift } from '../time/index.ts'
 import type { Work } from './act.ts'
@@ -63,7 +70,7 @@ function written(house: House, { subject, doing }: Due, now: Instant): Written |
     // Where to meet is of no use once it has begun.
     if (doing.step === 'place' && now > booking.start) return undefined
     const letter = letterFor(practice, booking, doing.step, now)
-    const recipient = letter.to === 'client' ? booking.asked.person.email : practice.profile.email
+    const recipient = recipientOf(house, subject, doing.step) ?? ''
     return { ...letter, recipient, leads: 'my', service: booking.service, about: subject, booking }
   }
   const enquiry = house.enquiry(subject.id)
@@ -85,6 +92,12 @@ function written(house: House, { subject, doing }: Due, now: Instant): Written |
     service: quote.service,
     about: { kind: 'quote', id: quote.id },
   }
+}
+
+/** The address that a step about a subject is sent to; nothing where the subject is known no more. */
+function recipientOf(house: House, { kind, id }: Due['subject'], step: Step): string | undefined {
+  if (receiverOf(step) === 'practitioner') return published(house).practice.profile.email
+  return kind === 'booking' ? house.booking(id)?.asked.person.email : house.enquiry(id)?.email
 }
 
 /** What came of handing a message over. */
@@ -128,7 +141,7 @@ export function went({ house, now, changes }: Work, { due, problem, recipient, s
 /** After the relay has ended in between: nobody knows whether it went, and it is not sent again by itself. */
 export function unknown(
   { house, now, changes }: Work,
-  { key, subject, recipient }: { key: string; subject: Due['subject']; recipient: string },
+  { key, subject }: { key: string; subject: Due['subject'] },
 ) {
   const before = house.message(key, subject)
   if (before?.state !== 'handed') return {}
@@ -136,7 +149,7 @@ export function unknown(
   const news: MailNews = {
     step: before.step,
     state: 'unknown',
-    to: recipient,
+    to: recipientOf(house, subject, before.step) ?? '',
     subject: '',
     due: before.due,
     reason: 'The relay ended while it was being handed over; it may have gone or not.',

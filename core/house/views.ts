@@ -149,20 +149,17 @@ const answersShown = (practice: Practice, booking: Booking): NonNullable<LinkVie
       : []
   })
 
-/** A booking as the one who holds its link sees it. */
-export const seenBy = seenAt
-
 /** What cancelling would cost the client now, in percent, as they see their booking. */
 export function costNow(house: House, booking: Booking, now: Instant): number {
   const { practice } = published(house)
-  const { asked, start, place } = seenBy(booking, now)
+  const { asked, start, place } = seenAt(booking, now)
   return cancelShare(asked.houseRules, start, zoneOf(practice, placeOf(practice, place)), now)
 }
 
 /** Where things stand, for the one who holds the link. Everything is told of the booking as it is seen. */
 export function linkView(house: House, booking: Booking, now: Instant): LinkView {
   const { practice } = published(house)
-  const seen = seenBy(booking, now)
+  const seen = seenAt(booking, now)
   const state = stateAt(seen, now)
   const { asked } = seen
   const place = placeOf(practice, seen.place)

@@ -39,11 +39,11 @@ export function read(work: Work, wanted: Wanted): DoorReading {
       return seen ? [{ id, name: other.name }] : []
     })
   const { minutes, lines, price, deposit } = quote
-  const shown = printOfShown(shownOf(practice, service.id, quote))
+  const told = { minutes, lines, price, deposit, shown: printOfShown(shownOf(practice, service.id, quote)) }
   if (own) {
     const { zone: _, ...person } = own.person
     const said = { until: own.until, text: own.text, person }
-    return { open: true, minutes, lines, price, deposit, shown, enquiryInstead: false, quote: said }
+    return { open: true, ...told, enquiryInstead: false, quote: said }
   }
   const refused = refusalOf(understood)
   const closing = refused?.problem.code === 'closed' || refused?.problem.code === 'enquiry-instead'
@@ -69,11 +69,7 @@ export function read(work: Work, wanted: Wanted): DoorReading {
           },
         }
       : {}),
-    minutes,
-    lines,
-    price,
-    deposit,
-    shown,
+    ...told,
     ...(suggested.length > 0 ? { suggested: visible(suggested) } : {}),
     enquiryInstead,
   }

@@ -27,6 +27,9 @@ export interface Letter {
   invite?: 'REQUEST' | 'CANCEL'
 }
 
+/** To whom a step is written. */
+export const receiverOf = (step: Step): Letter['to'] => (step === 'word-due' ? 'practitioner' : 'client')
+
 /** How times are written to people in their zone, with the zone's place named when it is not the practice's. */
 export function timeFor(start: Instant, minutes: number, where: Zone, home: Zone): string {
   const when = `${longDate(dateAt(where, start))}, ${span(start, shift(start, minutes * MINUTE), where)}`
@@ -116,7 +119,7 @@ function askedLines({ booking, there }: Words): string[] {
  */
 export function letterFor(practice: Practice, booking: Booking, step: Step, now: Instant): Letter {
   const w = wordsFor(practice, booking)
-  const to = 'client'
+  const to = receiverOf(step)
   const when = moment(booking.start, w.there)
   switch (step) {
     case 'asked':
@@ -130,7 +133,7 @@ export function letterFor(practice: Practice, booking: Booking, step: Step, now:
       }
     case 'word-due':
       return {
-        to: 'practitioner',
+        to,
         subject: `A request awaits your word until ${moment(booking.until, w.home)}`,
         text: `${w.service}, ${timeFor(booking.start, booking.minutes, w.home, w.home)}.\n\nThe time is kept until ${moment(booking.until, w.home)}; then it is free again.`,
       }

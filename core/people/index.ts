@@ -93,4 +93,4 @@ export function tagsOf(person: Pick<Person, 'tags'>, bookings: readonly Booking[
   return [...new Set([...(person.tags ?? []), ...given])].sort()
 }
 
-export { isMail } from './mail.ts'
+export { isMail, isPhone } from './mail.ts'

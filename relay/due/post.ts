@@ -41,14 +41,7 @@ export class Post {
 
   /** What was being handed over when the relay ended is unknown, and not sent again by itself. */
   begin(store: SqliteStore): void {
-    const { house } = this.#here.keeper
-    for (const { key, subject } of store.handed()) {
-      const recipient =
-        subject.kind === 'booking'
-          ? house.booking(subject.id)?.asked.person.email
-          : house.enquiry(subject.id)?.email
-      this.#here.call(unknown, { key, subject, recipient: recipient ?? '' })
-    }
+    for (const message of store.handed()) this.#here.call(unknown, message)
   }
 
   /** Sends everything due now; a second call joins the round under way. */

@@ -1,3 +1,4 @@
+import type { Doing } from '@acolhida/core/agenda'
 import { itself } from '@acolhida/core/house'
 import { type Instant, MINUTE } from '@acolhida/core/time'
 import type { Calendars } from '../calendars/calendars.ts'
@@ -27,8 +28,8 @@ export class Rounds {
     this.turn()
   }
 
-  /** Carries out what is due, at once: also after the clock has been moved. */
-  turn(): void {
+  /** Carries out what is due, at once: also after the clock has been moved. Waits for what takes longer. */
+  async turn(): Promise<void> {
     try {
       const now = this.#here.now()
       if (this.#noted === undefined || now - this.#noted >= MINUTE) {
@@ -37,20 +38,23 @@ export class Rounds {
       }
       if (this.#here.clock.leapt) return
       const first = this.#here.keeper.house.agenda()[0]
-      if (first && first.at <= now) this.#carryOut(now)
+      if (first && first.at <= now) await this.#carryOut(now)
     } catch (error) {
       console.error('A round of the relay failed:', error)
     }
   }
 
-  #carryOut(now: Instant): void {
+  async #carryOut(now: Instant): Promise<void> {
     const { keeper, memory } = this.#here
     const forgetting = keeper.due(now, (due) => due.doing.do === 'forget')
     if (forgetting) this.#here.call(itself, { due: forgetting, memory, really: now })
-    if (keeper.due(now, (due) => due.doing.do === 'read-calendar'))
-      this.#calendars.round().catch((error) => console.error('Reading calendars failed:', error))
-    if (keeper.due(now, (due) => due.doing.do === 'message'))
-      this.#post.round().catch((error) => console.error('Sending mail failed:', error))
+    const isDue = (kind: Doing['do']): boolean =>
+      keeper.due(now, ({ doing }) => doing.do === kind) !== undefined
+    const outside: Promise<void>[] = []
+    if (isDue('read-calendar')) outside.push(this.#calendars.round())
+    if (isDue('message')) outside.push(this.#post.round())
+    for (const end of await Promise.allSettled(outside))
+      if (end.status === 'rejected') console.error('A round of the relay failed:', end.reason)
   }
 
   stop(): void {

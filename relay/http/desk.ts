@@ -82,7 +82,8 @@ export function deskApp(serving: Serving): Express {
   const doing =
     <B extends object>(scope: string, does: Does<B, { seq: number }>) =>
     ({ body, key }: Call<B>): { seq: number } => {
-      const { shown: _, seen: __, ...same } = { shown: undefined, seen: undefined, ...body }
+      // What was looked at meanwhile is no other decision.
+      const same = { ...body, shown: undefined, seen: undefined }
       const done = here.call(does, body, { scope, key, body: same })
       serving.soon()
       return done

@@ -70,3 +70,11 @@ export function letKeepsGo(relay: Relay): void {
   }
   relay.here.call(does, undefined)
 }
+
+/** How much the record holds of what people have made happen; news of the mail comes by itself. */
+export function recordLength({ store }: Relay): number {
+  const { n } = store.db.prepare(`SELECT count(*) AS n FROM record WHERE kind <> 'mail'`).get() as {
+    n: number
+  }
+  return n
+}

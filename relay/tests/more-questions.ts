@@ -1,5 +1,6 @@
 import type { Practice } from '@acolhida/core/practice'
 import type { Question } from '@acolhida/core/questions'
+import { expect } from 'vitest'
 import { packOf, publishTo } from './inside.ts'
 import { ANSWERS, freshVisit, startRelay, type TestRelay } from './setup.ts'
 
@@ -58,7 +59,7 @@ export const said = (change: object = {}) => ({
 /** The newest mail to an address, once it has gone out. */
 export async function posted(house: TestRelay, address: string) {
   const mails = () => house.mailbox.received.filter((mail) => mail.to.includes(address))
-  house.relay.rounds.turn()
-  for (let i = 0; i < 200 && mails().length === 0; i++) await new Promise((done) => setTimeout(done, 20))
+  await house.relay.rounds.turn()
+  await expect.poll(() => mails().length, { timeout: 5_000 }).toBeGreaterThan(0)
   return mails().at(-1)!
 }

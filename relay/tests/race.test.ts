@@ -1,7 +1,7 @@
 import { HOUR } from '@acolhida/core/time'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openStartsOf, request, sendIt } from './client.ts'
-import { bookingsOf, packOf, publishTo } from './inside.ts'
+import { bookingsOf, packOf, publishTo, recordLength } from './inside.ts'
 import { startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
@@ -12,12 +12,6 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const recordLength = (): number =>
-  (
-    house.relay.store.db.prepare(`SELECT count(*) AS n FROM record WHERE kind <> 'mail'`).get() as {
-      n: number
-    }
-  ).n
 const starts = (): Promise<number[]> => openStartsOf(door, house.slug)
 
 describe('200 clients racing for 20 starts', () => {
@@ -38,14 +32,14 @@ describe('200 clients racing for 20 starts', () => {
     const bodies = await Promise.all(
       Array.from({ length: 200 }, (_, i) => request(door, house.slug, chosen[i % 20]!)),
     )
-    const before = recordLength()
+    const before = recordLength(house.relay)
     const answers = await Promise.all(bodies.map((body) => sendIt(door, house.slug, body)))
     const by = (status: number) => answers.filter((one) => one.status === status)
     expect([by(201).length, by(409).length]).toEqual([20, 180])
     expect(
       by(409).every((one) => one.body.code === 'not-open' && (one.body.openings?.starts.length ?? 0) > 0),
     ).toBe(true)
-    expect(recordLength()).toBe(before + 20)
+    expect(recordLength(house.relay)).toBe(before + 20)
     const held = bookingsOf(house.relay).filter(
       (one) => one.status === 'requested' && chosen.includes(one.start),
     )

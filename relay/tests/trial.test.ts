@@ -64,8 +64,7 @@ describe('a door to try', () => {
       { key: freshKey() },
     )
     expect(withdrawn.body.state).toBe('withdrawn')
-    house.relay.rounds.turn()
-    await new Promise((resolve) => setTimeout(resolve, 200))
+    await house.relay.rounds.turn()
     expect(trace()).toBe(before)
     expect(house.mailbox.received).toEqual([])
     // The start was never taken for anybody else.

@@ -9,6 +9,7 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/database.ts'
 import type { Desk } from '../data/live.ts'
 import { Dialog } from '../parts/dialog.tsx'
+import { WordWithIt } from '../parts/word.tsx'
 import { STATE } from '../parts/words.ts'
 import { withService } from '../service/fields-view.tsx'
 import { decideFor } from '../sync/acts.ts'
@@ -66,15 +67,7 @@ export function GroupSession({ desk, entry, close }: { desk: Desk; entry: Entry;
       </ul>
       {entry.start > relayNow() && (
         <div className="mt-4 border-t border-line pt-3">
-          <label className="ask block">
-            A word to everybody <span className="font-normal text-soft">if you like</span>
-            <textarea
-              className="field mt-1 min-h-16"
-              maxLength={5_000}
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-            />
-          </label>
+          <WordWithIt label="A word to everybody" text={text} onChange={setText} />
           <button type="button" className="press press-no mt-2" onClick={callOff}>
             {here.length > 0
               ? `Call this session off and write to ${here.length === 1 ? 'one person' : `${here.length} people`}`

@@ -1,7 +1,15 @@
 /** What the practitioner writes with a decision, if they like. */
-export const WordWithIt = ({ text, onChange }: { text: string; onChange: (text: string) => void }) => (
+export const WordWithIt = ({
+  label = 'A word with it',
+  text,
+  onChange,
+}: {
+  label?: string
+  text: string
+  onChange: (text: string) => void
+}) => (
   <label className="ask mt-3 block">
-    A word with it <span className="font-normal text-soft">if you like</span>
+    {label} <span className="font-normal text-soft">if you like</span>
     <textarea
       className="field mt-1 min-h-20"
       maxLength={5_000}

@@ -1,6 +1,6 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
-import { isMail } from '@acolhida/core/people'
+import { isMail, isPhone } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
 import { dateAt, shortDate, timeAt, zone } from '@acolhida/core/time'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
@@ -89,7 +89,7 @@ export function Terms({ service }: { service: DoorService }) {
     if (!name.trim()) found.name = 'Please write your name.'
     else if (holdsHtml(name)) found.name = FIELD_PROBLEMS.name
     if (!isMail(email)) found.email = FIELD_PROBLEMS.email
-    if (phone && !/^[0-9+()\-.\s/]*$/.test(phone)) found.phone = FIELD_PROBLEMS.phone
+    if (phone && !isPhone(phone)) found.phone = FIELD_PROBLEMS.phone
     if (visits && !filling.address?.trim()) found.address = FIELD_PROBLEMS.address
     const missing = service.terms.find((terms) => !agreedTo(terms.fingerprint))
     if (missing) found.agreed = `Please agree to “${missing.title}” first.`

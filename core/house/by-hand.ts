@@ -1,0 +1,43 @@
+import type { Contact } from '../booking/index.ts'
+import {
+  askingOf,
+  personBehind,
+  printOfShown,
+  type Reckoned,
+  Refused,
+  reckon,
+  shownOf,
+  type Wish,
+} from '../request/index.ts'
+import type { Work } from './act.ts'
+import { published } from './house.ts'
+
+/** What the practitioner wants reckoned for somebody, and the fingerprint of what was shown of it at the desk. */
+export type ByHand = Wish & { person: Pick<Contact, 'email'>; shown?: string }
+
+/** Reckons what the practitioner wants for somebody: as the person behind the address, where one is known by it. */
+export function reckonByHand({ house, now }: Work, body: ByHand): Reckoned {
+  const { practice, people, salt } = published(house)
+  const person = personBehind({ people, salt }, body.person.email)
+  const who = { by: 'practitioner' as const, asking: askingOf(person, body.service), person: person?.id }
+  return reckon(practice, body, who, { now, used: (code) => house.used(code) })
+}
+
+/**
+ * Makes sure that the code can be used, and that it comes to what the desk has shown.
+ * @param minutes the practitioner's own length
+ * @returns the fingerprint of what is in force
+ */
+export function checkByHand(reckoned: Reckoned, { service, shown }: ByHand, minutes?: number): string {
+  const { practice, reading, codeProblem } = reckoned
+  if (codeProblem !== undefined) throw new Refused(422, 'code', codeProblem, { where: 'code' })
+  const print = printOfShown(
+    shownOf(practice, service, { ...reading.quote, minutes: minutes ?? reading.quote.minutes }),
+  )
+  if (shown === undefined || shown === print) return print
+  throw new Refused(
+    409,
+    'changed',
+    'What this comes to has changed since it was written here. Please look at it once more.',
+  )
+}

@@ -1,0 +1,35 @@
+import {
+  apply,
+  type Booking,
+  type BookingEvent,
+  begin,
+  type Command,
+  type Decision,
+  decide,
+} from '../booking/index.ts'
+import { HOUR, type Instant, shift, zone } from '../time/index.ts'
+import { sampleAsked } from './asked.ts'
+
+/** A request to decide on, and short ways to do so: for tests. */
+export const lisbon = zone('Europe/Lisbon')
+export const asked = sampleAsked()
+export const now = shift(asked.at, HOUR)
+export const about = (at: Instant, closures: 'overlap'[] = []) => ({
+  now: at,
+  zone: lisbon,
+  closuresOf: () =>
+    closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
+  offersUntil: () => shift(at, 20 * HOUR),
+  proving: () => ({ until: shift(at, 24 * HOUR), straight: false, marks: [] }),
+})
+export const events = (decision: Decision): BookingEvent[] => {
+  if ('refused' in decision) throw new Error(decision.refused.message)
+  return decision.events
+}
+export const step = (booking: Booking, command: Command, at: Instant): Booking =>
+  events(decide(booking, command, about(at))).reduce(apply, booking)
+export const refusal = (booking: Booking, command: Command, at: Instant): string => {
+  const decision = decide(booking, command, about(at))
+  return 'refused' in decision ? decision.refused.code : 'done'
+}
+export const fresh = begin('b', asked)
