@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto'
 import type { Does, Doorkeeper, House } from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import { canonicalJson, sha256Hex } from '@acolhida/core/terms'
@@ -69,6 +68,3 @@ export class Here {
     return this.keeper.act(does, body, { now: this.now(), ids: token, ...about }, bytes)
   }
 }
-
-/** A key of 32 bytes, as it is handed out. */
-export const newSecret = (): string => randomBytes(32).toString('base64url')

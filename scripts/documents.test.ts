@@ -1,7 +1,9 @@
+import { resolve } from 'node:path'
 import { desk, door } from '@acolhida/core/contract'
 import { schemas } from '@acolhida/core/contract/schemas'
 import { describe, expect, it } from 'vitest'
 import { documentOf, MADE, statesTable, withPart } from './documents.ts'
+import { isTest, readPlan } from './walls.ts'
 
 describe('the documents', () => {
   it.each(MADE)('%s says what the code says: %s', (file, name, part) => {
@@ -33,5 +35,16 @@ describe('the documents', () => {
       largest > 0 ? [name] : [],
     )
     expect(Object.keys(schemas).sort()).toEqual(taking.sort())
+  })
+
+  it('and name every code that anything is refused with', () => {
+    const { text } = readPlan(resolve(import.meta.dirname, '..'))
+    const code = [...text].filter(([path]) => /^(core|relay)\//.test(path) && !isTest(path))
+    const thrown = code.flatMap(([, source]) =>
+      [...source.matchAll(/new Refused\(\s*\d+,\s*'([a-z-]+)'/g)].map(([, name]) => name),
+    )
+    expect(new Set(thrown).size).toBeGreaterThan(30)
+    const told = documentOf('relay.md')
+    expect([...new Set(thrown)].filter((name) => !told.includes(`\`${name}\``))).toEqual([])
   })
 })

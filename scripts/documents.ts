@@ -42,7 +42,7 @@ export function callsTable(): string {
     '',
     ...rows(door),
     '',
-    '### Desk (its own origin; all but `pair` and `status` with `Authorization: Bearer KEY`)',
+    '### Desk (its own origin; all but `pair` and `status` with `Authorization: Bearer KEY`, or `not-paired`)',
     '',
     ...rows(desk),
     '',

@@ -224,7 +224,6 @@ export type Command = DeskDoes | ClientDoes | { do: 'lapse' }
 /** Why a command could not be carried out: a code for programs, a sentence for people. */
 export interface Refusal {
   code:
-    | 'unknown-booking'
     | 'not-proved'
     | 'not-waiting'
     | 'not-booked'

@@ -299,22 +299,21 @@ export const desk = {
 export const others = [
   [
     'POST /api/door/:slug/files?visit&service&question&name',
-    '201 `Attached`: what stands for the file in the answers; the bytes as `application/octet-stream`, 5 MB at most',
+    '201 `Attached`: what stands for the file in the answers; the bytes as `application/octet-stream`, 5 MB at most; refused with `file`, and as `read` is',
   ],
   ['GET /api/door/:slug/changes', 'server-sent events `practice`, `openings`, at most one a second'],
   ['GET /api/record/stream (desk)', 'server-sent events: something has been appended'],
-  ['GET /api/files/:id (desk)', 'the bytes of a file given as an answer'],
-  ['GET /api/demo', 'the demo practice; only where stand-ins run'],
+  ['GET /api/files/:id (desk)', 'the bytes of a file given as an answer, or `unknown-file`'],
+  ['GET /api/demo', 'the demo practice; `unknown` but where stand-ins run'],
   [
     'GET /feed/:secret.ics, /feed/:secret.ifb, /feed/:secret/hours.ics',
-    'the practitioner’s bookings, only when they are busy (VFREEBUSY), or when they work (VAVAILABILITY)',
+    'the practitioner’s bookings, only when they are busy (VFREEBUSY), or when they work (VAVAILABILITY); or `unknown-feed`',
   ],
 ] as const
 
 type Door = typeof door
 type Desk = typeof desk
 export type BodyOf<E> = E extends Endpoint<infer B, unknown> ? B : never
-export type AnswerOf<E> = E extends Endpoint<unknown, infer A> ? A : never
 type All = Door & Desk
 /** The bodies of every endpoint that takes one, by its name. */
 export type Bodies = {

@@ -25,11 +25,8 @@ const pathOf = (path: Detail['path']): string =>
     '',
   )
 
-/** Where a value fits none of several shapes: the faults of the one it means to be, else the deepest ones. */
+/** Where a value fits none of several shapes: the deepest fault, which is of the shape it means to be. */
 function meant(detail: Detail): Detail[] {
-  const branch = detail.context?.meant as Detail[] | undefined
-  if (branch?.length)
-    return branch.flatMap(meant).map((one) => ({ ...one, path: [...detail.path, ...one.path] }))
   const inner = ((detail.context?.details ?? []) as Detail[]).filter(
     (one) => one.path.length > detail.path.length + 1,
   )

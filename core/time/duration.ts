@@ -27,9 +27,6 @@ export function duration(text: string): Duration {
   return text as Duration
 }
 
-/** `PTnM` for a number of whole minutes. */
-export const minutesLong = (minutes: number): Duration => `PT${minutes}M` as Duration
-
 function move(at: Instant, by: Duration, where: Zone, sign: 1 | -1): Instant {
   const { months, days, ms } = parts(by)
   let moved = at

@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto'
 import { Refused } from '@acolhida/core/request'
 import { sha256Hex } from '@acolhida/core/terms'
-import { newSecret } from '../here.ts'
+import { newSecret } from '../store/keys.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
 
 /** Letters and digits that can't be taken for one another. */

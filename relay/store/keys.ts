@@ -13,6 +13,9 @@ export function token(): string {
   return own
 }
 
+/** A key of 32 bytes, as it is handed out. */
+export const newSecret = (): string => randomBytes(32).toString('base64url')
+
 /**
  * Makes the secrets of private links from their names. Only hashes of them are stored; who has the key, in a file of its
  * own beside the database, can make each again for a repeated answer or a mail.
