@@ -32,7 +32,7 @@ it('goes from a link to a yes', async () => {
 
   // Until the mailed link is opened, the request is held and alerts nobody.
   await desk.getByRole('link', { name: /^Arrivals/ }).click()
-  await desk.getByRole('link', { name: /Elske < Vos.*has not opened the mailed link yet/i }).waitFor()
+  await desk.getByRole('row', { name: /Elske < Vos.*has not opened the mailed link yet/i }).waitFor()
   await desk.getByRole('link', { name: /^Today/ }).click()
   expect(await desk.getByRole('link', { name: 'Elske < Vos' }).count()).toBe(0)
   const inbox = await openMail(house, 'elske.vos@example.org', { timezoneId: 'America/Sao_Paulo' })
@@ -149,7 +149,7 @@ it('offers other times, of which the client takes one', async () => {
   await client.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
   await mailTo(house, 'lucjan.bielak@example.org', /^Confirmed/)
   await desk.getByRole('link', { name: /^Arrivals/ }).click()
-  await desk.getByRole('link', { name: /Lucjan Bielak.*Booked/ }).waitFor()
+  await desk.getByRole('row', { name: /Lucjan Bielak.*Booked/ }).waitFor()
 })
 
 it('tells the second of two at once, with nothing typed lost', async () => {

@@ -8,6 +8,8 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
   defineConfig({
     root: resolve(import.meta.dirname, name),
     plugins: [react(), tailwindcss()],
+    // Workers wait for the desk to say which of its databases it is.
+    worker: { format: 'es' },
     build: {
       outDir: resolve(import.meta.dirname, 'dist', name),
       emptyOutDir: true,

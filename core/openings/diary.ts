@@ -17,6 +17,8 @@ export interface Entry {
   /** For a group: how many there are and how many are taken. */
   seats?: number
   taken?: number
+  /** The other calendar it comes from, by id. */
+  calendar?: string
   /** The request it belongs to: times offered for one request count once for limits. */
   request?: string
 }

@@ -1,7 +1,7 @@
-import { type Booking, stateAt } from '../booking/index.ts'
+import type { Booking } from '../booking/index.ts'
 import type { Standing } from '../practice/types.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
-import type { Instant } from '../time/index.ts'
+import { type Instant, instant, MINUTE, shift } from '../time/index.ts'
 
 /** Somebody known by their mail address. */
 export interface Person {
@@ -34,13 +34,24 @@ export const normalMail = (email: string): string => email.trim().normalize('NFC
 /** What stands for a mail address where the address itself must not. */
 export const mailHash = (email: string, salt: string): string => sha256Hex(`${salt} ${normalMail(email)}`)
 
+/**
+ * The moment from which somebody is known: the end of their first session, or any, where they have been at one; nothing
+ * before one is booked.
+ */
+export function knownFrom(bookings: Iterable<Booking>): Instant | undefined {
+  let first: Instant | undefined
+  for (const { status, start, minutes } of bookings) {
+    if (status !== 'booked' && status !== 'attended') continue
+    const from = status === 'attended' ? instant(0) : shift(start, minutes * MINUTE)
+    if (first === undefined || from < first) first = from
+  }
+  return first
+}
+
 /** New until a first session has taken place. */
 export function standingAt(bookings: Iterable<Booking>, now: Instant): Standing {
-  for (const booking of bookings) {
-    const state = stateAt(booking, now)
-    if (state.is === 'attended' || (state.is === 'booked' && state.over)) return 'known'
-  }
-  return 'new'
+  const from = knownFrom(bookings)
+  return from !== undefined && now >= from ? 'known' : 'new'
 }
 
 /** Joins two people who are one: the first keeps its id and name, and gains the other's addresses. */
@@ -56,32 +67,47 @@ export const joinPeople = (first: Person, second: Person): Person => ({
   note: [first.note, second.note].filter(Boolean).join('\n'),
 })
 
-/** What the relay is told of people: hashes of their addresses, and their standing at `now`. */
+/** Bookings by the normal form of the address they came from. */
+export function byMail(bookings: Iterable<Booking>): Map<string, Booking[]> {
+  const found = new Map<string, Booking[]>()
+  for (const booking of bookings) {
+    const mail = normalMail(booking.asked.person.email)
+    const others = found.get(mail)
+    if (others) others.push(booking)
+    else found.set(mail, [booking])
+  }
+  return found
+}
+
+/** What the relay is told of a person: hashes of their addresses, and their standing at `now`. */
+export function knownPerson(
+  { id, emails, invited, blocked }: Person,
+  came: { knownFrom?: Instant | undefined; tags: string[] },
+  salt: string,
+  now: Instant,
+): KnownPerson {
+  const { knownFrom: from, tags } = came
+  return {
+    id,
+    mailHashes: emails.map((email) => mailHash(email, salt)),
+    standing: from !== undefined && now >= from ? 'known' : 'new',
+    invited,
+    blocked,
+    ...(tags.length > 0 ? { tags } : {}),
+  }
+}
+
+/** As `knownPerson`, for everybody, from their bookings. */
 export function knownPeople(
   people: readonly Person[],
   bookings: readonly Booking[],
   salt: string,
   now: Instant,
 ): KnownPerson[] {
-  const byMail = new Map<string, Booking[]>()
-  for (const booking of bookings) {
-    const mail = normalMail(booking.asked.person.email)
-    const others = byMail.get(mail)
-    if (others) others.push(booking)
-    else byMail.set(mail, [booking])
-  }
+  const found = byMail(bookings)
   return people.map((person) => {
-    const { id, emails, invited, blocked } = person
-    const own = emails.flatMap((mail) => byMail.get(mail) ?? [])
-    const tags = tagsOf(person, own)
-    return {
-      id,
-      mailHashes: emails.map((email) => mailHash(email, salt)),
-      standing: standingAt(own, now),
-      invited,
-      blocked,
-      ...(tags.length > 0 ? { tags } : {}),
-    }
+    const own = person.emails.flatMap((mail) => found.get(mail) ?? [])
+    return knownPerson(person, { knownFrom: knownFrom(own), tags: tagsOf(person, own) }, salt, now)
   })
 }
 

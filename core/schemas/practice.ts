@@ -228,6 +228,7 @@ export const entry = exactly<Entry>()(
     place: maybe(id),
     seats: maybe(count),
     taken: maybe(whole(0, 10_000)),
+    calendar: maybe(id),
     request: maybe(text(80)),
   }),
 )

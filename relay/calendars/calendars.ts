@@ -117,7 +117,9 @@ export class Calendars {
       const now = this.#here.clock.now()
       const { entries, skipped } = await this.#understand(id, text, owner ? [email, owner] : [email], now)
       // What the events are about is nobody's business here.
-      state.entries = entries.map((entry, i): Entry => ({ ...entry, id: `calendar-${id}-${i}` }))
+      state.entries = entries.map(
+        (entry, i): Entry => ({ ...entry, id: `calendar-${id}-${i}`, calendar: id }),
+      )
       state.skipped = skipped
       state.read = now
     } catch (error) {

@@ -2,28 +2,31 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 import '../theme/theme.css'
+import { Calendars } from './calendars/calendars.tsx'
 import { Diary } from './diary/diary.tsx'
 import { HoursPage } from './hours/hours.tsx'
-import { Arrivals } from './pages/arrivals.tsx'
-import { Calendars } from './pages/calendars.tsx'
 import { Frame } from './pages/frame.tsx'
 import { Limits } from './pages/limits.tsx'
-import { People } from './pages/people.tsx'
 import { Places } from './pages/places.tsx'
 import { Profile } from './pages/profile.tsx'
-import { RequestPage } from './pages/request.tsx'
 import { TermsPage } from './pages/terms.tsx'
 import { ThisDesk } from './pages/this-desk.tsx'
 import { Today } from './pages/today.tsx'
 import { TryIt } from './pages/try-it.tsx'
+import { People } from './people/people.tsx'
 import { Builder } from './questions/builder.tsx'
 import { QuestionsPage } from './questions/list.tsx'
+import { Arrivals } from './request/arrivals.tsx'
+import { RequestPage } from './request/request.tsx'
+import { followRestores, sweepOther } from './restore/restore.ts'
 import { Codes } from './service/codes.tsx'
 import { ServicePage } from './service/service.tsx'
 import { Services } from './service/services.tsx'
 import { startSync } from './sync/sync.ts'
 
 startSync()
+followRestores()
+sweepOther().catch(console.error)
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

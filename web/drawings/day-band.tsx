@@ -11,7 +11,8 @@ export interface BandItem {
   look: 'session' | 'group' | 'hold' | 'outside'
   title: string
   line: string
-  href?: string
+  /** The booking behind it, to go to. */
+  booking?: string
   /** It meets another session. */
   clash?: boolean
   /** Whether it can be dragged to another start. */
@@ -77,7 +78,7 @@ export const DayBand = memo(function DayBand({
   onOpen: (item: BandItem) => void
   /** What to say of a start, for those who listen. */
   describe: (at: Instant) => string
-  link: (href: string, className: string, name: string, children: ReactNode) => ReactNode
+  link: (booking: string, className: string, name: string, children: ReactNode) => ReactNode
   /** Lower, with the names alone, where many days are shown. */
   compact?: boolean
 }) {
@@ -224,7 +225,7 @@ export const DayBand = memo(function DayBand({
           </>
         )
         const style = stretch(item.start, item.end)
-        if (item.href) {
+        if (item.booking !== undefined) {
           return (
             // biome-ignore lint/a11y/noStaticElementInteractions: the link inside leads to the same by keyboard
             <div
@@ -234,7 +235,7 @@ export const DayBand = memo(function DayBand({
               onDragStart={(event) => event.preventDefault()}
               onPointerDown={(event) => item.moves && onGrab(item, event)}
             >
-              {link(item.href, `${box} inset-0`, name, inside)}
+              {link(item.booking, `${box} inset-0`, name, inside)}
             </div>
           )
         }

@@ -21,7 +21,7 @@ export function noteRelayTime(header: string | null, isMoved: boolean): void {
   ahead = next
   moved = isMoved
   told = true
-  if (changed) tell()
+  if (changed) tock()
 }
 
 /** Notes what the headers of an answer say of the relay's time. */
@@ -41,9 +41,19 @@ export const useLeapt = (): typeof leapt => useSyncExternalStore(subscribe, () =
 /** The relay's time, as well as this browser knows it. */
 export const relayNow = (): Instant => instant(Date.now() + ahead)
 
+/** The relay's time cut to the second, as it was at the last tick: nothing else changes it, however long a drawing takes. */
+let tick = instant(0)
+const tock = (): void => {
+  tick = instant(Math.floor(relayNow() / 1_000) * 1_000)
+  tell()
+}
+
 const subscribe = (listener: () => void): (() => void) => {
   listeners.add(listener)
-  ticker ??= setInterval(tell, 1_000)
+  if (!ticker) {
+    tock()
+    ticker = setInterval(tock, 1_000)
+  }
   return () => {
     listeners.delete(listener)
     if (listeners.size === 0) {
@@ -53,9 +63,25 @@ const subscribe = (listener: () => void): (() => void) => {
   }
 }
 
-/** The relay's time, cut to the second, kept up to date. */
-export const useNow = (): Instant =>
-  useSyncExternalStore(subscribe, () => instant(Math.floor(relayNow() / 1_000) * 1_000))
+const atTick = (): Instant => {
+  // Before the first tick, and where nothing listens, the clock itself is asked.
+  if (!ticker) tick = instant(Math.floor(relayNow() / 1_000) * 1_000)
+  return tick
+}
+
+/** The relay's time, cut to the second. What uses it is drawn anew each second: only what shows seconds. */
+export const useNow = (): Instant => useSyncExternalStore(subscribe, atTick)
+
+/** The relay's time, cut to the minute. */
+export const useMinute = (): Instant =>
+  useSyncExternalStore(subscribe, () => instant(Math.floor(atTick() / MINUTE) * MINUTE))
+
+/**
+ * What the clock makes of something; drawn anew only when that becomes another.
+ * @param of gives a text, a number, a yes or no
+ */
+export const useAt = <T extends string | number | boolean | undefined>(of: (now: Instant) => T): T =>
+  useSyncExternalStore(subscribe, () => of(atTick()))
 
 /** What to tell somebody whose clock is not the relay's; nothing when they agree to a minute. */
 export const useClockNote = (): string | undefined =>

@@ -1,14 +1,17 @@
 import { type Booking, replay } from '@acolhida/core/booking'
 import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/contract'
 import { normalMail, type Person } from '@acolhida/core/people'
-import { type DeskDatabase, linkRow } from './database.ts'
+import { connectionRow, type DeskDatabase } from './database.ts'
+import { keepPerson } from './people.ts'
+import { bookingRow, filesIn, plainPerson } from './rows.ts'
 
 /**
  * Takes in a page of the relay's record: events, messages, people and the cursor, in one transaction, so that
  * a page is there whole or not at all. What is there already stays as it is.
  */
 export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> {
-  await db.transaction('rw', db.tables, async () => {
+  const { link, events, bookings, enquiries, people, mails, files, wanted } = db
+  await db.transaction('rw', [link, events, bookings, enquiries, people, mails, files, wanted], async () => {
     const touched = new Set<string>()
     for (const item of page.items) {
       if (item.kind === 'booking') {
@@ -29,11 +32,14 @@ export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> 
         id,
         rows.map((row) => row.event),
       )
-      await db.bookings.put(booking)
+      await db.bookings.put(bookingRow(booking))
       await meet(db, booking)
+      for (const file of filesIn(booking)) {
+        if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
+      }
     }
     const last = page.items.at(-1)
-    if (last) await db.link.put({ ...(await linkRow(db)), cursor: last.n })
+    if (last) await db.link.put({ ...(await connectionRow(db)), cursor: last.n })
   })
 }
 
@@ -50,11 +56,16 @@ async function hear(db: DeskDatabase, id: string, body: Enquiry | EnquiryNews): 
   await db.enquiries.put({ ...known, state, history: [...history, body] })
 }
 
-/** Somebody is known by their mail address from their first request on. */
+/**
+ * Somebody is known by their mail address from their first request on; what their bookings tell of them is kept with
+ * them.
+ */
 async function meet(db: DeskDatabase, booking: Booking): Promise<void> {
   const { name, email, phone } = booking.asked.person
   const mail = normalMail(email)
-  if ((await db.people.where('emails').equals(mail).count()) > 0) return
+  const known = await db.people.where('emails').equals(mail).toArray()
+  for (const one of known) await keepPerson(db, plainPerson(one))
+  if (known.length > 0) return
   const person: Person = {
     id: `person-${booking.id}`,
     name,
@@ -64,5 +75,5 @@ async function meet(db: DeskDatabase, booking: Booking): Promise<void> {
     note: '',
     ...(phone ? { phone } : {}),
   }
-  await db.people.put(person)
+  await keepPerson(db, person)
 }

@@ -1,6 +1,8 @@
 import { replay } from '@acolhida/core/booking'
 import { type Backup, FILE_VERSION, writeBackup } from '@acolhida/core/formats'
-import { type DeskDatabase, linkRow } from './database.ts'
+import { byMail } from '@acolhida/core/people'
+import { connectionRow, type DeskDatabase } from './database.ts'
+import { bookingRow, filesIn, personRow, plainPerson, withCalendar } from './rows.ts'
 
 const toBase64 = (bytes: Uint8Array): string => {
   let text = ''
@@ -17,7 +19,7 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
   return db.transaction('r', db.tables, async () => {
     const row = await db.practice.get('practice')
     if (!row) throw new Error('There is nothing to keep yet.')
-    const { cursor, revision } = await linkRow(db)
+    const { cursor, revision } = await connectionRow(db)
     const files = await db.files.toArray()
     const bookings = new Map<string, Backup['bookings'][number]>()
     for (const { booking, event } of await db.events.orderBy('[booking+seq]').toArray()) {
@@ -31,7 +33,7 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
       practice: row.practice,
       salt: row.salt,
       ...(row.seal ? { seal: row.seal } : {}),
-      people: await db.people.toArray(),
+      people: (await db.people.toArray()).map(plainPerson),
       bookings: [...bookings.values()],
       enquiries: await db.enquiries.toArray(),
       mails: await db.mails.toArray(),
@@ -45,25 +47,64 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
   })
 }
 
-/** Puts a backup in place of all that is in this desk, in one transaction. Pairing is not part of a backup. */
+/** What each table of a desk holds after a backup has been put into it. Pairing is not part of a backup. */
+function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
+  const { practice, salt, seal, cursor, revision } = backup
+  const bookings = backup.bookings.map(({ id, events }) => replay(id, events))
+  const found = byMail(bookings)
+  const files = (backup.files ?? []).map(({ data, ...file }) => ({ ...file, data: fromBase64(data) }))
+  const here = new Set(files.map(({ id }) => id))
+  return {
+    people: backup.people.map((person) =>
+      personRow(
+        person,
+        person.emails.flatMap((mail) => found.get(mail) ?? []),
+      ),
+    ),
+    events: backup.bookings.flatMap(({ id, events }) =>
+      events.map((event, i) => ({ booking: id, seq: i + 1, event })),
+    ),
+    bookings: bookings.map(bookingRow),
+    enquiries: backup.enquiries,
+    mails: backup.mails,
+    sessions: withCalendar(backup.sessions, practice.calendars),
+    files,
+    wanted: bookings.flatMap(filesIn).filter(({ id }) => !here.has(id)),
+    link: [{ id: 'link', cursor, revision, published: '' }],
+    // Last: a desk with a practice is a whole one.
+    practice: [{ id: 'practice', practice, salt, ...(seal ? { seal } : {}) }],
+  }
+}
+
+/** How many rows are written at a time, where a backup is put into a database of its own. */
+const AT_A_TIME = 1_000
+
+/**
+ * Puts a backup into an empty database that nobody uses yet, some rows at a time.
+ * @param onProgress told how many rows of how many are written
+ */
+export async function fill(
+  db: DeskDatabase,
+  backup: Backup,
+  onProgress: (done: number, of: number) => void,
+): Promise<void> {
+  const tables = Object.entries(rowsOf(backup))
+  const of = tables.reduce((sum, [, rows]) => sum + rows.length, 0)
+  let done = 0
+  for (const [name, rows] of tables) {
+    for (let at = 0; at < rows.length; at += AT_A_TIME) {
+      const some = rows.slice(at, at + AT_A_TIME)
+      await db.table(name).bulkAdd(some)
+      done += some.length
+      onProgress(done, of)
+    }
+  }
+}
+
+/** Puts a small backup in place of all that is in this desk, in one transaction: a beginning, or the demo. */
 export async function importBackup(db: DeskDatabase, backup: Backup): Promise<void> {
   await db.transaction('rw', db.tables, async () => {
     await Promise.all(db.tables.map((table) => table.clear()))
-    const { practice, salt, seal } = backup
-    await db.practice.put({ id: 'practice', practice, salt, ...(seal ? { seal } : {}) })
-    await db.link.put({ id: 'link', cursor: backup.cursor, revision: backup.revision, published: '' })
-    await db.people.bulkPut(backup.people)
-    await db.events.bulkPut(
-      backup.bookings.flatMap(({ id, events }) =>
-        events.map((event, i) => ({ booking: id, seq: i + 1, event })),
-      ),
-    )
-    await db.bookings.bulkPut(backup.bookings.map(({ id, events }) => replay(id, events)))
-    await db.enquiries.bulkPut(backup.enquiries)
-    await db.mails.bulkPut(backup.mails)
-    await db.sessions.bulkPut(backup.sessions)
-    await db.files.bulkPut(
-      (backup.files ?? []).map(({ data, ...file }) => ({ ...file, data: fromBase64(data) })),
-    )
+    for (const [name, rows] of Object.entries(rowsOf(backup))) await db.table(name).bulkPut(rows)
   })
 }

@@ -1,4 +1,3 @@
-import { joinPeople, type Person } from '@acolhida/core/people'
 import { checkPractice, type Practice, type PracticeFault } from '@acolhida/core/practice'
 import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { instant } from '@acolhida/core/time'
@@ -46,13 +45,5 @@ export async function undoChange(db: DeskDatabase): Promise<string | undefined> 
     await db.practice.put({ ...row, practice: last.before })
     await db.changes.delete(last.order)
     return last.what
-  })
-}
-
-/** Joins two people who are one; the second's requests follow by their addresses. One transaction. */
-export async function join(db: DeskDatabase, first: Person, second: Person): Promise<void> {
-  await db.transaction('rw', db.people, async () => {
-    await db.people.put(joinPeople(first, second))
-    await db.people.delete(second.id)
   })
 }

@@ -10,12 +10,14 @@ import { parseInstant, shift, zone } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import Dexie from 'dexie'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import type { Wish } from '../workers/understand.ts'
+import { dropCalendar, openCalendarFile } from '../calendars/calendar-file.ts'
+import type { Wish } from '../calendars/understand.ts'
 import { takeIn } from './arrive.ts'
 import { exportBackup, importBackup } from './backup.ts'
-import { dropCalendar, openCalendarFile } from './calendar-file.ts'
-import { changePractice, join, undoChange } from './change.ts'
-import { DeskDatabase, linkRow } from './database.ts'
+import { changePractice, undoChange } from './change.ts'
+import { connectionRow, DeskDatabase } from './database.ts'
+import { join } from './people.ts'
+import { bookingRow, personRow } from './rows.ts'
 
 /** Written by the program before records had a version. */
 const EARLIER = resolve(import.meta.dirname, '../../../core/tests/fixtures/backup-before-version-2.json')
@@ -52,11 +54,11 @@ describe('a backup', () => {
 
   it('replaces all that was there, and leaves the key out', async () => {
     await importBackup(db, demo)
-    await db.link.put({ ...(await linkRow(db)), key: 'secret-key' })
+    await db.link.put({ ...(await connectionRow(db)), key: 'secret-key' })
     expect(await exportBackup(db)).not.toContain('secret-key')
     await importBackup(db, { ...demo, bookings: [], people: [] })
     expect(await db.bookings.count()).toBe(0)
-    expect((await linkRow(db)).key).toBeUndefined()
+    expect((await connectionRow(db)).key).toBeUndefined()
   })
 
   it('leaves everything as it was when something goes wrong on the way', async () => {
@@ -79,7 +81,7 @@ describe('what arrives', () => {
       mailProved: true,
       seq: 2,
     })
-    expect((await linkRow(db)).cursor).toBe(2)
+    expect((await connectionRow(db)).cursor).toBe(2)
     const people = await db.people.toArray()
     expect(people).toMatchObject([{ name: 'Tomé Arrais', emails: ['tome.arrais@example.org'] }])
     await takeIn(db, page(...items))
@@ -92,7 +94,7 @@ describe('what arrives', () => {
     const orphan = item(2, 'nobody', 2, { type: 'withdrawn', at: now })
     await expect(takeIn(db, page(good, orphan))).rejects.toThrow('begins with asking')
     expect(await db.events.count()).toBe(0)
-    expect((await linkRow(db)).cursor).toBe(0)
+    expect((await connectionRow(db)).cursor).toBe(0)
   })
 
   it('leaves what the practitioner has made of a message', async () => {
@@ -189,7 +191,7 @@ describe('changing the practice', () => {
 
   it('joins two people', async () => {
     const [first, second] = await db.people.toArray()
-    await join(db, first!, second!)
+    await join(db, first!.id, second!.id)
     expect((await db.people.get(first!.id))?.emails).toHaveLength(2)
     expect(await db.people.get(second!.id)).toBeUndefined()
   })
@@ -320,9 +322,48 @@ describe('the schema', () => {
     const current = new DeskDatabase('released-3')
     const told = await current.bookings.toArray()
     expect(told).toEqual(
-      before.bookings.map(({ id, events }) => replay(id, events)).sort((a, b) => (a.id < b.id ? -1 : 1)),
+      before.bookings
+        .map(({ id, events }) => bookingRow(replay(id, events)))
+        .sort((a, b) => (a.id < b.id ? -1 : 1)),
     )
     expect(told.every((one) => one.service && one.minutes > 0)).toBe(true)
+    await current.delete()
+  })
+
+  it('gives what version 4 has left behind the rows that pages look for', async () => {
+    const old = new Dexie('released-4')
+    old.version(4).stores({
+      practice: 'id',
+      link: 'id',
+      events: '[booking+seq]',
+      bookings: 'id, status, start',
+      enquiries: 'id, state, at',
+      people: 'id, *emails',
+      sessions: 'id, start',
+      mails: 'n, booking',
+      intentions: '++order, booking',
+      changes: '++order',
+      calendars: 'id',
+      files: 'id',
+    })
+    const file = { file: 'file-0123456789abcdef', name: 'v.mp3', type: 'sound', size: 3 }
+    const calendars = [{ id: 'file', name: 'Old diary' }]
+    const outside = { kind: 'outside', start: now, end: now + 1, clearBefore: 0, clearAfter: 0 }
+    const booking = replay(tome.id, tome.events)
+    const asked = { ...booking.asked, answers: { recording: file } }
+    const person = demo.people.find((one) => one.emails.includes(booking.asked.person.email))!
+    await old
+      .table('practice')
+      .put({ id: 'practice', practice: { ...demo.practice, calendars }, salt: demo.salt })
+    await old.table('bookings').put({ ...booking, asked })
+    await old.table('people').put(person)
+    await old.table('sessions').put({ ...outside, id: 'calendar-file-0' })
+    old.close()
+    const current = new DeskDatabase('released-4')
+    expect(await current.bookings.get(tome.id)).toEqual(bookingRow({ ...booking, asked } as never))
+    expect(await current.people.get(person.id)).toEqual(personRow(person, [booking]))
+    expect(await current.wanted.toArray()).toEqual([{ id: file.file, name: 'v.mp3', type: 'sound' }])
+    expect(await current.sessions.where('calendar').equals('file').count()).toBe(1)
     await current.delete()
   })
 })

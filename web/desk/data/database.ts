@@ -2,12 +2,13 @@ import { type Booking, type DeskDoes, replay, type StoredEvent } from '@acolhida
 import type { AnswerBody, CalendarState, EnterBody, QuoteBody } from '@acolhida/core/contract'
 import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
-import type { Person } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import type { FileKind } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import Dexie, { type EntityTable, type Table } from 'dexie'
 import type { SealKeys } from '../../seal/open.ts'
+import type { BookingRow, PersonRow } from './rows.ts'
+import { toVersion5 } from './version-5.ts'
 
 /** The practice, and what belongs to it as a whole. There is one row. */
 export interface PracticeRow {
@@ -19,7 +20,7 @@ export interface PracticeRow {
 }
 
 /** How this desk and the relay stand to each other. There is one row. */
-export interface LinkRow {
+export interface Connection {
   id: 'link'
   /** The desk's key; absent while it is not paired. */
   key?: string
@@ -66,6 +67,9 @@ export interface FileRow {
   data: Uint8Array<ArrayBuffer>
 }
 
+/** A file given as an answer that is not here yet. */
+export type Wanted = Omit<FileRow, 'data'>
+
 /** The practice as it was before a change, to go back to. */
 export interface Change {
   order: number
@@ -78,11 +82,12 @@ export interface Change {
 /** The desk's own data: the truth of the practice lives here. */
 export class DeskDatabase extends Dexie {
   declare practice: EntityTable<PracticeRow, 'id'>
-  declare link: EntityTable<LinkRow, 'id'>
+  declare link: EntityTable<Connection, 'id'>
   declare events: Table<EventRow, [string, number]>
-  declare bookings: EntityTable<Booking, 'id'>
+  declare bookings: EntityTable<BookingRow, 'id'>
   declare enquiries: EntityTable<DeskEnquiry, 'id'>
-  declare people: EntityTable<Person, 'id'>
+  declare people: EntityTable<PersonRow, 'id'>
+  /** Times of the practitioner's own, and those of calendar files opened once. */
   declare sessions: EntityTable<Entry, 'id'>
   declare mails: EntityTable<SentMail, 'n'>
   declare intentions: EntityTable<Intention, 'order'>
@@ -90,9 +95,12 @@ export class DeskDatabase extends Dexie {
   /** What the relay has read of other calendars; not the desk's own, and in no backup. */
   declare calendars: EntityTable<CalendarState, 'id'>
   declare files: EntityTable<FileRow, 'id'>
+  /** Files given as answers that the relay still has to hand over. */
+  declare wanted: EntityTable<Wanted, 'id'>
 
-  constructor(name = 'acolhida-desk') {
-    super(name)
+  constructor(name: string) {
+    // What is decided here is nowhere else until the relay has it: it is on the disk before it is called done.
+    super(name, { chromeTransactionDurability: 'strict' })
     // A released version never changes; the next one adds `this.version(2)` with its upgrade and its test.
     this.version(1).stores({
       practice: 'id',
@@ -125,10 +133,19 @@ export class DeskDatabase extends Dexie {
         const bookings = [...records].map(([id, record]) => replay(id, record))
         await changes.table<Booking, string>('bookings').bulkPut(bookings)
       })
+    // What pages look for is in the rows, and found by an index.
+    this.version(5)
+      .stores({
+        bookings:
+          'id, at, start, mail, code, questionnaire, *keeps, undo, *words, [status+at], [status+start]',
+        people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words',
+        sessions: 'id, start, calendar',
+        wanted: 'id',
+      })
+      .upgrade(toVersion5)
   }
 }
 
-export const db = new DeskDatabase()
-
-export const linkRow = async (from: DeskDatabase = db): Promise<LinkRow> =>
+/** How this desk stands to the relay. */
+export const connectionRow = async (from: DeskDatabase): Promise<Connection> =>
   (await from.link.get('link')) ?? { id: 'link', cursor: 0, revision: 0, published: '' }

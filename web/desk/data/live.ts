@@ -1,79 +1,59 @@
-import { type Booking, bookingEntries, stateAt } from '@acolhida/core/booking'
 import type { CalendarState } from '@acolhida/core/contract'
-import { type Diary, type Entry, entryFor, makeDiary } from '@acolhida/core/openings'
-import { knownPeople, normalMail, type Person } from '@acolhida/core/people'
+import type { Entry } from '@acolhida/core/openings'
 import type { Practice } from '@acolhida/core/practice'
-import type { Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { useOutletContext } from 'react-router'
-import { db, type Intention, type LinkRow, type PracticeRow } from './database.ts'
+import type { Connection, Intention } from './database.ts'
+import { db } from './db.ts'
+import type { BookingRow } from './rows.ts'
 
-/** Everything most pages look at, live from the desk's own data. */
+/**
+ * What every page may look at, live: all of it small, however long the practice goes back. Bookings and people are
+ * asked for by what a page shows.
+ */
 export interface Desk {
   practice: Practice
-  bookings: Booking[]
-  people: Person[]
+  /** Times of the practitioner's own, and of calendar files. */
   sessions: Entry[]
   intentions: Intention[]
-  link: LinkRow | undefined
+  connection: Pick<Connection, 'key' | 'feed' | 'gap'>
   openEnquiries: number
   calendars: CalendarState[]
+  /** Requests whose record says that somebody's word or choice is awaited; `stateAt` tells whether it still is. */
+  requested: BookingRow[]
 }
 
 /** `undefined` while loading, `null` when this browser holds no practice yet. */
 export function useDeskData(): Desk | null | undefined {
-  return useLiveQuery(async () => {
-    const row = (await db.practice.get('practice')) as PracticeRow | undefined
-    if (!row) return null
-    const [bookings, people, sessions, intentions, link, openEnquiries, calendars] = await Promise.all([
-      db.bookings.toArray(),
-      db.people.toArray(),
-      db.sessions.toArray(),
-      db.intentions.orderBy('order').toArray(),
-      db.link.get('link'),
-      db.enquiries.where('state').equals('open').count(),
-      db.calendars.toArray(),
-    ])
-    return { practice: row.practice, bookings, people, sessions, intentions, link, openEnquiries, calendars }
-  })
+  const practice = useLiveQuery(async () => (await db.practice.get('practice'))?.practice ?? null)
+  const sessions = useLiveQuery(() => db.sessions.toArray())
+  const intentions = useLiveQuery(() => db.intentions.orderBy('order').toArray())
+  const calendars = useLiveQuery(() => db.calendars.toArray())
+  const openEnquiries = useLiveQuery(() => db.enquiries.where('state').equals('open').count())
+  const requested = useLiveQuery(() =>
+    db.bookings.where('[status+at]').between(['requested', 0], ['requested', Number.MAX_VALUE]).toArray(),
+  )
+  const link = useLiveQuery(async () => (await db.link.get('link')) ?? null)
+  const { key, feed, gap } = link ?? {}
+  const linked = link !== undefined
+  const connection = useMemo(
+    () => ({ ...(key ? { key } : {}), ...(feed ? { feed } : {}), ...(gap ? { gap } : {}) }),
+    [key, feed, gap],
+  )
+  return useMemo(() => {
+    if (practice === null) return null
+    if (!practice || !sessions || !intentions || !calendars || !requested || !linked) return undefined
+    return {
+      practice,
+      sessions,
+      intentions,
+      connection,
+      openEnquiries: openEnquiries ?? 0,
+      calendars,
+      requested,
+    }
+  }, [practice, sessions, intentions, calendars, openEnquiries, requested, connection, linked])
 }
 
 export const useDesk = (): Desk => useOutletContext<Desk>()
-
-/** What is taken, as the desk knows it at `now`. */
-export const entriesOf = (desk: Desk, now: Instant): Entry[] => [
-  // What was entered by hand and has not gone out yet is in the diary all the same.
-  ...desk.intentions.flatMap(({ booking, command, refused }) =>
-    command.do === 'enter' && !refused && !desk.bookings.some((one) => one.id === booking)
-      ? [entryFor(desk.practice, { ...command.body, kind: 'session' })]
-      : [],
-  ),
-  ...desk.sessions,
-  ...bookingEntries(desk.practice, desk.bookings, now),
-  ...desk.calendars.flatMap((calendar) => calendar.entries),
-]
-
-/** The desk's diary, made again only when something in it has changed; holds run out by the minute. */
-export function useDiary(desk: Desk, now: Instant): Diary {
-  const minute = (Math.floor(now / 60_000) * 60_000) as Instant
-  return useMemo(() => makeDiary(desk.practice, entriesOf(desk, minute)), [desk, minute])
-}
-
-/** The person behind a booking. */
-export const personOf = (people: readonly Person[], booking: Booking): Person | undefined =>
-  people.find((person) => person.emails.includes(normalMail(booking.asked.person.email)))
-
-/** Somebody's bookings, newest first. */
-export const bookingsOf = (bookings: readonly Booking[], person: Person): Booking[] =>
-  bookings
-    .filter((booking) => person.emails.includes(normalMail(booking.asked.person.email)))
-    .sort((a, b) => b.start - a.start)
-
-/** People as the relay is told of them. */
-export const toldPeople = (desk: Pick<Desk, 'people' | 'bookings'>, salt: string, now: Instant) =>
-  knownPeople(desk.people, desk.bookings, salt, now)
-
-/** A request waits as long as its hold has not run out, and nothing about it is on its way. */
-export const awaitingWord = (desk: Desk, now: Instant): Booking[] =>
-  desk.bookings.filter((one) => stateAt(one, now).is === 'waiting').sort((a, b) => a.until - b.until)

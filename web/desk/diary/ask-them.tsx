@@ -13,7 +13,7 @@ import {
 import { FileTaker } from '../../questions/file-taker.tsx'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { newKey } from '../../relay-client/client.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { Tick } from '../parts/tick.tsx'
 import { currencyOf, OUTCOME } from '../parts/words.ts'
 

@@ -1,10 +1,9 @@
 import { type Booking, stateAt } from '@acolhida/core/booking'
-import { awayTimes, blocksOn, type ReadHours, type Diary as TakenDiary } from '@acolhida/core/openings'
-import type { Hours } from '@acolhida/core/practice'
+import { awayTimes, blocksOn, type ReadHours } from '@acolhida/core/openings'
+import type { Hours, Practice } from '@acolhida/core/practice'
 import { type DayNumber, dateAt, type Instant, minutesOf, shortDate, type Zone } from '@acolhida/core/time'
 import type { Band, BandItem } from '../../drawings/day-band.tsx'
-import type { Desk } from '../data/live.ts'
-import { entryTitle } from '../parts/todays-line.tsx'
+import type { Taken } from '../data/taken.ts'
 
 /** Whether a session is booked and has not begun. */
 function isToCome(booking: Booking, now: Instant): boolean {
@@ -15,7 +14,7 @@ function isToCome(booking: Booking, now: Instant): boolean {
 /** From which to which minute of the day the bands run: the hours, and whatever lies outside them. */
 export function hoursShown(
   hours: Hours,
-  diary: TakenDiary,
+  { diary }: Taken,
   days: DayNumber[],
   where: Zone,
 ): { from: number; to: number } {
@@ -38,8 +37,8 @@ export function hoursShown(
 
 /** One day of the diary as a band. */
 export function bandOf(
-  desk: Desk,
-  diary: TakenDiary,
+  practice: Practice,
+  taken: Taken,
   day: DayNumber,
   shown: { from: number; to: number },
   starts: readonly Instant[],
@@ -49,10 +48,10 @@ export function bandOf(
 ): Band {
   const from = where.toInstant(day, Math.max(0, shown.from))
   const to = where.toInstant(day, shown.to)
-  const items = diary.entries
+  const items = taken.diary.entries
     .filter((entry) => entry.start < to && entry.end > from)
     .map((entry): BandItem => {
-      const { title, line, booking } = entryTitle(desk, entry)
+      const { title, line, booking } = taken.title(entry)
       const look =
         entry.kind === 'outside'
           ? 'outside'
@@ -71,7 +70,7 @@ export function bandOf(
         look,
         title,
         line: entry.kind === 'hold' ? `${line}, held` : line,
-        ...(booking ? { href: `/arrivals/${booking.id}`, moves: isToCome(booking, now) } : {}),
+        ...(booking ? { booking: booking.id, moves: isToCome(booking, now) } : {}),
         ...(entry.seats ? { opens: true } : {}),
       }
     })
@@ -90,7 +89,7 @@ export function bandOf(
       from: where.toInstant(day, block.from),
       to: where.toInstant(day, block.to),
     })),
-    away: awayTimes(desk.practice, from, to)
+    away: awayTimes(practice, from, to)
       .filter((one) => one.from < to && one.to > from)
       .map((one) => ({ from: one.from, to: one.to, note: one.note ?? '' })),
     items,

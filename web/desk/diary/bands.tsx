@@ -1,12 +1,5 @@
 import type { Booking } from '@acolhida/core/booking'
-import {
-  type Ask,
-  closureWords,
-  type Entry,
-  readHours,
-  type Diary as TakenDiary,
-  why,
-} from '@acolhida/core/openings'
+import { type Ask, closureWords, type Entry, readHours, why } from '@acolhida/core/openings'
 import { hoursOf, placeOf, zoneOf } from '@acolhida/core/practice'
 import {
   type DayNumber,
@@ -23,35 +16,36 @@ import {
 import { type PointerEvent, type ReactNode, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { type Band, type BandItem, DayBand } from '../../drawings/day-band.tsx'
+import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
+import { type Taken, takenOf } from '../data/taken.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { bandOf, hoursShown } from './band-of.ts'
 import { drag } from './drag.ts'
 import { GroupSession } from './group-session.tsx'
 import { Legend } from './legend.tsx'
 import { Move } from './move.tsx'
 import { keepForMyself } from './own-time.ts'
-import { entryName, Scales } from './weigh.ts'
+import { Scales } from './weigh.ts'
 
 /** Days as bands: a cursor asks about single starts, sessions are dragged, free ground is drawn on. */
 export function Bands({
   desk,
-  diary,
+  taken,
   ask,
   starts,
   first,
   days: count,
-  now,
   where,
   onEnter,
   onKept,
 }: {
   desk: Desk
-  diary: TakenDiary
+  taken: Taken
   ask: Ask
   starts: readonly Instant[]
   first: DayNumber
   days: number
-  now: Instant
   where: Zone
   onEnter: (at: Instant) => void
   /** Time was kept for oneself; says which. */
@@ -65,17 +59,18 @@ export function Bands({
   const root = useRef<HTMLUListElement>(null)
   const label = useRef<HTMLDivElement>(null)
   const compact = count > 7
-  const minute = (Math.floor(now / MINUTE) * MINUTE) as Instant
+  const minute = useMinute()
+  const { diary } = taken
   const hours = hoursOf(practice, placeOf(practice, ask.place))
   const days = useMemo(
     () => Array.from({ length: count }, (_, i) => (first + i) as DayNumber),
     [first, count],
   )
-  const shown = useMemo(() => hoursShown(hours, diary, days, where), [hours, diary, days, where])
+  const shown = useMemo(() => hoursShown(hours, taken, days, where), [hours, taken, days, where])
   const bands = useMemo(() => {
     const read = readHours(hours)
-    return days.map((day) => bandOf(desk, diary, day, shown, starts, minute, where, read))
-  }, [desk, diary, days, shown, starts, minute, where, hours])
+    return days.map((day) => bandOf(practice, taken, day, shown, starts, minute, where, read))
+  }, [practice, taken, days, shown, starts, minute, where, hours])
   const words = (at: Instant): string[] =>
     why(practice, diary, ask, at).map((closure) =>
       closureWords(closure, {
@@ -83,7 +78,7 @@ export function Bands({
         start: at,
         minutes: ask.minutes,
         zone: where,
-        nameOf: (entry) => entryName(desk, entry),
+        nameOf: taken.name,
       }),
     )
   const describe = (at: Instant): string => {
@@ -95,10 +90,11 @@ export function Bands({
   const step = service.starts.kind === 'every' ? service.starts.minutes : 15
 
   const grab = (item: BandItem, event: PointerEvent<HTMLElement>): void => {
-    const booking = desk.bookings.find((one) => item.href === `/arrivals/${one.id}`)
+    const booking = item.booking === undefined ? undefined : taken.booking(item.booking)
     if (!booking || !root.current || !label.current) return
     const { asked, place, start } = booking
-    const scales = new Scales(desk, minute, booking.id)
+    const rows = taken.rows.filter((row) => row.id !== booking.id)
+    const scales = new Scales(practice, takenOf(desk, rows, minute, ...taken.span), minute)
     const there = zoneOf(practice, placeOf(practice, place))
     drag(event, {
       root: root.current,
@@ -118,11 +114,12 @@ export function Bands({
       onDrop: (to) => setMoving({ booking, to }),
     })
   }
-  const draw = (from: Instant, to: Instant): void => {
-    keepForMyself(practice, from, to).then(() =>
-      onKept(`${moment(from, where)} is kept for yourself, ${span(from, to, where)}.`),
+  const act = useAct()
+  const draw = (from: Instant, to: Instant): void =>
+    act.run(
+      () => keepForMyself(practice, from, to),
+      () => onKept(`${moment(from, where)} is kept for yourself, ${span(from, to, where)}.`),
     )
-  }
   const open = (item: BandItem): void =>
     setGroup(diary.entries.find((one) => `${one.id} ${one.start}` === item.id))
   const steady = useSteady({ onEnter, onDraw: draw, onGrab: grab, onOpen: open, describe })
@@ -133,7 +130,7 @@ export function Bands({
         {bands.map((band, i) => {
           const day = days[i]!
           const mine = cursor !== undefined && where.toWall(cursor).day === day ? cursor : undefined
-          const isToday = where.toWall(now).day === day
+          const isToday = where.toWall(minute).day === day
           return (
             <li
               key={day}
@@ -175,17 +172,18 @@ export function Bands({
         role="status"
         className="drag-label pointer-events-none fixed top-0 left-0 z-30 w-[330px] rounded-lg px-3 py-2 text-[14px] shadow-lg"
       />
+      <Problem of={act} />
       <Legend />
       {moving && (
         <Move desk={desk} booking={moving.booking} to={moving.to} close={() => setMoving(undefined)} />
       )}
-      {group && <GroupSession desk={desk} entry={group} close={() => setGroup(undefined)} />}
+      {group && <GroupSession desk={desk} taken={taken} entry={group} close={() => setGroup(undefined)} />}
     </div>
   )
 }
 
-const bandLink = (href: string, className: string, name: string, children: ReactNode): ReactNode => (
-  <Link to={href} className={className} aria-label={name} draggable={false}>
+const bandLink = (booking: string, className: string, name: string, children: ReactNode): ReactNode => (
+  <Link to={`/arrivals/${booking}`} className={className} aria-label={name} draggable={false}>
     {children}
   </Link>
 )

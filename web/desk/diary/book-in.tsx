@@ -7,11 +7,12 @@ import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
+import { useAct } from '../parts/act.tsx'
 import { CodeField } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
-import { problemWords } from '../parts/problem-words.ts'
-import { printOf, reckonFor } from '../parts/reckoned.ts'
+import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
+import { PersonChoice } from '../people/person-choice.tsx'
 import { enterBooking } from '../sync/acts.ts'
 import { AskThem, WhatItComesTo } from './ask-them.tsx'
 import { keepForMyself } from './own-time.ts'
@@ -32,7 +33,7 @@ export function BookIn({
   at: Instant
   /** Who it is, and what they have answered already. */
   about?: { name: string; email: string; answers: Answers }
-  booked?: () => void
+  booked?: () => unknown
   close: () => void
 }) {
   const { practice } = desk
@@ -47,16 +48,17 @@ export function BookIn({
   const [asking, setAsking] = useState(Object.keys(about?.answers ?? {}).length > 0)
   const [answers, setAnswers] = useState<Answers>(about?.answers ?? {})
   const [extras, setExtras] = useState<string[]>([])
-  const [problem, setProblem] = useState<string>()
   const [checked, setChecked] = useState(false)
   const weighed = useWeighed(desk, chosen)
+  const known = useBehind(person.email)
+  const act = useAct()
   const [code, setCode] = useState('')
   const service = serviceOf(practice, chosen.service)!
   const place = placeOf(practice, chosen.place)
   /** What it comes to for this person, by the same reckoning as the relay's. */
   const reckoned = (given: Answers, added: readonly string[]) =>
     reckonFor(
-      desk,
+      practice,
       {
         service: chosen.service,
         place: chosen.place,
@@ -65,7 +67,7 @@ export function BookIn({
         travel: chosen.travel,
         code,
       },
-      person.email,
+      known,
       relayNow(),
     )
   const now = reckoned(answers, extras)
@@ -90,9 +92,7 @@ export function BookIn({
   const ownTime = (): void => {
     const { start } = weighed
     if (start === undefined) return
-    keepForMyself(practice, start, shift(start, chosen.minutes * MINUTE), person.name)
-      .then(close)
-      .catch((error: unknown) => setProblem(String(error)))
+    act.run(() => keepForMyself(practice, start, shift(start, chosen.minutes * MINUTE), person.name), close)
   }
   const book = (): void => {
     if (weighed.start === undefined) return
@@ -113,14 +113,10 @@ export function BookIn({
       ...(code.trim() ? { code: code.trim() } : {}),
       ...(address.trim() && place?.kind === 'client' ? { address } : {}),
     }
-    try {
-      const clean = letIn(schemas.enter, { ...body, id: newKey() }, 'The booking')
-      enterBooking(clean)
-      booked?.()
-      close()
-    } catch (error) {
-      setProblem(problemWords(error))
-    }
+    act.run(async () => {
+      await enterBooking(letIn(schemas.enter, { ...body, id: newKey() }, 'The booking'))
+      await booked?.()
+    }, close)
   }
   const text = (key: keyof typeof person, label: string, type = 'text') => (
     <label className="ask">
@@ -143,26 +139,16 @@ export function BookIn({
         }}
       >
         <div className="mb-3 grid grid-cols-2 gap-3">
-          <label className="ask">
-            Name
-            <input
-              className="field mt-1"
-              list="known-people"
-              value={person.name}
-              onChange={(event) => {
-                const known = desk.people.find((one) => one.name === event.target.value)
-                const email = known?.emails[0] ?? person.email
-                setPerson({ ...person, name: event.target.value, email })
-              }}
-            />
-          </label>
+          <PersonChoice
+            label="Name"
+            typed={person.name}
+            onType={(name) => setPerson((now) => ({ ...now, name }))}
+            onChoose={({ name, emails }) =>
+              setPerson((now) => ({ ...now, name, email: emails[0] ?? now.email }))
+            }
+          />
           {text('email', 'Mail address', 'email')}
           {place?.kind === 'client' && text('address', 'Where to come')}
-          <datalist id="known-people">
-            {desk.people.map((one) => (
-              <option key={one.id} value={one.name} />
-            ))}
-          </datalist>
         </div>
         <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={choose} />
         <AskThem
@@ -181,7 +167,7 @@ export function BookIn({
           <CodeField desk={desk} value={code} problem={codeProblem} onChange={setCode} />
         </div>
         <WhatItComesTo practice={practice} reading={reading} minutes={chosen.minutes} />
-        <FormProblems answers={checked ? problems.length : 0} problem={problem} />
+        <FormProblems answers={checked ? problems.length : 0} problem={act.problem} />
         <button
           type="submit"
           className="press press-go mt-3"

@@ -4,10 +4,12 @@ import { type DayNumber, type Instant, localDate } from '@acolhida/core/time'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { useNow } from '../../relay-client/clock.ts'
+import { useMinute } from '../../relay-client/clock.ts'
 import { undoChange } from '../data/change.ts'
-import { db } from '../data/database.ts'
-import { useDesk, useDiary } from '../data/live.ts'
+import { db } from '../data/db.ts'
+import { useDesk } from '../data/live.ts'
+import { useTaken } from '../data/taken.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { homeZone } from '../parts/words.ts'
 import { Bands } from './bands.tsx'
 import { BookIn } from './book-in.tsx'
@@ -28,22 +30,24 @@ const ASKERS: Record<string, { name: string; asker: (service: string) => Asker }
 /** The diary as day bands or a list, with the openings of a service laid over. */
 export function Diary() {
   const desk = useDesk()
-  const now = useNow()
+  const minute = useMinute()
   const { practice } = desk
   const [search, setSearch] = useSearchParams()
   const [entering, setEntering] = useState<Instant>()
   const [kept, setKept] = useState('')
+  const act = useAct()
   const view = viewFrom(search.get('view'))
   const service = serviceOf(practice, search.get('service') ?? '') ?? practice.services[0]
   const place = service?.places.find((one) => one === search.get('place')) ?? service?.places[0]
   const asked = search.get('for') ?? 'new'
   const who = (Object.hasOwn(ASKERS, asked) ? ASKERS[asked] : undefined) ?? ASKERS.new!
   const where = service ? zoneOf(practice, placeOf(practice, place!)) : homeZone(practice)
-  const today = where.toWall(now).day
+  const today = where.toWall(minute).day
   const { days } = VIEWS[view]
   const first = firstDay(view, dayFrom(search.get('day')) ?? today, practice.profile.weekStart)
-  const diary = useDiary(desk, now)
-  const minute = (Math.floor(now / 60_000) * 60_000) as Instant
+  const from = where.toInstant(first, 0)
+  const to = where.toInstant((first + days) as DayNumber, 0)
+  const taken = useTaken(desk, from, to)
   const ask = useMemo<Ask | undefined>(
     () =>
       service && {
@@ -56,8 +60,8 @@ export function Diary() {
     [service, place, who, minute],
   )
   const starts = useMemo(
-    () => (ask ? openStarts(practice, diary, ask, localDate(first), days) : []),
-    [practice, diary, ask, first, days],
+    () => (ask && taken ? openStarts(practice, taken.diary, ask, localDate(first), days) : []),
+    [practice, taken, ask, first, days],
   )
   const set = (name: string, value: string): void => {
     search.set(name, value)
@@ -108,7 +112,7 @@ export function Diary() {
           <button
             type="button"
             className="press press-go"
-            onClick={() => setEntering(starts.find((one) => one >= now) ?? minute)}
+            onClick={() => setEntering(starts.find((one) => one >= minute) ?? minute)}
           >
             Book someone in
           </button>
@@ -160,24 +164,26 @@ export function Diary() {
           {where.name.split('/').at(-1)?.replaceAll('_', ' ')}
         </span>
       </div>
-      {view === 'list' && (
-        <List desk={desk} diary={diary} first={first} days={days} now={now} where={where} />
+      {!taken && <div className="min-h-[60dvh]" aria-busy="true" />}
+      {view === 'list' && taken && (
+        <List practice={practice} taken={taken} from={from} to={to} where={where} />
       )}
-      {view !== 'list' && service && ask && (
+      {view !== 'list' && taken && service && ask && (
         <Bands
           desk={desk}
-          diary={diary}
+          taken={taken}
           ask={ask}
           starts={starts}
           first={first}
           days={days}
-          now={now}
           where={where}
           onEnter={setEntering}
           onKept={setKept}
         />
       )}
-      {ask && <RulesCost practice={practice} diary={diary} ask={ask} from={localDate(first)} days={days} />}
+      {ask && taken && (
+        <RulesCost practice={practice} diary={taken.diary} ask={ask} from={localDate(first)} days={days} />
+      )}
       <p role="status" className={kept ? 'mt-3 flex items-center gap-3 text-[14px]' : 'sr-only'}>
         {kept && (
           <>
@@ -185,16 +191,19 @@ export function Diary() {
             <button
               type="button"
               className="press"
-              onClick={async () => {
-                await undoChange(db)
-                setKept('')
-              }}
+              onClick={() =>
+                act.run(
+                  () => undoChange(db),
+                  () => setKept(''),
+                )
+              }
             >
               Undo
             </button>
           </>
         )}
       </p>
+      <Problem of={act} />
       {entering !== undefined && service && (
         <BookIn desk={desk} service={service.id} at={entering} close={() => setEntering(undefined)} />
       )}

@@ -4,10 +4,12 @@ import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { instantOf, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { relayNow } from '../../relay-client/clock.ts'
+import { relayNow, useAt } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
+import type { Taken } from '../data/taken.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
 import { STATE } from '../parts/words.ts'
@@ -15,15 +17,28 @@ import { withService } from '../service/fields-view.tsx'
 import { decideFor } from '../sync/acts.ts'
 
 /** Who comes to a group session; and the way to call it off. */
-export function GroupSession({ desk, entry, close }: { desk: Desk; entry: Entry; close: () => void }) {
+export function GroupSession({
+  desk,
+  taken,
+  entry,
+  close,
+}: {
+  desk: Desk
+  taken: Taken
+  entry: Entry
+  close: () => void
+}) {
   const { practice } = desk
   const [text, setText] = useState('')
+  const act = useAct()
+  // A session that begins is nothing to be called off any more.
+  const begun = useAt((now) => now >= entry.start)
   const service = serviceOf(practice, entry.service ?? '')
   const where = zoneOf(practice, placeOf(practice, entry.place ?? ''))
   if (!service || !entry.place) return null
   const session = { service: service.id, place: entry.place, start: entry.start }
   const now = relayNow()
-  const here = desk.bookings
+  const here = taken.rows
     .filter(
       (one) => one.service === session.service && one.start === session.start && one.place === session.place,
     )
@@ -47,7 +62,6 @@ export function GroupSession({ desk, entry, close }: { desk: Desk; entry: Entry;
         })),
       )
     }
-    close()
   }
   return (
     <Dialog title={`${service.name}, ${moment(entry.start, where)}`} close={close}>
@@ -65,14 +79,15 @@ export function GroupSession({ desk, entry, close }: { desk: Desk; entry: Entry;
           </li>
         ))}
       </ul>
-      {entry.start > relayNow() && (
+      {!begun && (
         <div className="mt-4 border-t border-line pt-3">
           <WordWithIt label="A word to everybody" text={text} onChange={setText} />
-          <button type="button" className="press press-no mt-2" onClick={callOff}>
+          <button type="button" className="press press-no mt-2" onClick={() => act.run(callOff, close)}>
             {here.length > 0
               ? `Call this session off and write to ${here.length === 1 ? 'one person' : `${here.length} people`}`
               : 'Call this session off'}
           </button>
+          <Problem of={act} />
         </div>
       )}
     </Dialog>

@@ -1,90 +1,111 @@
 import { stateAt } from '@acolhida/core/booking'
-import type { Diary } from '@acolhida/core/openings'
-import { placeOf } from '@acolhida/core/practice'
-import {
-  type DayNumber,
-  dateAt,
-  type Instant,
-  localDate,
-  longDate,
-  span,
-  type Zone,
-} from '@acolhida/core/time'
+import type { Entry } from '@acolhida/core/openings'
+import { type Practice, placeOf } from '@acolhida/core/practice'
+import { dateAt, type Instant, longDate, span, type Zone } from '@acolhida/core/time'
+import { useMemo } from 'react'
 import { Link } from 'react-router'
-import type { Desk } from '../data/live.ts'
-import { entryTitle } from '../parts/todays-line.tsx'
+import { useMinute } from '../../relay-client/clock.ts'
+import type { Taken } from '../data/taken.ts'
+import { type Column, WindowTable } from '../parts/window-table.tsx'
 import { STATE } from '../parts/words.ts'
 
 /** What is in the diary, day by day, in words. */
 export function List({
-  desk,
-  diary,
-  first,
-  days,
-  now,
+  practice,
+  taken,
+  from,
+  to,
   where,
 }: {
-  desk: Desk
-  diary: Diary
-  first: DayNumber
-  days: number
-  now: Instant
+  practice: Practice
+  taken: Taken
+  from: Instant
+  to: Instant
   where: Zone
 }) {
-  const from = where.toInstant(first, 0)
-  const to = where.toInstant((first + days) as DayNumber, 0)
-  const entries = diary.entries.filter((entry) => entry.start >= from && entry.start < to)
-  const dates = [...new Set(entries.map((entry) => dateAt(where, entry.start)))]
-  if (entries.length === 0) {
+  const now = useMinute()
+  const today = dateAt(where, now)
+  const { keys, lines } = useMemo(() => {
+    const found = new Map<string, Entry | ReturnType<typeof dateAt>>()
+    for (const entry of taken.diary.entries) {
+      if (entry.start < from || entry.start >= to) continue
+      const date = dateAt(where, entry.start)
+      found.set(date, date)
+      found.set(`${entry.id} ${entry.start}`, entry)
+    }
+    return { keys: [...found.keys()], lines: found }
+  }, [taken, from, to, where])
+  const columns = useMemo(() => columnsOf(practice, taken, where, now), [practice, taken, where, now])
+  if (keys.length === 0) {
     return (
       <p className="sheet p-5">Nothing is booked in these four weeks. Sessions and holds are listed here.</p>
     )
   }
   return (
-    <div className="grid max-w-[860px] gap-4">
-      {dates.map((date) => (
-        <section key={date}>
-          <h2 className={`mb-1.5 ${date === localDate(where.toWall(now).day) ? 'text-clay' : ''}`}>
-            {longDate(date)}
-          </h2>
-          <ul className="sheet divide-y divide-line">
-            {entries
-              .filter((entry) => dateAt(where, entry.start) === date)
-              .map((entry) => {
-                const { title, line, booking } = entryTitle(desk, entry)
-                return (
-                  <li
-                    key={`${entry.id} ${entry.start}`}
-                    className="grid grid-cols-[120px_1fr_auto] items-baseline gap-3 px-4 py-2.5"
-                  >
-                    <span className="figures font-semibold">{span(entry.start, entry.end, where)}</span>
-                    <span className="min-w-0">
-                      {booking ? (
-                        <Link className="way" to={`/arrivals/${booking.id}`}>
-                          {title}
-                        </Link>
-                      ) : (
-                        <b>{title}</b>
-                      )}{' '}
-                      <span className="text-soft">
-                        {[line, placeOf(desk.practice, entry.place ?? '')?.name].filter(Boolean).join(' ')}
-                      </span>
-                    </span>
-                    <span className="text-[14px] text-soft">
-                      {entry.kind === 'hold'
-                        ? 'held'
-                        : entry.kind === 'outside'
-                          ? 'another calendar'
-                          : booking
-                            ? STATE[stateAt(booking, now).is]
-                            : ''}
-                    </span>
-                  </li>
-                )
-              })}
-          </ul>
-        </section>
-      ))}
-    </div>
+    <WindowTable
+      label="What is in the diary"
+      columns={columns}
+      keys={keys}
+      rowOf={(key) => {
+        const line = lines.get(key)
+        return typeof line === 'object' ? line : undefined
+      }}
+      headingOf={(key) => {
+        const line = lines.get(key)
+        if (typeof line !== 'string') return undefined
+        return (
+          <span className={`serif text-[17px] ${line === today ? 'text-clay' : ''}`}>{longDate(line)}</span>
+        )
+      }}
+    />
   )
+}
+
+const columnsOf = (practice: Practice, taken: Taken, where: Zone, now: Instant): Column<Entry>[] => [
+  {
+    id: 'when',
+    name: 'When',
+    width: 'w-[128px]',
+    cell: (entry) => <span className="figures font-semibold">{span(entry.start, entry.end, where)}</span>,
+  },
+  {
+    id: 'who',
+    name: 'Who',
+    cell: (entry) => {
+      const { title, booking } = taken.title(entry)
+      return booking ? (
+        <Link className="way" to={`/arrivals/${booking.id}`}>
+          {title}
+        </Link>
+      ) : (
+        <b>{title}</b>
+      )
+    },
+  },
+  {
+    id: 'what',
+    name: 'What',
+    cell: (entry) => <span className="text-[14px] text-soft">{taken.title(entry).line}</span>,
+  },
+  {
+    id: 'where',
+    name: 'Where',
+    wide: true,
+    cell: (entry) => (
+      <span className="text-[14px] text-soft">{placeOf(practice, entry.place ?? '')?.name}</span>
+    ),
+  },
+  {
+    id: 'state',
+    name: 'How it stands',
+    wide: true,
+    cell: (entry) => <span className="text-[14px] text-soft">{stands(entry, taken, now)}</span>,
+  },
+]
+
+function stands(entry: Entry, taken: Taken, now: Instant): string {
+  if (entry.kind === 'hold') return 'held'
+  if (entry.kind === 'outside') return 'another calendar'
+  const booking = taken.booking(entry.id)
+  return booking ? STATE[stateAt(booking, now).is] : ''
 }

@@ -3,6 +3,7 @@ import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { dateTimeAt, type Instant, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import type { Desk } from '../data/live.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
 import { decideFor } from '../sync/acts.ts'
@@ -30,6 +31,7 @@ export function Move({
     travel: booking.asked.travel,
   })
   const [text, setText] = useState('')
+  const act = useAct()
   const weighed = useWeighed(desk, chosen, booking.id)
   const same =
     weighed.start === booking.start &&
@@ -51,17 +53,18 @@ export function Move({
         className="press press-go mt-3"
         disabled={weighed.blocked || same || weighed.start === undefined}
         onClick={() => {
-          if (weighed.start === undefined) return
-          decideFor(booking, {
-            do: 'move',
-            start: weighed.start,
+          const { start } = weighed
+          if (start === undefined) return
+          const command = {
+            do: 'move' as const,
+            start,
             place: chosen.place,
             minutes: chosen.minutes,
             text,
             clash: weighed.clash,
             ...(chosen.service === booking.service ? {} : { service: chosen.service }),
-          })
-          close()
+          }
+          act.run(() => decideFor(booking, command), close)
         }}
       >
         {weighed.clash && !weighed.blocked
@@ -70,6 +73,7 @@ export function Move({
             ? 'Move it'
             : `Move to ${moment(weighed.start, zoneAt(chosen.place))}`}
       </button>
+      <Problem of={act} />
     </Dialog>
   )
 }

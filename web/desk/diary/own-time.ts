@@ -1,7 +1,7 @@
 import type { Practice } from '@acolhida/core/practice'
 import { dateTimeAt, type Instant, zone } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { withAway } from '../hours/away.ts'
 
 /** What undo calls it. */

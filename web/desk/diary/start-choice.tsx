@@ -1,11 +1,15 @@
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
-import { dateTimeAt, type Instant, moment } from '@acolhida/core/time'
+import { DAY, dateTimeAt, type Instant, moment, shift } from '@acolhida/core/time'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
-import { useNow } from '../../relay-client/clock.ts'
+import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
+import { useTaken } from '../data/taken.ts'
 import { closureHref, closureLinkWords } from './closure-link.ts'
-import { type Chosen, Scales, type Weighed } from './weigh.ts'
+import { type Chosen, Scales, startIn, UNKNOWN, type Weighed } from './weigh.ts'
+
+/** How far around a start others are looked for, in ms. */
+const AROUND = 4 * DAY
 
 /** What would follow from a start as it is typed, and the nearest open ones. */
 export function useWeighed(
@@ -13,10 +17,13 @@ export function useWeighed(
   chosen: Chosen,
   but?: string,
 ): Weighed & { /** before and after */ nearest: Instant[] } {
-  const now = useNow()
-  const minute = (Math.floor(now / 60_000) * 60_000) as Instant
-  const scales = useMemo(() => new Scales(desk, minute, but), [desk, minute, but])
+  const now = useMinute()
+  const { practice } = desk
+  const around = startIn(practice, chosen) ?? now
+  const taken = useTaken(desk, shift(around, -AROUND), shift(around, AROUND), but)
+  const scales = useMemo(() => taken && new Scales(practice, taken, now), [practice, taken, now])
   return useMemo(() => {
+    if (!scales) return { ...UNKNOWN, nearest: [] }
     const weighed = scales.typed(chosen)
     const nearest = weighed.start === undefined ? [] : scales.nearest(chosen, weighed.start)
     return { ...weighed, nearest }
@@ -123,7 +130,9 @@ export function StartChoice<C extends Chosen>({
         role="status"
         className={`note mt-3 ${weighed.closures.length === 0 ? 'tag-fits' : weighed.clash ? 'tag-closed' : 'tag-look'}`}
       >
-        {weighed.start === undefined && 'Please give a day, a time and a length.'}
+        {weighed.start === undefined &&
+          startIn(practice, chosen) === undefined &&
+          'Please give a day, a time and a length.'}
         {weighed.start !== undefined &&
           weighed.closures.length === 0 &&
           `${moment(weighed.start, where)} is open.`}

@@ -1,19 +1,8 @@
 import { blockingMove } from '@acolhida/core/booking'
-import {
-  type Ask,
-  type Closure,
-  closureWords,
-  type Diary,
-  type Entry,
-  makeDiary,
-  newClient,
-  openStarts,
-  why,
-} from '@acolhida/core/openings'
-import { placeOf, serviceOf, travelled, travelZoneOf, zoneOf } from '@acolhida/core/practice'
+import { type Ask, type Closure, closureWords, newClient, openStarts, why } from '@acolhida/core/openings'
+import { type Practice, placeOf, serviceOf, travelled, travelZoneOf, zoneOf } from '@acolhida/core/practice'
 import { DAY, dateAt, type Instant, instantOf, type LocalDateTime, shift } from '@acolhida/core/time'
-import { type Desk, entriesOf } from '../data/live.ts'
-import { entryTitle } from '../parts/todays-line.tsx'
+import type { Taken } from '../data/taken.ts'
 
 /** A start as it is being chosen. */
 export interface Chosen {
@@ -34,28 +23,33 @@ export interface Weighed {
   clash: boolean
 }
 
-/** What an entry of the diary is called inside a sentence. */
-export function entryName(desk: Desk, entry: Entry): string {
-  const { title, line } = entryTitle(desk, entry)
-  return line && line !== title ? `${line} with ${title}` : title
+/** Of a start that is not known yet. */
+export const UNKNOWN: Weighed = { start: undefined, closures: [], blocked: true, clash: false }
+
+/** The start that is typed; nothing while it is none. */
+export function startIn(practice: Practice, chosen: Pick<Chosen, 'place' | 'at'>): Instant | undefined {
+  try {
+    return instantOf(zoneOf(practice, placeOf(practice, chosen.place)), chosen.at as LocalDateTime)
+  } catch {
+    return undefined
+  }
 }
 
 /** Weighs starts against everything else in the diary, as the practitioner may choose them. */
 export class Scales {
-  readonly #desk: Desk
-  readonly #diary: Diary
+  readonly #practice: Practice
+  readonly #taken: Taken
   readonly #now: Instant
 
-  /** @param but the booking whose own time is left out */
-  constructor(desk: Desk, now: Instant, but?: string) {
-    this.#desk = desk
+  /** @param taken without what is weighed */
+  constructor(practice: Practice, taken: Taken, now: Instant) {
+    this.#practice = practice
+    this.#taken = taken
     this.#now = now
-    const others = { ...desk, bookings: desk.bookings.filter((one) => one.id !== but) }
-    this.#diary = makeDiary(desk.practice, entriesOf(others, now))
   }
 
   #ask(chosen: Chosen): Ask | undefined {
-    const { practice } = this.#desk
+    const practice = this.#practice
     const service = serviceOf(practice, chosen.service)
     if (!service || !(chosen.minutes > 0)) return undefined
     return {
@@ -70,15 +64,15 @@ export class Scales {
   /** Every rule a start breaks, and whether it could be all the same. */
   at(chosen: Omit<Chosen, 'at'>, start: Instant): Weighed {
     const ask = this.#ask({ ...chosen, at: '' })
-    if (!ask) return { start: undefined, closures: [], blocked: true, clash: false }
-    const { practice } = this.#desk
-    const found = why(practice, this.#diary, ask, start)
+    if (!ask) return UNKNOWN
+    const practice = this.#practice
+    const found = why(practice, this.#taken.diary, ask, start)
     const about = {
       practice,
       start,
       minutes: chosen.minutes,
       zone: zoneOf(practice, placeOf(practice, chosen.place)),
-      nameOf: (entry: Entry) => entryName(this.#desk, entry),
+      nameOf: this.#taken.name,
     }
     return {
       start,
@@ -90,22 +84,17 @@ export class Scales {
 
   /** As `at`, for a start as it is typed. */
   typed(chosen: Chosen): Weighed {
-    const { practice } = this.#desk
-    try {
-      const where = zoneOf(practice, placeOf(practice, chosen.place))
-      return this.at(chosen, instantOf(where, chosen.at as LocalDateTime))
-    } catch {
-      return { start: undefined, closures: [], blocked: true, clash: false }
-    }
+    const start = startIn(this.#practice, chosen)
+    return start === undefined ? UNKNOWN : this.at(chosen, start)
   }
 
   /** The nearest open starts, before and after one, within three days. */
   nearest(chosen: Chosen, start: Instant): Instant[] {
     const ask = this.#ask(chosen)
     if (!ask) return []
-    const { practice } = this.#desk
+    const practice = this.#practice
     const where = zoneOf(practice, placeOf(practice, chosen.place))
-    const near = openStarts(practice, this.#diary, ask, dateAt(where, shift(start, -3 * DAY)), 7)
+    const near = openStarts(practice, this.#taken.diary, ask, dateAt(where, shift(start, -3 * DAY)), 7)
     return [near.filter((one) => one < start).at(-1), near.find((one) => one > start)].filter(
       (one) => one !== undefined,
     )

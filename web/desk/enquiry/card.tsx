@@ -6,9 +6,10 @@ import { answerWords } from '@acolhida/core/questions'
 import { type ReactNode, useState } from 'react'
 import { Link } from 'react-router'
 import { relayNow } from '../../relay-client/clock.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import { BookIn } from '../diary/book-in.tsx'
+import { Problem, useAct } from '../parts/act.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { currencyOf, OUTCOME, when } from '../parts/words.ts'
 import { answerEnquiry } from '../sync/acts.ts'
@@ -20,6 +21,7 @@ export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquir
   const service = enquiry.service ? serviceOf(desk.practice, enquiry.service) : undefined
   const questions = (service && questionnaireOf(desk.practice, service)?.questions) ?? []
   const answered = questions.filter((question) => question.id in enquiry.answers)
+  const act = useAct()
   const held = desk.intentions.find((one) => one.booking === enquiry.id && !one.refused)
   const move = (state: DeskEnquiry['state']): Promise<number> => db.enquiries.update(enquiry.id, { state })
   return (
@@ -76,17 +78,22 @@ export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquir
               <Act onClick={() => setDoing('answer')}>Answer …</Act>
               <Act onClick={() => setDoing('quote')}>Send a quote …</Act>
               <Act onClick={() => setDoing('book')}>Book them in …</Act>
-              <button type="button" className="press press-quiet" onClick={() => move('ended')}>
+              <button
+                type="button"
+                className="press press-quiet"
+                onClick={() => act.run(() => move('ended'))}
+              >
                 End it
               </button>
             </>
           ) : (
-            <button type="button" className="press press-quiet" onClick={() => move('open')}>
+            <button type="button" className="press press-quiet" onClick={() => act.run(() => move('open'))}>
               Open it again
             </button>
           )}
         </div>
       )}
+      <Problem of={act} />
       {doing === 'quote' && <QuoteDialog desk={desk} enquiry={enquiry} close={() => setDoing(undefined)} />}
       {doing === 'book' && (
         <BookIn
@@ -132,17 +139,18 @@ function Told({ desk, news }: { desk: Desk; news: EnquiryNews }) {
 /** An answer by mail; what is typed stays until it has been sent or put aside. */
 function AnswerForm({ enquiry, close }: { enquiry: DeskEnquiry; close: () => void }) {
   const [text, setText] = useState('')
+  const act = useAct()
   return (
     <form
       className="mt-3 grid gap-2"
       onSubmit={(event) => {
         event.preventDefault()
         if (!text.trim()) return
-        answerEnquiry(enquiry.id, text.trim())
-        close()
+        act.run(() => answerEnquiry(enquiry.id, text.trim()), close)
       }}
     >
       <PlainField label={`Your answer to ${enquiry.name}`} rows={4} value={text} onChange={setText} />
+      <Problem of={act} />
       <span className="flex gap-2">
         <button type="submit" className="press press-go" disabled={!text.trim()}>
           Send the answer

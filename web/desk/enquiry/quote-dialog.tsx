@@ -7,15 +7,15 @@ import { letIn } from '@acolhida/core/schemas'
 import { DAY, moment, shift } from '@acolhida/core/time'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
-import { useNow } from '../../relay-client/clock.ts'
+import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { AskThem, WhatItComesTo } from '../diary/ask-them.tsx'
+import { useAct } from '../parts/act.tsx'
 import { CodeField } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
-import { problemWords } from '../parts/problem-words.ts'
-import { printOf, reckonFor } from '../parts/reckoned.ts'
+import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
 import { currencyOf, homeZone } from '../parts/words.ts'
 import { sendQuote } from '../sync/acts.ts'
 
@@ -34,7 +34,7 @@ export function QuoteDialog({
   close: () => void
 }) {
   const { practice } = desk
-  const now = useNow()
+  const now = useMinute()
   const [id, setId] = useState(enquiry?.service ?? practice.services[0]!.id)
   const service = serviceOf(practice, id) ?? practice.services[0]!
   const questionnaire = questionnaireOf(practice, service)
@@ -46,14 +46,15 @@ export function QuoteDialog({
   const [days, setDays] = useState(3)
   const [text, setText] = useState('')
   const [checked, setChecked] = useState(false)
-  const [problem, setProblem] = useState<string>()
+  const act = useAct()
+  const known = useBehind(person.email)
   const zones = travelZonesOf(practice, service)
   const [travel, setTravel] = useState('')
   const zone = zones.find((one) => one.id === travel)
   const reckoned = reckonFor(
-    desk,
+    practice,
     { service: service.id, answers: asking ? answers : undefined, extras, travel: zone?.id, code },
-    person.email,
+    known,
     now,
   )
   const { reading, problems, codeProblem } = reckoned
@@ -73,12 +74,7 @@ export function QuoteDialog({
       text,
       shown: printOf(reckoned),
     }
-    try {
-      sendQuote(letIn(schemas.quote, body, 'The quote'))
-      close()
-    } catch (error) {
-      setProblem(problemWords(error))
-    }
+    act.run(() => sendQuote(letIn(schemas.quote, body, 'The quote')), close)
   }
   return (
     <Dialog title="A quote for somebody" close={close} wide>
@@ -166,7 +162,7 @@ export function QuoteDialog({
           They get a link by mail, choose a time with it until {moment(until, homeZone(practice))}, and are
           booked.
         </p>
-        <FormProblems answers={checked ? problems.length : 0} problem={problem} />
+        <FormProblems answers={checked ? problems.length : 0} problem={act.problem} />
         <button
           type="submit"
           className="press press-go mt-3"

@@ -1,7 +1,7 @@
 import { longWeekdayName } from '@acolhida/core/time'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { Dialog } from '../parts/dialog.tsx'
 import { type Scope, withDay } from './scope.ts'
 

@@ -4,7 +4,7 @@ import { longWeekdayName, shortDate } from '@acolhida/core/time'
 import { useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { FileButton, saveFile } from '../parts/file.tsx'
 import type { Scope } from './scope.ts'
 

@@ -13,7 +13,7 @@ import {
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { withAway } from './away.ts'
 import { datesOf } from './changed-days.tsx'
 import { HolidayChoice } from './holiday-choice.tsx'

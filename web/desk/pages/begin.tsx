@@ -1,12 +1,12 @@
 import { decimals } from '@acolhida/core/money/currency'
 import { beginPractice } from '@acolhida/core/practice'
-import { BadData, letIn, practice as practiceSchema, readBackup } from '@acolhida/core/schemas'
+import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { type FormEvent, type ReactNode, useCallback, useEffect, useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { Mark } from '../../theme/mark.tsx'
 import { importBackup } from '../data/backup.ts'
-import { db } from '../data/database.ts'
-import { FileButton } from '../parts/file.tsx'
+import { db } from '../data/db.ts'
+import { Restoring } from '../restore/restoring.tsx'
 import { arriveByCode, lookRound, pairWith } from '../sync/acts.ts'
 import { relay } from '../sync/relay.ts'
 
@@ -73,14 +73,7 @@ export function Begin({ code }: { code: string | undefined }) {
             </button>
           </Offer>
           <Offer title="Open a backup" text="A file you have kept brings everything back as it was.">
-            <FileButton
-              accept=".json,application/json"
-              onFile={(file) =>
-                run(async () => importBackup(db, readBackup(await file.text(), `The file “${file.name}”`)))
-              }
-            >
-              Choose a file
-            </FileButton>
+            <Restoring replaces={false} label="Choose a file" />
           </Offer>
           {demo && (
             <Offer

@@ -1,14 +1,16 @@
 import { moment } from '@acolhida/core/time'
 import { useEffect, useState } from 'react'
-import { NavLink, Outlet, useNavigate } from 'react-router'
-import { useClockNote, useLeapt, useNow } from '../../relay-client/clock.ts'
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { useAt, useClockNote, useLeapt } from '../../relay-client/clock.ts'
 import { Mark } from '../../theme/mark.tsx'
-import { awaitingWord, type Desk, useDeskData } from '../data/live.ts'
+import { isAwaiting } from '../data/awaiting.ts'
+import { type Desk, useDeskData } from '../data/live.ts'
 import { Keys } from '../parts/keys.tsx'
+import { PageBoundary } from '../parts/page-boundary.tsx'
 import { UndoBar } from '../parts/undo-bar.tsx'
 import { homeZone } from '../parts/words.ts'
 import { releaseClock } from '../sync/acts.ts'
-import { usePublishProblem, useStanding, useUnpublished } from '../sync/sync.ts'
+import { usePublishProblem, useStanding, useTrouble, useUnpublished } from '../sync/sync.ts'
 import { Begin } from './begin.tsx'
 
 const RAIL = [
@@ -40,10 +42,10 @@ export function Frame() {
 }
 
 function Furnished({ desk }: { desk: Desk }) {
-  const now = useNow()
   const navigate = useNavigate()
+  const { pathname } = useLocation()
   const [keys, setKeys] = useState(false)
-  const waiting = awaitingWord(desk, now).length
+  const waiting = useAt((now) => desk.requested.filter((one) => isAwaiting(one, now)).length)
   const numbers: Record<string, number> = { '/': waiting, '/arrivals': waiting + desk.openEnquiries }
   const clockNote = useClockNote()
 
@@ -100,7 +102,9 @@ function Furnished({ desk }: { desk: Desk }) {
       <main className="min-w-0 px-5 pt-6 pb-24 md:px-[30px]">
         {clockNote && <p className="note mb-4 bg-tile-soft text-tile-ink">{clockNote}</p>}
         <ClockLeapt desk={desk} />
-        <Outlet context={desk} />
+        <PageBoundary at={pathname}>
+          <Outlet context={desk} />
+        </PageBoundary>
       </main>
       <UndoBar desk={desk} />
       {keys && (
@@ -138,6 +142,7 @@ function Foot({ desk }: { desk: Desk }) {
   const standing = useStanding()
   const unpublished = useUnpublished()
   const problem = usePublishProblem()
+  const trouble = useTrouble()
   const held = desk.intentions.filter((one) => !one.refused).length
   const WORDS = {
     alone: 'No relay yet',
@@ -160,6 +165,7 @@ function Foot({ desk }: { desk: Desk }) {
         <div className="mt-1 font-semibold">Not gone out yet: {outstanding.join(' and ')}</div>
       )}
       {problem && <div className="mt-1 font-semibold">Not published: {problem}</div>}
+      {trouble && <div className="mt-1 font-semibold">Something went wrong here: {trouble}</div>}
     </div>
   )
 }

@@ -1,7 +1,7 @@
 import type { Practice } from '@acolhida/core/practice'
 import { duration, longWeekdayName, wallTime } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'

@@ -2,7 +2,7 @@ import { type Place, type Practice, withoutPlace } from '@acolhida/core/practice
 import { Plus } from 'lucide-react'
 import { Link } from 'react-router'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'

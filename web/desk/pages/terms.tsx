@@ -2,7 +2,7 @@ import type { Practice } from '@acolhida/core/practice'
 import { type Terms, versionFingerprint } from '@acolhida/core/terms'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { SettingsPage } from '../parts/settings-page.tsx'
 

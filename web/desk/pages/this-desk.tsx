@@ -1,20 +1,26 @@
-import { readBackup } from '@acolhida/core/schemas'
 import { type ReactNode, useEffect, useState } from 'react'
-import { exportBackup, importBackup } from '../data/backup.ts'
-import { db } from '../data/database.ts'
+import { exportBackup } from '../data/backup.ts'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { FileButton, saveFile } from '../parts/file.tsx'
+import { saveFile } from '../parts/file.tsx'
+import { RESTORED, Restoring } from '../restore/restoring.tsx'
 import { lookRound, pairWith } from '../sync/acts.ts'
 import { relay } from '../sync/relay.ts'
 import { useStanding } from '../sync/sync.ts'
 
+/** What is to be said after the page has been loaded anew, once. */
+function saidOnce(): string | undefined {
+  const restored = sessionStorage.getItem(RESTORED)
+  sessionStorage.removeItem(RESTORED)
+  return restored ? 'Everything is as it was in the file. Pair this desk again to open the door.' : undefined
+}
+
 /** The desk itself: how it stands to the relay, and the files it is kept in. */
 export function ThisDesk() {
-  const { practice, link } = useDesk()
+  const { practice, connection } = useDesk()
   const standing = useStanding()
-  const [message, setMessage] = useState<string>()
+  const [message, setMessage] = useState(saidOnce)
   const [demo, setDemo] = useState(false)
-  const [restoring, setRestoring] = useState<{ name: string; text: string }>()
   useEffect(() => {
     relay
       .status()
@@ -52,7 +58,7 @@ export function ThisDesk() {
             {standing === 'cut-off' &&
               'The relay no longer takes this desk: another one has been paired since, or it has been started anew.'}
           </p>
-          {link?.gap && (
+          {connection.gap && (
             <p className="note mt-3 bg-sun-soft text-sun-ink">
               The relay no longer has everything that happened since this desk last heard from it. What it
               still had is here.
@@ -82,47 +88,9 @@ export function ThisDesk() {
         </Card>
         <Card title="Restore">
           <p>Puts a backup in place of everything in this browser.</p>
-          {restoring ? (
-            <div className="note mt-3 bg-clay-soft text-clay-ink">
-              <p className="font-semibold">
-                “{restoring.name}” replaces all that is here. Save a backup first if you may want it back.
-              </p>
-              <div className="mt-2 flex gap-2">
-                <button
-                  type="button"
-                  className="press"
-                  onClick={() => {
-                    run(async () => {
-                      await importBackup(db, readBackup(restoring.text, `The file “${restoring.name}”`))
-                      return 'Everything is as it was in the file. Pair this desk again to open the door.'
-                    })
-                    setRestoring(undefined)
-                  }}
-                >
-                  Replace it
-                </button>
-                <button type="button" className="press press-quiet" onClick={() => setRestoring(undefined)}>
-                  Leave it
-                </button>
-              </div>
-            </div>
-          ) : (
-            <div className="mt-3">
-              <FileButton
-                accept=".json,application/json"
-                onFile={async (file) => {
-                  const text = await file.text()
-                  run(async () => {
-                    readBackup(text, `The file “${file.name}”`)
-                    setRestoring({ name: file.name, text })
-                    return ''
-                  })
-                }}
-              >
-                Open a backup
-              </FileButton>
-            </div>
-          )}
+          <div className="mt-3">
+            <Restoring replaces label="Open a backup" />
+          </div>
         </Card>
         {demo && (
           <Card title="The demo">

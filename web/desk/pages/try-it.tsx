@@ -12,7 +12,7 @@ const FRAMES = { phone: 'On a phone', wide: 'On a wide screen' } as const
 
 /** The door as a client sees it: as whom, when, from where, on what. What is booked here leaves no trace. */
 export function TryIt() {
-  const { practice, link } = useDesk()
+  const { practice, connection } = useDesk()
   const standing = useStanding()
   const unpublished = useUnpublished()
   const home = homeZone(practice)
@@ -23,7 +23,7 @@ export function TryIt() {
   const [url, setUrl] = useState<string>()
   const [problem, setProblem] = useState<string>()
   const [turn, setTurn] = useState(0)
-  const key = link?.key
+  const { key } = connection
   const latest = useRef(0)
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another turn begins the same trial afresh
@@ -41,7 +41,7 @@ export function TryIt() {
         if (mine === latest.current) setProblem((error as Error).message)
       }
     }
-    begin()
+    void begin()
   }, [key, standing, unpublished, as, at, zone, turn, home])
 
   return (

@@ -3,9 +3,10 @@ import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { moment } from '@acolhida/core/time'
 import { useState } from 'react'
-import { useNow } from '../../relay-client/clock.ts'
+import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
+import { Problem, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
 import { WordWithIt } from './word.tsx'
 import { currencyOf, serviceName } from './words.ts'
@@ -13,7 +14,8 @@ import { currencyOf, serviceName } from './words.ts'
 /** Cancels a session for somebody: what it costs whom is said before, and a word goes with it. */
 export function CancelSession({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
   const { practice } = desk
-  const now = useNow()
+  const now = useMinute()
+  const act = useAct()
   const [text, setText] = useState('')
   const { name } = booking.asked.person
   const where = zoneOf(practice, placeOf(practice, booking.place))
@@ -33,13 +35,11 @@ export function CancelSession({ desk, booking, close }: { desk: Desk; booking: B
       <button
         type="button"
         className="press press-no mt-3"
-        onClick={() => {
-          decideFor(booking, { do: 'cancel', by: 'practitioner', text })
-          close()
-        }}
+        onClick={() => act.run(() => decideFor(booking, { do: 'cancel', by: 'practitioner', text }), close)}
       >
         Cancel it, free for {name}
       </button>
+      <Problem of={act} />
     </Dialog>
   )
 }

@@ -1,20 +1,25 @@
-import { type Booking, holdUntil, MOST_OFFERS, type Start, stateAt } from '@acolhida/core/booking'
-import { makeDiary, openStarts } from '@acolhida/core/openings'
+import { type Booking, holdUntil, MOST_OFFERS, type Start } from '@acolhida/core/booking'
+import { openStarts } from '@acolhida/core/openings'
 import { placeOf, serviceOf, travelled, travelZoneOf, zoneOf } from '@acolhida/core/practice'
 import { byPractitioner } from '@acolhida/core/request'
 import {
+  DAY,
   dateAt,
   type Instant,
   type LocalDate,
   longDate,
   moment,
+  shift,
   shortDate,
   timeAt,
 } from '@acolhida/core/time'
 import { useMemo, useState } from 'react'
-import { useNow } from '../../relay-client/clock.ts'
-import { type Desk, entriesOf } from '../data/live.ts'
+import { useAt, useMinute } from '../../relay-client/clock.ts'
+import { isAwaiting } from '../data/awaiting.ts'
+import type { Desk } from '../data/live.ts'
+import { useTaken } from '../data/taken.ts'
 import { decideFor } from '../sync/acts.ts'
+import { Problem, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
 import { WordWithIt } from './word.tsx'
 import { serviceName, when } from './words.ts'
@@ -22,11 +27,12 @@ import { serviceName, when } from './words.ts'
 /** Welcome, offer other times, turn down: what can be said to a request. */
 export function Decide({ desk, booking, full = false }: { desk: Desk; booking: Booking; full?: boolean }) {
   const [open, setOpen] = useState<'offer' | 'decline'>()
-  const now = useNow()
+  const waiting = useAt((now) => isAwaiting(booking, now))
+  const act = useAct()
   const name = booking.asked.person.name
   const held = desk.intentions.some((one) => one.booking === booking.id && !one.refused)
   if (held) return <p className="text-[14px] font-semibold text-sun-ink">Decided; it has not gone out yet.</p>
-  if (stateAt(booking, now).is !== 'waiting') return null
+  if (!waiting) return null
   return (
     <>
       <div
@@ -36,7 +42,7 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
           <button
             type="button"
             className="press press-go"
-            onClick={() => decideFor(booking, { do: 'welcome' })}
+            onClick={() => act.run(() => decideFor(booking, { do: 'welcome' }))}
           >
             Welcome for {shortDayTime(desk, booking.start)}
             <span className="sr-only">, {name}</span>
@@ -51,6 +57,7 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
           <span className="sr-only"> {name}</span>
         </button>
       </div>
+      <Problem of={act} />
       {open === 'decline' && <TurnDown desk={desk} booking={booking} close={() => setOpen(undefined)} />}
       {open === 'offer' && <OfferTimes desk={desk} booking={booking} close={() => setOpen(undefined)} />}
     </>
@@ -65,6 +72,7 @@ function shortDayTime(desk: Desk, start: Instant): string {
 function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
   const name = booking.asked.person.name
   const service = serviceName(desk.practice, booking.service)
+  const act = useAct()
   const [text, setText] = useState(
     `Thank you for asking and for telling me about yourself. I am sorry: ${service} with me is not what I can offer you just now. I wish you well.`,
   )
@@ -84,13 +92,11 @@ function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; clos
       <button
         type="button"
         className="press press-go mt-3"
-        onClick={() => {
-          decideFor(booking, { do: 'decline', text })
-          close()
-        }}
+        onClick={() => act.run(() => decideFor(booking, { do: 'decline', text }), close)}
       >
         Turn down and send this
       </button>
+      <Problem of={act} />
     </Dialog>
   )
 }
@@ -100,34 +106,33 @@ const DAYS = 21
 
 function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
   const { practice } = desk
-  const now = useNow()
+  const minute = useMinute()
+  const act = useAct()
   const [chosen, setChosen] = useState<Start[]>([])
   const [text, setText] = useState('')
   const place = booking.place
   const where = zoneOf(practice, placeOf(practice, place))
-  const minute = Math.floor(now / 60_000)
+  const taken = useTaken(desk, minute, shift(minute, DAYS * DAY), booking.id)
   const days = useMemo(() => {
     const own = serviceOf(practice, booking.service)
-    if (!own) return []
+    if (!own || !taken) return []
     // The way there and back is kept clear at any other time, too.
     const service = travelled(own, travelZoneOf(placeOf(practice, place), booking.asked.travel))
-    const at = (minute * 60_000) as Instant
-    const entries = entriesOf({ ...desk, bookings: desk.bookings.filter((one) => one.id !== booking.id) }, at)
     const ask = {
       service,
       place,
       minutes: booking.minutes,
       asker: byPractitioner,
-      now: at,
+      now: minute,
     }
     const groups = new Map<LocalDate, Instant[]>()
-    for (const start of openStarts(practice, makeDiary(practice, entries), ask, dateAt(where, at), DAYS)) {
+    for (const start of openStarts(practice, taken.diary, ask, dateAt(where, minute), DAYS)) {
       if (start === booking.start) continue
       const day = dateAt(where, start)
       groups.set(day, [...(groups.get(day) ?? []), start])
     }
     return [...groups]
-  }, [desk, practice, place, booking, where, minute])
+  }, [taken, practice, place, booking, where, minute])
   const toggle = (start: Instant): void =>
     setChosen((before) =>
       before.some((one) => one.start === start)
@@ -165,31 +170,35 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
             </div>
           </div>
         ))}
-        {days.length === 0 && <p>No time is open in the next three weeks.</p>}
+        {taken && days.length === 0 && <p>No time is open in the next three weeks.</p>}
       </div>
       <WordWithIt text={text} onChange={setText} />
       <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
         <span className="text-[14px] text-soft" role="status">
           {chosen.length === 0
             ? 'Nothing chosen yet.'
-            : `${chosen.length} of ${MOST_OFFERS} chosen, kept until ${moment(holdUntil(practice.answering, now, first!.start, where), where)}.`}
+            : `${chosen.length} of ${MOST_OFFERS} chosen, kept until ${moment(holdUntil(practice.answering, minute, first!.start, where), where)}.`}
         </span>
         <button
           type="button"
           className="press press-go"
           disabled={chosen.length === 0}
-          onClick={() => {
-            decideFor(booking, {
-              do: 'offer',
-              starts: [...chosen].sort((a, b) => a.start - b.start),
-              text,
-            })
-            close()
-          }}
+          onClick={() =>
+            act.run(
+              () =>
+                decideFor(booking, {
+                  do: 'offer',
+                  starts: [...chosen].sort((a, b) => a.start - b.start),
+                  text,
+                }),
+              close,
+            )
+          }
         >
           {chosen.length > 1 ? `Offer these ${chosen.length} times` : 'Offer this time'}
         </button>
       </div>
+      <Problem of={act} />
     </Dialog>
   )
 }

@@ -1,11 +1,12 @@
 import 'fake-indexeddb/auto'
 import { begin } from '@acolhida/core/booking'
 import { Doorkeeper, enter, MapStore } from '@acolhida/core/house'
+import { knownPeople } from '@acolhida/core/people'
 import { parseInstant, shift } from '@acolhida/core/time'
 import { describe, expect, it } from 'vitest'
 import { sampleAsked } from '../../../core/tests/asked.ts'
 import { samplePractice, sampleService } from '../../../core/tests/sample.ts'
-import { type Desk, toldPeople } from '../data/live.ts'
+import { personRow } from '../data/rows.ts'
 import { printOf, reckonFor } from './reckoned.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')
@@ -34,28 +35,21 @@ const past = {
   ...begin('past', sampleAsked({ person: { name: 'Ana', email, zone: 'UTC' } })),
   status: 'attended' as const,
 }
-const desk: Desk = {
-  practice,
-  bookings: [past],
-  people: [{ id: 'ana', name: 'Ana', emails: [email], invited: [], blocked: false, note: '' }],
-  sessions: [],
-  intentions: [],
-  link: undefined,
-  openEnquiries: 0,
-  calendars: [],
-}
+const person = { id: 'ana', name: 'Ana', emails: [email], invited: [], blocked: false, note: '' }
+const ana = { person: personRow(person, [past]), withCode: [] }
+const nobody = { person: undefined, withCode: [] }
 const wish = { service: 's', place: 'video', answers: {} }
 
 describe('what is reckoned at the desk for somebody on the phone', () => {
   it('is what they pay, as the person behind their address', () => {
-    expect(reckonFor(desk, wish, ' ANA@example.org', now).reading.quote.price).toBe(7_500)
-    expect(reckonFor(desk, wish, 'new@example.org', now).reading.quote.price).toBe(9_500)
+    expect(reckonFor(practice, wish, ana, now).reading.quote.price).toBe(7_500)
+    expect(reckonFor(practice, wish, nobody, now).reading.quote.price).toBe(9_500)
   })
 
   it('is what the relay reckons, and it books at nothing else', () => {
     const salt = 'salt'
     const store = new MapStore()
-    const people = toldPeople(desk, salt, now)
+    const people = knownPeople([person], [past], salt, now)
     store.write([{ type: 'package', pack: { revision: 1, practice, sessions: [], people, salt } }])
     const keeper = new Doorkeeper(store)
     const body = (id: string, shown: string) => ({
@@ -68,9 +62,9 @@ describe('what is reckoned at the desk for somebody on the phone', () => {
       shown,
     })
     const about = { now: shift(now, 1_000), ids: () => 'name' }
-    const stranger = printOf(reckonFor(desk, wish, 'new@example.org', now), 75)
+    const stranger = printOf(reckonFor(practice, wish, nobody, now), 75)
     expect(() => keeper.act(enter, body('booked-1', stranger), about)).toThrow('has changed')
-    const own = printOf(reckonFor(desk, wish, email, now), 75)
+    const own = printOf(reckonFor(practice, wish, ana, now), 75)
     keeper.act(enter, body('booked-2', own), about)
     expect(keeper.house.booking('booked-2')?.price).toBe(7_500)
     expect(keeper.house.booking('booked-1')).toBeUndefined()

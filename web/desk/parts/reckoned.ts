@@ -1,28 +1,54 @@
 import { usesIn } from '@acolhida/core/booking'
-import { normalMail, standingAt, tagsOf } from '@acolhida/core/people'
+import { normalMail } from '@acolhida/core/people'
+import type { Practice } from '@acolhida/core/practice'
 import { askingOf, printOfShown, type Reckoned, reckon, shownOf, type Wish } from '@acolhida/core/request'
 import type { Instant } from '@acolhida/core/time'
-import { bookingsOf, type Desk } from '../data/live.ts'
+import { useLiveQuery } from 'dexie-react-hooks'
+import type { DeskDatabase } from '../data/database.ts'
+import { db } from '../data/db.ts'
+import { personBehind } from '../data/people.ts'
+import type { BookingRow, PersonRow } from '../data/rows.ts'
+
+/** Who stands behind an address, and whose bookings use price codes: what a wish is reckoned with. */
+export interface Behind {
+  person: PersonRow | undefined
+  withCode: readonly BookingRow[]
+}
+
+const NOBODY: Behind = { person: undefined, withCode: [] }
+
+/** Looks up who stands behind an address. */
+export const behind = async (from: DeskDatabase, email: string): Promise<Behind> => ({
+  person: await personBehind(from, email),
+  withCode: await from.bookings.orderBy('code').toArray(),
+})
+
+/** As `behind`, live. */
+export const useBehind = (email: string): Behind =>
+  useLiveQuery(() => behind(db, email), [normalMail(email)]) ?? NOBODY
 
 /**
  * What a wish of somebody on the phone comes to, as the relay will reckon it: as the person behind the address, and at a
  * newcomer's terms where nobody is known by it.
  */
-export function reckonFor(desk: Desk, wish: Wish, email: string, now: Instant): Reckoned {
-  const mail = normalMail(email)
-  const person = desk.people.find((one) => one.emails.includes(mail))
-  const own = person ? bookingsOf(desk.bookings, person) : []
+export function reckonFor(
+  practice: Practice,
+  wish: Wish,
+  { person, withCode }: Behind,
+  now: Instant,
+): Reckoned {
   const known = person && {
-    standing: standingAt(own, now),
+    standing:
+      person.knownFrom !== undefined && now >= person.knownFrom ? ('known' as const) : ('new' as const),
     invited: person.invited,
-    tags: tagsOf(person, own),
+    tags: person.allTags,
   }
   const who = {
     by: 'practitioner' as const,
     asking: askingOf(known, wish.service),
     person: person?.id,
   }
-  return reckon(desk.practice, wish, who, { now, used: usesIn(desk.bookings, now) })
+  return reckon(practice, wish, who, { now, used: usesIn(withCode, now) })
 }
 
 /** The fingerprint of what was shown of it. @param minutes the practitioner's own length */

@@ -1,7 +1,7 @@
 import type { Practice } from '@acolhida/core/practice'
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { problemWords } from './problem-words.ts'
 
 /** How long after the last key a change is kept, in ms. */

@@ -2,7 +2,7 @@ import { dateAt, instant, longDate, zone } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { type ReactNode, useState } from 'react'
 import { undoChange } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { DoorLink } from './door-link.tsx'
 
 /** A page on which the practice is changed: everything is kept as it is typed, and can be undone. */

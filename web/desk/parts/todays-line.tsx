@@ -1,42 +1,29 @@
-import type { Booking } from '@acolhida/core/booking'
-import { blocksOn, type Entry, readHours } from '@acolhida/core/openings'
+import { blocksOn, readHours } from '@acolhida/core/openings'
 import { dateAt, dayNumber, HOUR, type Instant, MINUTE, timeAt } from '@acolhida/core/time'
 import { Link } from 'react-router'
-import { type Desk, useDiary } from '../data/live.ts'
-import { homeZone, serviceName } from './words.ts'
+import { useMinute } from '../../relay-client/clock.ts'
+import type { Desk } from '../data/live.ts'
+import type { Taken } from '../data/taken.ts'
+import { homeZone } from './words.ts'
 
 const PX = 50 / HOUR
-
-/** What an entry of the diary is called: a name for one, a count for a group. */
-export function entryTitle(desk: Desk, entry: Entry): { title: string; line: string; booking?: Booking } {
-  if (entry.kind === 'outside') {
-    const calendar = desk.practice.calendars?.find((one) => entry.id.startsWith(`calendar-${one.id}-`))
-    return { title: calendar?.name ?? 'Another calendar', line: 'busy' }
-  }
-  const service = entry.service ? serviceName(desk.practice, entry.service) : ''
-  if (entry.seats) return { title: `${entry.taken ?? 0} of ${entry.seats}`, line: service }
-  const entered = desk.intentions.find((one) => one.booking === entry.id)?.command
-  if (entered?.do === 'enter')
-    return { title: entered.body.person.name, line: `${service}, not gone out yet` }
-  const booking = desk.bookings.find((one) => one.id === entry.id)
-  return booking ? { title: booking.asked.person.name, line: service, booking } : { title: service, line: '' }
-}
 
 /** Today as a line from morning to evening. */
 export function TodaysLine({
   desk,
-  now,
+  taken,
   from,
   to,
 }: {
   desk: Desk
-  now: Instant
+  /** Nothing while it loads. */
+  taken: Taken | undefined
   from: Instant
   to: Instant
 }) {
+  const now = useMinute()
   const where = homeZone(desk.practice)
-  const diary = useDiary(desk, now)
-  const entries = diary.entries.filter((entry) => entry.start < to && entry.end > from)
+  const entries = (taken?.diary.entries ?? []).filter((entry) => entry.start < to && entry.end > from)
   const day = dayNumber(dateAt(where, from))
   const { hours } = desk.practice
   const blocks = blocksOn(readHours(hours), day).map((block) => ({
@@ -82,7 +69,7 @@ export function TodaysLine({
             </div>
           ))}
           {entries.map((entry) => {
-            const { title, line, booking } = entryTitle(desk, entry)
+            const { title, line, booking } = taken!.title(entry)
             const held = entry.kind === 'hold'
             const look = held
               ? 'border-[1.6px] border-dashed border-sun bg-sun-soft text-sun-ink'
@@ -133,7 +120,9 @@ export function TodaysLine({
             </div>
           )}
         </div>
-        {entries.length === 0 && <p className="mt-2 text-[14px] text-soft">Nothing is booked today.</p>}
+        {taken && entries.length === 0 && (
+          <p className="mt-2 text-[14px] text-soft">Nothing is booked today.</p>
+        )}
       </div>
     </aside>
   )

@@ -1,7 +1,7 @@
 import type { Place, Practice, TravelZone } from '@acolhida/core/practice'
 import { Plus, X } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { amount, whole } from '../service/fields.ts'
 import { SavedField } from './saved-field.tsx'
 import { currencyOf } from './words.ts'

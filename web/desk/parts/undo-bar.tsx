@@ -1,10 +1,13 @@
-import { type Booking, undoableAt } from '@acolhida/core/booking'
+import type { Booking } from '@acolhida/core/booking'
 import type { Instant } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
-import { relayNow, useNow } from '../../relay-client/clock.ts'
+import { relayNow, useAt } from '../../relay-client/clock.ts'
 import type { Intention } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
-import { decideFor, dropIntention } from '../sync/acts.ts'
+import { decideFor, dropIntention, personIn } from '../sync/acts.ts'
+import { useAct } from './act.tsx'
 
 const DONE: Partial<Record<Intention['command']['do'], string>> = {
   welcome: 'Welcomed',
@@ -25,59 +28,94 @@ function said({ status, unsettled }: Booking): string {
   return status === 'declined' ? 'Turned down' : 'Other times offered to'
 }
 
+/** How long a decision may be on its way before one is told that it has not gone out, in ms. */
+const ON_ITS_WAY = 1_500
+
 /** What was just decided and can still be taken back; a decision's message waits as long. */
 export function UndoBar({ desk }: { desk: Desk }) {
-  const tick = useNow()
-  const [, again] = useState(0)
-  const now = relayNow()
-  const undoable = desk.bookings
-    .flatMap((booking) => {
-      const undo = undoableAt(booking, now)
-      return undo ? [{ booking, ...undo }] : []
-    })
-    .sort((a, b) => b.until - a.until)
-  const next = undoable.at(-1)?.until
-  useEffect(() => {
-    if (!next) return
-    const timer = setTimeout(() => again((n) => n + 1), Math.max(50, next - relayNow() + 50))
-    return () => clearTimeout(timer)
-  }, [next])
-  const held = desk.intentions.filter((one) => !one.refused && tick - one.at > 1_500)
-  const nameOf = (id: string): string =>
-    desk.bookings.find((one) => one.id === id)?.asked.person.name ?? 'somebody'
-  if (undoable.length === 0 && held.length === 0) return <div role="status" className="sr-only" />
+  const [since] = useState(relayNow)
+  const undoable = useLiveQuery(() => db.bookings.where('undo').above(since).reverse().toArray()) ?? []
+  const outstanding = desk.intentions.filter((one) => !one.refused)
+  const ids = [...new Set(outstanding.map((one) => one.booking))].sort().join(' ')
+  const decided = useLiveQuery(() => db.bookings.bulkGet(ids ? ids.split(' ') : []), [ids]) ?? []
   return (
     <div
       role="status"
       className="fixed right-5 bottom-5 left-5 z-10 grid justify-items-end gap-2 md:left-auto"
     >
-      {held.map((intention) => (
-        <Bar
+      {outstanding.map((intention) => (
+        <Held
           key={intention.key}
-          text={`${DONE[intention.command.do] ?? 'Decided for'} ${'body' in intention.command && 'person' in intention.command.body ? intention.command.body.person.name : nameOf(intention.booking)}: not gone out yet`}
-          undo={() => dropIntention(intention.order)}
+          intention={intention}
+          booking={decided.find((one) => one?.id === intention.booking)}
         />
       ))}
-      {undoable.map(({ booking, of, until }) => (
-        <Bar
-          key={booking.id}
-          text={`${said(booking)} ${booking.asked.person.name}`}
-          until={until}
-          now={now}
-          undo={() => decideFor(booking, { do: 'take-back', of })}
-        />
+      {undoable.map((booking) => (
+        <Undoable key={booking.id} booking={booking} />
       ))}
     </div>
   )
 }
 
-function Bar({ text, undo, until, now }: { text: string; undo: () => void; until?: Instant; now?: Instant }) {
+function Held({ intention, booking }: { intention: Intention; booking: Booking | undefined }) {
+  const shown = useAt((now) => now - intention.at > ON_ITS_WAY)
+  const { command } = intention
+  if (!shown) return null
+  const name = personIn(command) ?? booking?.asked.person.name ?? 'somebody'
   return (
-    <div className="flex items-center gap-4 rounded-xl bg-neutral px-4 py-2.5 text-neutral-content shadow-lg">
-      <span>{text}</span>
-      <button type="button" className="press border-neutral-content text-neutral-content" onClick={undo}>
-        Undo{until && now ? ` (${Math.max(1, Math.ceil((until - now) / 1000))} s)` : ''}
-      </button>
+    <Bar
+      text={`${DONE[command.do] ?? 'Decided for'} ${name}: not gone out yet`}
+      undo={() => dropIntention(intention.order)}
+    />
+  )
+}
+
+function Undoable({ booking }: { booking: Booking }) {
+  const until = booking.unsettled?.until
+  const left = useSecondsLeft(until)
+  if (left === undefined) return null
+  const of = booking.unsettled!.seq
+  return (
+    <Bar
+      text={`${said(booking)} ${booking.asked.person.name}`}
+      left={left}
+      undo={() => decideFor(booking, { do: 'take-back', of })}
+    />
+  )
+}
+
+/** Seconds until a moment; nothing once it is over, to the millisecond. */
+function useSecondsLeft(until: Instant | undefined): number | undefined {
+  const [, again] = useState(0)
+  useAt((now) => (until === undefined ? 0 : Math.max(0, until - now)))
+  useEffect(() => {
+    if (until === undefined) return
+    const timer = setTimeout(() => again((n) => n + 1), Math.max(50, until - relayNow() + 50))
+    return () => clearTimeout(timer)
+  }, [until])
+  const left = until === undefined ? -1 : until - relayNow()
+  return left < 0 ? undefined : Math.max(1, Math.ceil(left / 1_000))
+}
+
+function Bar({ text, undo, left }: { text: string; undo: () => unknown; left?: number }) {
+  const act = useAct()
+  return (
+    <div className="rounded-xl bg-neutral px-4 py-2.5 text-neutral-content shadow-lg">
+      <div className="flex items-center gap-4">
+        <span>{text}</span>
+        <button
+          type="button"
+          className="press border-neutral-content text-neutral-content"
+          onClick={() => act.run(undo)}
+        >
+          Undo{left === undefined ? '' : ` (${left} s)`}
+        </button>
+      </div>
+      {act.problem !== undefined && (
+        <p role="alert" className="mt-1 text-[14px] font-semibold">
+          {act.problem}
+        </p>
+      )}
     </div>
   )
 }

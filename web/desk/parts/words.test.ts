@@ -1,3 +1,4 @@
+import 'fake-indexeddb/auto'
 import { replay } from '@acolhida/core/booking'
 import type { Closure } from '@acolhida/core/openings'
 import { CLOSURE_RULES } from '@acolhida/core/openings'

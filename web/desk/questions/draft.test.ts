@@ -1,3 +1,4 @@
+import 'fake-indexeddb/auto'
 import type { Question } from '@acolhida/core/questions'
 import { describe, expect, it } from 'vitest'
 import { asKind, KINDS, moved, movedQuestion } from './draft.ts'

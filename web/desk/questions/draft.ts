@@ -8,7 +8,7 @@ import {
   type Sheet,
 } from '@acolhida/core/questions'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 
 /** The practice with one of its questionnaires changed. */
 export const withQuestionnaire = (

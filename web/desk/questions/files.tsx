@@ -4,8 +4,11 @@ import { answersCsv } from '@acolhida/core/formats/answers-csv'
 import { toFhir, toFhirResponse } from '@acolhida/core/formats/fhir'
 import { openAnswers, type Questionnaire } from '@acolhida/core/questions'
 import { formatInstant } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { OUTCOME, serviceName } from '../parts/words.ts'
@@ -15,14 +18,16 @@ const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`
 
 /** Questions and the answers to them as files that other programs read. Private answers go along only if one says so. */
 export function QuestionFiles({ questionnaire }: { questionnaire: Questionnaire }) {
-  const { practice, bookings } = useDesk()
+  const { practice } = useDesk()
+  const act = useAct()
   const [withPrivate, setWithPrivate] = useState(false)
-  const given = bookings.filter((one) => one.asked.questionnaire?.id === questionnaire.id)
+  const own = () => db.bookings.where('questionnaire').equals(questionnaire.id)
+  const count = useLiveQuery(() => own().count(), [questionnaire.id]) ?? 0
   const answersOf = (booking: Booking) =>
     withPrivate
       ? booking.asked.answers
       : openAnswers(questionsAsked(practice, booking), booking.asked.answers)
-  const asTable = (): string =>
+  const asTable = (given: Booking[]): string =>
     answersCsv(
       questionnaire.questions.filter((one) => withPrivate || !one.private),
       given.map((booking) => ({
@@ -38,7 +43,7 @@ export function QuestionFiles({ questionnaire }: { questionnaire: Questionnaire 
         answers: answersOf(booking),
       })),
     )
-  const asResponses = (): string =>
+  const asResponses = (given: Booking[]): string =>
     json({
       resourceType: 'Bundle',
       type: 'collection',
@@ -63,8 +68,8 @@ export function QuestionFiles({ questionnaire }: { questionnaire: Questionnaire 
     <section className="sheet mt-4 grid gap-2.5 p-4" aria-labelledby="question-files">
       <h2 id="question-files">In a file</h2>
       <p className="text-[14px] text-soft">
-        The questions at your door in the form of HL7 FHIR; the answers of {given.length}{' '}
-        {given.length === 1 ? 'person' : 'people'} so, or as a table.
+        The questions at your door in the form of HL7 FHIR; the answers of {count}{' '}
+        {count === 1 ? 'person' : 'people'} so, or as a table.
       </p>
       <Tick label="Private answers, too" on={withPrivate} onChange={setWithPrivate} />
       <div className="flex flex-wrap gap-2.5">
@@ -78,20 +83,29 @@ export function QuestionFiles({ questionnaire }: { questionnaire: Questionnaire 
         <button
           type="button"
           className="press"
-          disabled={given.length === 0}
-          onClick={() => saveFile(`${questionnaire.id}-answers.csv`, 'text/csv', asTable())}
+          disabled={count === 0}
+          onClick={() =>
+            act.run(async () =>
+              saveFile(`${questionnaire.id}-answers.csv`, 'text/csv', asTable(await own().toArray())),
+            )
+          }
         >
           Save the answers as a table
         </button>
         <button
           type="button"
           className="press"
-          disabled={given.length === 0}
-          onClick={() => saveFile(`${questionnaire.id}-answers.json`, FHIR, asResponses())}
+          disabled={count === 0}
+          onClick={() =>
+            act.run(async () =>
+              saveFile(`${questionnaire.id}-answers.json`, FHIR, asResponses(await own().toArray())),
+            )
+          }
         >
           Save the answers as FHIR
         </button>
       </div>
+      <Problem of={act} />
     </section>
   )
 }

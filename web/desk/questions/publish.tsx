@@ -1,7 +1,7 @@
 import { publishDraft, type Questionnaire } from '@acolhida/core/questions'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { problemWords } from '../parts/problem-words.ts'
 import { withQuestionnaire } from './draft.ts'
 

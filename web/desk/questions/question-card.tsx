@@ -10,7 +10,7 @@ import {
 import type { Finding } from '@acolhida/core/questions/paths'
 import { Copy, Library, LockKeyhole, Trash2 } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { useSortableRow } from '../parts/sortable-list.tsx'
 import { changeDraft, KINDS } from './draft.ts'
 import { QuestionFields } from './question-fields.tsx'

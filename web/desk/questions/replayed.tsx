@@ -1,45 +1,61 @@
-import { askingIn, choicesIn } from '@acolhida/core/booking/judged'
-import { serviceOf } from '@acolhida/core/practice'
-import { draftOf, replayAnswers } from '@acolhida/core/questions'
+import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
 import { OUTCOME } from '../parts/words.ts'
+import type { ReplayTold, ReplayWish } from './replay.worker.ts'
+
+/** How long typing must rest before earlier answers are read again, in ms. */
+const REST = 600
+/** How many of those that would have been otherwise are named. */
+const NAMED = 40
 
 /** Whose outcome, length or price the new version would change, of all who have answered before. */
 export function Replayed({ id }: { id: string }) {
-  const { practice, bookings } = useDesk()
-  const questionnaire = practice.questionnaires.find((one) => one.id === id)!
-  const given = bookings.flatMap((booking) => {
-    const { asked } = booking
-    const service = serviceOf(practice, asked.service)
-    if (asked.questionnaire?.id !== id || !service) return []
-    return [
-      {
-        id: booking.id,
-        service,
-        answers: asked.answers,
-        asking: askingIn(booking),
-        choices: choicesIn(practice, booking),
-      },
-    ]
-  })
-  const changed = replayAnswers(questionnaire, draftOf(questionnaire), given)
-  const nameOf = (booking: string): string =>
-    bookings.find((one) => one.id === booking)?.asked.person.name ?? booking
-  if (given.length === 0) return null
+  const { practice } = useDesk()
+  const [told, setTold] = useState<ReplayTold>()
+  useEffect(() => {
+    let worker: Worker | undefined
+    const timer = setTimeout(() => {
+      worker = new Worker(new URL('./replay.worker.ts', import.meta.url), { type: 'module' })
+      worker.addEventListener('message', ({ data }: MessageEvent<ReplayTold>) => {
+        setTold(data)
+        worker?.terminate()
+      })
+      worker.postMessage({ practice, questionnaire: id } satisfies ReplayWish)
+    }, REST)
+    return () => {
+      clearTimeout(timer)
+      worker?.terminate()
+    }
+  }, [practice, id])
+  if (!told || ('given' in told && told.given === 0)) return null
   return (
     <section className="sheet p-4 text-[14px]" aria-label="Earlier answers">
       <h2>Earlier answers</h2>
+      {'problem' in told ? (
+        <p role="alert" className="mt-1 font-semibold text-clay">
+          They could not be read again: {told.problem}
+        </p>
+      ) : (
+        <Changed {...told} />
+      )}
+    </section>
+  )
+}
+
+function Changed({ given, changed }: Extract<ReplayTold, { given: number }>) {
+  return (
+    <>
       <p className="mt-1">
         {changed.length === 0
-          ? `Read again, the ${given.length === 1 ? 'answers' : `answers of ${given.length} people`} come to the same.`
-          : `For ${changed.length} of ${given.length} it would have been otherwise:`}
+          ? `Read again, the ${given === 1 ? 'answers' : `answers of ${given} people`} come to the same.`
+          : `For ${changed.length} of ${given} it would have been otherwise:`}
       </p>
       <ul className="mt-1 grid gap-1">
-        {changed.map((one) => (
+        {changed.slice(0, NAMED).map((one) => (
           <li key={one.id}>
             <Link className="way" to={`/arrivals/${one.id}`}>
-              {nameOf(one.id)}
+              {one.name}
             </Link>
             : {one.outcome && `${OUTCOME[one.outcome.from]} → ${OUTCOME[one.outcome.to]} `}
             {one.minutes && `${one.minutes.from} → ${one.minutes.to} min `}
@@ -47,6 +63,7 @@ export function Replayed({ id }: { id: string }) {
           </li>
         ))}
       </ul>
-    </section>
+      {changed.length > NAMED && <p className="mt-1">And {changed.length - NAMED} more.</p>}
+    </>
   )
 }

@@ -14,7 +14,7 @@ import { useEffect, useRef, useState } from 'react'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { WhatItComesTo } from '../diary/ask-them.tsx'
 import { currencyOf } from '../parts/words.ts'
-import type { PathTold, PathWish } from '../workers/paths.worker.ts'
+import type { PathTold, PathWish } from './paths.worker.ts'
 import { QuestionMap } from './question-map.tsx'
 
 /** How long typing must rest before the check begins anew, in ms. */
@@ -31,7 +31,7 @@ export function usePathCheck(
   useEffect(() => {
     let worker: Worker | undefined
     const timer = setTimeout(() => {
-      worker = new Worker(new URL('../workers/paths.worker.ts', import.meta.url), { type: 'module' })
+      worker = new Worker(new URL('./paths.worker.ts', import.meta.url), { type: 'module' })
       running.current = worker
       worker.addEventListener('message', ({ data }: MessageEvent<PathTold>) => {
         if ('check' in data) {

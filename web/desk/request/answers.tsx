@@ -1,5 +1,6 @@
 import type { Attempt, Booking } from '@acolhida/core/booking'
 import { askingIn, deskReading, questionsAsked } from '@acolhida/core/booking/judged'
+import type { Practice } from '@acolhida/core/practice'
 import {
   type Answers,
   type Attached,
@@ -12,27 +13,31 @@ import {
 } from '@acolhida/core/questions'
 import { dateAt, lengthOf, shortDate, timeAt } from '@acolhida/core/time'
 import { LockKeyhole } from 'lucide-react'
-import { db } from '../data/database.ts'
-import { bookingsOf, type Desk, personOf } from '../data/live.ts'
+import { db } from '../data/db.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { Card } from './card.tsx'
 
 /** What was answered, with the answers that mattered marked; what the same person answered before stands beside. */
-export function AnswersCard({ desk, booking }: { desk: Desk; booking: Booking }) {
+export function AnswersCard({
+  practice,
+  booking,
+  others,
+}: {
+  practice: Practice
+  booking: Booking
+  /** What the same person asked besides. */
+  others: readonly Booking[]
+}) {
   const { questionnaire, answers, attempts, at } = booking.asked
-  const all = questionsAsked(desk.practice, booking)
+  const all = questionsAsked(practice, booking)
   const shown = asked(all, answers, askingIn(booking)).questions.filter(asksSomething)
-  const reading = deskReading(desk.practice, booking)
+  const reading = deskReading(practice, booking)
   const mattered = new Map(
     reading.reasons.flatMap((reason) => reason.questions.map((id) => [id, reason.outcome] as const)),
   )
-  const person = personOf(desk.people, booking)
-  const earlier = person
-    ? bookingsOf(desk.bookings, person)
-        .filter((one) => one.id !== booking.id && one.asked.at < at)
-        .sort((a, b) => b.asked.at - a.asked.at)
-    : []
+  const earlier = others.filter((one) => one.asked.at < at).sort((a, b) => b.asked.at - a.asked.at)
   const before = (id: string): { answer: Answers[string]; at: Booking } | undefined => {
     const one = earlier.find((other) => id in other.asked.answers)
     const answer = one?.asked.answers[id]
@@ -71,7 +76,7 @@ export function AnswersCard({ desk, booking }: { desk: Desk; booking: Booking })
                   {isAttached(answer) ? <FileAnswer file={answer} /> : answerWords(question, answer)}
                   {was && (
                     <span className="block text-[13px] text-soft">
-                      on {shortDate(dateAt(homeZone(desk.practice), was.at.asked.at))}:{' '}
+                      on {shortDate(dateAt(homeZone(practice), was.at.asked.at))}:{' '}
                       {answerWords(question, was.answer)}
                     </span>
                   )}
@@ -85,7 +90,7 @@ export function AnswersCard({ desk, booking }: { desk: Desk; booking: Booking })
         })}
       </dl>
       {attempts.map((attempt) => (
-        <Earlier key={attempt.at} attempt={attempt} questions={all} answers={answers} desk={desk} />
+        <Earlier key={attempt.at} attempt={attempt} questions={all} answers={answers} practice={practice} />
       ))}
     </Card>
   )
@@ -97,12 +102,17 @@ const TYPES = { picture: 'image/*', pdf: 'application/pdf', sound: 'audio/*', te
 function FileAnswer({ file }: { file: Attached }) {
   const save = async (): Promise<void> => {
     const kept = await db.files.get(file.file)
-    if (kept) saveFile(file.name, TYPES[kept.type], kept.data)
+    if (!kept) throw new Error('The relay has not handed this file over yet.')
+    saveFile(file.name, TYPES[kept.type], kept.data)
   }
+  const act = useAct()
   return (
-    <button type="button" className="way text-left" onClick={save}>
-      Save {file.name} ({sizeInWords(file.size)})
-    </button>
+    <>
+      <button type="button" className="way text-left" onClick={() => act.run(save)}>
+        Save {file.name} ({sizeInWords(file.size)})
+      </button>
+      <Problem of={act} />
+    </>
   )
 }
 
@@ -111,12 +121,12 @@ function Earlier({
   attempt,
   questions,
   answers,
-  desk,
+  practice,
 }: {
   attempt: Attempt
   questions: Question[]
   answers: Answers
-  desk: Desk
+  practice: Practice
 }) {
   const differing = questions.filter(
     (one) => JSON.stringify(attempt.answers[one.id]) !== JSON.stringify(answers[one.id]),
@@ -124,8 +134,7 @@ function Earlier({
   return (
     <section className="note mt-3 bg-sun-soft text-sun-ink">
       <h3>
-        Before that, at {timeAt(homeZone(desk.practice), attempt.at)}:{' '}
-        {OUTCOME[attempt.outcome].toLowerCase()}
+        Before that, at {timeAt(homeZone(practice), attempt.at)}: {OUTCOME[attempt.outcome].toLowerCase()}
       </h3>
       <dl className="mt-1 text-[14px]">
         {differing.map((question) => (

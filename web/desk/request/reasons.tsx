@@ -1,25 +1,27 @@
 import { type Booking, isHeld, stateAt, wordNeeded } from '@acolhida/core/booking'
 import { deskReading, nearestFor, questionsAsked } from '@acolhida/core/booking/judged'
-import { serviceOf } from '@acolhida/core/practice'
+import { type Practice, serviceOf } from '@acolhida/core/practice'
 import { answerWords, type Outcome } from '@acolhida/core/questions'
 import { moment } from '@acolhida/core/time'
 import { useMemo, useState } from 'react'
-import { useNow } from '../../relay-client/clock.ts'
-import type { Desk } from '../data/live.ts'
+import { useAt } from '../../relay-client/clock.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { Card } from './card.tsx'
 
 /** Why a request came to the practitioner: what the rules said, what would have made it fit, and their own judgement. */
-export function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
-  const { practice } = desk
+export function Reasons({ practice, booking }: { practice: Practice; booking: Booking }) {
   const service = serviceOf(practice, booking.asked.service)
   const word =
     service && wordNeeded(service, booking.asked.asking.standing, booking.asked.reading, booking.marks)
   const { reasons, outcome, points, tags } = deskReading(practice, booking)
   const { overruled } = booking
   const byHand = booking.asked.proof === 'hand'
-  const state = stateAt(booking, useNow())
+  const judges = useAt((now) => {
+    const state = stateAt(booking, now)
+    return (isHeld(state) && state.is !== 'unproved') || state.is === 'booked'
+  })
   const shown = overruled?.outcome ?? outcome
   return (
     <Card title="Why it came to you" aside={<span className={`tag tag-${shown}`}>{OUTCOME[shown]}</span>}>
@@ -46,17 +48,14 @@ export function Reasons({ desk, booking }: { desk: Desk; booking: Booking }) {
           {tags.length > 0 && `Tagged ${tags.map((tag) => `“${tag}”`).join(', ')}.`}
         </p>
       )}
-      <Nearest desk={desk} booking={booking} />
-      {((isHeld(state) && state.is !== 'unproved') || state.is === 'booked') && (
-        <Overrule booking={booking} from={shown} />
-      )}
+      <Nearest practice={practice} booking={booking} />
+      {judges && <Overrule booking={booking} from={shown} />}
     </Card>
   )
 }
 
 /** The fewest answers that would have to be others. Nobody but the practitioner sees this. */
-function Nearest({ desk, booking }: { desk: Desk; booking: Booking }) {
-  const { practice } = desk
+function Nearest({ practice, booking }: { practice: Practice; booking: Booking }) {
   const nearest = useMemo(() => nearestFor(practice, booking), [practice, booking])
   const questions = questionsAsked(practice, booking)
   if (!nearest || nearest.length === 0) return null
@@ -85,6 +84,7 @@ function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
   const [outcome, setOutcome] = useState<Outcome>(from === 'fits' ? 'look' : 'fits')
   const [text, setText] = useState('')
   const [missing, setMissing] = useState(false)
+  const act = useAct()
   if (!open)
     return (
       <button type="button" className="way mt-3 text-[14px]" onClick={() => setOpen(true)}>
@@ -99,9 +99,13 @@ function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
         event.preventDefault()
         setMissing(!text.trim())
         if (!text.trim()) return
-        decideFor(booking, { do: 'overrule', outcome, text: text.trim() })
-        setOpen(false)
-        setText('')
+        act.run(
+          () => decideFor(booking, { do: 'overrule', outcome, text: text.trim() }),
+          () => {
+            setOpen(false)
+            setText('')
+          },
+        )
       }}
     >
       <label className="ask">
@@ -136,6 +140,7 @@ function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
           Please write why; it stays with the booking.
         </p>
       )}
+      <Problem of={act} />
       <span className="flex gap-2">
         <button type="submit" className="press press-go">
           Keep my judgement

@@ -3,15 +3,18 @@ import type { Practice, PriceCode } from '@acolhida/core/practice'
 import { checkPractice } from '@acolhida/core/practice'
 import { freeId } from '@acolhida/core/questions'
 import { date, dateAt } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { Plus, Trash2 } from 'lucide-react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { currencyOf, homeZone } from '../parts/words.ts'
+import { PersonChoice } from '../people/person-choice.tsx'
 import { amount, whole } from './fields.ts'
 
 const WHAT = 'a price code'
@@ -33,11 +36,12 @@ function having<K extends keyof PriceCode>(
 
 /** Words that lower a price, and for whom and how long they do. */
 export function Codes() {
-  const { practice, people, bookings } = useDesk()
+  const { practice } = useDesk()
+  const usedIn = useLiveQuery(() => db.bookings.orderBy('code').toArray()) ?? []
   const codes = practice.codes ?? []
   const today = dateAt(homeZone(practice), relayNow())
   const faults = checkPractice(practice, today)
-  const uses = usesIn(bookings, relayNow())
+  const uses = usesIn(usedIn, relayNow())
   const { code: currency, decimals } = currencyOf(practice.profile.currency)
   const add = (): Promise<void> =>
     changePractice(db, 'a price code added', (p) => {
@@ -165,16 +169,7 @@ export function Codes() {
                     </fieldset>
                     <fieldset>
                       <legend className="ask">Only for these people</legend>
-                      <div className="max-h-52 overflow-y-auto">
-                        {people.map((person) => (
-                          <Tick
-                            key={person.id}
-                            label={person.name}
-                            on={code.people?.includes(person.id) ?? false}
-                            onChange={(on) => members('people', person.id, on)}
-                          />
-                        ))}
-                      </div>
+                      <Chosen ids={code.people ?? []} onChange={(id, on) => members('people', id, on)} />
                     </fieldset>
                   </div>
                 </details>
@@ -187,6 +182,30 @@ export function Codes() {
         <Plus size={16} aria-hidden="true" /> Add a code
       </button>
     </SettingsPage>
+  )
+}
+
+/** People picked by name or address, and taken out again. */
+function Chosen({ ids, onChange }: { ids: string[]; onChange: (id: string, on: boolean) => Promise<void> }) {
+  const act = useAct()
+  const people = useLiveQuery(() => db.people.bulkGet(ids), [ids.join(' ')]) ?? []
+  return (
+    <>
+      {ids.map((id, i) => (
+        <Tick
+          key={id}
+          label={people[i]?.name ?? 'Somebody who is no longer here'}
+          on
+          onChange={() => onChange(id, false)}
+        />
+      ))}
+      <PersonChoice
+        key={ids.length}
+        label="Add somebody"
+        onChoose={({ id }) => ids.includes(id) || act.run(() => onChange(id, true))}
+      />
+      <Problem of={act} />
+    </>
   )
 }
 

@@ -1,7 +1,7 @@
 import { copySettings, type Practice, type Service, type SettingsGroup } from '@acolhida/core/practice'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { Dialog } from '../parts/dialog.tsx'
 import { Tick } from '../parts/tick.tsx'
 

@@ -1,7 +1,7 @@
 import type { Extra, Practice, Service } from '@acolhida/core/practice'
 import { Plus, X } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { amount, whole } from './fields.ts'

@@ -4,7 +4,7 @@ import { addDays, type LocalDate, localDate, longDate, splitDateTime, wallTime }
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { whole } from './fields.ts'
 import { withService } from './fields-view.tsx'
 

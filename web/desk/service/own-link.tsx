@@ -1,7 +1,7 @@
 import type { Service } from '@acolhida/core/practice'
 import { newKey } from '../../relay-client/client.ts'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { useDoorUrl } from '../parts/door-link.tsx'
 import { withService } from './fields-view.tsx'
 

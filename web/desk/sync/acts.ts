@@ -7,16 +7,21 @@ import { readBackup } from '@acolhida/core/schemas'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { importBackup } from '../data/backup.ts'
-import { db, type Intention, linkRow } from '../data/database.ts'
+import { connectionRow, type Intention } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { relay } from './relay.ts'
 import { sealOwn } from './sealing.ts'
-import { turn } from './sync.ts'
+import { turn, turnSoon } from './sync.ts'
 
 /** Keeps what the relay is to be told; it is passed on as soon as the relay answers. */
 async function intend(intention: Omit<Intention, 'order' | 'key' | 'at'>): Promise<void> {
   await db.intentions.add({ ...intention, key: newKey(), at: relayNow() })
-  await turn()
+  turnSoon()
 }
+
+/** Whom a command names, where it is somebody that no record tells of yet. */
+export const personIn = (command: Intention['command']): string | undefined =>
+  'body' in command && 'person' in command.body ? command.body.person.name : undefined
 
 /** Decisions that are made on what is in force, and not where that has changed meanwhile. */
 const ON_WHAT_IS = new Set<DeskDoes['do']>(['welcome', 'decline', 'offer', 'move', 'cancel'])
@@ -61,7 +66,7 @@ export async function sendQuote(body: QuoteBody): Promise<void> {
 
 /** The practitioner has looked at the relay's clock: it is right as it is, or has been set back. */
 export async function releaseClock(back: boolean): Promise<void> {
-  const { key } = await linkRow()
+  const { key } = await connectionRow(db)
   if (key) await relay.release(back, key)
   await turn()
 }
@@ -77,7 +82,7 @@ export const dropIntention = (order: number): Promise<void> => db.intentions.del
 export async function pairWith(code: string, replace: boolean): Promise<'paired' | 'paired-already'> {
   try {
     const { key } = await relay.pair(code, replace)
-    await db.link.put({ ...(await linkRow()), key })
+    await db.link.put({ ...(await connectionRow(db)), key })
     await turn()
     return 'paired'
   } catch (error) {
@@ -99,6 +104,6 @@ export async function arriveByCode(code: string): Promise<void> {
   history.replaceState(null, '', location.pathname)
   const { backup } = await relay.demo()
   await importBackup(db, readBackup(JSON.stringify(backup), 'The demo'))
-  await db.link.put({ ...(await linkRow()), key })
+  await db.link.put({ ...(await connectionRow(db)), key })
   await turn()
 }

@@ -2,7 +2,7 @@ import type { RecordPage } from '@acolhida/core/contract'
 import { type Answers, isSealed, privateIn, type Question } from '@acolhida/core/questions'
 import { newSealKeys, openAll, publicHalf, type SealKeys } from '../../seal/open.ts'
 import { canSeal, seal } from '../../seal/seal.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 
 /** The desk's key, made when there is none; nothing where this page can't make one, or holds no practice. */
 export async function sealKeys(): Promise<SealKeys | undefined> {

@@ -8,7 +8,8 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { seal } from '../../seal/seal.ts'
 import { exportBackup, importBackup } from '../data/backup.ts'
 import { changePractice } from '../data/change.ts'
-import { db, linkRow } from '../data/database.ts'
+import { connectionRow } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { answerEnquiry, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
 import { turn } from './sync.ts'
 
@@ -68,7 +69,7 @@ beforeEach(async () => {
   relay = new FakeRelay()
   vi.stubGlobal('fetch', relay.fetch)
   await importBackup(db, demoBackup(now))
-  await db.link.put({ ...(await linkRow()), key: 'key-of-this-desk' })
+  await db.link.put({ ...(await connectionRow(db)), key: 'key-of-this-desk' })
 })
 
 const lapsed = (n: number, id: string): RecordItem => ({
@@ -82,7 +83,7 @@ const lapsed = (n: number, id: string): RecordItem => ({
 
 describe('a round with the relay', () => {
   it('does nothing without a key', async () => {
-    const { key: _, ...alone } = await linkRow()
+    const { key: _, ...alone } = await connectionRow(db)
     await db.link.put(alone)
     await turn()
     expect(relay.asked).toEqual([])
@@ -95,7 +96,7 @@ describe('a round with the relay', () => {
     await changePractice(db, 'the name', (p) => ({ ...p, profile: { ...p.profile, name: 'I. M.' } }))
     await turn()
     expect(relay.to('/api/package')).toHaveLength(2)
-    expect((await linkRow()).revision).toBe(relay.revision)
+    expect((await connectionRow(db)).revision).toBe(relay.revision)
   })
 
   it('publishes no names of people and no notes of its own', async () => {
@@ -153,29 +154,29 @@ describe('a round with the relay', () => {
     relay.revision = 40
     await turn()
     expect(relay.revision).toBe(41)
-    expect((await linkRow()).revision).toBe(41)
+    expect((await connectionRow(db)).revision).toBe(41)
   })
 
   it('takes in the record from its own cursor, once', async () => {
     relay.items = [lapsed(1, 'asks-tome'), lapsed(2, 'asks-wanda')]
     await turn()
     expect((await db.bookings.get('asks-tome'))?.status).toBe('lapsed')
-    expect((await linkRow()).cursor).toBe(2)
+    expect((await connectionRow(db)).cursor).toBe(2)
     await turn()
     expect(relay.asked.filter((one) => one.path === '/api/record?after=0')).toHaveLength(1)
   })
 
   it('shows a gap, and fetches what is left, when the relay has forgotten or begun anew', async () => {
-    await db.link.put({ ...(await linkRow()), cursor: 5 })
+    await db.link.put({ ...(await connectionRow(db)), cursor: 5 })
     relay.first = 20
     relay.items = [lapsed(20, 'asks-tome')]
     await turn()
-    expect(await linkRow()).toMatchObject({ cursor: 20, gap: true })
+    expect(await connectionRow(db)).toMatchObject({ cursor: 20, gap: true })
     expect((await db.bookings.get('asks-tome'))?.status).toBe('lapsed')
     relay.first = 1
     relay.items = [lapsed(1, 'asks-wanda')]
     await turn()
-    expect(await linkRow()).toMatchObject({ cursor: 1, gap: true })
+    expect(await connectionRow(db)).toMatchObject({ cursor: 1, gap: true })
   })
 })
 
@@ -198,18 +199,21 @@ describe('decisions', () => {
   it('keep their key however often they are tried', async () => {
     relay.refuse = { status: 502, code: 'failed', message: 'gateway' }
     await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
+    await turn()
     relay.refuse = undefined
     await turn()
     const keys = relay.to('/api/command').map((one) => one.key)
-    expect(keys).toHaveLength(2)
+    expect(keys.length).toBeGreaterThan(1)
     expect(new Set(keys).size).toBe(1)
   })
 
   it('come back with their reason when the relay refuses, and do not hold up the others', async () => {
     relay.refuse = { status: 409, code: 'not-waiting', message: 'The client has withdrawn the request.' }
     await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
+    await turn()
     relay.refuse = undefined
     await decideFor(await bookingOf('asks-wanda'), { do: 'welcome' })
+    await turn()
     const left = await db.intentions.toArray()
     expect(left).toMatchObject([
       {
@@ -223,6 +227,7 @@ describe('decisions', () => {
     for (const status of [401, 429]) {
       relay.refuse = { status, code: 'x', message: 'y' }
       await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
+      await turn()
       expect((await db.intentions.toArray()).every((one) => !one.refused)).toBe(true)
     }
   })
@@ -236,6 +241,7 @@ describe('decisions', () => {
       person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
       clash: false,
     })
+    await turn()
     const [entered] = relay.to('/api/enter')
     expect((entered!.body as { id: string }).id).toMatch(/^[A-Za-z0-9_-]{22}$/)
     expect(await db.intentions.count()).toBe(0)
@@ -259,6 +265,7 @@ describe('a start that a client took while the desk was offline', () => {
       person: { name: 'U', email: 'u@example.org', zone: 'UTC' },
       clash: false,
     })
+    await turn()
     expect(relay.to('/api/enter').map((one) => (one.body as { clash: boolean }).clash)).toEqual([false, true])
     expect(await db.intentions.count()).toBe(0)
   })
@@ -292,6 +299,7 @@ describe('private answers', () => {
       until: shift(now, 86_400_000),
       text: '',
     })
+    await turn()
     const [sent] = relay.to('/api/quote')
     expect((sent!.body as { answers: Answers }).answers).toEqual({
       brings: 'A wish to sing.',
@@ -305,7 +313,9 @@ describe('files that came as answers', () => {
     const file = { file: 'file-0123456789abcdef', name: 'v.mp3', type: 'sound' as const, size: 3 }
     const [booking] = await db.bookings.toArray()
     const asked = { ...booking!.asked, answers: { ...booking!.asked.answers, recording: file } }
+    const { name, type } = file
     await db.bookings.put({ ...booking!, asked })
+    await db.wanted.put({ id: file.file, name, type })
     const before = relay.fetch
     let fetched = 0
     vi.stubGlobal('fetch', async (path: string, options?: RequestInit) => {
@@ -332,6 +342,7 @@ describe('answers and quotes', () => {
       until: shift(now, 86_400_000),
       text: '',
     })
+    await turn()
     expect(relay.to('/api/enquiry').map((one) => one.body)).toEqual([
       { enquiry: 'message-yusra', text: 'Yes.' },
     ])
@@ -344,7 +355,7 @@ describe('answers and quotes', () => {
 describe('pairing', () => {
   it('keeps the key, and says when another desk is paired', async () => {
     await pairWith('CODE', false)
-    expect((await linkRow()).key).toBe('key-of-this-desk')
+    expect((await connectionRow(db)).key).toBe('key-of-this-desk')
     relay.answer = () => [409, { code: 'paired-already', message: 'Another desk' }]
     expect(await pairWith('CODE', false)).toBe('paired-already')
     relay.answer = () => [403, { code: 'wrong-code', message: 'This code is not right' }]

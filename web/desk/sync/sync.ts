@@ -1,15 +1,15 @@
-import type { DoorPackage, EnterBody } from '@acolhida/core/contract'
-import { checkPractice, forDoor } from '@acolhida/core/practice'
-import { isAttached } from '@acolhida/core/questions'
-import { fingerprint } from '@acolhida/core/terms'
-import { liveQuery } from 'dexie'
+import type { EnterBody } from '@acolhida/core/contract'
+import { checkPractice } from '@acolhida/core/practice'
+import Dexie from 'dexie'
 import { useSyncExternalStore } from 'react'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
-import { publicHalf } from '../../seal/open.ts'
 import { takeIn } from '../data/arrive.ts'
-import { db, type LinkRow, linkRow } from '../data/database.ts'
-import { toldPeople } from '../data/live.ts'
+import { type Connection, connectionRow } from '../data/database.ts'
+import { db, onChangeOf } from '../data/db.ts'
+import { problemWords } from '../parts/problem-words.ts'
+import { MADE_OF, type Unpublished } from './package.ts'
+import { packageAt } from './packing.ts'
 import { listen, relay } from './relay.ts'
 import { openPage, sealKeys } from './sealing.ts'
 
@@ -21,14 +21,22 @@ let standing: Standing = 'connecting'
 let unpublished = false
 /** Why the relay does not take the practice as it is. */
 let publishProblem: string | undefined
+/** What went wrong here with the last round. */
+let trouble: string | undefined
 const listeners = new Set<() => void>()
 
 function set(
-  next: Partial<{ standing: Standing; unpublished: boolean; publishProblem: string | undefined }>,
+  next: Partial<{
+    standing: Standing
+    unpublished: boolean
+    publishProblem: string | undefined
+    trouble: string | undefined
+  }>,
 ): void {
   standing = next.standing ?? standing
   unpublished = next.unpublished ?? unpublished
   if ('publishProblem' in next) publishProblem = next.publishProblem
+  if ('trouble' in next) trouble = next.trouble
   for (const listener of listeners) listener()
 }
 
@@ -41,36 +49,15 @@ export const useStanding = (): Standing => useSyncExternalStore(subscribe, () =>
 export const useUnpublished = (): boolean => useSyncExternalStore(subscribe, () => unpublished)
 export const usePublishProblem = (): string | undefined =>
   useSyncExternalStore(subscribe, () => publishProblem)
-
-/** What the desk would publish now, without its revision. */
-async function doorPackage(): Promise<Omit<DoorPackage, 'revision'> | undefined> {
-  const keys = await sealKeys()
-  const row = await db.practice.get('practice')
-  if (!row) return undefined
-  const [people, bookings, sessions] = await Promise.all([
-    db.people.toArray(),
-    db.bookings.toArray(),
-    db.sessions.toArray(),
-  ])
-  const { practice, salt } = row
-  return {
-    practice: forDoor(practice),
-    sessions,
-    people: toldPeople({ people, bookings }, salt, relayNow()),
-    salt,
-    ...(keys ? { seal: publicHalf(keys) } : {}),
-  }
-}
+export const useTrouble = (): string | undefined => useSyncExternalStore(subscribe, () => trouble)
 
 /** What is to be published, if it differs from what was; also without a relay, to say so. */
-async function unpublishedChange(): Promise<
-  { next: Omit<DoorPackage, 'revision'>; print: string } | undefined
-> {
-  const next = await doorPackage()
-  const print = next ? fingerprint(next) : ''
-  const differs = next !== undefined && print !== (await linkRow()).published
-  set(differs ? { unpublished: true } : { unpublished: false, publishProblem: undefined })
-  return differs ? { next, print } : undefined
+async function unpublishedChange(): Promise<{ next: Unpublished; print: string } | undefined> {
+  await sealKeys()
+  const packed = await packageAt((await connectionRow(db)).published, relayNow())
+  const next = packed?.next
+  set(next ? { unpublished: true } : { unpublished: false, publishProblem: undefined })
+  return packed && next ? { next, print: packed.print } : undefined
 }
 
 /** Publishes what the door should show, if it is whole and differs from what it shows. */
@@ -78,7 +65,7 @@ async function publish(key: string): Promise<void> {
   const change = await unpublishedChange()
   if (!change) return
   const { next, print } = change
-  const link = await linkRow()
+  const link = await connectionRow(db)
   if (checkPractice(next.practice).some((fault) => fault.grade === 'error')) return
   const send = (revision: number) => relay.publish({ ...next, revision }, newKey(), key)
   try {
@@ -99,8 +86,8 @@ async function publish(key: string): Promise<void> {
   }
 }
 
-const changeLink = (change: Partial<LinkRow>): Promise<unknown> =>
-  db.transaction('rw', db.link, async () => db.link.put({ ...(await linkRow()), ...change }))
+const changeLink = (change: Partial<Connection>): Promise<unknown> =>
+  db.transaction('rw', db.link, async () => db.link.put({ ...(await connectionRow(db)), ...change }))
 
 /**
  * Books in by hand. A client may have taken the start while this desk was offline: then both stay, as a clash
@@ -137,7 +124,7 @@ async function passOn(key: string): Promise<void> {
 
 async function fetchRecord(key: string): Promise<void> {
   for (;;) {
-    const { cursor } = await linkRow()
+    const { cursor } = await connectionRow(db)
     const page = await relay.record(cursor, key)
     if (page.last < cursor || (cursor > 0 && page.first > cursor + 1)) {
       // The relay has forgotten, or been started anew: the gap is shown, and all it has is fetched.
@@ -152,15 +139,12 @@ async function fetchRecord(key: string): Promise<void> {
 
 /** Files that came as answers, kept here as long as what they belong to. */
 async function fetchFiles(key: string): Promise<void> {
-  const [bookings, kept] = await Promise.all([db.bookings.toArray(), db.files.toCollection().primaryKeys()])
-  const here = new Set(kept)
-  for (const { asked } of bookings) {
-    for (const answer of Object.values(asked.answers)) {
-      if (!isAttached(answer) || here.has(answer.file)) continue
-      here.add(answer.file)
-      const data = await relay.file(answer.file, key)
-      if (data) await db.files.put({ id: answer.file, name: answer.name, type: answer.type, data })
-    }
+  for (const file of await db.wanted.toArray()) {
+    const data = await relay.file(file.id, key)
+    await db.transaction('rw', db.files, db.wanted, async () => {
+      if (data) await db.files.put({ ...file, data })
+      await db.wanted.delete(file.id)
+    })
   }
 }
 
@@ -172,6 +156,17 @@ async function fetchCalendars(key: string): Promise<void> {
     if (JSON.stringify(before) === JSON.stringify(states)) return
     await db.calendars.clear()
     await db.calendars.bulkPut(states)
+  })
+}
+
+/** Asks for a round; what goes wrong in it is said at the foot of the rail. */
+export function turnSoon(): void {
+  // Whoever asks may be in a transaction of their own: the round is no part of it.
+  Dexie.ignoreTransaction(() => {
+    turn().catch((error: unknown) => {
+      console.error(error)
+      set({ trouble: problemWords(error) })
+    })
   })
 }
 
@@ -196,7 +191,7 @@ export function turn(): Promise<void> {
 }
 
 async function oneTurn(): Promise<void> {
-  const { key } = await linkRow()
+  const { key } = await connectionRow(db)
   if (!key) {
     set({ standing: 'alone' })
     return
@@ -209,7 +204,7 @@ async function oneTurn(): Promise<void> {
     await fetchFiles(key)
     await publish(key)
     await fetchCalendars(key)
-    set({ standing: 'connected' })
+    set({ standing: 'connected', trouble: undefined })
   } catch (error) {
     if (!(error instanceof RelayError)) throw error
     set({ standing: error.status === 401 ? 'cut-off' : 'unreachable' })
@@ -222,24 +217,32 @@ const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout
 export function startSync(): void {
   const alone = async (): Promise<void> => {
     let wait = 1_000
-    liveQuery(() =>
-      Promise.all([
-        db.practice.toArray(),
-        db.people.toArray(),
-        db.intentions.count(),
-        db.link.get('link').then((l) => l?.key),
-      ]),
-    ).subscribe(() => {
-      turn().catch(console.error)
+    onChangeOf(MADE_OF, turnSoon)
+    onChangeOf(['intentions'], () => {
+      // Another window has decided something; what has only been passed on asks for no other round.
+      db.intentions
+        .filter((one) => !one.refused)
+        .count()
+        .then((waiting) => waiting > 0 && turnSoon())
+        .catch(console.error)
+    })
+    let paired: string | undefined
+    onChangeOf(['link'], () => {
+      connectionRow(db)
+        .then(({ key }) => {
+          if (key !== paired) turnSoon()
+          paired = key
+        })
+        .catch(console.error)
     })
     for (;;) {
-      await turn().catch(console.error)
-      const { key } = await linkRow()
+      await turn().catch((error: unknown) => set({ trouble: problemWords(error) }))
+      const { key } = await connectionRow(db)
       if (key && standing === 'connected') {
         wait = 1_000
         const stop = new AbortController()
         await Promise.race([
-          listen(key, stop.signal, () => turn().catch(console.error)).catch(() => undefined),
+          listen(key, stop.signal, turnSoon).catch(() => undefined),
           // People become known as time passes; what they are told changes with it.
           sleep(120_000),
         ])

@@ -6,16 +6,17 @@ import { lengthOf } from '@acolhida/core/time'
 import { Plus } from 'lucide-react'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
-import { relayNow, useNow } from '../../relay-client/clock.ts'
-import { dropCalendar, openCalendarFile } from '../data/calendar-file.ts'
+import { relayNow, useAt } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
-import { db } from '../data/database.ts'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { FileButton, saveFile } from '../parts/file.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { relay } from '../sync/relay.ts'
-import { understand } from '../workers/understand.ts'
+import { dropCalendar, openCalendarFile } from './calendar-file.ts'
+import { understand } from './understand.ts'
 
 const withCalendars = (practice: Practice, change: (before: Subscription[]) => Subscription[]): Practice => ({
   ...practice,
@@ -223,17 +224,18 @@ function OpenFile() {
 
 /** The other way: one's bookings as a calendar that other programs subscribe to. */
 function Feed() {
-  const { link, practice, bookings } = useDesk()
-  const [problem, setProblem] = useState<string>()
+  const { connection, practice } = useDesk()
+  const act = useAct()
   const make = async (): Promise<void> => {
-    try {
-      const { url } = await relay.feed(link?.key ?? '')
-      await db.link.update('link', { feed: url })
-      setProblem(undefined)
-    } catch (error) {
-      setProblem((error as Error).message)
-    }
+    const { url } = await relay.feed(connection.key ?? '')
+    await db.link.update('link', { feed: url })
   }
+  const save = async (): Promise<void> =>
+    saveFile(
+      'bookings.ics',
+      'text/calendar',
+      writeBookings(practice, await db.bookings.toArray(), relayNow()),
+    )
   return (
     <section className="sheet grid gap-3 p-5">
       <h2>Your bookings, elsewhere</h2>
@@ -241,32 +243,27 @@ function Feed() {
         A private address that other calendars can subscribe to. Whoever has it sees names and times; with
         .ifb at its end instead of .ics it says only when you are busy, with /hours.ics when you work.
       </p>
-      {link?.feed && (
+      {connection.feed && (
         <label className="ask">
           The address
           <input
             className="field mt-1"
             readOnly
-            value={link.feed}
+            value={connection.feed}
             onFocus={(event) => event.target.select()}
           />
         </label>
       )}
-      {problem && (
-        <p role="alert" className="text-[14px] font-semibold text-clay">
-          {problem}
-        </p>
-      )}
-      <button type="button" className="press justify-self-start" disabled={!link?.key} onClick={make}>
-        {link?.feed ? 'Replace the address' : 'Make an address'}
-      </button>
+      <Problem of={act} />
       <button
         type="button"
         className="press justify-self-start"
-        onClick={() =>
-          saveFile('bookings.ics', 'text/calendar', writeBookings(practice, bookings, relayNow()))
-        }
+        disabled={!connection.key}
+        onClick={() => act.run(make)}
       >
+        {connection.feed ? 'Replace the address' : 'Make an address'}
+      </button>
+      <button type="button" className="press justify-self-start" onClick={() => act.run(save)}>
         Save them as a file
       </button>
     </section>
@@ -274,9 +271,10 @@ function Feed() {
 }
 
 function State({ state }: { state: CalendarState | undefined }) {
-  const now = useNow()
+  const read = useAt((now) =>
+    state?.read === undefined ? 'never read' : `read ${lengthOf(now - state.read)} ago`,
+  )
   if (!state) return <p className="text-[14px] text-soft">Not read yet.</p>
-  const read = state.read === undefined ? 'never read' : `read ${lengthOf(now - state.read)} ago`
   return (
     <div className="text-[14px]" role="status">
       <p className={state.problem ? 'font-semibold text-clay' : 'text-soft'}>

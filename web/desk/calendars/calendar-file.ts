@@ -1,15 +1,12 @@
 import type { BusyTimes } from '@acolhida/core/formats/busy'
 import type { Entry } from '@acolhida/core/openings'
 import { DAY, type Instant, instant, shift } from '@acolhida/core/time'
-import type { Wish } from '../workers/understand.ts'
-import { changePractice } from './change.ts'
-import type { DeskDatabase } from './database.ts'
+import { changePractice } from '../data/change.ts'
+import type { DeskDatabase } from '../data/database.ts'
+import type { Wish } from './understand.ts'
 
 /** How far ahead the busy times of a file are kept. */
 const AHEAD = 400 * DAY
-
-/** How the entries of one calendar are named, at the relay as here. */
-export const entryPrefix = (calendar: string): string => `calendar-${calendar}-`
 
 /**
  * Opens a calendar file once: its busy times from `now` on become part of the diary, without what they are about.
@@ -35,7 +32,13 @@ export async function openCalendarFile(
     owners: [row.practice.profile.email],
     what: `The file “${calendar.name}”`,
   })
-  const named = entries.map((entry, i): Entry => ({ ...entry, id: `${entryPrefix(calendar.id)}${i}` }))
+  const named = entries.map(
+    (entry, i): Entry => ({
+      ...entry,
+      id: `calendar-${calendar.id}-${i}`,
+      calendar: calendar.id,
+    }),
+  )
   await db.transaction('rw', db.practice, db.changes, db.sessions, async () => {
     await changePractice(db, 'a calendar opened', (p) => ({
       ...p,
@@ -53,6 +56,6 @@ export async function dropCalendar(db: DeskDatabase, id: string, name: string): 
       ...p,
       calendars: (p.calendars ?? []).filter((one) => one.id !== id),
     }))
-    await db.sessions.where('id').startsWith(entryPrefix(id)).delete()
+    await db.sessions.where('calendar').equals(id).delete()
   })
 }

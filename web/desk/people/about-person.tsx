@@ -1,12 +1,13 @@
-import { normalMail, type Person, tagsOf } from '@acolhida/core/people'
-import { letIn, person as personSchema } from '@acolhida/core/schemas'
+import type { Person } from '@acolhida/core/people'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
-import { db } from '../data/database.ts'
-import { bookingsOf, type Desk } from '../data/live.ts'
+import { db } from '../data/db.ts'
+import type { Desk } from '../data/live.ts'
+import { changePerson } from '../data/people.ts'
+import { type PersonRow, plainPerson } from '../data/rows.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
-import { problemWords } from '../parts/problem-words.ts'
 import { Tick } from '../parts/tick.tsx'
 
 /** Somebody who has not been here yet. */
@@ -27,36 +28,21 @@ export function AboutPerson({
 }: {
   desk: Desk
   /** Nobody: somebody new is invited. */
-  person: Person | undefined
+  person: PersonRow | undefined
   close: () => void
 }) {
-  const [person, setPerson] = useState(given ?? nobody)
+  const [person, setPerson] = useState(() => (given ? plainPerson(given) : nobody()))
   const [tags, setTags] = useState((person.tags ?? []).join(', '))
-  const [problem, setProblem] = useState<string>()
+  const act = useAct()
   const own = new Set(person.tags ?? [])
-  const byRules = given ? tagsOf(given, bookingsOf(desk.bookings, given)).filter((tag) => !own.has(tag)) : []
+  const byRules = (given?.allTags ?? []).filter((tag) => !own.has(tag))
   const keep = async (): Promise<void> => {
     const written = tags
       .split(',')
       .map((tag) => tag.trim())
       .filter(Boolean)
     const { tags: _, ...rest } = person
-    const next = {
-      ...rest,
-      emails: rest.emails.map(normalMail),
-      ...(written.length > 0 ? { tags: [...new Set(written)] } : {}),
-    }
-    try {
-      const clean = letIn<Person>(personSchema, next, 'The person')
-      await db.transaction('rw', db.people, async () => {
-        const same = await db.people.where('emails').anyOf(clean.emails).first()
-        if (same && same.id !== clean.id) throw new Error(`${same.name} has this mail address already.`)
-        await db.people.put(clean)
-      })
-      close()
-    } catch (error) {
-      setProblem(problemWords(error))
-    }
+    await changePerson(db, { ...rest, ...(written.length > 0 ? { tags: [...new Set(written)] } : {}) })
   }
   return (
     <Dialog title={given ? given.name : 'Invite somebody'} close={close}>
@@ -65,7 +51,7 @@ export function AboutPerson({
         className="grid gap-3"
         onSubmit={(event) => {
           event.preventDefault()
-          keep()
+          act.run(keep, close)
         }}
       >
         {!given && (
@@ -116,11 +102,7 @@ export function AboutPerson({
           on={person.blocked}
           onChange={(blocked) => setPerson((now) => ({ ...now, blocked }))}
         />
-        {problem && (
-          <p role="alert" className="text-[14px] font-semibold text-clay">
-            {problem}
-          </p>
-        )}
+        <Problem of={act} />
         <button type="submit" className="press press-go justify-self-start">
           {given ? 'Keep it' : 'Invite them'}
         </button>

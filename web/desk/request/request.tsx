@@ -1,15 +1,18 @@
 import { type Booking, isHeld, readiness, stateAt } from '@acolhida/core/booking'
 import type { SentMail } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
+import type { Practice } from '@acolhida/core/practice'
 import { dateAt, formatInstant, moment, shortDate, span } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { LeadLine } from '../../drawings/lead-line.tsx'
 import { ReadinessTile } from '../../drawings/tile.tsx'
-import { useNow } from '../../relay-client/clock.ts'
-import { db } from '../data/database.ts'
-import { bookingsOf, type Desk, personOf, useDesk } from '../data/live.ts'
+import { relayNow, useAt, useMinute } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
+import { type Desk, useDesk } from '../data/live.ts'
+import { bookingsOf, personBehind } from '../data/people.ts'
+import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
 import { Decide } from '../parts/decide.tsx'
@@ -23,17 +26,18 @@ import {
   serviceName,
   when,
 } from '../parts/words.ts'
-import { AnswersCard } from '../request/answers.tsx'
-import { Card } from '../request/card.tsx'
-import { Reasons } from '../request/reasons.tsx'
+import { AnswersCard } from './answers.tsx'
+import { Card } from './card.tsx'
+import { Reasons } from './reasons.tsx'
 
 /** One request: its lead line, answers, reasons, agreement, and what can be said to it. */
 export function RequestPage() {
   const desk = useDesk()
-  const now = useNow()
   const { id = '' } = useParams()
-  const booking = desk.bookings.find((one) => one.id === id)
+  const found = useLiveQuery(() => withOthers(id), [id])
   const mails = useLiveQuery(() => db.mails.where('booking').equals(id).toArray(), [id]) ?? []
+  if (!found || found.id !== id) return <p className="text-soft">One moment …</p>
+  const { booking, others } = found
   if (!booking) {
     return (
       <>
@@ -71,28 +75,46 @@ export function RequestPage() {
       </header>
       <State desk={desk} booking={booking} />
       <section className="sheet mt-5 px-4 pt-3 pb-2" aria-label="Deadlines">
-        <LeadLine marks={marksOf(practice, booking)} now={now} zone={where} />
+        <LeadLineNow practice={practice} booking={booking} />
       </section>
       <div className="mt-[18px] grid gap-5 lg:grid-cols-[1fr_380px]">
-        <AnswersCard desk={desk} booking={booking} />
+        <AnswersCard practice={practice} booking={booking} others={others} />
         <div className="grid h-fit gap-4">
-          <Reasons desk={desk} booking={booking} />
+          <Reasons practice={practice} booking={booking} />
           <Quote booking={booking} />
-          <Agreed desk={desk} booking={booking} />
-          <Before desk={desk} booking={booking} />
-          <Messages desk={desk} mails={mails} />
+          <Agreed practice={practice} booking={booking} />
+          <Before practice={practice} booking={booking} others={others} />
+          <Messages practice={practice} mails={mails} />
         </div>
       </div>
     </>
   )
 }
 
+/** The bookings of whoever asked, the newest first. */
+async function withOthers(
+  id: string,
+): Promise<{ id: string; booking: BookingRow | undefined; others: BookingRow[] }> {
+  const booking = await db.bookings.get(id)
+  const person = booking && (await personBehind(db, booking.mail))
+  const own = person ? await bookingsOf(db, person) : []
+  const others = own.filter((one) => one.id !== id).sort((a, b) => b.start - a.start)
+  return { id, booking, others }
+}
+
+function LeadLineNow({ practice, booking }: { practice: Practice; booking: Booking }) {
+  const now = useMinute()
+  const marks = useMemo(() => marksOf(practice, booking), [practice, booking])
+  return <LeadLine marks={marks} now={now} zone={homeZone(practice)} />
+}
+
 /** What has become of it, when it no longer simply waits. */
 function State({ desk, booking }: { desk: Desk; booking: Booking }) {
-  const now = useNow()
+  // Drawn anew when it becomes another, not each second.
+  useAt((now) => JSON.stringify(stateAt(booking, now)))
   const [doing, setDoing] = useState<'move' | 'cancel'>()
   const { practice } = desk
-  const state = stateAt(booking, now)
+  const state = stateAt(booking, relayNow())
   const close = (): void => setDoing(undefined)
   const marks = booking.marks.map((mark) => MARKS[mark])
   if (state.is === 'waiting' && marks.length === 0) return null
@@ -160,11 +182,11 @@ function Quote({ booking }: { booking: Booking }) {
   )
 }
 
-function Agreed({ desk, booking }: { desk: Desk; booking: Booking }) {
+function Agreed({ practice, booking }: { practice: Practice; booking: Booking }) {
   const { agreements } = booking.asked
   const title = (terms: string, version: number): string =>
-    desk.practice.terms.find((one) => one.id === terms)?.versions.find((one) => one.number === version)
-      ?.title ?? terms
+    practice.terms.find((one) => one.id === terms)?.versions.find((one) => one.number === version)?.title ??
+    terms
   return (
     <Card title="Agreed to">
       {agreements.length === 0 && <p className="mt-2 text-soft">There were no terms to agree to.</p>}
@@ -172,10 +194,8 @@ function Agreed({ desk, booking }: { desk: Desk; booking: Booking }) {
         <div key={agreement.fingerprint} className="mt-2">
           {title(agreement.terms, agreement.version)}, version {agreement.version}
           <div className="text-[14px] text-soft">
-            <time dateTime={formatInstant(agreement.at)}>
-              {moment(agreement.at, homeZone(desk.practice))}
-            </time>{' '}
-            · typed “{agreement.name}”
+            <time dateTime={formatInstant(agreement.at)}>{moment(agreement.at, homeZone(practice))}</time> ·
+            typed “{agreement.name}”
             <br />
             fingerprint{' '}
             <span className="figures">
@@ -189,10 +209,16 @@ function Agreed({ desk, booking }: { desk: Desk; booking: Booking }) {
   )
 }
 
-function Before({ desk, booking }: { desk: Desk; booking: Booking }) {
-  const now = useNow()
-  const person = personOf(desk.people, booking)
-  const others = person ? bookingsOf(desk.bookings, person).filter((one) => one.id !== booking.id) : []
+function Before({
+  practice,
+  booking,
+  others,
+}: {
+  practice: Practice
+  booking: Booking
+  others: readonly Booking[]
+}) {
+  const now = useMinute()
   const { email, phone } = booking.asked.person
   return (
     <Card title="Before, with you">
@@ -207,9 +233,9 @@ function Before({ desk, booking }: { desk: Desk; booking: Booking }) {
         {others.slice(0, 6).map((one) => (
           <li key={one.id}>
             <Link className="way" to={`/arrivals/${one.id}`}>
-              {when(desk.practice, one.start)}
+              {when(practice, one.start)}
             </Link>{' '}
-            {serviceName(desk.practice, one.service)} · {STATE[stateAt(one, now).is].toLowerCase()}
+            {serviceName(practice, one.service)} · {STATE[stateAt(one, now).is].toLowerCase()}
           </li>
         ))}
       </ul>
@@ -225,7 +251,7 @@ const MAIL: Record<SentMail['state'], string> = {
   unknown: 'may have gone or not,',
 }
 
-function Messages({ desk, mails }: { desk: Desk; mails: SentMail[] }) {
+function Messages({ practice, mails }: { practice: Practice; mails: SentMail[] }) {
   if (mails.length === 0) return null
   return (
     <Card title="Messages">
@@ -235,7 +261,7 @@ function Messages({ desk, mails }: { desk: Desk; mails: SentMail[] }) {
             {mail.subject || `A message (${mail.step})`}
             <span className={mail.state === 'failed' ? 'text-clay' : 'text-soft'}>
               {' '}
-              · {MAIL[mail.state]} {when(desk.practice, mail.at)}
+              · {MAIL[mail.state]} {when(practice, mail.at)}
               {mail.reason ? ` (${mail.reason})` : ''}
             </span>
           </li>

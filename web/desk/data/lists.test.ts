@@ -1,0 +1,200 @@
+import 'fake-indexeddb/auto'
+import { type Booking, begin, bookingEntries } from '@acolhida/core/booking'
+import { makeDiary } from '@acolhida/core/openings'
+import { knownPeople, type Person, standingAt } from '@acolhida/core/people'
+import { DAY, HOUR, type Instant, instant, parseInstant, shift } from '@acolhida/core/time'
+import { demoBackup } from '@acolhida/demo'
+import fc from 'fast-check'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { sampleAsked } from '../../../core/tests/asked.ts'
+import { samplePractice } from '../../../core/tests/sample.ts'
+import { pack } from '../sync/package.ts'
+import { importBackup } from './backup.ts'
+import { DeskDatabase } from './database.ts'
+import { arrivalsIn, peopleFound, peopleIn } from './lists.ts'
+import { bookingRow, personRow, plainPerson, sortKey, wordsOf } from './rows.ts'
+import { keptBetween, marginOf, takenOf } from './taken.ts'
+
+const now = parseInstant('2026-11-24T11:00Z')
+const demo = demoBackup(now)
+const db = new DeskDatabase('lists')
+beforeAll(() => importBackup(db, demo))
+
+const everybody = { search: '', show: 'all', by: 'name', down: false } as const
+const every = { search: '', show: 'all', by: 'asked', down: true } as const
+
+describe('the list of people', () => {
+  it('is in the order of names, without regard to marks and capitals', async () => {
+    const ids = await peopleIn(db, everybody, now)
+    const names = (await db.people.bulkGet(ids)).map((one) => sortKey(one!.name))
+    expect(names).toEqual([...names].sort())
+    expect(ids).toHaveLength(demo.people.length)
+    expect(sortKey('Élodie ÅSE')).toBe('elodie ase')
+  })
+
+  it('has those without a booking at the end, when it goes by the newest', async () => {
+    for (const down of [false, true]) {
+      const ids = await peopleIn(db, { ...everybody, by: 'latest', down }, now)
+      const latest = (await db.people.bulkGet(ids)).map((one) => one!.latest)
+      const there = latest.filter((one) => one !== undefined)
+      expect(latest.slice(0, there.length)).toEqual([...there].sort((a, b) => (down ? b - a : a - b)))
+      expect(new Set(ids).size).toBe(demo.people.length)
+    }
+  })
+
+  it('shows the known, the new and those who may not book as the rules tell them', async () => {
+    const known = new Set(await peopleIn(db, { ...everybody, show: 'known' }, now))
+    const fresh = new Set(await peopleIn(db, { ...everybody, show: 'new' }, now))
+    const bookings = await db.bookings.toArray()
+    for (const person of demo.people) {
+      const own = bookings.filter((one) => person.emails.includes(one.mail))
+      const is = standingAt(own, now)
+      expect([known.has(person.id), fresh.has(person.id)]).toEqual([is === 'known', is === 'new'])
+    }
+    const blocked = await peopleIn(db, { ...everybody, show: 'blocked' }, now)
+    expect(blocked.sort()).toEqual(
+      demo.people
+        .filter((one) => one.blocked)
+        .map((one) => one.id)
+        .sort(),
+    )
+  })
+
+  it('finds by the beginnings of words in names and addresses, all of them', async () => {
+    const [someone] = await db.people.toArray()
+    const [first, ...rest] = wordsOf(someone!.name)
+    const ids = await peopleIn(db, { ...everybody, search: `${first!.slice(0, 3)} ${rest.join(' ')}` }, now)
+    expect(ids).toContain(someone!.id)
+    expect(await peopleIn(db, { ...everybody, search: someone!.emails[0]! }, now)).toEqual([someone!.id])
+    expect(await peopleIn(db, { ...everybody, search: 'nobody-of-this-name' }, now)).toEqual([])
+    expect((await peopleFound(db, someone!.emails[0]!, 5)).map((one) => one.id)).toEqual([someone!.id])
+  })
+})
+
+describe('the list of requests', () => {
+  it('goes by when they were asked, or for when', async () => {
+    for (const by of ['asked', 'start'] as const) {
+      const ids = await arrivalsIn(db, { ...every, by })
+      const moments = (await db.bookings.bulkGet(ids)).map((one) => (by === 'asked' ? one!.at : one!.start))
+      expect(moments).toEqual([...moments].sort((a, b) => b - a))
+      expect(ids).toHaveLength(demo.bookings.length)
+    }
+  })
+
+  it('shows one kind of them, in either order', async () => {
+    for (const by of ['asked', 'start'] as const) {
+      const ids = await arrivalsIn(db, { ...every, show: 'booked', by, down: false })
+      const all = await db.bookings
+        .where('[status+at]')
+        .between(['booked', 0], ['booked', Infinity])
+        .toArray()
+      expect([...ids].sort()).toEqual(all.map((one) => one.id).sort())
+    }
+    expect(await arrivalsIn(db, { ...every, search: 'tome' })).toContain('asks-tome')
+  })
+})
+
+describe('a person’s row', () => {
+  it('tells the relay the same as all their bookings would', async () => {
+    const bookings = await db.bookings.toArray()
+    for (const at of [shift(now, -400 * DAY), now, shift(now, 100 * DAY)]) {
+      const packed = await pack(db, '', at)
+      const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : 1)
+      expect([...packed!.next!.people].sort(byId)).toEqual(
+        knownPeople(demo.people, bookings, demo.salt, at).sort(byId),
+      )
+    }
+  })
+
+  it('says until when the package stays as it is, and that it is what was published', async () => {
+    const packed = await pack(db, '', now)
+    const next = Math.min(
+      ...(await db.people.toArray()).map((one) => one.knownFrom ?? Infinity).filter((from) => from > now),
+    )
+    expect(packed!.until ?? Infinity).toBe(next)
+    expect((await pack(db, packed!.print, now))!.next).toBeUndefined()
+  })
+
+  it('holds the person as files do', () => {
+    const person: Person = {
+      id: 'p',
+      name: 'P',
+      emails: ['p@example.org'],
+      invited: [],
+      blocked: true,
+      note: '',
+    }
+    expect(plainPerson(personRow(person, []))).toEqual(person)
+  })
+})
+
+describe('what is taken in a stretch', () => {
+  const practice = samplePractice()
+  const minutes = fc.integer({ min: 1, max: 3 * 24 * 60 })
+  const start = fc.integer({ min: -20 * 24, max: 20 * 24 }).map((hours) => shift(now, hours * HOUR))
+  const bookingArb = fc.record({
+    start,
+    minutes,
+    status: fc.constantFrom<Booking['status']>('requested', 'booked', 'declined', 'cancelled', 'lapsed'),
+    until: start,
+    offers: fc.array(start, { maxLength: 2 }),
+    before: fc.option(
+      fc.record({ start, status: fc.constantFrom<Booking['status']>('requested', 'booked') }),
+    ),
+  })
+
+  it('is the same out of the index as out of everything', async () => {
+    let n = 0
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(bookingArb, { maxLength: 12 }),
+        start,
+        fc.integer({ min: 1, max: 9 * 24 }),
+        async (drawn, from, hours) => {
+          const one = new DeskDatabase(`taken-${n++}`)
+          const to = shift(from, hours * HOUR)
+          const bookings = drawn.map(({ before, offers, ...rest }, i): Booking => {
+            const fresh = begin(`b${i}`, sampleAsked())
+            const own = { ...fresh, ...rest, offers: offers.map((at) => ({ start: at, place: 'video' })) }
+            return before
+              ? { ...own, unsettled: { seq: 2, until: shift(now, 5), before: { ...own, ...before } } }
+              : own
+          })
+          await one.bookings.bulkPut(bookings.map(bookingRow))
+          const desk = { practice, intentions: [], sessions: [], calendars: [] }
+          const found = takenOf(desk, await keptBetween(one, from, to), now, from, to)
+          const shown = ({ start: at, end }: { start: Instant; end: Instant }) => at < to && end > from
+          const all = makeDiary(practice, bookingEntries(practice, bookings, now))
+          expect(found.diary.entries.filter(shown)).toEqual(all.entries.filter(shown))
+          await one.delete()
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+
+  it('is looked for far enough beyond it for limits by the week and for time kept clear', () => {
+    expect(marginOf(practice)).toBeGreaterThanOrEqual(7 * DAY)
+    const [service] = practice.services
+    const roomy = { ...practice, services: [{ ...service!, clearAfter: 600 }] }
+    expect(marginOf(roomy) - marginOf({ ...practice, services: [{ ...service!, clearAfter: 0 }] })).toBe(
+      Math.max(0, 600 - service!.clearBefore) * 2 * 60_000,
+    )
+  })
+
+  it('names what was entered by hand and has not gone out yet', () => {
+    const at = instant(now + DAY)
+    const body = { id: 'new', service: practice.services[0]!.id, place: 'video', start: at, minutes: 30 }
+    const command = { do: 'enter' as const, body: { ...body, person: { name: 'Ana' } } as never }
+    const desk = {
+      practice,
+      sessions: [],
+      calendars: [],
+      intentions: [{ order: 1, key: 'k', booking: 'new', command, at: now }],
+    }
+    const taken = takenOf(desk, [], now, now, instant(now + 2 * DAY))
+    const entry = taken.diary.entries.find((one) => one.id === 'new')!
+    expect(taken.title(entry)).toMatchObject({ title: 'Ana' })
+    expect(taken.name(entry)).toContain('not gone out yet with Ana')
+  })
+})

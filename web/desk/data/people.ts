@@ -1,0 +1,40 @@
+import { joinPeople, normalMail, type Person } from '@acolhida/core/people'
+import { letIn, person as personSchema } from '@acolhida/core/schemas'
+import type { DeskDatabase } from './database.ts'
+import { type BookingRow, type PersonRow, personRow, plainPerson } from './rows.ts'
+
+/** All bookings that came from the addresses of a person. */
+export const bookingsOf = (db: DeskDatabase, person: Pick<Person, 'emails'>): Promise<BookingRow[]> =>
+  db.bookings.where('mail').anyOf(person.emails).toArray()
+
+/** The person behind an address, as it was typed. */
+export const personBehind = (db: DeskDatabase, email: string): Promise<PersonRow | undefined> =>
+  db.people.where('emails').equals(normalMail(email)).first()
+
+/** Keeps a person, with what their bookings tell of them. Inside a transaction that has people and bookings. */
+export async function keepPerson(db: DeskDatabase, person: Person): Promise<void> {
+  await db.people.put(personRow(person, await bookingsOf(db, person)))
+}
+
+/**
+ * Keeps what the practitioner has written about somebody, or somebody new.
+ * @throws BadData naming what is wrong; Error when another person has the address
+ */
+export async function changePerson(db: DeskDatabase, next: Person): Promise<void> {
+  const clean = letIn<Person>(personSchema, { ...next, emails: next.emails.map(normalMail) }, 'The person')
+  await db.transaction('rw', db.people, db.bookings, async () => {
+    const same = await db.people.where('emails').anyOf(clean.emails).first()
+    if (same && same.id !== clean.id) throw new Error(`${same.name} has this mail address already.`)
+    await keepPerson(db, clean)
+  })
+}
+
+/** Joins two people who are one; the second's requests follow by their addresses. One transaction. */
+export async function join(db: DeskDatabase, first: string, second: string): Promise<void> {
+  await db.transaction('rw', db.people, db.bookings, async () => {
+    const [one, other] = await db.people.bulkGet([first, second])
+    if (!one || !other) throw new Error('One of them is no longer here.')
+    await db.people.delete(other.id)
+    await keepPerson(db, joinPeople(plainPerson(one), plainPerson(other)))
+  })
+}

@@ -1,0 +1,28 @@
+import type { Booking } from '@acolhida/core/booking'
+import type { Entry } from '@acolhida/core/openings'
+import { byMail, type Person } from '@acolhida/core/people'
+import type { Transaction } from 'dexie'
+import type { FileRow, PracticeRow, Wanted } from './database.ts'
+import { type BookingRow, bookingRow, filesIn, type PersonRow, personRow, withCalendar } from './rows.ts'
+
+/** Gives every booking and person of a released database the row that pages look for. */
+export async function toVersion5(changes: Transaction): Promise<void> {
+  const bookings = await changes.table<Booking, string>('bookings').toArray()
+  await changes.table<BookingRow, string>('bookings').bulkPut(bookings.map(bookingRow))
+  const found = byMail(bookings)
+  const people = await changes.table<Person, string>('people').toArray()
+  await changes.table<PersonRow, string>('people').bulkPut(
+    people.map((person) =>
+      personRow(
+        person,
+        person.emails.flatMap((mail) => found.get(mail) ?? []),
+      ),
+    ),
+  )
+  const here = new Set(await changes.table<FileRow, string>('files').toCollection().primaryKeys())
+  const lacking = bookings.flatMap(filesIn).filter(({ id }) => !here.has(id))
+  await changes.table<Wanted, string>('wanted').bulkPut(lacking)
+  const row = await changes.table<PracticeRow, string>('practice').get('practice')
+  const sessions = await changes.table<Entry, string>('sessions').toArray()
+  await changes.table<Entry, string>('sessions').bulkPut(withCalendar(sessions, row?.practice.calendars))
+}

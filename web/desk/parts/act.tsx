@@ -1,0 +1,53 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { problemWords } from './problem-words.ts'
+
+/** Something being done at the desk, and what went wrong with it. */
+export interface Acting {
+  busy: boolean
+  problem: string | undefined
+  /**
+   * Does it; when it fails, `problem` says why, to be shown beside what was touched with `Problem`.
+   * @param then what follows when it is done: closing a dialog, for one
+   */
+  run(work: () => unknown, then?: () => void): void
+}
+
+/** The one way to act at the desk: nothing that is written can fail unseen. */
+export function useAct(): Acting {
+  const [busy, setBusy] = useState(false)
+  const [problem, setProblem] = useState<string>()
+  const here = useRef(true)
+  useEffect(() => {
+    here.current = true
+    return () => {
+      here.current = false
+    }
+  }, [])
+  const run = useCallback((work: () => unknown, then?: () => void): void => {
+    const done = async (): Promise<void> => {
+      setProblem(undefined)
+      setBusy(true)
+      try {
+        await work()
+        then?.()
+      } catch (error) {
+        console.error(error)
+        if (here.current) setProblem(problemWords(error))
+      } finally {
+        if (here.current) setBusy(false)
+      }
+    }
+    void done()
+  }, [])
+  return { busy, problem, run }
+}
+
+/** What went wrong with an act, beside what was touched. */
+export function Problem({ of, className = 'mt-2' }: { of: Pick<Acting, 'problem'>; className?: string }) {
+  if (of.problem === undefined) return null
+  return (
+    <p role="alert" className={`text-[14px] font-semibold whitespace-pre-line text-clay ${className}`}>
+      {of.problem}
+    </p>
+  )
+}

@@ -1,0 +1,191 @@
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useMemo, useState } from 'react'
+import { Link } from 'react-router'
+import { useMinute } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
+import { type PeopleWish, peopleIn } from '../data/lists.ts'
+import { type Desk, useDesk } from '../data/live.ts'
+import { join } from '../data/people.ts'
+import type { PersonRow } from '../data/rows.ts'
+import { Problem, useAct } from '../parts/act.tsx'
+import { Dialog } from '../parts/dialog.tsx'
+import { among, FilterChoice, FindBar, SearchField, useFilters } from '../parts/find-bar.tsx'
+import { useRows } from '../parts/use-rows.ts'
+import { type Column, WindowTable } from '../parts/window-table.tsx'
+import { when } from '../parts/words.ts'
+import { AboutPerson } from './about-person.tsx'
+import { PersonChoice } from './person-choice.tsx'
+
+const SHOWS = {
+  all: 'Everybody',
+  known: 'Known',
+  new: 'New',
+  blocked: 'May not book',
+} satisfies Record<PeopleWish['show'], string>
+
+const ORDERS = { name: 'Name', latest: 'Newest booking' } satisfies Record<PeopleWish['by'], string>
+
+/** Everybody who has asked, known by their mail address. */
+export function People() {
+  const desk = useDesk()
+  const now = useMinute()
+  const { filters, set } = useFilters({ q: '', show: 'all', by: 'name', down: '' })
+  const [joining, setJoining] = useState<PersonRow>()
+  const [about, setAbout] = useState<PersonRow | 'new'>()
+  const wish: PeopleWish = {
+    search: filters.q,
+    show: among(SHOWS, filters.show, 'all'),
+    by: among(ORDERS, filters.by, 'name'),
+    down: filters.down === 'yes',
+  }
+  const { search, show, by, down } = wish
+  const keys = useLiveQuery(() => peopleIn(db, wish, now), [search, show, by, down, show === 'all' ? 0 : now])
+  const { rowOf, onSeen } = useRows(db.people, keys ?? NONE)
+  const columns = useMemo(() => columnsOf(desk, now, setAbout, setJoining), [desk, now])
+  return (
+    <>
+      <title>People · Acolhida</title>
+      <header className="flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <h1>People</h1>
+          <p className="mt-1 text-[14px] text-soft">New until a first session took place, then known</p>
+        </div>
+        <button type="button" className="press" onClick={() => setAbout('new')}>
+          Invite somebody
+        </button>
+      </header>
+      <FindBar count={keys ? `${keys.length.toLocaleString('en')} people` : ''}>
+        <SearchField label="Name or mail address" value={filters.q} onSearch={(q) => set({ q })} />
+        <FilterChoice
+          label="Who is shown"
+          value={show}
+          options={SHOWS}
+          onChange={(next) => set({ show: next })}
+        />
+      </FindBar>
+      {keys?.length === 0 && (
+        <p className="sheet p-5">
+          {search || show !== 'all'
+            ? 'Nobody of that kind.'
+            : 'People who ask for your time will be listed here.'}
+        </p>
+      )}
+      {keys && keys.length > 0 && (
+        <WindowTable
+          label="People"
+          columns={columns}
+          keys={keys}
+          rowOf={rowOf}
+          onSeen={onSeen}
+          order={{ by, down }}
+          onOrder={(order) => set({ by: order.by, down: order.down ? 'yes' : '' })}
+        />
+      )}
+      {about && (
+        <AboutPerson
+          desk={desk}
+          person={about === 'new' ? undefined : about}
+          close={() => setAbout(undefined)}
+        />
+      )}
+      {joining && <Joining person={joining} close={() => setJoining(undefined)} />}
+    </>
+  )
+}
+
+const NONE: readonly string[] = []
+
+const columnsOf = (
+  { practice }: Desk,
+  now: number,
+  onAbout: (person: PersonRow) => void,
+  onJoin: (person: PersonRow) => void,
+): Column<PersonRow>[] => [
+  {
+    id: 'name',
+    name: 'Name',
+    sorts: true,
+    cell: ({ name, emails, blocked }) => (
+      <>
+        <b>{name}</b>
+        <span className="block text-[13px] text-soft md:hidden">{emails.join(', ')}</span>
+        {blocked && <span className="tag tag-closed mt-0.5">may not book</span>}
+      </>
+    ),
+  },
+  {
+    id: 'mail',
+    name: 'Mail address',
+    wide: true,
+    cell: ({ emails }) => <span className="text-[14px] text-soft">{emails.join(', ')}</span>,
+  },
+  {
+    id: 'standing',
+    name: 'Standing',
+    width: 'w-[92px]',
+    cell: ({ knownFrom }) =>
+      knownFrom !== undefined && knownFrom <= now ? (
+        <span className="tag tag-fits">known</span>
+      ) : (
+        <span className="tag tag-info">new</span>
+      ),
+  },
+  {
+    id: 'tags',
+    name: 'Tags',
+    wide: true,
+    cell: ({ allTags }) => (
+      <span className="text-[13px] text-soft">{allTags.map((tag) => `“${tag}”`).join(' ')}</span>
+    ),
+  },
+  {
+    id: 'latest',
+    name: 'Newest booking',
+    width: 'md:w-[170px]',
+    sorts: true,
+    cell: ({ latest, newest }) =>
+      latest !== undefined && (
+        <Link className="way text-[14px]" to={`/arrivals/${newest}`}>
+          {when(practice, latest)}
+        </Link>
+      ),
+  },
+  {
+    id: 'do',
+    name: 'About them',
+    width: 'w-[104px] md:w-[220px]',
+    cell: (person) => (
+      <span className="flex flex-wrap gap-1">
+        <button type="button" className="press press-quiet px-2" onClick={() => onAbout(person)}>
+          About<span className="sr-only"> {person.name}</span> …
+        </button>
+        <button type="button" className="press press-quiet px-2" onClick={() => onJoin(person)}>
+          Join<span className="sr-only"> {person.name}</span> with …
+        </button>
+      </span>
+    ),
+  },
+]
+
+function Joining({ person, close }: { person: PersonRow; close: () => void }) {
+  const [other, setOther] = useState<PersonRow>()
+  const act = useAct()
+  return (
+    <Dialog title={`Join ${person.name} with somebody`} close={close}>
+      <p className="mb-3 text-soft">
+        When one person wrote from two addresses. {person.name} stays; the other’s addresses and bookings come
+        along.
+      </p>
+      <PersonChoice label="The same person as" but={person.id} chosen={other} onChoose={setOther} />
+      <button
+        type="button"
+        className="press press-go mt-4"
+        disabled={!other || act.busy}
+        onClick={() => other && act.run(() => join(db, person.id, other.id), close)}
+      >
+        Join them
+      </button>
+      <Problem of={act} />
+    </Dialog>
+  )
+}
