@@ -165,9 +165,9 @@ async function openings(relay: Relay): Promise<void> {
 async function idle(relay: Relay): Promise<void> {
   const rounds = 200_000
   const spent = zero()
-  relay.rounds.turn()
+  void relay.rounds.turn()
   await spend(spent, () => {
-    for (let i = 0; i < rounds; i++) relay.rounds.turn()
+    for (let i = 0; i < rounds; i++) void relay.rounds.turn()
   })
   console.log(`  a round with nothing due: ${(spent.cpu / rounds).toFixed(2)} µs of CPU, at most 5`)
 }

@@ -85,7 +85,7 @@ export async function openHouse(
   newPairingCode(relay.store)
   const letterbox = await startLetterbox(mailbox, clock, new StandinCalendar(clock.now()), () => {
     relay.deskStream.tell('clock')
-    relay.rounds.turn()
+    void relay.rounds.turn()
   })
   const browser = await launch()
   const contexts: BrowserContext[] = []

@@ -250,7 +250,7 @@ describe('answering', () => {
     await desk.getByRole('button', { name: /^Welcome/ }).click()
     await eventually('it is booked', () => bookingOf('Runa Dahl')?.status === 'booked')
     house.clock.forward(20_000)
-    house.relay.rounds.turn()
+    await house.relay.rounds.turn()
     await client.reload()
     await client.getByRole('link', { name: 'Book Voice assessment once more' }).click()
     const before = client.getByRole('region', { name: 'What you told before' })

@@ -224,7 +224,7 @@ describe('a clock that has leapt', () => {
     const desk = await leaping.openDesk()
     const status = () => leaping.relay.here.keeper.house.booking('asks-tome')?.status
     leaping.clock.forward(40 * DAY)
-    leaping.relay.rounds.turn()
+    await leaping.relay.rounds.turn()
     await desk.reload()
     await desk.getByText('The relay’s clock has leapt').waitFor()
     expect(status()).toBe('requested')

@@ -70,7 +70,7 @@ async function main(settings: Environment): Promise<void> {
       new StandinCalendar(clock.now()),
       () => {
         relay.deskStream.tell('clock')
-        relay.rounds.turn()
+        void relay.rounds.turn()
       },
       settings.letterboxPort,
     )
@@ -80,7 +80,13 @@ async function main(settings: Environment): Promise<void> {
   process.send?.({ ready: true, door, desk, code })
 
   const end = (): void => {
-    relay.stop().then(() => process.exit(0))
+    relay.stop().then(
+      () => process.exit(0),
+      (error: unknown) => {
+        console.error(error)
+        process.exit(1)
+      },
+    )
   }
   process.on('SIGINT', end)
   process.on('SIGTERM', end)

@@ -25,7 +25,7 @@ export class Rounds {
   start(): void {
     this.#timer = setInterval(() => this.turn(), 1_000)
     this.#timer.unref()
-    this.turn()
+    void this.turn()
   }
 
   /** Carries out what is due, at once: also after the clock has been moved. Waits for what takes longer. */

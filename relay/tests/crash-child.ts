@@ -20,13 +20,13 @@ const relay = new Relay(
 )
 process.on('message', ({ forward }: { forward: number }) => {
   clock.forward(forward)
-  relay.rounds.turn()
+  void relay.rounds.turn()
   const { house } = relay.here.keeper
   const first = [...house.agenda()].find(({ doing }) => doing.do === 'message')
   const idle = (first === undefined || first.at > clock.now()) && relay.store.handed().length === 0
   process.send?.({ now: clock.now(), idle })
 })
-relay.start({ door: 0, desk: 0 }).then(({ door, desk }) => {
+void relay.start({ door: 0, desk: 0 }).then(({ door, desk }) => {
   const { key } = pair(relay.store, newPairingCode(relay.store), true)
   process.send?.({ door, desk, key })
 })

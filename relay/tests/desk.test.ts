@@ -216,7 +216,7 @@ describe('the record', () => {
     const before = (await record()).body
     expect(before.first).toBe(1)
     house.clock.forward(200 * DAY)
-    house.relay.rounds.turn()
+    await house.relay.rounds.turn()
     const after = (await record()).body
     expect(after.items.filter((item) => item.kind === 'booking')).toEqual([])
     expect(after.first).toBeGreaterThan(1)
@@ -270,7 +270,7 @@ describe('mail', () => {
     await house.mailbox.stop()
     await command('asks-tome', { do: 'welcome' })
     house.clock.forward(10_000)
-    house.relay.rounds.turn()
+    await house.relay.rounds.turn()
     await expect.poll(() => tome()?.state, { timeout: 10_000 }).toBe('again')
     expect(tome()).toMatchObject({ tries: 1, due: house.clock.now() + MINUTE })
   })
@@ -279,7 +279,7 @@ describe('mail', () => {
     await house.mailbox.stop()
     await command('asks-tome', { do: 'welcome' })
     house.clock.forward(10_000)
-    house.relay.rounds.turn()
+    await house.relay.rounds.turn()
     await expect.poll(() => tome()?.state, { timeout: 10_000 }).toBe('again')
     await command('asks-tome', { do: 'cancel', by: 'practitioner', text: 'I am ill.' })
     const dues = house.relay.here.keeper.house.dues({ kind: 'booking', id: 'asks-tome' })

@@ -82,7 +82,7 @@ describe('a private link', () => {
     const { until } = await view(secret)
     house.clock.forward(until - house.clock.now() + 1)
     expect((await view(secret)).state).toBe('lapsed')
-    house.relay.rounds.turn()
+    await house.relay.rounds.turn()
     expect(booking('asks-lucjan').status).toBe('lapsed')
   })
 

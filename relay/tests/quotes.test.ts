@@ -233,7 +233,7 @@ describe('what the relay forgets of files', () => {
     const { store, rounds } = house.relay
     const after = (ms: number): void => {
       house.clock.forward(ms)
-      rounds.turn()
+      void rounds.turn()
     }
     after(DAY)
     expect(store.file(body.file)).toBeDefined()

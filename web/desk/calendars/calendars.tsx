@@ -1,7 +1,6 @@
 import type { CalendarState } from '@acolhida/core/contract'
 import { writeBookings } from '@acolhida/core/formats/calendars'
 import type { Practice, Subscription } from '@acolhida/core/practice'
-import { BadData } from '@acolhida/core/schemas'
 import { lengthOf } from '@acolhida/core/time'
 import { Plus } from 'lucide-react'
 import { useState } from 'react'
@@ -38,22 +37,19 @@ export function Calendars() {
   const { practice, calendars } = useDesk()
   const [name, setName] = useState('')
   const [url, setUrl] = useState('')
-  const [problem, setProblem] = useState<string>()
+  const act = useAct()
   const add = (): void => {
     const id = newId()
-    changePractice(db, 'a calendar added', (p) =>
-      withCalendars(p, (before) => [...before, { id, name: name.trim(), url: url.trim() }]),
-    )
-      .then(() => {
+    act.run(
+      () =>
+        changePractice(db, 'a calendar added', (p) =>
+          withCalendars(p, (before) => [...before, { id, name: name.trim(), url: url.trim() }]),
+        ),
+      () => {
         setName('')
         setUrl('')
-        setProblem(undefined)
-      })
-      .catch((error: unknown) =>
-        setProblem(
-          error instanceof BadData ? error.faults.map((fault) => fault.message).join('. ') : String(error),
-        ),
-      )
+      },
+    )
   }
   const list = practice.calendars ?? []
   return (
@@ -150,11 +146,7 @@ export function Calendars() {
               value={url}
               onChange={(event) => setUrl(event.target.value)}
             />
-            {problem && (
-              <p role="alert" className="text-[14px] font-semibold text-clay">
-                {problem}
-              </p>
-            )}
+            <Problem of={act} />
             <button type="submit" className="press press-go justify-self-start">
               <Plus size={16} aria-hidden="true" /> Read this calendar
             </button>

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { HoursBand } from '../../drawings/hours-band.tsx'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton, Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { parseBlocks } from './parse-blocks.ts'
 import { Reserve } from './reserve.tsx'
@@ -34,31 +35,26 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
     }))
   const [first, setFirst] = useState('')
   const [last, setLast] = useState('')
-  const [problem, setProblem] = useState<string>()
+  const act = useAct()
   const set = (date: LocalDate, blocks: Block[]) => (p: Practice) =>
     withChanged(p, (days) => days.map((day) => (day.date === date ? { ...day, blocks } : day)))
   const draw =
     (date: LocalDate) =>
     (next: Block[]): void => {
-      changePractice(db, `the hours of ${shortDate(date)}`, set(date, next)).catch(() => undefined)
+      act.run(() => changePractice(db, `the hours of ${shortDate(date)}`, set(date, next)))
     }
   const add = async (): Promise<void> => {
-    try {
-      const dates = datesOf(first, last)
-      await changePractice(db, 'changed days', (p) =>
-        withChanged(p, (days, hours) => [
-          ...days,
-          ...dates
-            .filter((date) => !days.some((day) => day.date === date))
-            .map((date) => ({ date, blocks: usual(hours, date) })),
-        ]),
-      )
-      setFirst('')
-      setLast('')
-      setProblem(undefined)
-    } catch (error) {
-      setProblem((error as Error).message)
-    }
+    const dates = datesOf(first, last)
+    await changePractice(db, 'changed days', (p) =>
+      withChanged(p, (days, hours) => [
+        ...days,
+        ...dates
+          .filter((date) => !days.some((day) => day.date === date))
+          .map((date) => ({ date, blocks: usual(hours, date) })),
+      ]),
+    )
+    setFirst('')
+    setLast('')
   }
   const { changedDays } = scope.hours
   return (
@@ -80,18 +76,17 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
                   change={(p, typed) => set(day.date, parseBlocks(typed, day.blocks))(p)}
                 />
               </div>
-              <button
-                type="button"
+              <ActButton
                 className="press press-quiet px-2"
                 aria-label={`As usual again on ${shortDate(day.date)}`}
-                onClick={() =>
+                onAct={() =>
                   changePractice(db, 'changed days', (p) =>
                     withChanged(p, (days) => days.filter((one) => one.date !== day.date)),
                   )
                 }
               >
                 <X size={16} aria-hidden="true" />
-              </button>
+              </ActButton>
             </div>
             <div className="mt-1 mr-9 sm:ml-[108px]">
               <HoursBand
@@ -114,7 +109,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
         className="mt-3 flex flex-wrap items-end gap-3 border-t border-line pt-3"
         onSubmit={(event) => {
           event.preventDefault()
-          add()
+          act.run(add)
         }}
       >
         <label className="ask">
@@ -139,11 +134,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
           <Plus size={16} aria-hidden="true" /> Change these days
         </button>
       </form>
-      {problem && (
-        <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-          {problem}
-        </p>
-      )}
+      <Problem of={act} />
     </section>
   )
 }

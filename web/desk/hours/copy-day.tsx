@@ -2,6 +2,7 @@ import { longWeekdayName } from '@acolhida/core/time'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { type Scope, withDay } from './scope.ts'
 
@@ -10,10 +11,11 @@ export function CopyDay({ scope, order }: { scope: Scope; order: readonly number
   const [open, setOpen] = useState(false)
   const [from, setFrom] = useState(order[0] ?? 0)
   const [to, setTo] = useState<number[]>([])
-  const copy = (): void => {
+  const copy = (): Promise<void> =>
     changePractice(db, `the hours of ${longWeekdayName(from + 1)} copied`, (p) =>
       scope.change(p, (hours) => to.reduce((next, day) => withDay(next, day, hours.weekly[from]!), hours)),
     )
+  const done = (): void => {
     setOpen(false)
     setTo([])
   }
@@ -59,9 +61,9 @@ export function CopyDay({ scope, order }: { scope: Scope; order: readonly number
                 </label>
               ))}
           </fieldset>
-          <button type="button" className="press press-go mt-3" disabled={to.length === 0} onClick={copy}>
+          <ActButton className="press press-go mt-3" disabled={to.length === 0} onAct={copy} then={done}>
             Copy the hours
-          </button>
+          </ActButton>
         </Dialog>
       )}
     </>

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { homeZone } from '../parts/words.ts'
 import { wholeDay, withAway } from './away.ts'
 import { countries, type Holiday, publicHolidays } from './holidays.ts'
@@ -19,26 +20,27 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
   const [country, setCountry] = useState('')
   const [year, setYear] = useState(thisYear)
   const [found, setFound] = useState<Holiday[]>([])
+  const act = useAct()
+  const { run } = act
   useEffect(() => {
-    if (open) countries().then(setKnown).catch(console.error)
-  }, [open])
+    if (open) run(async () => setKnown(await countries()))
+  }, [open, run])
   useEffect(() => {
     setFound([])
     if (country)
-      publicHolidays(country, year)
-        .then((all) => setFound(all.filter((one) => one.date >= today)))
-        .catch(console.error)
-  }, [country, year, today])
+      run(async () => setFound((await publicHolidays(country, year)).filter((one) => one.date >= today)))
+  }, [country, year, today, run])
   const away = new Set(practice.away.map((one) => one.id))
   const free = found.filter((one) => !away.has(idOf(one)))
-  const take = (holidays: Holiday[], what: string): void => {
-    changePractice(db, what, (p) =>
-      withAway(
-        p,
-        holidays.map((one) => wholeDay(idOf(one), one.date, one.name)),
+  const take = (holidays: Holiday[], what: string): void =>
+    act.run(() =>
+      changePractice(db, what, (p) =>
+        withAway(
+          p,
+          holidays.map((one) => wholeDay(idOf(one), one.date, one.name)),
+        ),
       ),
-    ).catch(console.error)
-  }
+    )
   if (!open) {
     return (
       <button type="button" className="way mt-3 text-[14px]" onClick={() => setOpen(true)}>
@@ -48,6 +50,7 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
   }
   return (
     <div className="mt-3 border-t border-line pt-3">
+      <Problem of={act} />
       <div className="grid grid-cols-[1fr_96px] gap-2">
         <label className="ask">
           Holidays of

@@ -5,21 +5,16 @@ import { useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton } from '../parts/act.tsx'
 import { FileButton, saveFile } from '../parts/file.tsx'
 import type { Scope } from './scope.ts'
 
 /** Hours as a file: out for those who plan by them, and in from another program; shown before they are taken. */
 export function HoursFile({ practice, scope }: { practice: Practice; scope: Scope }) {
   const [found, setFound] = useState<FoundHours>()
-  const [problem, setProblem] = useState<string>()
   const open = async (file: File): Promise<void> => {
     setFound(undefined)
-    setProblem(undefined)
-    try {
-      setFound(readHoursFile(await file.text(), scope.zone, relayNow(), `The file “${file.name}”`))
-    } catch (error) {
-      setProblem((error as Error).message)
-    }
+    setFound(readHoursFile(await file.text(), scope.zone, relayNow(), `The file “${file.name}”`))
   }
   return (
     <section className="sheet mt-5 grid gap-3 p-5" aria-labelledby="hours-file">
@@ -43,11 +38,6 @@ export function HoursFile({ practice, scope }: { practice: Practice; scope: Scop
       <FileButton accept=".ics,text/calendar" onFile={open}>
         Take hours from a file
       </FileButton>
-      {problem && (
-        <p role="alert" className="text-[14px] font-semibold wrap-anywhere text-clay">
-          {problem}
-        </p>
-      )}
       {found && (
         <div className="note bg-tile-soft text-[14px] text-tile-ink">
           <ul>
@@ -63,17 +53,15 @@ export function HoursFile({ practice, scope }: { practice: Practice; scope: Scop
             {found.hours.changedDays.length} changed days until {shortDate(found.until)}.
             {found.skipped.length > 0 && ` Not understood: ${found.skipped.slice(0, 5).join('; ')}.`}
           </p>
-          <button
-            type="button"
+          <ActButton
             className="press press-go mt-2"
-            onClick={() =>
-              changePractice(db, 'hours taken from a file', (p) => scope.change(p, () => found.hours)).then(
-                () => setFound(undefined),
-              )
+            onAct={() =>
+              changePractice(db, 'hours taken from a file', (p) => scope.change(p, () => found.hours))
             }
+            then={() => setFound(undefined)}
           >
             Take these hours
-          </button>
+          </ActButton>
         </div>
       )}
     </section>

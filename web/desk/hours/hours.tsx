@@ -6,6 +6,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
@@ -101,10 +102,9 @@ function Day({ practice, scope, day }: { practice: Practice; scope: Scope; day: 
   const blocks = scope.hours.weekly[day]!
   const name = longWeekdayName(day + 1)
   const what = `the hours of ${name}`
+  const act = useAct()
   const draw = (next: Block[]): void => {
-    changePractice(db, what, (p) => scope.change(p, (hours) => withDay(hours, day, next))).catch(
-      () => undefined,
-    )
+    act.run(() => changePractice(db, what, (p) => scope.change(p, (hours) => withDay(hours, day, next))))
   }
   return (
     <li>
@@ -120,6 +120,7 @@ function Day({ practice, scope, day }: { practice: Practice; scope: Scope; day: 
       <div className="mt-1 sm:ml-[108px]">
         <HoursBand name={name} blocks={blocks} onChange={draw} />
         <Reserve practice={practice} name={name} blocks={blocks} onChange={draw} />
+        <Problem of={act} />
       </div>
     </li>
   )

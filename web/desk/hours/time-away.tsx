@@ -14,6 +14,7 @@ import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton, Problem, useAct } from '../parts/act.tsx'
 import { withAway } from './away.ts'
 import { datesOf } from './changed-days.tsx'
 import { HolidayChoice } from './holiday-choice.tsx'
@@ -54,11 +55,10 @@ export function TimeAway({ practice }: { practice: Practice }) {
               {awayWords(away)}
               {away.note && <span className="block text-soft">{away.note}</span>}
             </span>
-            <button
-              type="button"
+            <ActButton
               className="press press-quiet px-2"
               aria-label={`Remove the time away ${awayWords(away)}`}
-              onClick={() =>
+              onAct={() =>
                 changePractice(db, 'time away', (p) => ({
                   ...p,
                   away: p.away.filter((one) => one.id !== away.id),
@@ -66,7 +66,7 @@ export function TimeAway({ practice }: { practice: Practice }) {
               }
             >
               <X size={16} aria-hidden="true" />
-            </button>
+            </ActButton>
           </li>
         ))}
       </ul>
@@ -80,31 +80,26 @@ const EMPTY = { first: '', last: '', from: '', to: '', repeat: '', note: '' }
 
 function AddAway() {
   const [typed, setTyped] = useState(EMPTY)
-  const [problem, setProblem] = useState<string>()
+  const act = useAct()
   const add = async (): Promise<void> => {
-    try {
-      const dates = datesOf(typed.first, typed.last)
-      const last = dates.at(-1)!
-      const wholeDays = !typed.from && !typed.to
-      const from: LocalDateTime = at(dates[0]!, wallTimeOr(typed.from))
-      const to: LocalDateTime = typed.to ? at(last, time(typed.to)) : at(addDays(last, 1), wallTime(0))
-      if (!wholeDays && to <= from) throw new Error('It can not end before it begins.')
-      await changePractice(db, 'time away', (p) =>
-        withAway(p, [
-          {
-            id: `away-${from.replaceAll(/[^0-9]/g, '')}-${p.away.length + 1}`,
-            from,
-            to,
-            ...(typed.repeat ? { repeat: typed.repeat } : {}),
-            ...(typed.note.trim() ? { note: typed.note.trim() } : {}),
-          },
-        ]),
-      )
-      setTyped(EMPTY)
-      setProblem(undefined)
-    } catch (error) {
-      setProblem((error as Error).message)
-    }
+    const dates = datesOf(typed.first, typed.last)
+    const last = dates.at(-1)!
+    const wholeDays = !typed.from && !typed.to
+    const from: LocalDateTime = at(dates[0]!, wallTimeOr(typed.from))
+    const to: LocalDateTime = typed.to ? at(last, time(typed.to)) : at(addDays(last, 1), wallTime(0))
+    if (!wholeDays && to <= from) throw new Error('It can not end before it begins.')
+    await changePractice(db, 'time away', (p) =>
+      withAway(p, [
+        {
+          id: `away-${from.replaceAll(/[^0-9]/g, '')}-${p.away.length + 1}`,
+          from,
+          to,
+          ...(typed.repeat ? { repeat: typed.repeat } : {}),
+          ...(typed.note.trim() ? { note: typed.note.trim() } : {}),
+        },
+      ]),
+    )
+    setTyped(EMPTY)
   }
   const field = (name: keyof typeof EMPTY, label: string, type: string) => (
     <label className="ask">
@@ -122,7 +117,7 @@ function AddAway() {
       className="mt-3 grid grid-cols-2 gap-2.5 border-t border-line pt-3"
       onSubmit={(event) => {
         event.preventDefault()
-        add()
+        act.run(add)
       }}
     >
       {field('first', 'First day', 'date')}
@@ -144,11 +139,7 @@ function AddAway() {
         </select>
       </label>
       <div className="col-span-2">{field('note', 'A note for yourself', 'text')}</div>
-      {problem && (
-        <p role="alert" className="col-span-2 text-[14px] font-semibold text-clay">
-          {problem}
-        </p>
-      )}
+      <Problem of={act} className="col-span-2" />
       <button type="submit" className="press col-span-2">
         <Plus size={16} aria-hidden="true" /> Keep this time free
       </button>

@@ -5,6 +5,7 @@ import { useAt, useClockNote, useLeapt } from '../../relay-client/clock.ts'
 import { Mark } from '../../theme/mark.tsx'
 import { isAwaiting } from '../data/awaiting.ts'
 import { type Desk, useDeskData } from '../data/live.ts'
+import { ActButton } from '../parts/act.tsx'
 import { Keys } from '../parts/keys.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
 import { UndoBar } from '../parts/undo-bar.tsx'
@@ -57,7 +58,7 @@ function Furnished({ desk }: { desk: Desk }) {
         return
       if (event.key === '?') setKeys(true)
       const go = RAIL.find((one) => 'key' in one && one.key === event.key)
-      if (go && 'to' in go) navigate(go.to)
+      if (go && 'to' in go) void navigate(go.to)
     }
     document.addEventListener('keydown', press)
     return () => document.removeEventListener('keydown', press)
@@ -126,12 +127,8 @@ function ClockLeapt({ desk: { practice } }: { desk: Desk }) {
         Until you say which is right, no hold runs out, no mail goes and nothing is forgotten.
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="press" onClick={() => releaseClock(false)}>
-          {moment(leapt.to, where)} is right
-        </button>
-        <button type="button" className="press" onClick={() => releaseClock(true)}>
-          I have set the clock back
-        </button>
+        <ActButton onAct={() => releaseClock(false)}>{moment(leapt.to, where)} is right</ActButton>
+        <ActButton onAct={() => releaseClock(true)}>I have set the clock back</ActButton>
       </p>
     </div>
   )

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { TravelZones } from '../parts/travel-zones.tsx'
@@ -121,24 +122,20 @@ export function Places() {
                   : 'No service takes place here.'}
               </p>
               {used.length === 0 && practice.places.length > 1 && (
-                <button
-                  type="button"
+                <ActButton
                   className="press press-no justify-self-start"
-                  onClick={() =>
-                    changePractice(db, `${place.name} removed`, (p) => withoutPlace(p, place.id))
-                  }
+                  onAct={() => changePractice(db, `${place.name} removed`, (p) => withoutPlace(p, place.id))}
                 >
                   Remove this place
-                </button>
+                </ActButton>
               )}
             </section>
           )
         })}
       </div>
-      <button
-        type="button"
+      <ActButton
         className="press press-go mt-4"
-        onClick={() =>
+        onAct={() =>
           changePractice(db, 'a place added', (p) => {
             let n = p.places.length + 1
             while (p.places.some((one) => one.id === `place-${n}`)) n++
@@ -153,7 +150,7 @@ export function Places() {
         }
       >
         <Plus size={16} aria-hidden="true" /> Add a place
-      </button>
+      </ActButton>
     </SettingsPage>
   )
 }

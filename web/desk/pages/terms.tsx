@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 
 const publishVersion = (practice: Practice, id: string, title: string, text: string): Practice => ({
@@ -78,10 +79,9 @@ function OneText({ terms }: { terms: Terms }) {
             </p>
           )}
           <div className="flex gap-2">
-            <button
-              type="button"
+            <ActButton
               className="press press-go"
-              onClick={() =>
+              onAct={() =>
                 changePractice(db, 'a version of the terms', (p) =>
                   publishVersion(p, terms.id, draft.title.trim(), draft.text),
                 )
@@ -90,7 +90,7 @@ function OneText({ terms }: { terms: Terms }) {
               }
             >
               Publish as version {version.number + 1}
-            </button>
+            </ActButton>
             <button
               type="button"
               className="press press-quiet"

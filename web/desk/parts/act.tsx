@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
 import { problemWords } from './problem-words.ts'
 
 /** Something being done at the desk, and what went wrong with it. */
@@ -49,5 +49,39 @@ export function Problem({ of, className = 'mt-2' }: { of: Pick<Acting, 'problem'
     <p role="alert" className={`text-[14px] font-semibold whitespace-pre-line text-clay ${className}`}>
       {of.problem}
     </p>
+  )
+}
+
+/** A button that does something at the desk; when that fails, it says so beside itself. */
+export function ActButton({
+  onAct,
+  then,
+  className = 'press',
+  disabled = false,
+  children,
+  ...rest
+}: {
+  onAct: () => unknown
+  then?: () => void
+  className?: string
+  disabled?: boolean
+  'aria-label'?: string
+  title?: string | undefined
+  children: ReactNode
+}) {
+  const act = useAct()
+  return (
+    <>
+      <button
+        type="button"
+        className={className}
+        disabled={disabled || act.busy}
+        onClick={() => act.run(onAct, then)}
+        {...rest}
+      >
+        {children}
+      </button>
+      <Problem of={act} className="" />
+    </>
   )
 }

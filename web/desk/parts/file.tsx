@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { Problem, useAct } from './act.tsx'
 
 /** A button that opens a file; the same file can be chosen again. */
 export function FileButton({
@@ -7,23 +8,27 @@ export function FileButton({
   children,
 }: {
   accept: string
-  onFile: (file: File) => void
+  onFile: (file: File) => unknown
   children: ReactNode
 }) {
+  const act = useAct()
   return (
-    <label className="press justify-self-start has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
-      {children}
-      <input
-        type="file"
-        accept={accept}
-        className="sr-only"
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          event.target.value = ''
-          if (file) onFile(file)
-        }}
-      />
-    </label>
+    <>
+      <label className="press justify-self-start has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-sun">
+        {children}
+        <input
+          type="file"
+          accept={accept}
+          className="sr-only"
+          onChange={(event) => {
+            const file = event.target.files?.[0]
+            event.target.value = ''
+            if (file) act.run(() => onFile(file))
+          }}
+        />
+      </label>
+      <Problem of={act} />
+    </>
   )
 }
 

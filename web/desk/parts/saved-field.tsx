@@ -75,8 +75,8 @@ export function SavedField({
     pending.current = text
     clearTimeout(timer.current)
     // A choice is made with one press; only typing is waited for.
-    if (options) keepRef.current()
-    else timer.current = setTimeout(() => keepRef.current(), PAUSE)
+    if (options) void keepRef.current()
+    else timer.current = setTimeout(() => void keepRef.current(), PAUSE)
   }
   const common = {
     id,
@@ -87,7 +87,7 @@ export function SavedField({
       [help ? `${id}-help` : '', problem ? `${id}-problem` : '', warning ? `${id}-warning` : '']
         .filter(Boolean)
         .join(' ') || undefined,
-    onBlur: () => keepRef.current(),
+    onBlur: () => void keepRef.current(),
   }
   return (
     <div className={beside ? 'items-center gap-x-3 sm:grid sm:grid-cols-[96px_1fr]' : ''}>

@@ -3,6 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { type ReactNode, useState } from 'react'
 import { undoChange } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { Problem, useAct } from './act.tsx'
 import { DoorLink } from './door-link.tsx'
 
 /** A page on which the practice is changed: everything is kept as it is typed, and can be undone. */
@@ -36,6 +37,7 @@ export function SettingsPage({
 function Undo() {
   const last = useLiveQuery(() => db.changes.orderBy('order').last())
   const [undone, setUndone] = useState('')
+  const act = useAct()
   return (
     <div className="flex items-center gap-2">
       <span role="status" className="text-[14px] text-soft">
@@ -46,13 +48,16 @@ function Undo() {
         className="press"
         disabled={!last}
         title={last ? `Changed ${longDate(dateAt(zone('UTC'), instant(last.at)))}` : undefined}
-        onClick={async () => {
-          const what = await undoChange(db)
-          if (what) setUndone(`Undone: ${what}.`)
-        }}
+        onClick={() =>
+          act.run(async () => {
+            const what = await undoChange(db)
+            if (what) setUndone(`Undone: ${what}.`)
+          })
+        }
       >
         {last ? `Undo: ${last.what}` : 'Nothing to undo'}
       </button>
+      <Problem of={act} className="" />
     </div>
   )
 }

@@ -14,6 +14,7 @@ import {
 } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { ReactNode } from 'react'
+import { Problem, useAct } from './act.tsx'
 
 /** A list whose rows can be put in another order: by dragging, or by Space and the arrow keys on a handle. */
 export function SortableList({
@@ -22,9 +23,10 @@ export function SortableList({
   children,
 }: {
   items: readonly { id: string; name: string }[]
-  onMove: (from: number, to: number) => void
+  onMove: (from: number, to: number) => unknown
   children: ReactNode
 }) {
+  const act = useAct()
   const ids = items.map((one) => one.id)
   const at = (id: string | number | undefined): number => ids.indexOf(String(id))
   const said = (id: string | number, over: string | number | undefined, words: string): string =>
@@ -50,12 +52,13 @@ export function SortableList({
       }}
       onDragEnd={({ active, over }) => {
         if (!over || active.id === over.id) return
-        onMove(at(active.id), at(over.id))
+        act.run(() => onMove(at(active.id), at(over.id)))
       }}
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ul className="grid max-w-[900px] gap-3">{children}</ul>
       </SortableContext>
+      <Problem of={act} />
     </DndContext>
   )
 }

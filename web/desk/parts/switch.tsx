@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react'
+import { Problem, useAct } from './act.tsx'
 
 /** Something on or off. It moves at once; what is kept follows, and counts. */
 export function Switch({
@@ -8,23 +9,34 @@ export function Switch({
 }: {
   label: string
   on: boolean
-  onChange: (on: boolean) => Promise<unknown>
+  onChange: (on: boolean) => unknown
 }) {
   const [shown, setShown] = useState(on)
+  const act = useAct()
   useEffect(() => setShown(on), [on])
   return (
-    <label className="flex min-h-[40px] cursor-pointer items-center gap-3 font-semibold">
-      <input
-        type="checkbox"
-        className="toggle toggle-primary"
-        checked={shown}
-        onChange={(event) => {
-          const next = event.target.checked
-          setShown(next)
-          onChange(next).catch(() => setShown(on))
-        }}
-      />
-      {label}
-    </label>
+    <>
+      <label className="flex min-h-[40px] cursor-pointer items-center gap-3 font-semibold">
+        <input
+          type="checkbox"
+          className="toggle toggle-primary"
+          checked={shown}
+          onChange={(event) => {
+            const next = event.target.checked
+            setShown(next)
+            act.run(async () => {
+              try {
+                await onChange(next)
+              } catch (error) {
+                setShown(on)
+                throw error
+              }
+            })
+          }}
+        />
+        {label}
+      </label>
+      <Problem of={act} className="" />
+    </>
   )
 }

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react'
+import { Problem, useAct } from './act.tsx'
 
 /** Something of several that belongs to it or not. It shows at once; what is kept follows, and counts. */
 export function Tick({
@@ -11,23 +12,35 @@ export function Tick({
   on: boolean
   /** The last one left can not be taken away. */
   last?: boolean
-  onChange: (on: boolean) => void
+  onChange: (on: boolean) => unknown
 }) {
   const [shown, setShown] = useState(on)
+  const act = useAct()
   useEffect(() => setShown(on), [on])
   return (
-    <label className="flex min-h-[32px] cursor-pointer items-center gap-3">
-      <input
-        type="checkbox"
-        className="checkbox checkbox-primary checkbox-sm"
-        checked={shown}
-        disabled={on && last}
-        onChange={(event) => {
-          setShown(event.target.checked)
-          onChange(event.target.checked)
-        }}
-      />
-      {label}
-    </label>
+    <>
+      <label className="flex min-h-[32px] cursor-pointer items-center gap-3">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-primary checkbox-sm"
+          checked={shown}
+          disabled={on && last}
+          onChange={(event) => {
+            const next = event.target.checked
+            setShown(next)
+            act.run(async () => {
+              try {
+                await onChange(next)
+              } catch (error) {
+                setShown(on)
+                throw error
+              }
+            })
+          }}
+        />
+        {label}
+      </label>
+      <Problem of={act} className="" />
+    </>
   )
 }

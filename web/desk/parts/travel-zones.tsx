@@ -3,6 +3,7 @@ import { Plus, X } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { amount, whole } from '../service/fields.ts'
+import { ActButton } from './act.tsx'
 import { SavedField } from './saved-field.tsx'
 import { currencyOf } from './words.ts'
 
@@ -32,11 +33,11 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
   const set = (id: string, part: (typed: string) => Partial<TravelZone>) => (p: Practice, typed: string) =>
     within(p, (before) => before.map((one) => (one.id === id ? { ...one, ...part(typed) } : one)))
   const what = 'a travel zone'
-  const add = (): void => {
+  const add = (): Promise<void> => {
     let n = zones.length + 1
     while (zones.some((one) => one.id === `zone-${n}`)) n++
     const fresh = { id: `zone-${n}`, name: `Zone ${n}`, surcharge: 0, clear: 15, postalCodes: [] }
-    changePractice(db, 'a travel zone added', (p) => within(p, (before) => [...before, fresh]))
+    return changePractice(db, 'a travel zone added', (p) => within(p, (before) => [...before, fresh]))
   }
   return (
     <div className="grid gap-3 border-t border-line pt-3">
@@ -54,18 +55,17 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
               value={zone.name}
               change={set(zone.id, (name) => ({ name }))}
             />
-            <button
-              type="button"
+            <ActButton
               className="press press-quiet justify-self-end px-2"
               aria-label={`Remove ${zone.name}`}
-              onClick={() =>
+              onAct={() =>
                 changePractice(db, `${zone.name} removed`, (p) =>
                   within(p, (before) => before.filter((one) => one.id !== zone.id)),
                 )
               }
             >
               <X size={16} aria-hidden="true" />
-            </button>
+            </ActButton>
             <SavedField
               label="Surcharge"
               what={what}
@@ -92,9 +92,9 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
           </li>
         ))}
       </ul>
-      <button type="button" className="press justify-self-start" onClick={add}>
+      <ActButton className="press justify-self-start" onAct={add}>
         <Plus size={16} aria-hidden="true" /> Add a zone
-      </button>
+      </ActButton>
     </div>
   )
 }

@@ -96,7 +96,7 @@ export function WindowTable<R>({
                 columns.map((column) => (
                   <td
                     key={column.id}
-                    className={`h-[52px] border-t border-line px-3 py-1.5 wrap-anywhere ${column.wide ? 'hidden md:table-cell' : ''}`}
+                    className={`h-[52px] border-t border-line px-2 py-1.5 first:pl-3 md:px-3 wrap-anywhere ${column.wide ? 'hidden md:table-cell' : ''}`}
                   >
                     {row !== undefined && column.cell(row)}
                   </td>
@@ -126,7 +126,7 @@ function Head<R>({
     <th
       scope="col"
       aria-sort={own ? (own.down ? 'descending' : 'ascending') : undefined}
-      className={`px-3 py-2.5 font-semibold ${width} ${wide ? 'hidden md:table-cell' : ''}`}
+      className={`px-2 py-2.5 font-semibold first:pl-3 md:px-3 ${width} ${wide ? 'hidden md:table-cell' : ''}`}
     >
       {sorts && onOrder ? (
         <button

@@ -108,21 +108,15 @@ const columnsOf = (
     cell: ({ name, emails, blocked }) => (
       <>
         <b>{name}</b>
-        <span className="block text-[13px] text-soft md:hidden">{emails.join(', ')}</span>
+        <span className="block text-[13px] text-soft">{emails.join(', ')}</span>
         {blocked && <span className="tag tag-closed mt-0.5">may not book</span>}
       </>
     ),
   },
   {
-    id: 'mail',
-    name: 'Mail address',
-    wide: true,
-    cell: ({ emails }) => <span className="text-[14px] text-soft">{emails.join(', ')}</span>,
-  },
-  {
     id: 'standing',
     name: 'Standing',
-    width: 'w-[92px]',
+    width: 'w-[84px] md:w-[104px]',
     cell: ({ knownFrom }) =>
       knownFrom !== undefined && knownFrom <= now ? (
         <span className="tag tag-fits">known</span>
@@ -141,7 +135,8 @@ const columnsOf = (
   {
     id: 'latest',
     name: 'Newest booking',
-    width: 'md:w-[170px]',
+    width: 'w-[190px]',
+    wide: true,
     sorts: true,
     cell: ({ latest, newest }) =>
       latest !== undefined && (
@@ -152,8 +147,8 @@ const columnsOf = (
   },
   {
     id: 'do',
-    name: 'About them',
-    width: 'w-[104px] md:w-[220px]',
+    name: 'Do',
+    width: 'w-[92px] md:w-[220px]',
     cell: (person) => (
       <span className="flex flex-wrap gap-1">
         <button type="button" className="press press-quiet px-2" onClick={() => onAbout(person)}>

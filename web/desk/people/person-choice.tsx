@@ -44,11 +44,11 @@ export function PersonChoice({
     inputValue: text,
     itemToString: (person) => person?.name ?? '',
     itemToKey: (person) => person?.id,
-    onInputValueChange: ({ inputValue, type }) => {
-      setText(inputValue)
-      if (type === useCombobox.stateChangeTypes.InputChange) onType?.(inputValue)
+    onSelectedItemChange: ({ selectedItem }) => {
+      if (!selectedItem) return
+      setText(selectedItem.name)
+      onChoose(selectedItem)
     },
-    onSelectedItemChange: ({ selectedItem }) => selectedItem && onChoose(selectedItem),
     selectedItem: chosen ?? null,
   })
   const open = isOpen && found.length > 0
@@ -58,7 +58,15 @@ export function PersonChoice({
       <label className="ask" {...getLabelProps()}>
         {label}
       </label>
-      <input className="field mt-1" autoComplete="off" {...getInputProps()} />
+      <input
+        className="field mt-1"
+        {...getInputProps({
+          onChange: ({ currentTarget: { value } }) => {
+            setText(value)
+            onType?.(value)
+          },
+        })}
+      />
       <ul
         {...getMenuProps({ 'aria-label': 'People found' })}
         className={

@@ -14,6 +14,7 @@ import { Plus } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useDesk } from '../data/live.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { SortableList } from '../parts/sortable-list.tsx'
@@ -87,6 +88,7 @@ function Writing({ id }: { id: string }) {
       }
     />
   )
+  const act = useAct()
   const addQuestion = async (plain: Question): Promise<void> => {
     const taken = sheet.questions.map((one) => one.id)
     const fresh = { ...plain, id: freeId(taken, plain.id) }
@@ -162,10 +164,14 @@ function Writing({ id }: { id: string }) {
             ))}
           </SortableList>
           <div className="flex flex-wrap items-center gap-3">
-            <button type="button" className="press press-go" onClick={() => addQuestion(NEW_QUESTION)}>
+            <button
+              type="button"
+              className="press press-go"
+              onClick={() => act.run(() => addQuestion(NEW_QUESTION))}
+            >
               <Plus size={16} aria-hidden="true" /> Add a question
             </button>
-            <Kept practice={practice} onUse={addQuestion} />
+            <Kept practice={practice} onUse={(plain) => act.run(() => addQuestion(plain))} />
           </div>
           <h2 className="mt-4">Rules</h2>
           <SortableList
@@ -189,9 +195,14 @@ function Writing({ id }: { id: string }) {
               />
             ))}
           </SortableList>
-          <button type="button" className="press press-go justify-self-start" onClick={addRule}>
+          <button
+            type="button"
+            className="press press-go justify-self-start"
+            onClick={() => act.run(addRule)}
+          >
             <Plus size={16} aria-hidden="true" /> Add a rule
           </button>
+          <Problem of={act} />
           <section className="sheet mt-4 p-4">
             <SavedField
               label="What points come to, a line each"

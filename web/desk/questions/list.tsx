@@ -7,6 +7,7 @@ import { Link, useNavigate } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { ActButton, Problem, useAct } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { KINDS } from './draft.ts'
 import { type FhirRead, OpenFhir } from './fhir-file.tsx'
@@ -18,12 +19,16 @@ export function QuestionsPage() {
   const { library = [] } = practice
   const [read, setRead] = useState<FhirRead>()
   const taken = practice.questionnaires.map((one) => one.id)
-  const add = (fresh: Questionnaire): void => {
-    changePractice(db, `${fresh.name} added`, (p) => ({
-      ...p,
-      questionnaires: [...p.questionnaires, fresh],
-    })).then(() => navigate(`/questions/${fresh.id}`))
-  }
+  const act = useAct()
+  const add = (fresh: Questionnaire): void =>
+    act.run(
+      () =>
+        changePractice(db, `${fresh.name} added`, (p) => ({
+          ...p,
+          questionnaires: [...p.questionnaires, fresh],
+        })),
+      () => void navigate(`/questions/${fresh.id}`),
+    )
   return (
     <SettingsPage title="Questions" line="What you must know first. Who does not match never takes a time.">
       <ul className="grid max-w-[820px] gap-3">
@@ -63,12 +68,11 @@ export function QuestionsPage() {
                 >
                   <Copy size={16} aria-hidden="true" />
                 </button>
-                <button
-                  type="button"
+                <ActButton
                   className="press press-no px-2"
                   aria-label={`Remove ${one.name}`}
                   disabled={users.length > 0}
-                  onClick={() =>
+                  onAct={() =>
                     changePractice(db, `${one.name} removed`, (p) => ({
                       ...p,
                       questionnaires: p.questionnaires.filter((other) => other.id !== one.id),
@@ -76,7 +80,7 @@ export function QuestionsPage() {
                   }
                 >
                   <Trash2 size={16} aria-hidden="true" />
-                </button>
+                </ActButton>
               </div>
             </li>
           )
@@ -101,6 +105,7 @@ export function QuestionsPage() {
         </button>
         <OpenFhir taken={taken} onRead={setRead} />
       </div>
+      <Problem of={act} />
       {read && (
         <section className="sheet mt-4 max-w-[820px] p-4" aria-label="What was read">
           {'problem' in read ? (
@@ -143,11 +148,10 @@ export function QuestionsPage() {
                 <span className="min-w-0 grow">
                   {kept.text} <span className="text-[14px] text-soft">{KINDS[kept.kind]}</span>
                 </span>
-                <button
-                  type="button"
+                <ActButton
                   className="press press-no px-2"
                   aria-label={`No longer keep “${kept.text}”`}
-                  onClick={() =>
+                  onAct={() =>
                     changePractice(db, 'a kept question removed', ({ library: before = [], ...p }) => {
                       const left = before.filter((one) => one.id !== kept.id)
                       return left.length > 0 ? { ...p, library: left } : p
@@ -155,7 +159,7 @@ export function QuestionsPage() {
                   }
                 >
                   <Trash2 size={16} aria-hidden="true" />
-                </button>
+                </ActButton>
               </li>
             ))}
           </ul>

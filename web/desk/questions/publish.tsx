@@ -1,8 +1,7 @@
 import { publishDraft, type Questionnaire } from '@acolhida/core/questions'
-import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { problemWords } from '../parts/problem-words.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { withQuestionnaire } from './draft.ts'
 
 /** Publishes the version being written, or puts it aside; until then the door keeps what it has. */
@@ -14,12 +13,9 @@ export function Publish({
   /** How many things stand in the way. */
   faults: number
 }) {
-  const [problem, setProblem] = useState<string>()
+  const act = useAct()
   const change = (what: string, next: (one: Questionnaire) => Questionnaire): void => {
-    setProblem(undefined)
-    changePractice(db, what, (p) => withQuestionnaire(p, questionnaire.id, next)).catch((error: unknown) =>
-      setProblem(problemWords(error)),
-    )
+    act.run(() => changePractice(db, what, (p) => withQuestionnaire(p, questionnaire.id, next)))
   }
   return (
     <div className="flex flex-wrap items-center gap-2.5">
@@ -43,11 +39,7 @@ export function Publish({
           {faults === 1 ? 'One thing stands' : `${faults} things stand`} in the way, marked beside.
         </span>
       )}
-      {problem && (
-        <p role="alert" className="w-full text-[14px] font-semibold text-clay">
-          {problem} Nothing has changed at your door.
-        </p>
-      )}
+      <Problem of={act.problem ? { problem: `${act.problem} Nothing has changed at your door.` } : act} />
     </div>
   )
 }

@@ -11,6 +11,7 @@ import type { Finding } from '@acolhida/core/questions/paths'
 import { Copy, Library, LockKeyhole, Trash2 } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton } from '../parts/act.tsx'
 import { useSortableRow } from '../parts/sortable-list.tsx'
 import { changeDraft, KINDS } from './draft.ts'
 import { QuestionFields } from './question-fields.tsx'
@@ -83,11 +84,10 @@ export function QuestionCard({
 function Acts({ id, question, number }: { id: string; question: Question; number: number }) {
   return (
     <span className="flex shrink-0">
-      <button
-        type="button"
+      <ActButton
         className="press press-quiet px-2"
         aria-label={`Copy question ${number}`}
-        onClick={() =>
+        onAct={() =>
           changeDraft(id, 'a question copied', (now) => {
             const at = now.questions.findIndex((one) => one.id === question.id)
             const taken = now.questions.map((one) => one.id)
@@ -97,13 +97,12 @@ function Acts({ id, question, number }: { id: string; question: Question; number
         }
       >
         <Copy size={16} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
+      </ActButton>
+      <ActButton
         className="press press-quiet px-2"
         aria-label={`Keep question ${number} in my library`}
         title="Keep it, to use it again"
-        onClick={() =>
+        onAct={() =>
           changePractice(db, 'a question kept', (p) => {
             const library = p.library ?? []
             const { when: _, ...rest } = question
@@ -113,15 +112,14 @@ function Acts({ id, question, number }: { id: string; question: Question; number
         }
       >
         <Library size={16} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
+      </ActButton>
+      <ActButton
         className="press press-no px-2"
         aria-label={`Remove question ${number}`}
-        onClick={() => changeDraft(id, 'a question removed', (now) => removeQuestion(now, question.id))}
+        onAct={() => changeDraft(id, 'a question removed', (now) => removeQuestion(now, question.id))}
       >
         <Trash2 size={16} aria-hidden="true" />
-      </button>
+      </ActButton>
     </span>
   )
 }

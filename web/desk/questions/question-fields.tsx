@@ -1,4 +1,5 @@
 import { asksSomething, FILE_KINDS, type FileKind, type Question, type Sheet } from '@acolhida/core/questions'
+import { Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
@@ -37,8 +38,9 @@ export function QuestionFields({
   const before = sheet.questions
     .slice(0, sheet.questions.indexOf(question))
     .filter((one) => asksSomething(one) && !one.private)
-  const set = (change: (one: Question) => Question): Promise<void> =>
-    changeDraft(id, WHAT, withQuestion(question.id, change))
+  const act = useAct()
+  const set = (change: (one: Question) => Question): void =>
+    act.run(() => changeDraft(id, WHAT, withQuestion(question.id, change)))
   const field = (change: (one: Question, typed: string) => Question) => ({
     what: WHAT,
     change: (p: Parameters<typeof withDraft>[0], typed: string) =>
@@ -215,6 +217,7 @@ export function QuestionFields({
           </button>
         )
       )}
+      <Problem of={act} />
     </div>
   )
 }

@@ -10,6 +10,7 @@ import {
 } from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
 import { Trash2 } from 'lucide-react'
+import { ActButton, Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { useSortableRow } from '../parts/sortable-list.tsx'
 import { currencyOf } from '../parts/words.ts'
@@ -84,8 +85,9 @@ export function RuleCard({
   findings: readonly Finding[]
 }) {
   const { box, handle } = useSortableRow(rule.id)
-  const set = (change: (one: Rule) => Rule): Promise<void> =>
-    changeDraft(id, 'a rule', withRule(rule.id, change))
+  const act = useAct()
+  const set = (change: (one: Rule) => Rule): void =>
+    act.run(() => changeDraft(id, 'a rule', withRule(rule.id, change)))
   const around = {
     questions: sheet.questions,
     services: practice.services,
@@ -101,11 +103,10 @@ export function RuleCard({
           open={open}
           onOpen={onOpen}
           acts={
-            <button
-              type="button"
+            <ActButton
               className="press press-no px-2"
               aria-label={`Remove rule ${number}`}
-              onClick={() =>
+              onAct={() =>
                 changeDraft(id, 'a rule removed', (now) => ({
                   ...now,
                   rules: now.rules.filter((one) => one.id !== rule.id),
@@ -113,7 +114,7 @@ export function RuleCard({
               }
             >
               <Trash2 size={16} aria-hidden="true" />
-            </button>
+            </ActButton>
           }
         >
           <span className="font-semibold">
@@ -167,6 +168,7 @@ export function RuleCard({
             <EffectFields id={id} practice={practice} sheet={sheet} rule={rule} />
           </div>
         )}
+        <Problem of={act} />
         <Said faults={faults} findings={findings} />
       </section>
     </li>
@@ -186,11 +188,14 @@ function EffectFields({
 }) {
   const { effect } = rule
   const { code, decimals } = currencyOf(practice.profile.currency)
-  const set = (part: Partial<Effect>): Promise<void> =>
-    changeDraft(
-      id,
-      'a rule',
-      withRule(rule.id, (one) => ({ ...one, effect: { ...one.effect, ...part } as Effect })),
+  const act = useAct()
+  const set = (part: Partial<Effect>): void =>
+    act.run(() =>
+      changeDraft(
+        id,
+        'a rule',
+        withRule(rule.id, (one) => ({ ...one, effect: { ...one.effect, ...part } as Effect })),
+      ),
     )
   const field = (
     label: string,
@@ -231,15 +236,17 @@ function EffectFields({
           className="field mt-1"
           value={[now.times, now.of].filter(Boolean).join('/')}
           onChange={(event) =>
-            changeDraft(
-              id,
-              'a rule',
-              withRule(rule.id, (one) => {
-                const { times: _, of: __, ...rest } = one.effect as Effect & { times?: string; of?: string }
-                const [times, of] = event.target.value.split('/')
-                const by = { ...(times ? { times } : {}), ...(of ? { of } : {}) }
-                return { ...one, effect: { ...rest, ...by } as Effect }
-              }),
+            act.run(() =>
+              changeDraft(
+                id,
+                'a rule',
+                withRule(rule.id, (one) => {
+                  const { times: _, of: __, ...rest } = one.effect as Effect & { times?: string; of?: string }
+                  const [times, of] = event.target.value.split('/')
+                  const by = { ...(times ? { times } : {}), ...(of ? { of } : {}) }
+                  return { ...one, effect: { ...rest, ...by } as Effect }
+                }),
+              ),
             )
           }
         >

@@ -107,29 +107,29 @@ const columnsOf = ({ practice }: Desk): Column<BookingRow>[] => [
     cell: (booking) => (
       <Link
         to={`/arrivals/${booking.id}`}
-        className="flex items-center gap-2.5 font-bold underline-offset-3 hover:underline"
+        className="flex items-center gap-2.5 underline-offset-3 hover:underline"
       >
         <ReadinessTile readiness={readiness(booking)} size={30} />
-        {booking.asked.person.name}
+        <span>
+          <b>{booking.asked.person.name}</b>
+          <span className="block text-[13px] text-soft">{serviceName(practice, booking.service)}</span>
+          <span className="figures block text-[13px] md:hidden">{when(practice, booking.start)}</span>
+        </span>
       </Link>
     ),
   },
   {
-    id: 'service',
-    name: 'Service',
-    wide: true,
-    cell: ({ service }) => <span className="text-[14px] text-soft">{serviceName(practice, service)}</span>,
-  },
-  {
     id: 'start',
     name: 'For',
-    width: 'md:w-[150px]',
+    width: 'w-[156px]',
+    wide: true,
     sorts: true,
     cell: ({ start }) => <span className="figures text-[14px]">{when(practice, start)}</span>,
   },
   {
     id: 'state',
     name: 'How it stands',
+    width: 'w-[112px] md:w-auto',
     cell: (booking) => (
       <span className="flex flex-wrap items-center gap-x-2 text-[14px] text-soft">
         <HowItStands booking={booking} /> <Judged practice={practice} booking={booking} />
@@ -140,7 +140,7 @@ const columnsOf = ({ practice }: Desk): Column<BookingRow>[] => [
     id: 'asked',
     name: 'Asked',
     wide: true,
-    width: 'md:w-[150px]',
+    width: 'w-[156px]',
     sorts: true,
     cell: ({ at }) => <span className="figures text-[14px] text-soft">{when(practice, at)}</span>,
   },

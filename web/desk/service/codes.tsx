@@ -9,7 +9,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ActButton, Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
@@ -115,11 +115,10 @@ export function Codes() {
                       }))}
                     />
                   )}
-                  <button
-                    type="button"
+                  <ActButton
                     className="press press-no px-2"
                     aria-label={`Remove code ${code.code}`}
-                    onClick={() =>
+                    onAct={() =>
                       changePractice(db, `code ${code.code} removed`, ({ codes: before = [], ...p }) => {
                         const left = before.filter((one) => one.id !== code.id)
                         return left.length > 0 ? { ...p, codes: left } : p
@@ -127,7 +126,7 @@ export function Codes() {
                     }
                   >
                     <Trash2 size={16} aria-hidden="true" />
-                  </button>
+                  </ActButton>
                 </div>
                 <div className="grid grid-cols-3 items-end gap-3">
                   <SavedField
@@ -178,9 +177,9 @@ export function Codes() {
           )
         })}
       </ul>
-      <button type="button" className="press press-go mt-4" onClick={add}>
+      <ActButton className="press press-go mt-4" onAct={add}>
         <Plus size={16} aria-hidden="true" /> Add a code
-      </button>
+      </ActButton>
     </SettingsPage>
   )
 }

@@ -2,6 +2,7 @@ import { copySettings, type Practice, type Service, type SettingsGroup } from '@
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { Tick } from '../parts/tick.tsx'
 
@@ -25,10 +26,8 @@ export function CopyTo({ practice, service }: { practice: Practice; service: Ser
   const [open, setOpen] = useState(false)
   const [groups, setGroups] = useState<SettingsGroup[]>([])
   const [to, setTo] = useState<string[]>([])
-  const copy = (): void => {
+  const copy = (): Promise<void> =>
     changePractice(db, `settings of ${service.name} copied`, (p) => copySettings(p, service.id, to, groups))
-    setOpen(false)
-  }
   return (
     <>
       <button type="button" className="press" onClick={() => setOpen(true)}>
@@ -60,14 +59,14 @@ export function CopyTo({ practice, service }: { practice: Practice; service: Ser
                 />
               ))}
           </fieldset>
-          <button
-            type="button"
+          <ActButton
             className="press press-go mt-3"
             disabled={groups.length === 0 || to.length === 0}
-            onClick={copy}
+            onAct={copy}
+            then={() => setOpen(false)}
           >
             Copy these settings
-          </button>
+          </ActButton>
         </Dialog>
       )}
     </>

@@ -2,6 +2,7 @@ import type { Extra, Practice, Service } from '@acolhida/core/practice'
 import { Plus, X } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { amount, whole } from './fields.ts'
@@ -18,10 +19,10 @@ export function Extras({ practice, service }: { practice: Practice; service: Ser
     })
   const set = (id: string, part: (typed: string) => Partial<Extra>) => (p: Practice, typed: string) =>
     within(p, (before) => before.map((one) => (one.id === id ? { ...one, ...part(typed) } : one)))
-  const add = (): void => {
+  const add = (): Promise<void> => {
     let n = extras.length + 1
     while (extras.some((one) => one.id === `extra-${n}`)) n++
-    changePractice(db, 'something to add', (p) =>
+    return changePractice(db, 'something to add', (p) =>
       within(p, (before) => [...before, { id: `extra-${n}`, name: 'Something more', minutes: 0, price: 0 }]),
     )
   }
@@ -55,24 +56,23 @@ export function Extras({ practice, service }: { practice: Practice; service: Ser
               value={(extra.price / 10 ** decimals).toFixed(decimals)}
               change={set(extra.id, (typed) => ({ price: amount(typed, decimals) }))}
             />
-            <button
-              type="button"
+            <ActButton
               className="press press-quiet px-2"
               aria-label={`Remove ${extra.name}`}
-              onClick={() =>
+              onAct={() =>
                 changePractice(db, `${extra.name} removed`, (p) =>
                   within(p, (before) => before.filter((one) => one.id !== extra.id)),
                 )
               }
             >
               <X size={16} aria-hidden="true" />
-            </button>
+            </ActButton>
           </li>
         ))}
       </ul>
-      <button type="button" className="press justify-self-start" onClick={add}>
+      <ActButton className="press justify-self-start" onAct={add}>
         <Plus size={16} aria-hidden="true" /> Add something
-      </button>
+      </ActButton>
     </section>
   )
 }

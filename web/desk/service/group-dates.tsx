@@ -5,6 +5,7 @@ import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { whole } from './fields.ts'
 import { withService } from './fields-view.tsx'
 
@@ -42,23 +43,18 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
   const [place, setPlace] = useState(service.places[0] ?? '')
   const [every, setEvery] = useState('1')
   const [times, setTimes] = useState('1')
-  const [problem, setProblem] = useState<string>()
+  const act = useAct()
   const change = (dates: (before: GroupDate[]) => GroupDate[]): Promise<void> =>
     changePractice(db, 'the dates of a group', (p) =>
       withService(p, service.id, (one) => ({ ...one, groupDates: dates(one.groupDates) })),
     )
   const add = async (): Promise<void> => {
-    try {
-      const dates = repeated(service.id, { day, clock, place }, every, times)
-      await change((before) => {
-        const fresh = dates.filter((one) => !before.some((other) => other.start === one.start))
-        if (fresh.length === 0) throw new Error('Please give a day and a time that are not there yet.')
-        return [...before, ...fresh].sort((a, b) => (a.start < b.start ? -1 : 1))
-      })
-      setProblem(undefined)
-    } catch (error) {
-      setProblem((error as Error).message)
-    }
+    const dates = repeated(service.id, { day, clock, place }, every, times)
+    await change((before) => {
+      const fresh = dates.filter((one) => !before.some((other) => other.start === one.start))
+      if (fresh.length === 0) throw new Error('Please give a day and a time that are not there yet.')
+      return [...before, ...fresh].sort((a, b) => (a.start < b.start ? -1 : 1))
+    })
   }
   return (
     <section className="sheet grid gap-2 p-5">
@@ -79,7 +75,9 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
                 type="button"
                 className="press press-quiet px-2"
                 aria-label={`Remove ${name}`}
-                onClick={() => change((before) => before.filter((other) => other.id !== one.id))}
+                onClick={() =>
+                  act.run(() => change((before) => before.filter((other) => other.id !== one.id)))
+                }
               >
                 <X size={16} aria-hidden="true" />
               </button>
@@ -91,7 +89,7 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
         className="grid grid-cols-3 items-end gap-2 border-t border-line pt-3"
         onSubmit={(event) => {
           event.preventDefault()
-          add()
+          act.run(add)
         }}
       >
         <label className="ask">
@@ -146,11 +144,7 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
           <Plus size={16} aria-hidden="true" /> {Number(times) > 1 ? 'Add these dates' : 'Add this date'}
         </button>
       </form>
-      {problem && (
-        <p role="alert" className="text-[14px] font-semibold text-clay">
-          {problem}
-        </p>
-      )}
+      <Problem of={act} />
     </section>
   )
 }

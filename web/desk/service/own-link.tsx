@@ -2,6 +2,7 @@ import type { Service } from '@acolhida/core/practice'
 import { newKey } from '../../relay-client/client.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import { ActButton } from '../parts/act.tsx'
 import { useDoorUrl } from '../parts/door-link.tsx'
 import { withService } from './fields-view.tsx'
 
@@ -26,17 +27,16 @@ export function OwnLink({ service, slug }: { service: Service; slug: string }) {
           ? 'Whoever opens it can book this service.'
           : 'It shows this service; only people you have invited can book it.'}
       </p>
-      <button
-        type="button"
+      <ActButton
         className="press justify-self-start"
-        onClick={() =>
+        onAct={() =>
           changePractice(db, 'a new link', (p) =>
             withService(p, service.id, (one) => ({ ...one, linkKey: newKey() })),
           )
         }
       >
         {service.linkKey ? 'Make a new link; the old one ends' : 'Make a link'}
-      </button>
+      </ActButton>
     </div>
   )
 }

@@ -1,5 +1,5 @@
 import type { Service } from '@acolhida/core/practice'
-import { useState } from 'react'
+import { ActButton } from '../parts/act.tsx'
 import { FileButton } from '../parts/file.tsx'
 
 /** The longer side of a picture as it is kept, in pixels; and how much may be kept, in characters. */
@@ -35,7 +35,6 @@ export function Picture({
   service: Service
   onChange: (picture: string | undefined) => Promise<void>
 }) {
-  const [problem, setProblem] = useState<string>()
   return (
     <div className="flex flex-wrap items-center gap-3">
       {service.picture && (
@@ -47,24 +46,14 @@ export function Picture({
       )}
       <FileButton
         accept="image/png,image/jpeg,image/webp"
-        onFile={(file) =>
-          small(file)
-            .then(onChange)
-            .then(() => setProblem(undefined))
-            .catch((error: unknown) => setProblem((error as Error).message))
-        }
+        onFile={async (file) => onChange(await small(file))}
       >
         {service.picture ? 'Another picture' : 'Choose a picture'}
       </FileButton>
       {service.picture && (
-        <button type="button" className="press press-no" onClick={() => onChange(undefined)}>
+        <ActButton className="press press-no" onAct={() => onChange(undefined)}>
           Take it away
-        </button>
-      )}
-      {problem && (
-        <p role="alert" className="w-full text-[14px] font-semibold text-clay">
-          {problem}
-        </p>
+        </ActButton>
       )}
     </div>
   )

@@ -12,6 +12,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
@@ -135,16 +136,13 @@ export function ServicePage() {
           )}
           <div className="flex flex-wrap gap-2.5">
             <CopyTo practice={practice} service={service} />
-            <button
-              type="button"
+            <ActButton
               className="press press-no"
-              onClick={() => {
-                navigate('/services')
-                changePractice(db, `${service.name} removed`, (p) => withoutService(p, id))
-              }}
+              onAct={() => changePractice(db, `${service.name} removed`, (p) => withoutService(p, id))}
+              then={() => void navigate('/services')}
             >
               Remove this service
-            </button>
+            </ActButton>
           </div>
         </div>
       </div>

@@ -16,6 +16,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { Problem, useAct } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { SortableList, useSortableRow } from '../parts/sortable-list.tsx'
 import { currencyOf, homeZone } from '../parts/words.ts'
@@ -71,11 +72,13 @@ export function Services() {
   const faults = checkPractice(practice, today)
   const move = (from: number, to: number): Promise<void> =>
     changePractice(db, 'the order of the services', (p) => moveService(p, from, to))
-  const add = (id: string, service: Service): void => {
-    changePractice(db, `${service.name} added`, (p) => ({ ...p, services: [...p.services, service] })).then(
-      () => navigate(`/services/${id}`),
+  const act = useAct()
+  const add = (id: string, service: Service): void =>
+    act.run(
+      () =>
+        changePractice(db, `${service.name} added`, (p) => ({ ...p, services: [...p.services, service] })),
+      () => void navigate(`/services/${id}`),
     )
-  }
   return (
     <SettingsPage title="Services" line="What can be booked at your door, in this order.">
       <SortableList items={practice.services} onMove={move}>
@@ -89,8 +92,8 @@ export function Services() {
             heading={service.section !== practice.services[i - 1]?.section ? service.section : undefined}
             faults={faults.filter((fault) => fault.path.startsWith(`services[${i}].`))}
             offered={offeredOn(service, today)}
-            up={i > 0 ? () => move(i, i - 1) : undefined}
-            down={i < practice.services.length - 1 ? () => move(i, i + 1) : undefined}
+            up={i > 0 ? () => act.run(() => move(i, i - 1)) : undefined}
+            down={i < practice.services.length - 1 ? () => act.run(() => move(i, i + 1)) : undefined}
             copy={() => {
               const id = freeId(practice, `${service.id}-copy`)
               const { linkKey: _, ...rest } = service
@@ -101,6 +104,7 @@ export function Services() {
           />
         ))}
       </SortableList>
+      <Problem of={act} />
       <button
         type="button"
         className="press press-go mt-4"

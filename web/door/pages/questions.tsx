@@ -66,7 +66,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     onError: (error) => {
       if (!(error instanceof RelayError)) return
       // What the relay misses and this page does not know of yet is asked for anew.
-      if (error.code === 'answers') queries.invalidateQueries({ queryKey: ['door'] })
+      if (error.code === 'answers') void queries.invalidateQueries({ queryKey: ['door'] })
       const asked = error.problem.problems?.every(({ question }) =>
         parts.some((one) => one.questions.some(({ id }) => id === question)),
       )

@@ -65,7 +65,7 @@ export function Terms({ service }: { service: DoorService }) {
       )
     },
     onSuccess: ({ link }) => {
-      navigate(`/${slug}/my/${link}`, { replace: true, state: { sent: true } })
+      void navigate(`/${slug}/my/${link}`, { replace: true, state: { sent: true } })
       endVisit(service.id)
     },
     onError: (error) => {
@@ -73,8 +73,8 @@ export function Terms({ service }: { service: DoorService }) {
       // Only what may have arrived is sent again under the same key; a refusal is final for this sending.
       if (error.unreachable) return
       happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
-      if (error.code === 'not-open') queries.invalidateQueries({ queryKey: ['openings'] })
-      if (REFRESH.has(error.code)) queries.invalidateQueries({ queryKey: ['door'] })
+      if (error.code === 'not-open') void queries.invalidateQueries({ queryKey: ['openings'] })
+      if (REFRESH.has(error.code)) void queries.invalidateQueries({ queryKey: ['door'] })
       if (error.code === 'changed') keeping.mutate()
       if (error.code === 'malformed') {
         const field = /^person\.(name|email|phone)$/.exec(error.problem.where ?? '')?.[1] as Field | undefined

@@ -45,7 +45,7 @@ export function Time({ service, go }: { service: DoorService; go: (step: Step) =
   const back = (error: Error): void => {
     if (!(error instanceof RelayError) || !LEADS_BACK.has(error.code)) return
     happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
-    queries.invalidateQueries({ queryKey: ['door'] })
+    void queries.invalidateQueries({ queryKey: ['door'] })
     queries.removeQueries({ queryKey: ['openings'] })
     go('questions')
   }

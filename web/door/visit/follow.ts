@@ -38,8 +38,8 @@ export function useFollowing(slug: string): void {
     source.addEventListener('openings', () => {
       timer ??= setTimeout(() => {
         timer = undefined
-        queries.invalidateQueries({ queryKey: ['openings'] })
-        queries.invalidateQueries({ queryKey: ['my'] })
+        void queries.invalidateQueries({ queryKey: ['openings'] })
+        void queries.invalidateQueries({ queryKey: ['my'] })
       }, Math.random() * SPREAD)
     })
     return () => {
