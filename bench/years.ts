@@ -27,7 +27,11 @@ function shifted<T>(value: T, by: number): T {
 }
 
 /** Starts on working days: six a day to come for sixty days, and as many as are needed in the ten years before. */
-function startsOf(count: number, window: [Instant, Instant] | undefined): Instant[] {
+function startsOf(
+  count: number,
+  window: readonly [Instant, Instant] | undefined,
+  busy: readonly [Instant, Instant] | undefined,
+): Instant[] {
   const today = NOW - (NOW % DAY)
   const isWork = (day: number): boolean => ![0, 6].includes(new Date(day).getUTCDay())
   const days = (from: number, to: number): number[] => {
@@ -36,7 +40,9 @@ function startsOf(count: number, window: [Instant, Instant] | undefined): Instan
     return found
   }
   const come = days(today + DAY, today + 60 * DAY).flatMap((day) =>
-    Array.from({ length: 6 }, (_, i) => instant(day + 7 * HOUR + i * 45 * MINUTE)),
+    busy && day >= busy[0] && day < busy[1]
+      ? Array.from({ length: 20 }, (_, i) => instant(day + 7 * HOUR + i * 30 * MINUTE))
+      : Array.from({ length: 6 }, (_, i) => instant(day + 7 * HOUR + i * 45 * MINUTE)),
   )
   if (window) return come.filter((start) => start >= window[0] && start < window[1])
   const before = days(today - 3_652 * DAY, today)
@@ -50,8 +56,14 @@ function startsOf(count: number, window: [Instant, Instant] | undefined): Instan
 /**
  * A practice as it is after ten years: so many bookings by so many people, six a day still to come.
  * @param window only the sessions that begin in it, to compare with a practice that has nothing else
+ * @param busy there are twenty a day in it
  */
-export function practiceOfYears(count: number, people: number, window?: [Instant, Instant]): Backup {
+export function practiceOfYears(
+  count: number,
+  people: number,
+  window?: readonly [Instant, Instant],
+  busy?: readonly [Instant, Instant],
+): Backup {
   const demo = demoBackup(NOW)
   const template = demo.bookings.find((one) => one.id === 'next-odile')!
   const [first] = template.events
@@ -69,7 +81,7 @@ export function practiceOfYears(count: number, people: number, window?: [Instant
       return { ...demo.people[0]!, id: `person-${i}`, name, emails: [email] }
     }),
     enquiries: [],
-    bookings: startsOf(count, window).map((start, i) => ({
+    bookings: startsOf(count, window, busy).map((start, i) => ({
       id: `booking-${i}`,
       events: shifted(template.events, start - first.start).map((event, nth) => {
         // Nobody has asked after now; all of it within the last days.

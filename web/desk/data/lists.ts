@@ -2,6 +2,30 @@ import type { Collection } from 'dexie'
 import type { DeskDatabase } from './database.ts'
 import { type BookingRow, type PersonRow, wordsOf } from './rows.ts'
 
+/**
+ * Ids in the order of an index. They are asked for past Dexie, which would note each of thousands to know when it must
+ * ask anew; that they have changed, it notices by counting.
+ */
+async function idsBy(
+  db: DeskDatabase,
+  table: 'people' | 'bookings',
+  index: string,
+  status?: string,
+): Promise<string[]> {
+  const [from, to] = [
+    [status, 0],
+    [status, Number.MAX_VALUE],
+  ]
+  const rows = db.table(table)
+  await (status === undefined ? rows.orderBy(index) : rows.where(index).between(from, to)).count()
+  const range = status === undefined ? null : IDBKeyRange.bound(from, to)
+  const asked = db.backendDB().transaction(table).objectStore(table).index(index).getAllKeys(range)
+  return new Promise((resolve, reject) => {
+    asked.onsuccess = () => resolve(asked.result as string[])
+    asked.onerror = () => reject(asked.error ?? new Error('The list could not be read.'))
+  })
+}
+
 /** Ids that every word of a search finds; nothing when there are no words. */
 async function foundBy(
   words: string,
@@ -24,32 +48,30 @@ export interface PeopleWish {
 }
 
 /** Their ids in the order asked for, from the indexes alone. */
-export function peopleIn(
+export async function peopleIn(
   db: DeskDatabase,
   { search, show, by, down }: PeopleWish,
   now: number,
 ): Promise<string[]> {
   const { people } = db
-  return db.transaction('r', people, async () => {
-    const known = () => people.where('knownFrom').belowOrEqual(now).primaryKeys()
-    const kept =
-      show === 'known'
-        ? new Set(await known())
-        : show === 'blocked'
-          ? new Set(await people.where('blockedRow').equals(1).primaryKeys())
-          : undefined
-    const but = show === 'new' ? new Set(await known()) : undefined
-    const found = await foundBy(search, (word) => people.where('words').startsWith(word))
-    const index = by === 'latest' ? 'latest' : 'sort'
-    const ordered = await people.orderBy(index).primaryKeys()
-    if (down) ordered.reverse()
-    if (by === 'latest') {
-      // Who has never come stands in no such order: at the end.
-      const there = new Set(ordered)
-      ordered.push(...(await people.orderBy('sort').primaryKeys()).filter((id) => !there.has(id)))
-    }
-    return ordered.filter((id) => (!kept || kept.has(id)) && !but?.has(id) && (!found || found.has(id)))
-  })
+  const ordered = await idsBy(db, 'people', by === 'latest' ? 'latest' : 'sort')
+  if (down) ordered.reverse()
+  if (by === 'latest') {
+    // Who has never come stands in no such order: at the end.
+    const there = new Set(ordered)
+    ordered.push(...(await idsBy(db, 'people', 'sort')).filter((id) => !there.has(id)))
+  }
+  const known = async () => new Set(await people.where('knownFrom').belowOrEqual(now).primaryKeys())
+  const only =
+    show === 'known'
+      ? await known()
+      : show === 'blocked'
+        ? new Set(await people.where('blockedRow').equals(1).primaryKeys())
+        : undefined
+  const but = show === 'new' ? await known() : undefined
+  const found = await foundBy(search, (word) => people.where('words').startsWith(word))
+  if (!only && !but && !found) return ordered
+  return ordered.filter((id) => (only?.has(id) ?? true) && !but?.has(id) && (found?.has(id) ?? true))
 }
 
 /** Which requests a list shows. */
@@ -62,19 +84,18 @@ export interface ArrivalsWish {
 }
 
 /** Their ids in the order asked for, from the indexes alone. */
-export function arrivalsIn(db: DeskDatabase, { search, show, by, down }: ArrivalsWish): Promise<string[]> {
-  const { bookings } = db
-  return db.transaction('r', bookings, async () => {
-    const index = by === 'asked' ? 'at' : 'start'
-    const collection =
-      show === 'all'
-        ? bookings.orderBy(index)
-        : bookings.where(`[status+${index}]`).between([show, 0], [show, Number.MAX_VALUE])
-    const ordered = await collection.primaryKeys()
-    if (down) ordered.reverse()
-    const found = await foundBy(search, (word) => bookings.where('words').startsWith(word))
-    return found ? ordered.filter((id) => found.has(id)) : ordered
-  })
+export async function arrivalsIn(
+  db: DeskDatabase,
+  { search, show, by, down }: ArrivalsWish,
+): Promise<string[]> {
+  const index = by === 'asked' ? 'at' : 'start'
+  const ordered =
+    show === 'all'
+      ? await idsBy(db, 'bookings', index)
+      : await idsBy(db, 'bookings', `[status+${index}]`, show)
+  if (down) ordered.reverse()
+  const found = await foundBy(search, (word) => db.bookings.where('words').startsWith(word))
+  return found ? ordered.filter((id) => found.has(id)) : ordered
 }
 
 /** People whom a few letters of a name or an address find, in the order of their names. */
