@@ -11,28 +11,12 @@ import type { Relay } from '../relay/relay.ts'
 import { linkTo, packOf, shownTo } from '../relay/tests/inside.ts'
 import { ANSWERS } from '../relay/tests/setup.ts'
 import { type Bare, bareOf } from './bare.ts'
+import { type Spent, spend, zero } from './side-by-side.ts'
 import { NOW, relayOfYears, SIZES, SLUG } from './years.ts'
 
 /** Rounds that are counted, after others in which everything is compiled. */
 const ROUNDS = 500
 const WARM = 500
-
-interface Spent {
-  cpu: number
-  wall: number
-}
-const zero = (): Spent => ({ cpu: 0, wall: 0 })
-
-/** Adds what some work takes of the processor and by the clock, in µs. */
-async function spend(on: Spent, work: () => unknown): Promise<void> {
-  const wall = performance.now()
-  const before = process.cpuUsage()
-  const done = work()
-  if (done instanceof Promise) await done
-  const { user, system } = process.cpuUsage(before)
-  on.cpu += user + system
-  on.wall += (performance.now() - wall) * 1_000
-}
 
 const say = (what: string, ours: Spent, bare: Spent, rounds: number, most?: number): void => {
   const each = (spent: number): string => `${Math.round(spent / rounds)} µs`

@@ -3,7 +3,7 @@ import { checkPaths } from '@acolhida/core/questions/paths'
 import jsonLogic, { type RulesLogic } from 'json-logic-js'
 import { largeQuestionnaire } from '../core/tests/questionnaires.ts'
 import { sampleService } from '../core/tests/sample.ts'
-import { median } from './median.ts'
+import { sideBySide } from './side-by-side.ts'
 
 /** How many answer sets are read in one go. */
 const SETS = 2_000
@@ -36,7 +36,7 @@ function rule(condition: Condition): RulesLogic {
 }
 
 /** Reading, against json-logic-js evaluating the same conditions; the path check, against reading. */
-export function benchQuestions(): void {
+export async function benchQuestions(): Promise<void> {
   const questionnaire = largeQuestionnaire()
   const service = sampleService({ price: { kind: 'fixed', amount: 5_000 } })
   const sets = answerSets(questionnaire.questions)
@@ -45,15 +45,21 @@ export function benchQuestions(): void {
     ...questionnaire.rules.map((one) => one.when),
   ].map(rule)
   let sum = 0
-  const reading = median(() => {
-    for (const answers of sets) sum += readAnswers(service, questionnaire, answers, newcomer).points
-  }, 20)
-  const logic = median(() => {
-    for (const answers of sets) for (const one of conditions) if (jsonLogic.apply(one, answers)) sum++
-  }, 10)
   const check = checkPaths(questionnaire, service)!
-  const proving = median(() => checkPaths(questionnaire, service), 10)
-  const perSecond = (ms: number): string => Math.round((SETS / ms) * 1_000).toLocaleString('en')
+  const { reading, logic, proving } = await sideBySide(
+    {
+      reading: () => {
+        for (const answers of sets) sum += readAnswers(service, questionnaire, answers, newcomer).points
+      },
+      logic: () => {
+        for (const answers of sets) for (const one of conditions) if (jsonLogic.apply(one, answers)) sum++
+      },
+      proving: () => checkPaths(questionnaire, service),
+    },
+    10,
+    3,
+  )
+  const perSecond = (us: number): string => Math.round((SETS / us) * 1e6).toLocaleString('en')
   console.log(`\nQuestions: ${questionnaire.questions.length}, with ${questionnaire.rules.length} rules`)
   console.log(`  read:            ${perSecond(reading)} answer sets a second`)
   console.log(

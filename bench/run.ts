@@ -6,9 +6,9 @@ import { benchQuestions } from './questions.ts'
 import { benchStart } from './start.ts'
 
 const only = process.argv[2]
-if (!only || only === 'openings') benchOpenings()
-if (!only || only === 'calendar') benchCalendar()
-if (!only || only === 'questions') benchQuestions()
+if (!only || only === 'openings') await benchOpenings()
+if (!only || only === 'calendar') await benchCalendar()
+if (!only || only === 'questions') await benchQuestions()
 if (!only || only === 'house') await benchHouse()
 if (!only || only === 'start') await benchStart()
 if (!only || only === 'crowd') await benchCrowd()

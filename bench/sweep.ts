@@ -1,6 +1,7 @@
 /**
- * The bare sweep: which starts of a grid do not meet a busy interval, by two sorted integer arrays and nothing
- * else. No zones, no rules, no clear time: the least anything could cost that gives the same yes or no.
+ * The bare sweep: which starts of a grid do not meet a busy interval, by two sorted arrays and nothing else. No zones,
+ * no rules, no clear time: the least anything could cost that gives the same yes or no. What a busy interval rules out
+ * is jumped over.
  */
 export function bareSweep(
   blocks: readonly (readonly [number, number])[],
@@ -12,9 +13,14 @@ export function bareSweep(
   const open: number[] = []
   let p = 0
   for (const [from, to] of blocks) {
-    for (let s = from; s + length <= to; s += step) {
+    for (let s = from; s + length <= to; ) {
       while (p < ends.length && ends[p]! <= s) p++
-      if (p === ends.length || starts[p]! >= s + length) open.push(s)
+      if (p === ends.length || starts[p]! >= s + length) {
+        open.push(s)
+        s += step
+      } else {
+        s += Math.ceil((ends[p]! - s) / step) * step
+      }
     }
   }
   return open

@@ -1,5 +1,5 @@
 import { type BadData, exactly, letIn, type Schema } from '@acolhida/core/schemas'
-import { maybe, object, pattern } from '@acolhida/core/schemas/schema'
+import { maybe, object, pattern } from '@acolhida/core/shape'
 
 /** What is set from outside, as it was understood. */
 export interface Environment {

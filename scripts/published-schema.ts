@@ -1,9 +1,10 @@
 import { practiceFile } from '@acolhida/core/schemas'
+import { joiOf } from '@acolhida/core/schemas/joi'
 
 /** The JSON Schema of the practice file, made from the schema that the program itself uses. */
 export function publishedSchema(): string {
   // Joi's types do not know yet what its documentation says of it (Standard JSON Schema).
-  const { joi } = practiceFile
+  const joi = joiOf(practiceFile)
   if (!('~standard' in joi)) throw new Error('Joi gives no JSON Schema.')
   const standard: { jsonSchema?: { input(options: { target: string }): object } } = Object(joi['~standard'])
   const schema = standard.jsonSchema?.input({ target: 'draft-2020-12' })

@@ -2,7 +2,6 @@ import type { Contact, DeskDoes } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import { holdsHtml } from '../questions/answers.ts'
 import type { Answers, Condition } from '../questions/index.ts'
-import { joi } from '../schemas/joi.ts'
 import { email, epochMs, fingerprint, id, localDate, someMinutes, token, zoneName } from '../schemas/plain.ts'
 import { doorPackage } from '../schemas/practice.ts'
 import { outcome } from '../schemas/questionnaire.ts'
@@ -22,7 +21,7 @@ import {
   text,
   whole,
   yes,
-} from '../schemas/schema.ts'
+} from '../shape/shape.ts'
 import type { Bodies } from './endpoints.ts'
 import type {
   AnswerBody,
@@ -37,7 +36,7 @@ import type {
 } from './types.ts'
 
 /** One line without control characters: it goes into mail headers and lists. */
-const name: Schema<string> = byHand(
+const name: Schema<string> = byHand(({ joi }) =>
   joi
     .string()
     .trim()
@@ -53,7 +52,7 @@ const phone = pattern(
   '{{#label}} is not a phone number; write it as +351 239 555 0100',
 )
 /** Words that say something. */
-const said = (most: number): Schema<string> => byHand(joi.string().trim().min(1).max(most))
+const said = (most: number): Schema<string> => byHand(({ joi }) => joi.string().trim().min(1).max(most))
 const contact = exactly<Contact>()(object({ name, email, phone: maybe(phone), zone: zoneName }))
 
 const booking = pattern(/^[A-Za-z0-9_-]{8,64}$/, 64)

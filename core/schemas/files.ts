@@ -4,13 +4,6 @@ import { type Backup, type DeskEnquiry, FILE_VERSION, type PracticeFile } from '
 import { checkPractice } from '../practice/check.ts'
 import type { Practice } from '../practice/index.ts'
 import type { Answers, Condition } from '../questions/index.ts'
-import type { Instant } from '../time/index.ts'
-import { joi } from './joi.ts'
-import { currency, epochMs, fingerprint, id, token } from './plain.ts'
-import { entry, person, personInFile, practice, sealKeys } from './practice.ts'
-import { fileKind } from './questionnaire.ts'
-import { BadData, letIn } from './read.ts'
-import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
 import {
   byHand,
   exactly,
@@ -24,7 +17,13 @@ import {
   unique,
   whole,
   yes,
-} from './schema.ts'
+} from '../shape/shape.ts'
+import type { Instant } from '../time/index.ts'
+import { currency, epochMs, fingerprint, id, token } from './plain.ts'
+import { entry, person, personInFile, practice, sealKeys } from './practice.ts'
+import { fileKind } from './questionnaire.ts'
+import { BadData, letIn } from './read.ts'
+import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
 
 const MANY = 200_000
 const version = one(FILE_VERSION)
@@ -85,7 +84,7 @@ const mailNews = {
   print: maybe(fingerprint),
 }
 
-const base64: Schema<string> = byHand(joi.string().base64())
+const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
 const bookingRecord = object({ id: name, events: list(bookingEvent, 10_000, 1) })
 
 export const backupFile = exactly<Backup, Condition | Answers>()(

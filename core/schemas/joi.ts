@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import type { Maker, Schema } from '../shape/shape.ts'
 
 /**
  * A type of Joi's that looks at the length first. Joi itself looks at every member of a list, and runs every check of
@@ -21,7 +22,7 @@ const lengthFirst = (
 })
 
 /** Joi as the schemas here use it: lengths and counts are judged before contents. */
-export const joi: Joi.Root = Joi.extend(
+const joi: Joi.Root = Joi.extend(
   lengthFirst('string', Joi.string(), (value) => (typeof value === 'string' ? value.length : undefined)),
   lengthFirst('array', Joi.array(), (value) => (Array.isArray(value) ? value.length : undefined)),
   lengthFirst('object', Joi.object(), (value) =>
@@ -29,6 +30,20 @@ export const joi: Joi.Root = Joi.extend(
   ),
 )
 
-/** What is looked at next where a sign is there, or where it is not. */
-export const branch = (then: Joi.Schema, otherwise?: Joi.Schema): Joi.WhenOptions =>
-  otherwise ? { then, otherwise } : { then }
+const made = new WeakMap<Schema<unknown>, Joi.Schema>()
+
+const maker: Maker = {
+  joi,
+  branch: (then, otherwise) => (otherwise ? { then, otherwise } : { then }),
+  of: (schema) => {
+    let found = made.get(schema)
+    if (!found) {
+      found = schema.make(maker)
+      made.set(schema, found)
+    }
+    return found
+  },
+}
+
+/** The schema of Joi's that a description comes to; made once. */
+export const joiOf = (schema: Schema<unknown>): Joi.Schema => maker.of(schema)

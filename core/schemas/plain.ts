@@ -1,14 +1,15 @@
 import { decimals } from '../money/currency.ts'
 import { MAIL_SHAPE } from '../people/mail.ts'
+import { byHand, pattern, type Schema, whole } from '../shape/shape.ts'
 import type { Duration, Instant, LocalDate, LocalDateTime, WallTime } from '../time/index.ts'
 import { date, dateTime, duration, isZone, time } from '../time/index.ts'
 import { isRepeat } from '../time/recurrence.ts'
-import { joi } from './joi.ts'
-import { byHand, pattern, type Schema, whole } from './schema.ts'
+
+export { count, id } from '../shape/shape.ts'
 
 /** A text that one of the core's own readers accepts; the reader's message says how to write it. */
 const readBy = <T extends string>(read: (text: string) => T, shape: RegExp, most = 60): Schema<T> =>
-  byHand(
+  byHand(({ joi }) =>
     joi
       .string()
       .max(most)
@@ -23,11 +24,6 @@ const readBy = <T extends string>(read: (text: string) => T, shape: RegExp, most
       .messages({ 'string.pattern.base': '{{#label}}: {{#value}} is not written as expected here' }),
   )
 
-export const id = pattern(
-  /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/,
-  64,
-  '{{#label}} must be letters, digits, dots and dashes, 64 at most',
-)
 export const localDate: Schema<LocalDate> = readBy(date, /^\d{4}-\d\d-\d\d$/)
 export const wallTime: Schema<WallTime> = readBy(time, /^\d\d:\d\d$/)
 export const localDateTime: Schema<LocalDateTime> = readBy(dateTime, /^\d{4}-\d\d-\d\dT\d\d:\d\d$/)
@@ -48,11 +44,12 @@ export const minutes = whole(0, 14_400)
 export const someMinutes = whole(1, 14_400)
 export const clearMinutes = whole(0, 1_440)
 export const minor = whole(0, 1_000_000_000)
-export const count = whole(1, 10_000)
 export const seats = whole(1, 500)
-export const epochMs: Schema<Instant> = byHand(joi.number().strict().integer().min(0).max(8_640_000_000_000))
+export const epochMs: Schema<Instant> = byHand(({ joi }) =>
+  joi.number().strict().integer().min(0).max(8_640_000_000_000),
+)
 /** Something@somewhere; whether it is real shows when the link sent to it is followed. */
-export const email: Schema<string> = byHand(
+export const email: Schema<string> = byHand(({ joi }) =>
   joi
     .string()
     .trim()
@@ -65,11 +62,11 @@ export const slug = pattern(
   63,
   '{{#label}} must be small letters, digits and dashes',
 )
-export const fingerprint: Schema<string> = byHand(joi.string().hex().length(64))
+export const fingerprint: Schema<string> = byHand(({ joi }) => joi.string().hex().length(64))
 /** Names that the program makes: of bookings, files, links, keys. */
 export const token = pattern(/^[A-Za-z0-9_-]{16,64}$/, 64)
 /** http, https or webcal; where it leads is looked at when it is read. */
-export const webAddress: Schema<string> = byHand(
+export const webAddress: Schema<string> = byHand(({ joi }) =>
   joi
     .string()
     .trim()
@@ -78,7 +75,7 @@ export const webAddress: Schema<string> = byHand(
     .messages({ 'string.pattern.base': '{{#label}} is not a web address; it begins with https://' }),
 )
 /** A small picture: 200 KB at most, in a kind that can hold no script. */
-export const picture: Schema<string> = byHand(
+export const picture: Schema<string> = byHand(({ joi }) =>
   joi
     .string()
     .max(280_000)
@@ -89,7 +86,7 @@ export const picture: Schema<string> = byHand(
     }),
 )
 /** A rule of repetition, RFC 5545 §3.3.10. */
-export const repeatRule: Schema<string> = byHand(
+export const repeatRule: Schema<string> = byHand(({ joi }) =>
   joi
     .string()
     .max(300)

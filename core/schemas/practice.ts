@@ -4,6 +4,25 @@ import type { KnownPerson, Person } from '../people/index.ts'
 import type { HouseRules, Practice, Standing } from '../practice/types.ts'
 import type { Condition } from '../questions/types.ts'
 import {
+  distinct,
+  exactly,
+  line,
+  list,
+  type Maybe,
+  maybe,
+  number,
+  object,
+  one,
+  pattern,
+  type Schema,
+  tagged,
+  text,
+  unique,
+  week,
+  whole,
+  yes,
+} from '../shape/shape.ts'
+import {
   clearMinutes,
   count,
   currency,
@@ -27,25 +46,6 @@ import {
   zoneName,
 } from './plain.ts'
 import { questionnaire, questions } from './questionnaire.ts'
-import {
-  distinct,
-  exactly,
-  line,
-  list,
-  type Maybe,
-  maybe,
-  number,
-  object,
-  one,
-  pattern,
-  type Schema,
-  tagged,
-  text,
-  unique,
-  week,
-  whole,
-  yes,
-} from './schema.ts'
 
 const MANY = 5_000
 const block = object({

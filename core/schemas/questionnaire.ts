@@ -1,6 +1,5 @@
 import { LARGEST_FILE } from '../questions/file-kinds.ts'
 import type { Condition, Questionnaire, Sheet } from '../questions/types.ts'
-import { count, id, minor } from './plain.ts'
 import {
   anyNumber,
   anyOf,
@@ -20,7 +19,8 @@ import {
   unique,
   whole,
   yes,
-} from './schema.ts'
+} from '../shape/shape.ts'
+import { count, id, minor } from './plain.ts'
 
 const nested = link<Condition>('condition')
 const most = 100

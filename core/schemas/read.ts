@@ -1,5 +1,6 @@
 import type Joi from 'joi'
-import { LABELS, type Schema } from './schema.ts'
+import { LABELS, type Schema } from '../shape/shape.ts'
+import { joiOf } from './joi.ts'
 
 /** One thing wrong with data from outside: where it stands, and what is wrong with it. */
 export interface Fault {
@@ -40,7 +41,7 @@ function meant(detail: Detail): Detail[] {
  * @throws BadData with each fault and its place
  */
 export function letIn<T>(schema: Schema<T>, value: unknown, what: string, every = true): T {
-  const { error, value: clean } = schema.joi.validate(value, { abortEarly: !every, errors: LABELS })
+  const { error, value: clean } = joiOf(schema).validate(value, { abortEarly: !every, errors: LABELS })
   if (!error) return clean
   const faults = error.details.flatMap(meant).map((detail) => ({
     path: pathOf(detail.path),

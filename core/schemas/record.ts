@@ -10,11 +10,6 @@ import type {
   Reading,
   Sealed,
 } from '../questions/index.ts'
-import type { Agreement } from '../terms/types.ts'
-import { branch, joi } from './joi.ts'
-import { count, currency, epochMs, fingerprint, id, token } from './plain.ts'
-import { houseRules } from './practice.ts'
-import { fileKind, outcome } from './questionnaire.ts'
 import {
   anyNumber,
   byHand,
@@ -32,7 +27,11 @@ import {
   text,
   whole,
   yes,
-} from './schema.ts'
+} from '../shape/shape.ts'
+import type { Agreement } from '../terms/types.ts'
+import { count, currency, epochMs, fingerprint, id, token } from './plain.ts'
+import { houseRules } from './practice.ts'
+import { fileKind, outcome } from './questionnaire.ts'
 
 const amount = whole(-1_000_000_000_000, 1_000_000_000_000)
 
@@ -47,7 +46,7 @@ const sealed = exactly<Sealed>()(object({ sealed: pattern(/^[\w-]+\.\.[\w-]+\.[\
 const quantities: Schema<Quantities> = record(id, whole(0, 1_000), 100)
 
 /** One answer: what kind it is shows in its own shape, so that only that is looked at. */
-const answer: Schema<AnswerValue> = byHand(
+const answer: Schema<AnswerValue> = byHand(({ joi, branch, of }) =>
   joi
     .alternatives()
     .conditional(joi.string().allow(''), branch(joi.string().allow('').max(20_000)))
@@ -55,7 +54,7 @@ const answer: Schema<AnswerValue> = byHand(
     .conditional(
       joi.object(),
       branch(
-        oneOf([{ file: true, type: true }, attached], [{ sealed: true }, sealed], [{}, quantities]).joi,
+        of(oneOf([{ file: true, type: true }, attached], [{ sealed: true }, sealed], [{}, quantities])),
         joi.alternatives().try(joi.number().strict(), joi.boolean().strict()),
       ),
     ),
@@ -104,7 +103,7 @@ const agreement = exactly<Agreement>()(
     at: epochMs,
     name: text(200),
     service: id,
-    previous: byHand<string>(joi.string().hex().length(64).allow('')),
+    previous: byHand<string>(({ joi }) => joi.string().hex().length(64).allow('')),
   }),
 )
 
@@ -157,7 +156,7 @@ const event = exactly<BookingEvent, Answers>()(
       v: one(2),
       asking,
       proof: one('open', 'link', 'quote', 'hand', 'earlier'),
-      shown: byHand<string>(joi.string().hex().length(64).allow('')),
+      shown: byHand<string>(({ joi }) => joi.string().hex().length(64).allow('')),
     },
     proved: {
       ...happened,

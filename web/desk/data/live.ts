@@ -4,9 +4,9 @@ import type { Practice } from '@acolhida/core/practice'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { useOutletContext } from 'react-router'
-import type { Connection, Intention } from './database.ts'
 import { db } from './db.ts'
 import type { BookingRow } from './rows.ts'
+import type { Connection, Intention } from './tables.ts'
 
 /**
  * What every page may look at, live: all of it small, however long the practice goes back. Bookings and people are

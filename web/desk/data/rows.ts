@@ -4,7 +4,7 @@ import { knownFrom, normalMail, type Person, tagsOf } from '@acolhida/core/peopl
 import type { Subscription } from '@acolhida/core/practice'
 import { isAttached } from '@acolhida/core/questions'
 import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
-import type { Wanted } from './database.ts'
+import type { Wanted } from './tables.ts'
 
 /** A booking with what pages look for, so that an index finds it. All of it follows from the booking. */
 export interface BookingRow extends Booking {

@@ -2,8 +2,8 @@ import type { Booking } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
 import { byMail, type Person } from '@acolhida/core/people'
 import type { Transaction } from 'dexie'
-import type { FileRow, PracticeRow, Wanted } from './database.ts'
 import { type BookingRow, bookingRow, filesIn, type PersonRow, personRow, withCalendar } from './rows.ts'
+import type { FileRow, PracticeRow, Wanted } from './tables.ts'
 
 /** Gives every booking and person of a released database the row that pages look for. */
 export async function toVersion5(changes: Transaction): Promise<void> {

@@ -1,13 +1,13 @@
-import type { EntityTable } from 'dexie'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useCallback, useMemo, useState } from 'react'
 
 /**
- * The rows of a table that are in sight, live, of many known by their keys.
+ * The rows that are in sight, live, of many known by their keys.
+ * @param bulkGet the same function at every drawing
  * @returns what `WindowTable` asks: the row of a key, and to be told what is seen
  */
 export function useRows<R extends { id: string }>(
-  table: EntityTable<R, 'id'>,
+  bulkGet: (keys: string[]) => PromiseLike<(R | undefined)[]>,
   keys: readonly string[],
 ): { rowOf: (key: string) => R | undefined; onSeen: (first: number, end: number) => void } {
   const [seen, setSeen] = useState<readonly [number, number]>([0, 0])
@@ -18,7 +18,7 @@ export function useRows<R extends { id: string }>(
   )
   const wanted = keys.slice(seen[0], seen[1])
   const found = useLiveQuery(
-    async () => (await table.bulkGet(wanted as never[])).filter((row) => row !== undefined),
+    async () => (await bulkGet([...wanted])).filter((row) => row !== undefined),
     [wanted.join(' ')],
   )
   const rows = useMemo(() => new Map(found?.map((row) => [row.id, row])), [found])

@@ -40,7 +40,7 @@ export function People() {
   }
   const { search, show, by, down } = wish
   const keys = useLiveQuery(() => peopleIn(db, wish, now), [search, show, by, down, show === 'all' ? 0 : now])
-  const { rowOf, onSeen } = useRows(db.people, keys ?? NONE)
+  const { rowOf, onSeen } = useRows(rowsOf, keys ?? NONE)
   const columns = useMemo(() => columnsOf(desk, now, setAbout, setJoining), [desk, now])
   return (
     <>
@@ -94,6 +94,7 @@ export function People() {
 }
 
 const NONE: readonly string[] = []
+const rowsOf = (keys: string[]) => db.people.bulkGet(keys)
 
 const columnsOf = (
   { practice }: Desk,

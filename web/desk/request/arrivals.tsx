@@ -46,7 +46,7 @@ export function Arrivals() {
   }
   const { search, show, by, down } = wish
   const keys = useLiveQuery(() => arrivalsIn(db, wish), [search, show, by, down])
-  const { rowOf, onSeen } = useRows(db.bookings, keys ?? NONE)
+  const { rowOf, onSeen } = useRows(rowsOf, keys ?? NONE)
   const columns = useMemo(() => columnsOf(desk), [desk])
   return (
     <>
@@ -99,6 +99,7 @@ export function Arrivals() {
 }
 
 const NONE: readonly string[] = []
+const rowsOf = (keys: string[]) => db.bookings.bulkGet(keys)
 
 const columnsOf = ({ practice }: Desk): Column<BookingRow>[] => [
   {

@@ -1,12 +1,21 @@
 import type Joi from 'joi'
-import { branch, joi } from './joi.ts'
+
+/** What a schema is made with when it is first needed; only who lets data in brings it along. */
+export interface Maker {
+  joi: Joi.Root
+  /** What is looked at next where a sign is there, or where it is not. */
+  branch: (then: Joi.Schema, otherwise?: Joi.Schema) => Joi.WhenOptions
+  /** The schema of another description. */
+  of: (schema: Schema<unknown>) => Joi.Schema
+}
 
 /**
- * A schema that carries the type of what it lets in. What goes in is what comes out: nothing is filled in, and only
- * white space around a line is taken off.
+ * What a value must look like, with the type of what is let in. It says so without the library that checks it, so that
+ * it can stand beside what it describes. What goes in is what comes out: nothing is filled in, and only white space
+ * around a line is taken off.
  */
 export interface Schema<T> {
-  readonly joi: Joi.Schema
+  readonly make: (maker: Maker) => Joi.Schema
   /** Never there: the type of what is let in, for the compiler. */
   readonly lets?: { it: T }
 }
@@ -33,66 +42,67 @@ export type Shape<K extends Keys> = Flat<
   }
 >
 
-/** A schema of Joi's whose type is given by hand: for the layer itself, and where a shape is only partly looked at. */
-export const byHand = <T>(schema: Joi.Schema): Schema<T> => ({ joi: schema })
+/** A schema whose type is given by hand: for the layer itself, and where a shape is only partly looked at. */
+export const byHand = <T>(make: Schema<T>['make']): Schema<T> => ({ make })
 
 export const maybe = <T>(schema: Schema<T>): Maybe<T> => ({ optional: schema })
 
 /** A text of at most so many characters. */
-export const text = (most: number): Schema<string> => byHand(joi.string().allow('').max(most))
+export const text = (most: number): Schema<string> => byHand(({ joi }) => joi.string().allow('').max(most))
 /** One line that is not blank; what is around it is taken off. */
-export const line = (most = 200): Schema<string> => byHand(joi.string().trim().min(1).max(most))
+export const line = (most = 200): Schema<string> => byHand(({ joi }) => joi.string().trim().min(1).max(most))
 /** A text in one pattern. @param says what is wrong, in words */
 export const pattern = (shape: RegExp, most: number, says?: string): Schema<string> =>
-  byHand(
+  byHand(({ joi }) =>
     joi
       .string()
       .max(most)
       .pattern(shape)
       .messages(says ? { 'string.pattern.base': says } : {}),
   )
-export const yes: Schema<boolean> = byHand(joi.boolean().strict())
+export const yes: Schema<boolean> = byHand(({ joi }) => joi.boolean().strict())
 export const number = (least: number, most: number): Schema<number> =>
-  byHand(joi.number().strict().min(least).max(most))
+  byHand(({ joi }) => joi.number().strict().min(least).max(most))
 export const whole = (least: number, most: number): Schema<number> =>
-  byHand(joi.number().strict().integer().min(least).max(most))
-export const anyNumber: Schema<number> = byHand(joi.number().strict())
+  byHand(({ joi }) => joi.number().strict().integer().min(least).max(most))
+export const anyNumber: Schema<number> = byHand(({ joi }) => joi.number().strict())
 
 /** One of a few values. */
 export const one = <const V extends string | number>(...values: readonly V[]): Schema<V> =>
-  byHand(joi.any().valid(...values))
+  byHand(({ joi }) => joi.any().valid(...values))
 
 export const list = <T>(item: Schema<T>, most: number, least = 0): Schema<T[]> =>
-  byHand(joi.array().items(item.joi).min(least).max(most))
+  byHand(({ joi, of }) => joi.array().items(of(item)).min(least).max(most))
 
 const TWICE = { 'array.unique': '{{#label}} has the same id as an earlier one' }
 
 /** A list of objects none of which has the id of another. */
 export const unique = <T extends { id: string }>(item: Schema<T>, most = 500, least = 0): Schema<T[]> =>
-  byHand(joi.array().items(item.joi).min(least).max(most).unique('id').messages(TWICE))
+  byHand(({ joi, of }) => joi.array().items(of(item)).min(least).max(most).unique('id').messages(TWICE))
 
 /** A list of plain values, none of them twice. */
 export const distinct = <T extends string>(item: Schema<T>, most = 500, least = 0): Schema<T[]> =>
-  byHand(joi.array().items(item.joi).min(least).max(most).unique())
+  byHand(({ joi, of }) => joi.array().items(of(item)).min(least).max(most).unique())
 
 /** A list of exactly seven: a week. */
 export const week = <T>(item: Schema<T>): Schema<[T, T, T, T, T, T, T]> =>
-  byHand(joi.array().items(item.joi).length(7))
+  byHand(({ joi, of }) => joi.array().items(of(item)).length(7))
 
-const keysOf = (keys: Keys): Joi.SchemaMap =>
+const keysOf = (keys: Keys, of: Maker['of']): Joi.SchemaMap =>
   Object.fromEntries(
     Object.entries(keys).map(([name, key]) => [
       name,
-      'optional' in key ? key.optional.joi : key.joi.required(),
+      'optional' in key ? of(key.optional) : of(key).required(),
     ]),
   )
 
 /** An object with these keys and no others. */
-export const object = <K extends Keys>(keys: K): Schema<Shape<K>> => byHand(joi.object(keysOf(keys)))
+export const object = <K extends Keys>(keys: K): Schema<Shape<K>> =>
+  byHand(({ joi, of }) => joi.object(keysOf(keys, of)))
 
 /** What is let in under names that are not known beforehand. */
 export const record = <T>(name: Schema<string>, value: Schema<T>, most: number): Schema<Record<string, T>> =>
-  byHand(joi.object().pattern(name.joi, value.joi).max(most))
+  byHand(({ joi, of }) => joi.object().pattern(of(name), of(value)).max(most))
 
 /** How messages name their place: by its last key, unadorned. */
 export const LABELS = { label: 'key', wrap: { label: '' } } as const
@@ -107,20 +117,22 @@ type Sign = Record<string, true | string>
 export function oneOf<S extends readonly Schema<unknown>[]>(
   ...cases: { [I in keyof S]: readonly [Sign, S[I]] }
 ): Schema<Let<S[number]>> {
-  let all = joi.alternatives()
-  for (const [sign, shape] of cases) {
-    const signs = Object.entries(sign).map(([key, value]) => [
-      key,
-      (value === true ? joi.any() : joi.valid(value)).required(),
-    ])
-    all = all.conditional(joi.object(Object.fromEntries(signs)).unknown().required(), branch(shape.joi))
-  }
-  return byHand(all)
+  return byHand(({ joi, branch, of }) => {
+    let all = joi.alternatives()
+    for (const [sign, shape] of cases) {
+      const signs = Object.entries(sign).map(([key, value]) => [
+        key,
+        (value === true ? joi.any() : joi.valid(value)).required(),
+      ])
+      all = all.conditional(joi.object(Object.fromEntries(signs)).unknown().required(), branch(of(shape)))
+    }
+    return all
+  })
 }
 
 /** One of several shapes that share no sign: told apart by trying. For plain values. */
 export const anyOf = <S extends readonly Schema<unknown>[]>(...branches: S): Schema<Let<S[number]>> =>
-  byHand(joi.alternatives().try(...branches.map((branch) => branch.joi)))
+  byHand(({ joi, of }) => joi.alternatives().try(...branches.map(of)))
 
 type Tagged<G extends string, B extends Record<string, Keys>> = {
   [N in keyof B & string]: Shape<{ [T in G]: Schema<N> } & B[N]>
@@ -136,8 +148,8 @@ export function tagged<const G extends string, B extends Record<string, Keys>>(
     { [tag]: name },
     object({ [tag]: one(name), ...keys }),
   ])
-  return byHand(
-    oneOf(...cases).joi.messages({
+  return byHand(({ of }) =>
+    of(oneOf(...cases)).messages({
       'alternatives.any': `{{#label}} must have a ${tag}: one of ${names.join(', ')}`,
       'alternatives.match': `{{#label}} must have a ${tag}: one of ${names.join(', ')}`,
     }),
@@ -145,9 +157,10 @@ export function tagged<const G extends string, B extends Record<string, Keys>>(
 }
 
 /** A schema that refers to itself by a name. */
-export const named = <T>(name: string, schema: Schema<T>): Schema<T> => byHand(schema.joi.id(name))
+export const named = <T>(name: string, schema: Schema<T>): Schema<T> =>
+  byHand(({ of }) => of(schema).id(name))
 /** Such a reference; its type is given by hand. */
-export const link = <T>(name: string): Schema<T> => byHand(joi.link(`#${name}`))
+export const link = <T>(name: string): Schema<T> => byHand(({ joi }) => joi.link(`#${name}`))
 
 type Same<A, B> = (<X>() => X extends A ? 1 : 2) extends <X>() => X extends B ? 1 : 2 ? true : false
 /** A type with its intersections and interfaces written out, down to what is named in `S`. */
@@ -171,4 +184,13 @@ export const exactly =
         ? unknown
         : { differs: [Written<U, S>, Written<T, S>] }),
   ): Schema<T> =>
-    byHand(schema.joi)
+    byHand(({ of }) => of(schema))
+
+/** What our own names of things are. */
+export const id = pattern(
+  /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/,
+  64,
+  '{{#label}} must be letters, digits, dots and dashes, 64 at most',
+)
+/** How many there are of something. */
+export const count = whole(1, 10_000)

@@ -1,0 +1,75 @@
+import type { DeskDoes, StoredEvent } from '@acolhida/core/booking'
+import type { AnswerBody, EnterBody, QuoteBody } from '@acolhida/core/contract'
+import type { Practice } from '@acolhida/core/practice'
+import type { FileKind } from '@acolhida/core/questions'
+import type { Instant } from '@acolhida/core/time'
+import type { SealKeys } from '../../seal/open.ts'
+
+/** The practice, and what belongs to it as a whole. There is one row. */
+export interface PracticeRow {
+  id: 'practice'
+  practice: Practice
+  salt: string
+  /** With it private answers are opened; made when it is first needed. */
+  seal?: SealKeys
+}
+
+/** How this desk and the relay stand to each other. There is one row. */
+export interface Connection {
+  id: 'link'
+  /** The desk's key; absent while it is not paired. */
+  key?: string
+  /** How far the relay's record has been fetched. */
+  cursor: number
+  /** The revision last published. */
+  revision: number
+  /** The fingerprint of what was last published. */
+  published: string
+  /** The address of the private feed of bookings, if one has been asked for. */
+  feed?: string
+  /** The relay no longer has, or never had, what this desk knew of it. */
+  gap?: boolean
+}
+
+export interface EventRow {
+  booking: string
+  seq: number
+  event: StoredEvent
+}
+
+/** Something the practitioner has decided that has not reached the relay, or was refused there. */
+export interface Intention {
+  order: number
+  /** Says the same thing to the relay once. */
+  key: string
+  booking: string
+  command:
+    | DeskDoes
+    | { do: 'enter'; body: EnterBody }
+    | { do: 'answer'; body: AnswerBody }
+    | { do: 'quote'; body: QuoteBody }
+  at: Instant
+  /** The fingerprint of what it was decided on. */
+  seen?: string
+  refused?: { code: string; message: string }
+}
+
+/** A file given as an answer, with what is in it. */
+export interface FileRow {
+  id: string
+  name: string
+  type: FileKind
+  data: Uint8Array<ArrayBuffer>
+}
+
+/** A file given as an answer that is not here yet. */
+export type Wanted = Omit<FileRow, 'data'>
+
+/** The practice as it was before a change, to go back to. */
+export interface Change {
+  order: number
+  /** What was changed, in words. */
+  what: string
+  at: Instant
+  before: Practice
+}
