@@ -1,7 +1,7 @@
 import type { Contact, DeskDoes } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
-import { holdsHtml } from '../questions/answers.ts'
 import type { Answers, Condition } from '../questions/index.ts'
+import { holdsHtml } from '../questions/text.ts'
 import { email, epochMs, fingerprint, id, localDate, someMinutes, token, zoneName } from '../schemas/plain.ts'
 import { doorPackage } from '../schemas/practice.ts'
 import { outcome } from '../schemas/questionnaire.ts'

@@ -1,3 +1,4 @@
+import { effectKind } from '../questions/effects.ts'
 import { readsPrivately } from '../questions/privacy.ts'
 import type { Questionnaire } from '../questions/types.ts'
 import { draftFaults } from '../questions/versions.ts'
@@ -95,8 +96,7 @@ function checkQuestionnaire(questionnaire: Questionnaire, practice: Practice, pa
     return { path: `${path}${at}`, message: fault.message, grade: 'error' }
   })
   questionnaire.rules.forEach(({ effect }, i) => {
-    const services = effect.do === 'close' ? effect.services : effect.do === 'suggest' ? [effect.service] : []
-    for (const id of services) {
+    for (const id of effectKind(effect).services?.(effect) ?? []) {
       if (practice.services.some((service) => service.id === id)) continue
       faults.push({
         path: `${path}.rules[${i}].effect`,

@@ -1,6 +1,6 @@
-import { isEmpty } from './answers.ts'
-import { type Asking, isQuantities, isSealed, quantityIn, questionsIn } from './conditions.ts'
+import { type Asking, questionsIn } from './conditions.ts'
 import type { Answers, AnswerValue, Condition, Question, Rule } from './types.ts'
+import { isEmpty, isQuantities, isSealed, quantityIn } from './values.ts'
 
 /** What was answered to each question, by its place; nothing where it was not asked or left open. */
 export type Values = readonly (AnswerValue | undefined)[]

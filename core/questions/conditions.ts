@@ -1,4 +1,5 @@
-import type { Answers, AnswerValue, Attached, Condition, Quantities, Question, Sealed } from './types.ts'
+import type { Answers, Condition, Question } from './types.ts'
+import { isQuantities, isSealed, quantityIn } from './values.ts'
 
 /** What a condition may look at besides the answers. */
 export interface Asking {
@@ -11,26 +12,6 @@ export interface Asking {
 
 /** Somebody of whom nothing is known yet. */
 export const newcomer: Asking = { standing: 'new', invited: false, tags: [], attempts: 0 }
-
-/** Whether an answer is a file. */
-export const isAttached = (value: AnswerValue | undefined): value is Attached =>
-  typeof value === 'object' && !Array.isArray(value) && 'file' in value && typeof value.file === 'string'
-
-/** Whether an answer is sealed for the desk. */
-export const isSealed = (value: AnswerValue | undefined): value is Sealed =>
-  typeof value === 'object' && !Array.isArray(value) && 'sealed' in value && typeof value.sealed === 'string'
-
-/** Whether an answer is how many of each item. */
-export const isQuantities = (value: AnswerValue | undefined): value is Quantities =>
-  typeof value === 'object' && !Array.isArray(value) && !isAttached(value) && !isSealed(value)
-
-/** How many an answer comes to: a number itself, of items one or all together; nothing else counts. */
-export function quantityIn(value: AnswerValue | undefined, item?: string): number {
-  if (typeof value === 'number') return Math.max(0, value)
-  if (!isQuantities(value)) return 0
-  if (item !== undefined) return Math.max(0, value[item] ?? 0)
-  return Object.values(value).reduce((sum, many) => sum + Math.max(0, many), 0)
-}
 
 /**
  * Whether a condition holds. A comparison with a missing answer is false (HL7 FHIR R4 Questionnaire,

@@ -1,4 +1,4 @@
-import type { FileKind } from './types.ts'
+import type { FileKind } from './base.ts'
 
 /** The kinds of files in words. */
 export const FILE_KINDS: Record<FileKind, string> = {

@@ -3,47 +3,12 @@ import { codeLine } from '../practice/codes.ts'
 import type { PriceCode, Service, TravelZone } from '../practice/types.ts'
 import { asked, problemWith } from './answers.ts'
 import { type Compiled, compiled, type Values, valuesOf } from './compiled.ts'
-import { type Asking, quantityIn } from './conditions.ts'
+import type { Asking } from './conditions.ts'
+import { effectKind } from './effects.ts'
+import { type Outcome, type QuoteLine, type Reading, type Reason, worseOf } from './outcome.ts'
 import { bandOf, pointsFor } from './scoring.ts'
-import type { Answers, Band, Outcome, Question, Questionnaire } from './types.ts'
-
-export interface QuoteLine {
-  name: string
-  quantity: number
-  amount: Minor
-}
-
-/** Length and price that follow from service and answers. */
-export interface Quote {
-  minutes: number
-  lines: QuoteLine[]
-  price: Minor
-  deposit: Minor
-}
-
-export interface Reason {
-  /** The rule that fired, or what else decided. */
-  rule?: string
-  name: string
-  outcome: Outcome
-  note?: string
-  /** The answered questions the rule looked at. */
-  questions: string[]
-}
-
-/** What the rules make of a set of answers. */
-export interface Reading {
-  outcome: Outcome
-  reasons: Reason[]
-  /** For `closed`: why in general, and what else one can do. */
-  kind?: { message: string; services: string[]; enquiry: boolean }
-  points: number
-  tags: string[]
-  suggested: string[]
-  quote: Quote
-  /** Worth more than is booked without talking first. */
-  enquiryInstead: boolean
-}
+import type { Answers, Band, Question, Questionnaire } from './types.ts'
+import { quantityIn } from './values.ts'
 
 export interface AnswerProblem {
   question: string
@@ -62,11 +27,6 @@ export interface Choices {
 
 /** Nothing added, nothing special. */
 export const plainly: Choices = { extras: [], whole: false }
-
-const RANK: Record<Outcome, number> = { fits: 0, look: 1, closed: 2 }
-
-/** The worse of two outcomes. */
-export const worseOf = (a: Outcome, b: Outcome): Outcome => (RANK[a] >= RANK[b] ? a : b)
 
 /** The answers that are missing or not valid, in the order of the questions. Empty when all is well. */
 export function problemsIn(questions: readonly Question[], given: Answers, asking: Asking): AnswerProblem[] {
@@ -132,6 +92,8 @@ function decideByBands(bands: readonly Band[], reading: Reading): void {
   })
 }
 
+type ReadyRule = Compiled['rules'][number]
+
 /** Lets a rule act whose condition holds. */
 function apply(
   ready: ReadyRule,
@@ -141,46 +103,14 @@ function apply(
   items: QuoteLine[],
 ): void {
   const { effect } = ready.rule
-  switch (effect.do) {
-    case 'close':
-      reading.kind ??= { message: effect.message, services: effect.services, enquiry: effect.enquiry }
-      say(ready, sheet, values, reading, 'closed')
-      return
-    case 'look':
-      say(ready, sheet, values, reading, 'look', effect.note)
-      return
-    case 'points':
-      reading.points += effect.points
-      return
-    case 'minutes':
-      reading.quote.minutes += effect.minutes * times(ready, values)
-      return
-    case 'item': {
-      const quantity = times(ready, values)
-      if (quantity) items.push({ name: effect.name, quantity, amount: roundMoney(effect.price * quantity) })
-      return
-    }
-    case 'tag':
-      reading.tags.push(effect.tag)
-      return
-    case 'deposit':
-      reading.quote.deposit = Math.max(reading.quote.deposit, effect.amount)
-      return
-    case 'suggest':
-      reading.suggested.push(effect.service)
-      return
-    case 'enquiry':
-      reading.enquiryInstead = true
-      return
-  }
-}
-
-type ReadyRule = Compiled['rules'][number]
-
-/** How often an effect acts: as often as what it multiplies by, or once. */
-function times({ rule: { effect }, times: place }: ReadyRule, values: Values): number {
-  if (!('times' in effect) || effect.times === undefined) return 1
-  return quantityIn(values[place], effect.of)
+  const times =
+    'times' in effect && effect.times !== undefined ? quantityIn(values[ready.times], effect.of) : 1
+  effectKind(effect).apply(effect, {
+    reading,
+    items,
+    times,
+    say: (outcome, note) => say(ready, sheet, values, reading, outcome, note),
+  })
 }
 
 function say(

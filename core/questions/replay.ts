@@ -1,6 +1,7 @@
 import type { Service } from '../practice/types.ts'
 import { type Asking, newcomer } from './conditions.ts'
-import { type Choices, plainly, type Reading, readAnswers } from './reading.ts'
+import type { Reading } from './outcome.ts'
+import { type Choices, plainly, readAnswers } from './reading.ts'
 import type { Answers, Questionnaire, Sheet } from './types.ts'
 import { withSheet } from './versions.ts'
 

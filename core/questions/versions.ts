@@ -1,4 +1,6 @@
 import { questionsIn } from './conditions.ts'
+import { effectKind } from './effects.ts'
+import { kindOf } from './kinds/index.ts'
 import { privateIn, readsPrivately, ruleLooksAt } from './privacy.ts'
 import type { Condition, Question, Questionnaire, Rule, Sheet } from './types.ts'
 
@@ -75,7 +77,7 @@ export function draftFaults(sheet: Sheet): DraftFault[] {
         question: question.id,
         message: 'Whether it is asked can not hang on tags or earlier attempts: only rules can look at them.',
       })
-    const wrong = boundsOf(question)
+    const wrong = kindOf(question).impossible?.(question)
     if (wrong) faults.push({ question: question.id, message: wrong })
   })
   for (const rule of rules) {
@@ -96,13 +98,11 @@ function looksBeyond(condition: Condition): boolean {
 }
 
 function effectFault({ effect }: Rule, questions: readonly Question[]): string | undefined {
-  if (effect.do === 'close' && !effect.message.trim())
-    return 'Please write what they read when they are closed.'
-  if (effect.do === 'item' && effect.price < 0)
-    return 'A price can not be below zero; use a code to take something off.'
+  const wrong = effectKind(effect).fault?.(effect)
+  if (wrong) return wrong
   if (!('times' in effect) || effect.times === undefined || effect.of === undefined) return undefined
   const question = questions.find((one) => one.id === effect.times)
-  const known = question?.kind === 'items' && question.items.some((one) => one.id === effect.of)
+  const known = question && 'items' in question && question.items.some((one) => one.id === effect.of)
   return known ? undefined : 'It multiplies by an item that is gone.'
 }
 
@@ -125,7 +125,7 @@ function privacyFaults(sheet: Sheet): DraftFault[] {
   }
   for (const rule of rules) {
     if (!ruleLooksAt(rule).some((id) => own.has(id))) continue
-    if (!['look', 'points', 'tag'].includes(rule.effect.do))
+    if (!effectKind(rule.effect).unnoticed)
       faults.push({
         rule: rule.id,
         message:
@@ -138,46 +138,6 @@ function privacyFaults(sheet: Sheet): DraftFault[] {
         'Points from private answers can make you look, and no more: please take “not a match” out of the bands.',
     })
   return faults
-}
-
-function boundsOf(question: Question): string | undefined {
-  switch (question.kind) {
-    case 'number':
-    case 'scale':
-      return question.least !== undefined && question.most !== undefined && question.least > question.most
-        ? `No answer is possible: it must be at least ${question.least} and at most ${question.most}.`
-        : undefined
-    case 'several': {
-      const { least = 0, most, choices } = question
-      if (most !== undefined && least > most)
-        return `No answer is possible: at least ${least} and at most ${most} are to be chosen.`
-      return least > choices.length
-        ? `No answer is possible: there ${choices.length === 1 ? 'is only one choice' : `are only ${choices.length} choices`}.`
-        : undefined
-    }
-    case 'one':
-      return question.choices.length === 0 ? 'No answer is possible: there are no choices.' : undefined
-    case 'items': {
-      const all = question.items.reduce((sum, item) => sum + item.most, 0)
-      const { least = 0, most = all } = question
-      if (least > most) return `No answer is possible: at least ${least} and at most ${most} together.`
-      return least > all ? `No answer is possible: there are ${all} together at most.` : undefined
-    }
-    case 'file':
-      return question.accepts.length === 0
-        ? 'No answer is possible: please say which kinds of file may come.'
-        : undefined
-    case 'long': {
-      const { leastWords = 0, mostWords, leastSentences = 0, mostSentences } = question
-      if (mostWords !== undefined && leastWords > mostWords)
-        return `No answer is possible: at least ${leastWords} and at most ${mostWords} words.`
-      return mostSentences !== undefined && leastSentences > mostSentences
-        ? `No answer is possible: at least ${leastSentences} and at most ${mostSentences} sentences.`
-        : undefined
-    }
-    default:
-      return undefined
-  }
 }
 
 /** A condition without any part that looks at one question; nothing when no part is left. */

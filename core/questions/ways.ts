@@ -1,10 +1,11 @@
-import { roundMoney } from '../money/index.ts'
 import type { Service } from '../practice/types.ts'
 import { asksSomething } from './answers.ts'
 import { type Asking, conditionsOf } from './conditions.ts'
+import { effectKind } from './effects.ts'
 import { type Formula, Formulas, type Truth } from './formula.ts'
 import { type Multiplier, multiplierName, type Option, optionFor, optionsOf } from './options.ts'
-import { priceOf, worseOf } from './reading.ts'
+import { worseOf } from './outcome.ts'
+import { priceOf } from './reading.ts'
 import type { AnswerValue, Effect, Outcome, Question, Questionnaire, Rule } from './types.ts'
 
 /** A questionnaire made ready to be walked: every condition a formula, every question with its ways of answering. */
@@ -223,24 +224,7 @@ function stillCounted(r: Ready, all: State['quantities'], open: State['rules']):
 }
 
 function act(state: State, effect: Effect, times: number): State {
-  switch (effect.do) {
-    case 'close':
-      return { ...state, outcome: 'closed' }
-    case 'look':
-      return { ...state, outcome: worseOf(state.outcome, 'look') }
-    case 'points':
-      return { ...state, points: state.points + effect.points }
-    case 'minutes':
-      return { ...state, minutes: state.minutes + effect.minutes * times }
-    case 'item': {
-      const amount = roundMoney(effect.price * times)
-      return { ...state, least: state.least + amount, most: state.most + amount }
-    }
-    case 'enquiry':
-      return { ...state, enquiry: true }
-    default:
-      return state
-  }
+  return { ...state, ...effectKind(effect).tally?.(effect, state, times) }
 }
 
 /** Where a price above some value changes the outcome, amounts must be told apart. */

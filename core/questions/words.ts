@@ -1,5 +1,7 @@
-import { type Currency, money } from '../money/words.ts'
+import type { Currency } from '../money/words.ts'
 import { answerWords, asksSomething } from './answers.ts'
+import { effectKind } from './effects.ts'
+import { kindOf } from './kinds/index.ts'
 import type { Condition, Effect, Question } from './types.ts'
 
 /** The comparisons in words. */
@@ -39,9 +41,11 @@ export function conditionWords(condition: Condition, questions: readonly Questio
 
 function valueWords(question: Question | undefined, value: string | number | boolean): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (question?.kind === 'items') return question.items.find((one) => one.id === value)?.text ?? String(value)
-  if (question && 'choices' in question) return `“${answerWords(question, value)}”`
-  return question?.kind === 'number' && question.unit ? `${value} ${question.unit}` : String(value)
+  if (!question) return String(value)
+  const listed = kindOf(question).listed?.(question, 'includes')
+  const named = listed?.find((one) => one.id === value)?.text
+  if (named !== undefined) return 'choices' in question ? `“${named}”` : named
+  return question.kind === 'number' ? answerWords(question, value) : String(value)
 }
 
 /** What is needed to say what an effect does. */
@@ -57,29 +61,15 @@ export function effectWords(effect: Effect, { questions, services, currency }: A
   const each = ({ times, of }: { times?: string; of?: string }): string => {
     if (times === undefined) return ''
     const question = questions.find((one) => one.id === times)
-    const item = question?.kind === 'items' ? question.items.find((one) => one.id === of)?.text : undefined
+    const item =
+      question && 'items' in question ? question.items.find((one) => one.id === of)?.text : undefined
     return ` for each ${item ? `“${item}”` : `of “${question?.text ?? times}”`}`
   }
-  switch (effect.do) {
-    case 'close':
-      return 'close'
-    case 'look':
-      return effect.note ? `I look first: ${effect.note}` : 'I look first'
-    case 'points':
-      return `${effect.points} ${Math.abs(effect.points) === 1 ? 'point' : 'points'}`
-    case 'minutes':
-      return `${effect.minutes} min longer${each(effect)}`
-    case 'item':
-      return `${effect.name}, ${money(effect.price, currency)}${each(effect)}`
-    case 'tag':
-      return `tag “${effect.tag}”`
-    case 'deposit':
-      return `a deposit of ${money(effect.amount, currency)}`
-    case 'suggest':
-      return `suggest ${serviceName(effect.service)}`
-    case 'enquiry':
-      return 'a message instead of a booking'
-  }
+  return effectKind(effect).words(effect, {
+    service: serviceName,
+    currency,
+    each: 'times' in effect ? each(effect) : '',
+  })
 }
 
 /** How deep a question lies in the follow-ups: nought for one that is always asked. */

@@ -3,7 +3,8 @@ import type { EnquiryNews, MailNews } from '../contract/types.ts'
 import { type Backup, type DeskEnquiry, FILE_VERSION, type PracticeFile } from '../formats/files.ts'
 import { checkPractice } from '../practice/check.ts'
 import type { Practice } from '../practice/index.ts'
-import type { Answers, Condition } from '../questions/index.ts'
+import type { Answers, Condition, Effect, Question } from '../questions/index.ts'
+import { fileKind } from '../questions/kinds/file.ts'
 import {
   byHand,
   exactly,
@@ -21,7 +22,6 @@ import {
 import type { Instant } from '../time/index.ts'
 import { currency, epochMs, fingerprint, id, token } from './plain.ts'
 import { entry, person, personInFile, practice, sealKeys } from './practice.ts'
-import { fileKind } from './questionnaire.ts'
 import { BadData, letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
 
@@ -31,7 +31,7 @@ const version = one(FILE_VERSION)
 const name = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
 
 /** The practice file, as `docs/practice.schema.json` publishes it. */
-export const practiceFile = exactly<PracticeFile, Condition>()(
+export const practiceFile = exactly<PracticeFile, Condition | Effect | Question>()(
   object({
     format: one('acolhida-practice'),
     version,
@@ -87,7 +87,7 @@ const mailNews = {
 const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
 const bookingRecord = object({ id: name, events: list(bookingEvent, 10_000, 1) })
 
-export const backupFile = exactly<Backup, Condition | Answers>()(
+export const backupFile = exactly<Backup, Condition | Effect | Question | Answers>()(
   object({
     format: one('acolhida-backup'),
     version,

@@ -2,7 +2,7 @@ import type { DoorPackage, SealKey } from '../contract/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson, Person } from '../people/index.ts'
 import type { HouseRules, Practice, Standing } from '../practice/types.ts'
-import type { Condition } from '../questions/types.ts'
+import type { Condition, Effect, Question } from '../questions/types.ts'
 import {
   distinct,
   exactly,
@@ -168,7 +168,7 @@ const priceCode = object({
 })
 
 /** A practice as it stands in a file, in Dexie and in the door package. */
-export const practice = exactly<Practice, Condition>()(
+export const practice = exactly<Practice, Condition | Effect | Question>()(
   object({
     id,
     profile: object({

@@ -1,23 +1,23 @@
-import { LARGEST_FILE } from '../questions/file-kinds.ts'
-import type { Condition, Questionnaire, Sheet } from '../questions/types.ts'
+import { EFFECTS } from '../questions/effects.ts'
+import { KINDS } from '../questions/kinds/index.ts'
+import type { Condition, Effect, Question, Questionnaire, Sheet } from '../questions/types.ts'
 import {
   anyNumber,
   anyOf,
-  distinct,
+  byHand,
   exactly,
   line,
   link,
   list,
   maybe,
   named,
-  number,
   object,
   one,
   oneOf,
+  type Schema,
   tagged,
   text,
   unique,
-  whole,
   yes,
 } from '../shape/shape.ts'
 import { count, id, minor } from './plain.ts'
@@ -45,9 +45,6 @@ export const condition = named(
   ),
 )
 
-const choice = object({ id, text: line(300), points: maybe(number(-1_000, 1_000)) })
-const choices = unique(choice, 100, 1)
-export const fileKind = one('picture', 'pdf', 'sound', 'text')
 const base = {
   id,
   text: line(1_000),
@@ -59,58 +56,21 @@ const base = {
   shownAgain: maybe(yes),
   eachTime: maybe(yes),
 }
-const some = maybe(count)
 
-const question = tagged('kind', {
-  short: base,
-  long: { ...base, leastWords: some, mostWords: some, leastSentences: some, mostSentences: some },
-  one: { ...base, choices },
-  several: { ...base, choices, least: some, most: some },
-  yesno: base,
-  number: {
-    ...base,
-    least: maybe(anyNumber),
-    most: maybe(anyNumber),
-    unit: maybe(text(30)),
-    whole: maybe(yes),
-  },
-  scale: {
-    ...base,
-    least: whole(-1_000_000, 1_000_000),
-    most: whole(-1_000_000, 1_000_000),
-    leastName: text(60),
-    mostName: text(60),
-  },
-  date: base,
-  url: base,
-  time: base,
-  email: base,
-  phone: base,
-  address: { ...base, travel: maybe(yes) },
-  items: {
-    ...base,
-    items: unique(object({ id, text: line(300), most: whole(1, 1_000) }), 100, 1),
-    least: some,
-    most: some,
-    unit: maybe(text(30)),
-  },
-  file: { ...base, accepts: distinct(fileKind, 4, 1), mostBytes: whole(1_024, LARGEST_FILE) },
-  passage: base,
-  section: base,
-})
+/** Each kind says its own shape; that it is that of its type, its tests hold. */
+const question: Schema<Question> = byHand(({ of }) =>
+  of(
+    tagged(
+      'kind',
+      Object.fromEntries(Object.entries(KINDS).map(([kind, { shape }]) => [kind, { ...base, ...shape }])),
+    ),
+  ),
+)
 export const questions = unique(question)
 
-const effect = tagged('do', {
-  close: { message: text(2_000), services: list(id, 500), enquiry: yes },
-  look: { note: text(500) },
-  points: { points: whole(-1_000_000, 1_000_000) },
-  minutes: { minutes: whole(-14_400, 14_400), times: maybe(id), of: maybe(id) },
-  item: { name: line(), price: minor, times: maybe(id), of: maybe(id) },
-  tag: { tag: line(60) },
-  deposit: { amount: minor },
-  suggest: { service: id },
-  enquiry: {},
-})
+const effect: Schema<Effect> = byHand(({ of }) =>
+  of(tagged('do', Object.fromEntries(Object.entries(EFFECTS).map(([name, { shape }]) => [name, shape])))),
+)
 
 export const outcome = one('fits', 'look', 'closed')
 const sheet = {
@@ -120,13 +80,13 @@ const sheet = {
   lookAbove: maybe(minor),
   enquiryAbove: maybe(minor),
 }
-export const questionnaire = exactly<Questionnaire, Condition>()(
+export const questionnaire = exactly<Questionnaire, Condition | Question | Effect>()(
   object({
     id,
     name: line(),
     version: count,
     ...sheet,
-    draft: maybe(exactly<Sheet, Condition>()(object(sheet))),
+    draft: maybe(exactly<Sheet, Condition | Question | Effect>()(object(sheet))),
     past: maybe(list(object({ version: count, questions }), 200)),
   }),
 )

@@ -10,6 +10,7 @@ import type {
   Reading,
   Sealed,
 } from '../questions/index.ts'
+import { fileKind } from '../questions/kinds/file.ts'
 import {
   anyNumber,
   byHand,
@@ -31,7 +32,7 @@ import {
 import type { Agreement } from '../terms/types.ts'
 import { count, currency, epochMs, fingerprint, id, token } from './plain.ts'
 import { houseRules } from './practice.ts'
-import { fileKind, outcome } from './questionnaire.ts'
+import { outcome } from './questionnaire.ts'
 
 const amount = whole(-1_000_000_000_000, 1_000_000_000_000)
 

@@ -26,8 +26,12 @@ export interface Maybe<T> {
 }
 
 type Key = Schema<unknown> | Maybe<unknown>
-type Keys = Record<string, Key>
+export type Keys = Record<string, Key>
 export type Let<S> = S extends Schema<infer T> ? T : never
+/** The keys that describe an object of this type: each with its own schema, and optional where it is. */
+export type KeysOf<S extends object> = {
+  [K in keyof S]-?: object extends Pick<S, K> ? Maybe<Exclude<S[K], undefined>> : Schema<S[K]>
+}
 type Flat<T> = { [K in keyof T]: T[K] }
 /** What an object with these keys is. */
 export type Shape<K extends Keys> = Flat<

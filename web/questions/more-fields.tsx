@@ -12,25 +12,27 @@ import { Minus, Paperclip, Plus } from 'lucide-react'
 import { useState } from 'react'
 import { useFileTaker } from './file-taker.tsx'
 
-interface Common {
+/** What the first control of a field carries. */
+export interface Common {
   id: string
   className: string
   'aria-invalid': true | undefined
   'aria-describedby': string | undefined
   'aria-required': true | undefined
 }
-type OnAnswer = (value: AnswerValue | undefined) => void
+export type OnAnswer = (value: AnswerValue | undefined) => void
 
 /** A phone number, written out in full once it is one; until then it stays as it is typed. */
 export function PhoneField({
-  value,
+  value: given,
   onAnswer,
   common,
 }: {
-  value: string
+  value: AnswerValue | undefined
   onAnswer: OnAnswer
   common: Common
 }) {
+  const value = typeof given === 'string' ? given : ''
   const [hint, setHint] = useState<string>()
   const settle = async (): Promise<void> => {
     if (!value.trim()) return setHint(undefined)
@@ -61,14 +63,15 @@ export function PhoneField({
 
 /** Street, postal code and town, a field each. */
 export function AddressField({
-  value,
+  value: given,
   onAnswer,
   common,
 }: {
-  value: string
+  value: AnswerValue | undefined
   onAnswer: OnAnswer
   common: Common
 }) {
+  const value = typeof given === 'string' ? given : ''
   const parts = addressOf(value)
   const field = (key: keyof typeof parts, label: string, autoComplete: string, width: string) => (
     <label className={`block text-[14px] ${width}`}>

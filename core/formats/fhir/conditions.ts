@@ -1,27 +1,23 @@
 import type { QuestionnaireItem, QuestionnaireItemEnableWhen } from 'fhir/r4'
-import { asksSomething, type Condition, type Question } from '../../questions/index.ts'
+import { type Condition, kindOf, type Question } from '../../questions/index.ts'
 
 type Comparison = Extract<Condition, { question: string }>
 type Valued = Exclude<Comparison, { is: 'answered' }>
 
 const OPERATORS = { '=': '=', '≠': '!=', includes: '=', '<': '<', '≤': '<=', '>': '>', '≥': '>=' } as const
 
-/** Compared by the standard as by us: quantities of items are not. */
+/** Compared by the standard as by us: quantities of items are not, nor are files. */
 const standard = (question: Question | undefined): question is Question =>
-  question !== undefined && asksSomething(question) && question.kind !== 'items' && question.kind !== 'file'
+  question !== undefined && kindOf(question).asks && kindOf(question).fhir.element !== undefined
 
+/** What an answer is compared with; the standard has no address to compare with, only text. */
 function answerOf(question: Question, value: Valued['value']): Partial<QuestionnaireItemEnableWhen> {
+  // Something may be compared with a value of another type than its own; its own type says nothing then.
   if (typeof value === 'boolean') return { answerBoolean: value }
-  if (typeof value === 'number')
-    return question.kind === 'scale' || (question.kind === 'number' && question.whole)
-      ? { answerInteger: value }
-      : { answerDecimal: value }
-  if ('choices' in question) {
-    const choice = question.choices.find((one) => one.id === value)
-    return { answerCoding: { code: value, ...(choice ? { display: choice.text } : {}) } }
-  }
-  if (question.kind === 'date') return { answerDate: value }
-  return question.kind === 'time' ? { answerTime: `${value}:00` } : { answerString: value }
+  const element = kindOf(question).fhir.element?.(question, value)
+  if (!element) return {}
+  if (typeof value === 'number' && element.as !== 'Integer') return { answerDecimal: value }
+  return { [`answer${element.as === 'Uri' ? 'String' : element.as}`]: element.value }
 }
 
 /**
@@ -126,7 +122,8 @@ function comparison(
 ): Condition {
   const equal: Condition = {
     question: question.id,
-    is: question.kind === 'several' ? 'includes' : '=',
+    // Where one of several is looked for, there is no other way to be equal.
+    is: kindOf(question).compares.includes('=') ? '=' : 'includes',
     value,
   }
   if (operator === '!=') return { not: equal }

@@ -1,15 +1,7 @@
 import type { Extension } from 'fhir/r4'
 
-/** Extensions of HL7 FHIR R4 and its Structured Data Capture that say what has no element of its own. */
-export const MIN_VALUE = 'http://hl7.org/fhir/StructureDefinition/minValue'
-export const MAX_VALUE = 'http://hl7.org/fhir/StructureDefinition/maxValue'
-export const MIN_OCCURS = 'http://hl7.org/fhir/StructureDefinition/questionnaire-minOccurs'
-export const MAX_OCCURS = 'http://hl7.org/fhir/StructureDefinition/questionnaire-maxOccurs'
-export const UNIT = 'http://hl7.org/fhir/StructureDefinition/questionnaire-unit'
+/** Extensions of HL7 FHIR R4 that say what has no element of its own, besides those that a kind of question writes. */
 export const ITEM_CONTROL = 'http://hl7.org/fhir/StructureDefinition/questionnaire-itemControl'
-export const ORDINAL = 'http://hl7.org/fhir/StructureDefinition/ordinalValue'
-export const MAX_SIZE = 'http://hl7.org/fhir/StructureDefinition/maxSize'
-export const MIME_TYPE = 'http://hl7.org/fhir/StructureDefinition/mimeType'
 export const CONTROLS = 'http://hl7.org/fhir/questionnaire-item-control'
 
 /** What has no place in the standard, as JSON, under a name of our own. */
@@ -32,10 +24,4 @@ export function readOwn(extensions: readonly Extension[] | undefined, url: strin
   } catch {
     return {}
   }
-}
-
-/** The number an extension says. */
-export function numberIn(extensions: readonly Extension[] | undefined, url: string): number | undefined {
-  const one = extensions?.find((extension) => extension.url === url)
-  return one?.valueInteger ?? one?.valueDecimal
 }

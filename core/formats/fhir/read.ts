@@ -1,29 +1,17 @@
 import type { Questionnaire as FhirQuestionnaire, QuestionnaireItem } from 'fhir/r4'
 import {
+  type AnyKind,
   type Choice,
   type Condition,
   freeId,
-  LARGEST_FILE,
+  KINDS,
+  kindOf,
   type Question,
   type Questionnaire,
 } from '../../questions/index.ts'
+import { FHIR, numberIn, type Reading } from '../../questions/kinds/kind.ts'
 import { fromEnableWhen, toEnableWhen } from './conditions.ts'
-import {
-  ITEM_CONTROL,
-  MAX_OCCURS,
-  MAX_SIZE,
-  MAX_VALUE,
-  MIME_TYPE,
-  MIN_OCCURS,
-  MIN_VALUE,
-  numberIn,
-  ORDINAL,
-  OWN_QUESTION,
-  OWN_SHEET,
-  readOwn,
-  UNIT,
-} from './names.ts'
-import { fileKindsOf } from './write.ts'
+import { ITEM_CONTROL, OWN_QUESTION, OWN_SHEET, readOwn } from './names.ts'
 
 /** What has been read of a file, and in words what could not be. */
 export interface ReadFhir {
@@ -86,7 +74,7 @@ class Reader {
   #item(item: QuestionnaireItem, above: Condition | undefined, part: Part | undefined): void {
     const kept = readOwn(item.extension, OWN_QUESTION)
     const own = this.#own(item, kept)
-    if (item.type === 'group' && kept.kind !== 'items') {
+    if (item.type === 'group' && !keptAs(item, kept)?.asks) {
       if (item.repeats) this.#say(item, 'it can be filled several times there, and once here.')
       const when = both(both(part?.when, above), own)
       const help = typeof kept.help === 'string' ? kept.help : this.#help(item)
@@ -120,7 +108,7 @@ class Reader {
     ] as const)
       if (there) this.#say(item, `${what} is not taken over.`)
     // What lies below a question is asked when the question is.
-    if (kept.kind !== 'items')
+    if (item.type !== 'group')
       this.all(
         (item.item ?? []).filter((one) => !isHelp(one)),
         when,
@@ -195,7 +183,7 @@ class Reader {
           .replace(/^[^A-Za-z0-9]+/, '')
           .slice(0, 58) || 'choice',
       )
-      const points = numberIn(coding?.extension, ORDINAL) ?? numberIn(option.extension, ORDINAL)
+      const points = numberIn(coding?.extension, FHIR.ordinal) ?? numberIn(option.extension, FHIR.ordinal)
       this.#choices.set(`${item.linkId} ${code}`, id)
       choices.push({ id, text: coding?.display ?? code, ...(points === undefined ? {} : { points }) })
     }
@@ -203,96 +191,43 @@ class Reader {
   }
 
   #question(item: QuestionnaireItem, kept: Bag): Question | undefined {
-    const least = numberIn(item.extension, MIN_VALUE)
-    const most = numberIn(item.extension, MAX_VALUE)
-    const bounds = { ...(least === undefined ? {} : { least }), ...(most === undefined ? {} : { most }) }
-    const base = {
-      id: item.linkId,
-      text: item.text ?? item.linkId,
-      required: item.required ?? false,
+    const least = numberIn(item.extension, FHIR.minValue)
+    const most = numberIn(item.extension, FHIR.maxValue)
+    const reading: Reading = {
+      kept,
+      ...(least === undefined ? {} : { least }),
+      ...(most === undefined ? {} : { most }),
+      choices: () => this.#choicesOf(item),
+      say: (what) => this.#say(item, what),
     }
-    switch (item.type) {
-      case 'string':
-        return { ...base, kind: kept.kind === 'email' || kept.kind === 'phone' ? kept.kind : 'short' }
-      case 'text':
-        return { ...base, kind: kept.kind === 'address' ? 'address' : 'long' }
-      case 'boolean':
-        return { ...base, kind: 'yesno' }
-      case 'integer':
-        return kept.kind === 'scale' && least !== undefined && most !== undefined
-          ? { ...base, kind: 'scale', least, most, leastName: '', mostName: '' }
-          : { ...base, kind: 'number', whole: true, ...bounds, ...this.#unit(item) }
-      case 'decimal':
-      case 'quantity':
-        return { ...base, kind: 'number', ...bounds, ...this.#unit(item) }
-      case 'dateTime':
-        this.#say(item, 'the time of day is not asked.')
-        return { ...base, kind: 'date' }
-      case 'date':
-      case 'time':
-      case 'url':
-        return { ...base, kind: item.type }
-      case 'choice':
-      case 'open-choice':
-        return this.#choice(item, base)
-      case 'attachment': {
-        const types = (item.extension ?? []).flatMap((one) =>
-          one.url === MIME_TYPE ? (one.valueCode ?? []) : [],
-        )
-        const accepts = fileKindsOf(types)
-        const size = numberIn(item.extension, MAX_SIZE)
-        const mostBytes = Math.min(LARGEST_FILE, Math.max(1_024, Math.round((size ?? 2) * 1_048_576)))
+    // What it was kept as comes first; then what its type is read as, and where that has too little, a few words.
+    const named = keptAs(item, kept) && (kept.kind as Question['kind'])
+    const usual = ALL_KINDS.find((kind) => KINDS[kind].fhir.reads(item))
+    if (!named && !usual) {
+      this.#say(item, `questions of the kind “${item.type}” are not read.`)
+      return undefined
+    }
+    for (const kind of [named, usual, 'short' as const]) {
+      const own = kind && KINDS[kind].fhir.read(item, reading)
+      if (own)
         return {
-          ...base,
-          kind: 'file',
-          accepts: accepts.length > 0 ? accepts : ['picture', 'pdf'],
-          mostBytes,
-        }
-      }
-      case 'group':
-        return {
-          ...base,
-          kind: 'items',
-          items: (item.item ?? [])
-            .filter((one) => one.type === 'integer')
-            .map((one) => ({
-              id: one.linkId.split('/').at(-1) ?? one.linkId,
-              text: one.text ?? one.linkId,
-              most: numberIn(one.extension, MAX_VALUE) ?? 10,
-            })),
-        }
-      case 'display':
-        return { ...base, kind: kept.kind === 'section' ? 'section' : 'passage' }
-      default:
-        this.#say(item, `questions of the kind “${item.type}” are not read.`)
-        return undefined
+          id: item.linkId,
+          text: item.text ?? item.linkId,
+          required: item.required ?? false,
+          kind,
+          ...own,
+        } as Question
     }
+    return undefined
   }
+}
 
-  #unit(item: QuestionnaireItem): { unit?: string } {
-    const coding = item.extension?.find((one) => one.url === UNIT)?.valueCoding
-    const unit = coding?.display ?? coding?.code
-    return unit ? { unit } : {}
-  }
+const ALL_KINDS = Object.keys(KINDS) as Question['kind'][]
 
-  #choice(item: QuestionnaireItem, base: { id: string; text: string; required: boolean }): Question {
-    const choices = this.#choicesOf(item)
-    if (item.type === 'open-choice') this.#say(item, 'only its choices can be answered, not other words.')
-    if (choices.length === 0) {
-      this.#say(item, 'its choices stand in another file; it is asked in words.')
-      return { ...base, kind: 'short' }
-    }
-    if (!item.repeats) return { ...base, kind: 'one', choices }
-    const least = numberIn(item.extension, MIN_OCCURS)
-    const most = numberIn(item.extension, MAX_OCCURS)
-    return {
-      ...base,
-      kind: 'several',
-      choices,
-      ...(least ? { least } : {}),
-      ...(most ? { most } : {}),
-    }
-  }
+/** The kind an item was kept as, where its type still is one of that kind's. */
+function keptAs(item: QuestionnaireItem, { kind }: Bag): AnyKind<Question> | undefined {
+  const found = ALL_KINDS.find((one) => one === kind)
+  return found && KINDS[found].fhir.as.includes(item.type) ? kindOf({ kind: found }) : undefined
 }
 
 const isHelp = (item: QuestionnaireItem): boolean =>

@@ -1,20 +1,16 @@
-import type {
-  QuestionnaireResponse,
-  QuestionnaireResponseItem,
-  QuestionnaireResponseItemAnswer,
-} from 'fhir/r4'
+import type { QuestionnaireResponse, QuestionnaireResponseItem } from 'fhir/r4'
 import {
   type Answers,
   type AnswerValue,
   type Asking,
   asked,
-  isAttached,
-  isQuantities,
   isSealed,
+  kindOf,
   newcomer,
   type Question,
   type Questionnaire,
 } from '../../questions/index.ts'
+import { valueIn } from '../../questions/kinds/kind.ts'
 import { formatInstant, type Instant } from '../../time/index.ts'
 
 /** Answers with what is told about them. */
@@ -59,39 +55,17 @@ export function toFhirResponse(
 
 function itemOf(question: Question, value: AnswerValue | undefined): QuestionnaireResponseItem | undefined {
   if (value === undefined || isSealed(value)) return undefined
+  const { fhir } = kindOf(question)
   const head = { linkId: question.id, text: question.text }
-  if (question.kind === 'items' && isQuantities(value)) {
-    const item = question.items
-      .filter((one) => (value[one.id] ?? 0) > 0)
-      .map((one) => ({
-        linkId: `${question.id}/${one.id}`,
-        text: one.text,
-        answer: [{ valueInteger: value[one.id]! }],
-      }))
-    return { ...head, item }
-  }
+  if (fhir.respond) return { ...head, ...fhir.respond(question, value) }
   const values = Array.isArray(value) ? value : [value]
-  return { ...head, answer: values.map((one) => answerOf(question, one)) }
-}
-
-function answerOf(
-  question: Question,
-  value: Exclude<AnswerValue, string[]>,
-): QuestionnaireResponseItemAnswer {
-  if (isAttached(value)) return { valueAttachment: { title: value.name, size: value.size } }
-  if ('choices' in question) {
-    const choice = question.choices.find((one) => one.id === value)
-    return { valueCoding: { code: String(value), ...(choice ? { display: choice.text } : {}) } }
+  return {
+    ...head,
+    answer: values.flatMap((one) => {
+      const element = fhir.element?.(question, one)
+      return element ? [{ [`value${element.as}`]: element.value }] : []
+    }),
   }
-  if (typeof value === 'boolean') return { valueBoolean: value }
-  if (typeof value === 'number')
-    return question.kind === 'scale' || (question.kind === 'number' && question.whole)
-      ? { valueInteger: value }
-      : { valueDecimal: value }
-  const text = String(value)
-  if (question.kind === 'date') return { valueDate: text }
-  if (question.kind === 'time') return { valueTime: `${text}:00` }
-  return question.kind === 'url' ? { valueUri: text } : { valueString: text }
 }
 
 /** The answers a `QuestionnaireResponse` holds, by the questions of ours; what belongs to none is left out. */
@@ -100,16 +74,14 @@ export function fromFhirResponse(questions: readonly Question[], response: Quest
   const visit = (items: readonly QuestionnaireResponseItem[]): void => {
     for (const item of items) {
       const question = questions.find((one) => one.id === item.linkId)
-      if (question?.kind === 'items') {
-        const quantities = Object.fromEntries(
-          (item.item ?? []).map((one) => [one.linkId.split('/').at(-1)!, one.answer?.[0]?.valueInteger ?? 0]),
-        )
-        answers[question.id] = quantities
+      const own = question && kindOf(question).fhir
+      if (question && own?.respond) {
+        const value = own.answered?.(item)
+        if (value !== undefined) answers[question.id] = value
         continue
       }
       const values = (item.answer ?? []).flatMap((one) => valueIn(one) ?? [])
-      if (question && values.length > 0)
-        answers[question.id] = question.kind === 'several' ? values.map(String) : values[0]!
+      if (question && values.length > 0) answers[question.id] = own?.answered?.(item) ?? values[0]!
       visit(item.item ?? [])
       for (const answer of item.answer ?? []) visit(answer.item ?? [])
     }
@@ -117,13 +89,3 @@ export function fromFhirResponse(questions: readonly Question[], response: Quest
   visit(response.item ?? [])
   return answers
 }
-
-const valueIn = (answer: QuestionnaireResponseItemAnswer): string | number | boolean | undefined =>
-  answer.valueBoolean ??
-  answer.valueInteger ??
-  answer.valueDecimal ??
-  answer.valueCoding?.code ??
-  answer.valueDate ??
-  answer.valueTime?.slice(0, 5) ??
-  answer.valueUri ??
-  answer.valueString

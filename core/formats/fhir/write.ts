@@ -1,40 +1,7 @@
-import type {
-  Extension,
-  Questionnaire as FhirQuestionnaire,
-  QuestionnaireItem,
-  QuestionnaireItemAnswerOption,
-} from 'fhir/r4'
-import {
-  type Condition,
-  FILE_KINDS,
-  type FileKind,
-  type Question,
-  type Questionnaire,
-} from '../../questions/index.ts'
+import type { Questionnaire as FhirQuestionnaire, QuestionnaireItem } from 'fhir/r4'
+import { type Condition, kindOf, type Question, type Questionnaire } from '../../questions/index.ts'
 import { toEnableWhen } from './conditions.ts'
-import {
-  CONTROLS,
-  ITEM_CONTROL,
-  MAX_OCCURS,
-  MAX_SIZE,
-  MAX_VALUE,
-  MIME_TYPE,
-  MIN_OCCURS,
-  MIN_VALUE,
-  ORDINAL,
-  OWN_QUESTION,
-  OWN_SHEET,
-  own,
-  UNIT,
-} from './names.ts'
-
-/** Kinds of files as media types (RFC 6838). */
-export const MEDIA_TYPES: Record<FileKind, string[]> = {
-  picture: ['image/png', 'image/jpeg', 'image/webp'],
-  pdf: ['application/pdf'],
-  sound: ['audio/mpeg', 'audio/mp4', 'audio/ogg', 'audio/wav'],
-  text: ['text/plain'],
-}
+import { CONTROLS, ITEM_CONTROL, OWN_QUESTION, OWN_SHEET, own } from './names.ts'
 
 /**
  * A questionnaire as HL7 FHIR R4 `Questionnaire`. What the standard has a place for stands there; rules, bands and all
@@ -85,105 +52,15 @@ const machineName = (name: string): string => {
   return /^[A-Z]/.test(plain) ? plain.slice(0, 250) : `Questions${plain}`.slice(0, 250)
 }
 
-const integer = (url: string, value: number | undefined): Extension[] =>
-  value === undefined ? [] : [{ url, valueInteger: value }]
-
-const bound = (url: string, value: number | undefined): Extension[] =>
-  value === undefined
-    ? []
-    : [Number.isInteger(value) ? { url, valueInteger: value } : { url, valueDecimal: value }]
-
-/** The options of a choice, with what they are worth as ordinal values. */
-const optionsOf = (
-  question: Extract<Question, { kind: 'one' | 'several' }>,
-): QuestionnaireItemAnswerOption[] =>
-  question.choices.map(({ id, text, points }) => ({
-    valueCoding: {
-      ...(points === undefined ? {} : { extension: [{ url: ORDINAL, valueDecimal: points }] }),
-      code: id,
-      display: text,
-    },
-  }))
-
 /** The item of one question: what the standard says of it, and the rest under our own name. */
 function itemOf(question: Question, questions: readonly Question[]): QuestionnaireItem {
   const { id, text, help, required, when, kind } = question
-  const kept: Record<string, unknown> = {}
-  const extension: Extension[] = []
-  const item: QuestionnaireItem = { linkId: id, text, type: 'string' }
-  switch (question.kind) {
-    case 'short':
-      break
-    case 'long':
-      item.type = 'text'
-      Object.assign(kept, pick(question, ['leastWords', 'mostWords', 'leastSentences', 'mostSentences']))
-      break
-    case 'one':
-    case 'several':
-      item.type = 'choice'
-      item.answerOption = optionsOf(question)
-      if (question.kind === 'several') {
-        item.repeats = true
-        extension.push(...integer(MIN_OCCURS, question.least), ...integer(MAX_OCCURS, question.most))
-      }
-      break
-    case 'yesno':
-      item.type = 'boolean'
-      break
-    case 'number':
-      item.type = question.whole ? 'integer' : 'decimal'
-      extension.push(...bound(MIN_VALUE, question.least), ...bound(MAX_VALUE, question.most))
-      if (question.unit) extension.push({ url: UNIT, valueCoding: { display: question.unit } })
-      break
-    case 'scale':
-      item.type = 'integer'
-      extension.push(...bound(MIN_VALUE, question.least), ...bound(MAX_VALUE, question.most))
-      Object.assign(kept, { kind, ...pick(question, ['leastName', 'mostName']) })
-      break
-    case 'date':
-    case 'time':
-    case 'url':
-      item.type = question.kind
-      break
-    case 'email':
-    case 'phone':
-      kept.kind = kind
-      break
-    case 'address':
-      item.type = 'text'
-      Object.assign(kept, { kind, ...pick(question, ['travel']) })
-      break
-    case 'items':
-      item.type = 'group'
-      item.item = question.items.map((one) => ({
-        linkId: `${id}/${one.id}`,
-        text: one.text,
-        type: 'integer' as const,
-        extension: [
-          { url: MIN_VALUE, valueInteger: 0 },
-          { url: MAX_VALUE, valueInteger: one.most },
-        ],
-      }))
-      Object.assign(kept, { kind, ...pick(question, ['least', 'most', 'unit']) })
-      break
-    case 'file':
-      item.type = 'attachment'
-      extension.push(
-        { url: MAX_SIZE, valueDecimal: question.mostBytes / 1_048_576 },
-        ...question.accepts.flatMap((one) =>
-          MEDIA_TYPES[one].map((type) => ({ url: MIME_TYPE, valueCode: type })),
-        ),
-      )
-      Object.assign(kept, pick(question, ['accepts', 'mostBytes']))
-      break
-    case 'passage':
-      item.type = 'display'
-      Object.assign(kept, pick(question, ['help']))
-      break
-    case 'section':
-      item.type = 'group'
-      Object.assign(kept, { kind, ...pick(question, ['help']) })
-      break
+  const written = kindOf(question).fhir.write(question)
+  const extension = written.extension ?? []
+  const item: QuestionnaireItem = { linkId: id, text, ...written.item }
+  const kept: Record<string, unknown> = {
+    ...(written.named ? { kind } : {}),
+    ...pick(question, [...(written.kept ?? []), ...(kindOf(question).asks ? [] : ['help'])]),
   }
   if (required && item.type !== 'display' && item.type !== 'group') item.required = true
   else if (required) kept.required = true
@@ -217,10 +94,4 @@ const helpOf = (id: string, help: string): QuestionnaireItem => ({
 const pick = (question: Question, keys: readonly string[]): Record<string, unknown> =>
   Object.fromEntries(
     Object.entries(question).filter(([key, value]) => keys.includes(key) && value !== undefined),
-  )
-
-/** The kinds of files that some media types stand for. */
-export const fileKindsOf = (types: readonly string[]): FileKind[] =>
-  (Object.keys(FILE_KINDS) as FileKind[]).filter((kind) =>
-    MEDIA_TYPES[kind].some((type) => types.includes(type)),
   )

@@ -1,46 +1,21 @@
-import { COMPARED, type Condition, type Question } from '@acolhida/core/questions'
+import {
+  COMPARED,
+  type Condition,
+  kindOf,
+  type Comparing as Op,
+  type Question,
+} from '@acolhida/core/questions'
 import { Plus, X } from 'lucide-react'
 import { useShown } from '../parts/use-shown.ts'
 
 type Comparison = Extract<Condition, { question: string }>
-type Op = Comparison['is']
 
 const OPS: Record<Op, string> = { ...COMPARED, answered: 'has an answer' }
 
-/** The comparisons that make sense for a kind of question. */
-const opsFor = (question: Question): Op[] => {
-  switch (question.kind) {
-    case 'one':
-      return ['=', '≠', 'answered']
-    case 'several':
-      return ['includes', 'answered']
-    case 'yesno':
-      return ['=', 'answered']
-    case 'items':
-      return ['includes', '=', '<', '≤', '>', '≥', 'answered']
-    case 'number':
-    case 'scale':
-    case 'date':
-    case 'time':
-      return ['=', '≠', '<', '≤', '>', '≥', 'answered']
-    default:
-      return ['answered', '=']
-  }
-}
-
-const firstValue = (question: Question): string | number | boolean => {
-  if ('choices' in question) return question.choices[0]?.id ?? ''
-  if (question.kind === 'yesno') return true
-  if (question.kind === 'items') return question.items[0]?.id ?? ''
-  return question.kind === 'number' || question.kind === 'scale' ? (question.least ?? 0) : ''
-}
-
 /** The plainest condition on a question, to begin with. */
-export function conditionOn(question: Question, is: Op = opsFor(question)[0]!): Condition {
+export function conditionOn(question: Question, is: Op = kindOf(question).compares[0]!): Condition {
   if (is === 'answered') return { question: question.id, is }
-  // Items are looked for by name, and compared by how many there are together.
-  const value = question.kind === 'items' && is !== 'includes' ? 1 : firstValue(question)
-  return { question: question.id, is, value }
+  return { question: question.id, is, value: kindOf(question).first(question, is) }
 }
 
 interface Group {
@@ -289,13 +264,9 @@ function Compared({
   question: Question
   onChange: (leaf: Condition) => void
 }) {
-  const options =
-    'choices' in question
-      ? question.choices
-      : question.kind === 'items' && leaf.is === 'includes'
-        ? question.items
-        : undefined
-  const numeric = ['number', 'scale', 'items'].includes(question.kind)
+  const kind = kindOf(question)
+  const options = kind.listed?.(question, leaf.is)
+  const numeric = kind.typed === 'number'
   const set = (value: string | number | boolean): void => {
     if (leaf.is !== 'answered') onChange({ ...leaf, value })
   }
@@ -312,7 +283,7 @@ function Compared({
           onChange(keeps ? { ...fresh, value: leaf.value } : fresh)
         }}
       >
-        {opsFor(question).map((op) => (
+        {kind.compares.map((op) => (
           <option key={op} value={op}>
             {OPS[op]}
           </option>
@@ -332,7 +303,7 @@ function Compared({
           ))}
         </select>
       )}
-      {leaf.is !== 'answered' && question.kind === 'yesno' && (
+      {leaf.is !== 'answered' && kind.typed === 'yesno' && (
         <select
           aria-label="With what"
           className="field min-h-[34px] w-auto py-1"
@@ -343,12 +314,10 @@ function Compared({
           <option value="false">no</option>
         </select>
       )}
-      {leaf.is !== 'answered' && !options && question.kind !== 'yesno' && (
+      {leaf.is !== 'answered' && !options && kind.typed !== 'yesno' && (
         <Typed
           label="With what"
-          type={
-            question.kind === 'date' || question.kind === 'time' ? question.kind : numeric ? 'number' : 'text'
-          }
+          type={kind.typed}
           value={String(leaf.value)}
           onTyped={(text) => {
             if (!numeric) set(text)

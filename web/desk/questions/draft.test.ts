@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto'
 import type { Question } from '@acolhida/core/questions'
+import { KINDS } from '@acolhida/core/questions'
 import { describe, expect, it } from 'vitest'
-import { asKind, KINDS, moved, movedQuestion } from './draft.ts'
+import { asKind, moved, movedQuestion } from './draft.ts'
 
 const before = [
   { id: 'a', text: 'Alone' },

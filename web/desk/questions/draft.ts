@@ -1,7 +1,7 @@
 import type { Practice } from '@acolhida/core/practice'
 import {
-  asksSomething,
   draftOf,
+  KINDS,
   type Question,
   type Questionnaire,
   type Rule,
@@ -62,55 +62,18 @@ export function movedQuestion(questions: readonly Question[], from: number, to: 
   return rest.toSpliced(rest.indexOf(target) + (to > from ? 1 : 0), 0, ...questions.slice(from, end))
 }
 
-/** The kinds of questions, in the order in which they are offered. */
-export const KINDS: Record<Question['kind'], string> = {
-  short: 'A few words',
-  long: 'In their own words',
-  one: 'One of several',
-  several: 'Several of several',
-  yesno: 'Yes or no',
-  number: 'A number',
-  scale: 'A scale',
-  items: 'Items, and how many',
-  date: 'A date',
-  time: 'A time of day',
-  email: 'A mail address',
-  phone: 'A phone number',
-  url: 'A web address',
-  address: 'A postal address',
-  file: 'A file',
-  passage: 'Something to read',
-  section: 'A new part',
-}
-
 /** A question of another kind, with what both kinds have kept. */
 export function asKind(question: Question, kind: Question['kind']): Question {
   const { id, text, help, required, when, private: own } = question
-  const base = {
+  const listed = 'choices' in question ? question.choices : 'items' in question ? question.items : []
+  return {
     id,
     text,
-    required: required && asksSomething({ ...question, kind } as Question),
+    required: required && KINDS[kind].asks,
     ...(help === undefined ? {} : { help }),
     ...(when === undefined ? {} : { when }),
     ...(own === undefined ? {} : { private: own }),
-  }
-  const listed = 'choices' in question ? question.choices : 'items' in question ? question.items : FIRST
-  switch (kind) {
-    case 'one':
-    case 'several':
-      return { ...base, kind, choices: listed.map(({ id, text }) => ({ id, text })) }
-    case 'items':
-      return { ...base, kind, items: listed.map(({ id, text }) => ({ id, text, most: 10 })) }
-    case 'scale':
-      return { ...base, kind, least: 1, most: 7, leastName: 'not at all', mostName: 'very much' }
-    case 'file':
-      return { ...base, kind, accepts: ['picture', 'pdf'], mostBytes: 2 * 1024 * 1024 }
-    default:
-      return { ...base, kind }
-  }
+    kind,
+    ...KINDS[kind].begin(listed),
+  } as Question
 }
-
-const FIRST = [
-  { id: 'first', text: 'First' },
-  { id: 'second', text: 'Second' },
-]

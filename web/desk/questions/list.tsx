@@ -1,5 +1,5 @@
 import type { Questionnaire } from '@acolhida/core/questions'
-import { freeId, questionCount } from '@acolhida/core/questions'
+import { freeId, kindOf, questionCount } from '@acolhida/core/questions'
 import { STARTS } from '@acolhida/core/questions/starts'
 import { Copy, Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
@@ -9,7 +9,6 @@ import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { ActButton, Problem, useAct } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
-import { KINDS } from './draft.ts'
 import { type FhirRead, OpenFhir } from './fhir-file.tsx'
 
 /** What is asked before times are shown: the questionnaires of the practice. */
@@ -146,7 +145,7 @@ export function QuestionsPage() {
             {library.map((kept) => (
               <li key={kept.id} className="flex items-center gap-3 py-2">
                 <span className="min-w-0 grow">
-                  {kept.text} <span className="text-[14px] text-soft">{KINDS[kept.kind]}</span>
+                  {kept.text} <span className="text-[14px] text-soft">{kindOf(kept).name}</span>
                 </span>
                 <ActButton
                   className="press press-no px-2"

@@ -3,6 +3,7 @@ import {
   conditionWords,
   type DraftFault,
   freeId,
+  kindOf,
   type Question,
   removeQuestion,
   type Sheet,
@@ -13,7 +14,7 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { useSortableRow } from '../parts/sortable-list.tsx'
-import { changeDraft, KINDS } from './draft.ts'
+import { changeDraft } from './draft.ts'
 import { QuestionFields } from './question-fields.tsx'
 import { RowHead } from './row-head.tsx'
 
@@ -63,7 +64,7 @@ export function QuestionCard({
             {question.text}
           </span>
           <span className="block text-[13px] text-soft">
-            {KINDS[question.kind]}
+            {kindOf(question).name}
             {asksSomething(question) && (question.required ? ' · must be answered' : ' · if they like')}
             {question.private && (
               <>

@@ -1,5 +1,6 @@
 import {
   depthsOf,
+  effectKind,
   type Question,
   type Questionnaire,
   questionsIn,
@@ -12,17 +13,7 @@ const ROW = 34
 const STEP = 16
 const LEFT = 12
 
-const DOES = {
-  close: { look: 'fill-clay', word: 'can close' },
-  look: { look: 'fill-sun', word: 'can make you look' },
-  points: { look: 'fill-tile', word: 'gives points' },
-  minutes: { look: 'fill-leaf', word: 'changes the length' },
-  item: { look: 'fill-leaf', word: 'changes the price' },
-  deposit: { look: 'fill-leaf', word: 'asks a deposit' },
-  tag: { look: 'fill-tile', word: 'gives a tag' },
-  suggest: { look: 'fill-tile', word: 'suggests something else' },
-  enquiry: { look: 'fill-tile', word: 'asks for a message instead' },
-} as const
+const FILL = { leaf: 'fill-leaf', sun: 'fill-sun', clay: 'fill-clay', tile: 'fill-tile' } as const
 
 const LEGEND = [
   ['fill-leaf', 'length, price'],
@@ -57,7 +48,12 @@ export function QuestionMap({
   const x = (i: number): number => LEFT + Math.min(depths[i]!, 5) * STEP
   const y = (i: number): number => i * ROW + ROW / 2
   const decides = (id: string) => {
-    const all = rules.filter((rule) => ruleLooksAt(rule).includes(id)).map((rule) => DOES[rule.effect.do])
+    const all = rules
+      .filter((rule) => ruleLooksAt(rule).includes(id))
+      .map(({ effect }) => {
+        const { colour, word } = effectKind(effect).mark
+        return { look: FILL[colour], word }
+      })
     return [...new Map(all.map((one) => [one.word, one])).values()]
   }
   return (

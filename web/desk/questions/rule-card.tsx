@@ -3,16 +3,22 @@ import {
   asksSomething,
   conditionWords,
   type DraftFault,
+  EFFECTS,
   type Effect,
+  type EffectSetting,
+  effectKind,
   effectWords,
+  kindOf,
   type Rule,
   type Sheet,
 } from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
 import { Trash2 } from 'lucide-react'
+import { Fragment, type ReactNode } from 'react'
 import { ActButton, Problem, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { useSortableRow } from '../parts/sortable-list.tsx'
+import { Tick } from '../parts/tick.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { amount } from '../service/fields.ts'
 import { ConditionEdit } from './condition-edit.tsx'
@@ -20,41 +26,9 @@ import { changeDraft, withDraft, withRule } from './draft.ts'
 import { Said } from './question-card.tsx'
 import { RowHead } from './row-head.tsx'
 
-const EFFECTS: Record<Effect['do'], string> = {
-  close: 'close, with a kind text',
-  look: 'I look first',
-  points: 'give points',
-  minutes: 'make it longer',
-  item: 'add something to the price',
-  tag: 'tag the person',
-  deposit: 'ask a deposit',
-  suggest: 'suggest another service',
-  enquiry: 'ask for a message instead of a booking',
-}
-
 /** An effect of another kind, to begin with. */
-function asEffect(kind: Effect['do'], practice: Practice): Effect {
-  switch (kind) {
-    case 'close':
-      return { do: kind, message: '', services: [], enquiry: true }
-    case 'look':
-      return { do: kind, note: '' }
-    case 'points':
-      return { do: kind, points: 1 }
-    case 'minutes':
-      return { do: kind, minutes: 15 }
-    case 'item':
-      return { do: kind, name: 'Something more', price: 1_000 }
-    case 'tag':
-      return { do: kind, tag: 'tag' }
-    case 'deposit':
-      return { do: kind, amount: 1_000 }
-    case 'enquiry':
-      return { do: kind }
-    default:
-      return { do: 'suggest', service: practice.services[0]!.id }
-  }
-}
+const asEffect = (kind: Effect['do'], practice: Practice): Effect =>
+  ({ do: kind, ...EFFECTS[kind].begin(practice.services[0]!.id) }) as Effect
 
 const anyWhole = (typed: string): number => {
   const value = Number(typed)
@@ -158,7 +132,7 @@ export function RuleCard({
                   set((one) => ({ ...one, effect }))
                 }}
               >
-                {Object.entries(EFFECTS).map(([value, name]) => (
+                {Object.entries(EFFECTS).map(([value, { name }]) => (
                   <option key={value} value={value}>
                     {name}
                   </option>
@@ -219,16 +193,14 @@ function EffectFields({
   )
   const money = (value: number): string => (value / 10 ** decimals).toFixed(decimals)
   const counted = sheet.questions.flatMap((one): { value: string; name: string }[] => {
-    if (one.private) return []
-    if (one.kind === 'number' || one.kind === 'scale')
-      return [{ value: one.id, name: `the answer to “${one.text}”` }]
-    if (one.kind !== 'items') return []
+    if (one.private || !kindOf(one).multiplies) return []
+    if (!('items' in one)) return [{ value: one.id, name: `the answer to “${one.text}”` }]
     return [
       { value: one.id, name: `all of “${one.text}”` },
       ...one.items.map((item) => ({ value: `${one.id}/${item.id}`, name: `how many “${item.text}”` })),
     ]
   })
-  const times = (now: { times?: string; of?: string }) =>
+  const times = (now: Effect & { times?: string; of?: string }) =>
     counted.length > 0 && (
       <label className="ask">
         times
@@ -259,79 +231,73 @@ function EffectFields({
         </select>
       </label>
     )
-  switch (effect.do) {
-    case 'close':
-      return (
-        <>
-          {field('What they read', effect.message, (message) => ({ message }), { rows: 3 })}
+  const { settings, about } = effectKind(effect)
+  const value = (key: string): unknown => Reflect.get(effect, key)
+  const part = (key: string, next: unknown): Partial<Effect> => ({ [key]: next })
+  const drawn = ({ key, label, is, suffix }: EffectSetting): ReactNode => {
+    switch (is) {
+      case 'text':
+        return field(label, String(value(key)), (typed) => part(key, key === 'tag' ? typed.trim() : typed))
+      case 'long':
+        return field(label, String(value(key)), (typed) => part(key, typed), { rows: 3 })
+      case 'whole':
+        return field(label, String(value(key)), (typed) => part(key, anyWhole(typed)), {
+          type: 'number',
+          ...(suffix ? { suffix } : {}),
+        })
+      case 'money':
+        return field(label, money(Number(value(key))), (typed) => part(key, amount(typed, decimals)), {
+          suffix: code,
+        })
+      case 'service':
+        return field(label, String(value(key)), (typed) => part(key, typed), {
+          options: practice.services.map((one) => ({ value: one.id, name: one.name })),
+        })
+      case 'services': {
+        const chosen = value(key) as string[]
+        return (
           <fieldset>
-            <legend className="ask">What else they can do</legend>
+            <legend className="ask">{label}</legend>
             {practice.services.map((service) => (
-              <label key={service.id} className="flex min-h-[32px] items-center gap-3">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-primary checkbox-sm"
-                  checked={effect.services.includes(service.id)}
-                  onChange={(event) =>
-                    set({
-                      services: event.target.checked
-                        ? [...effect.services, service.id]
-                        : effect.services.filter((one) => one !== service.id),
-                    })
-                  }
-                />
-                see {service.name}
-              </label>
-            ))}
-            <label className="flex min-h-[32px] items-center gap-3">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-primary checkbox-sm"
-                checked={effect.enquiry}
-                onChange={(event) => set({ enquiry: event.target.checked })}
+              <Tick
+                key={service.id}
+                label={`see ${service.name}`}
+                on={chosen.includes(service.id)}
+                onChange={(on) =>
+                  set(part(key, on ? [...chosen, service.id] : chosen.filter((one) => one !== service.id)))
+                }
               />
-              write a message
-            </label>
+            ))}
           </fieldset>
-        </>
-      )
-    case 'look':
-      return field('A note for yourself', effect.note, (note) => ({ note }))
-    case 'points':
-      return field('Points', String(effect.points), (typed) => ({ points: anyWhole(typed) }), {
-        type: 'number',
-      })
-    case 'minutes':
-      return (
-        <div className="grid grid-cols-2 items-end gap-3">
-          {field('By', String(effect.minutes), (typed) => ({ minutes: anyWhole(typed) }), {
-            type: 'number',
-            suffix: 'min',
-          })}
-          {times(effect)}
-        </div>
-      )
-    case 'item':
-      return (
-        <div className="grid grid-cols-3 items-end gap-3">
-          {field('What', effect.name, (name) => ({ name }))}
-          {field('Price', money(effect.price), (typed) => ({ price: amount(typed, decimals) }), {
-            suffix: code,
-          })}
-          {times(effect)}
-        </div>
-      )
-    case 'tag':
-      return field('Tag', effect.tag, (tag) => ({ tag: tag.trim() }))
-    case 'enquiry':
-      return <p className="text-[14px] text-soft">They are asked to write to you; no time is taken.</p>
-    case 'deposit':
-      return field('Deposit', money(effect.amount), (typed) => ({ amount: amount(typed, decimals) }), {
-        suffix: code,
-      })
-    case 'suggest':
-      return field('Service', effect.service, (service) => ({ service }), {
-        options: practice.services.map((one) => ({ value: one.id, name: one.name })),
-      })
+        )
+      }
+      case 'tick':
+        return <Tick label={label} on={value(key) === true} onChange={(on) => set(part(key, on))} />
+      case 'times':
+        return times(effect)
+    }
   }
+  const side = settings.filter(({ is }) => SIDE.includes(is))
+  return (
+    <>
+      {settings
+        .filter(({ is }) => !SIDE.includes(is))
+        .map((setting) => (
+          <Fragment key={setting.key}>{drawn(setting)}</Fragment>
+        ))}
+      {side.length > 0 && (
+        <div className={`grid items-end gap-3 ${COLUMNS[side.length] ?? 'grid-cols-3'}`}>
+          {side.map((setting) => (
+            <Fragment key={setting.key}>{drawn(setting)}</Fragment>
+          ))}
+        </div>
+      )}
+      {about && <p className="text-[14px] text-soft">{about}</p>}
+      <Problem of={act} />
+    </>
+  )
 }
+
+/** What is small enough to stand side by side. */
+const SIDE: readonly EffectSetting['is'][] = ['text', 'whole', 'money', 'service', 'times']
+const COLUMNS: Record<number, string> = { 1: 'grid-cols-1', 2: 'grid-cols-2' }

@@ -1,0 +1,33 @@
+import { maybe, yes } from '../../shape/shape.ts'
+import { addressOf } from '../address.ts'
+import type { Kind } from './kind.ts'
+import { plainText, written } from './written.ts'
+
+/** Three lines: street, postal code, town. */
+export interface Address {
+  /** Its postal code says how far to travel. */
+  travel?: boolean
+}
+
+const plain = plainText(500, 'Please write an address.')
+const common = written({
+  name: 'A postal address',
+  example: 'Rua das Flores 1\n3000-123\nCoimbra',
+  problem: (text) => {
+    const wrong = plain(text)
+    if (wrong) return wrong
+    const { street, postalCode, town } = addressOf(text)
+    const missing = [street ? '' : 'the street', postalCode ? '' : 'the postal code', town ? '' : 'the town']
+    const left = missing.filter(Boolean)
+    return left.length > 0 ? `Please write ${left.join(' and ')}, too.` : undefined
+  },
+  item: { type: 'text', named: true },
+})
+
+/** A postal address. */
+export const address: Kind<Address> = {
+  ...common,
+  shape: { travel: maybe(yes) },
+  settings: [{ key: 'travel', label: 'Its postal code says how far I travel', is: 'switch' }],
+  fhir: { ...common.fhir, write: () => ({ item: { type: 'text' }, kept: ['travel'], named: true }) },
+}

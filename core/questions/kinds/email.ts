@@ -1,0 +1,13 @@
+import { MAIL_SHAPE } from '../../people/mail.ts'
+import { written } from './written.ts'
+
+/** A mail address. */
+export const email = written({
+  name: 'A mail address',
+  example: 'name@example.org',
+  problem: (text) =>
+    text.length <= 254 && MAIL_SHAPE.test(text.trim())
+      ? undefined
+      : 'Please give a mail address, as name@example.org.',
+  item: { type: 'string', named: true },
+})

@@ -1,0 +1,98 @@
+import { anyNumber, maybe, text, yes } from '../../shape/shape.ts'
+import type { AnswerValue } from '../base.ts'
+import { bound, FHIR, type Kind, type Looked, range } from './kind.ts'
+
+interface Bounds {
+  least?: number
+  most?: number
+}
+
+export interface Numeric extends Bounds {
+  unit?: string
+  whole?: boolean
+}
+
+/** Whole numbers are looked at one by one in a range of at most so many. */
+const MOST_NUMBERS = 200
+
+/** What is wrong with a number. */
+export function problemWithNumber(
+  { least, most }: Bounds,
+  whole: boolean,
+  value: AnswerValue,
+): string | undefined {
+  if (typeof value !== 'number' || !Number.isFinite(value)) return 'Please answer with a number.'
+  if (whole && !Number.isInteger(value)) return 'Please answer with a whole number.'
+  if (least !== undefined && value < least) return `It can't be less than ${least}.`
+  return most !== undefined && value > most ? `It can't be more than ${most}.` : undefined
+}
+
+/** Why no number can be answered. */
+export const impossibleBounds = ({ least, most }: Bounds): string | undefined =>
+  least !== undefined && most !== undefined && least > most
+    ? `No answer is possible: it must be at least ${least} and at most ${most}.`
+    : undefined
+
+/** A number, within bounds or without. */
+export const number: Kind<Numeric> = {
+  name: 'A number',
+  asks: true,
+  shape: { least: maybe(anyNumber), most: maybe(anyNumber), unit: maybe(text(30)), whole: maybe(yes) },
+  settings: [
+    { key: 'least', label: 'At least', is: 'whole' },
+    { key: 'most', label: 'At most', is: 'whole' },
+    { key: 'unit', label: 'Unit', is: 'text' },
+    { key: 'whole', label: 'Whole numbers only', is: 'switch' },
+  ],
+  begin: () => ({}),
+  problem: (question, value) => problemWithNumber(question, question.whole === true, value),
+  words: ({ unit }, value) => (unit ? `${value} ${unit}` : String(value)),
+  ways: numbers,
+  impossible: impossibleBounds,
+  compares: ['=', '≠', '<', '≤', '>', '≥', 'answered'],
+  first: (question) => question.least ?? 0,
+  typed: 'number',
+  multiplies: true,
+  fhir: {
+    write: ({ least, most, whole, unit }) => ({
+      item: { type: whole ? 'integer' : 'decimal' },
+      extension: [
+        ...bound(FHIR.minValue, least),
+        ...bound(FHIR.maxValue, most),
+        ...(unit ? [{ url: FHIR.unit, valueCoding: { display: unit } }] : []),
+      ],
+    }),
+    as: ['integer', 'decimal', 'quantity'],
+    reads: ({ type }) => type === 'integer' || type === 'decimal' || type === 'quantity',
+    read: ({ type, extension }, { least, most }) => {
+      const coding = extension?.find((one) => one.url === FHIR.unit)?.valueCoding
+      const unit = coding?.display ?? coding?.code
+      return {
+        ...(type === 'integer' ? { whole: true } : {}),
+        ...(least === undefined ? {} : { least }),
+        ...(most === undefined ? {} : { most }),
+        ...(unit ? { unit } : {}),
+      }
+    },
+    element: ({ whole }, value) => ({ as: whole ? 'Integer' : 'Decimal', value: Number(value) }),
+  },
+}
+
+/** Numbers: each whole one in a small range, else the bounds, what is compared, and a little beside it. */
+function numbers({ least, most, whole }: Numeric, { compared }: Looked): [number, number][] {
+  if (whole && least !== undefined && most !== undefined && most - least <= MOST_NUMBERS) {
+    return range(Math.ceil(least), Math.floor(most)).map((value) => [value, 1])
+  }
+  const beside = whole ? 1 : 0.5
+  const cuts = compared.filter((one): one is number => typeof one === 'number')
+  const tried = new Set([
+    ...cuts.flatMap((cut) => [cut - beside, cut, cut + beside]),
+    least ?? Math.min(0, ...cuts) - 1,
+    most ?? Math.max(0, ...cuts) + 1,
+  ])
+  return [...tried]
+    .filter((one) => (least === undefined || one >= least) && (most === undefined || one <= most))
+    .filter((one) => !whole || Number.isInteger(one))
+    .sort((a, b) => a - b)
+    .map((value) => [value, 1])
+}

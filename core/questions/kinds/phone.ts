@@ -1,0 +1,12 @@
+import { written } from './written.ts'
+
+/** A phone number. How long numbers are in each country is looked at in the form; here only that it can be one (ITU-T E.164). */
+export const phone = written({
+  name: 'A phone number',
+  example: '+351 239 555 0100',
+  problem: (text) =>
+    /^\+?[0-9()\-.\s/]{5,40}$/.test(text) && /^\d{5,15}$/.test(text.replaceAll(/\D/g, ''))
+      ? undefined
+      : 'Please give a phone number with its country, as +351 239 555 0100.',
+  item: { type: 'string', named: true },
+})

@@ -1,0 +1,9 @@
+import { plainText, written } from './written.ts'
+
+/** A few words. */
+export const short = written({
+  name: 'A few words',
+  example: 'some words',
+  problem: plainText(500, 'Please keep it under 500 characters.'),
+  item: { type: 'string' },
+})

@@ -1,0 +1,13 @@
+import { written } from './written.ts'
+
+/** A web address. */
+export const url = written({
+  name: 'A web address',
+  example: 'https://example.org/page',
+  problem: (text) =>
+    /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+(\/\S*)?$/i.test(text)
+      ? undefined
+      : 'Please give a web address that begins with https://',
+  item: { type: 'url' },
+  element: (value) => ({ as: 'Uri', value }),
+})

@@ -1,0 +1,57 @@
+import type { QuestionnaireItem } from 'fhir/r4'
+import type { AnswerValue } from '../base.ts'
+import { holdsHtml } from '../text.ts'
+import { type Element, type Kind, type Looked, texts } from './kind.ts'
+
+export const PLAIN = 'Please write in plain words, without HTML.'
+
+/** What kinds whose answer is one written text have in common. */
+export function written({
+  name,
+  example,
+  problem,
+  item,
+  typed = 'text',
+  compares = ['answered', '='],
+  element = (value) => ({ as: 'String', value }),
+}: {
+  name: string
+  /** An answer that is right. */
+  example: string
+  /** What is wrong with a text. */
+  problem: (text: string) => string | undefined
+  /** The type of its item; `named` where its kind must be kept. */
+  item: { type: QuestionnaireItem['type']; named?: boolean; reads?: QuestionnaireItem['type'][] }
+  typed?: Kind['typed']
+  compares?: Kind['compares']
+  element?: (text: string) => Element
+}): Kind<object> {
+  const { type, named = false, reads = named ? [] : [type] } = item
+  return {
+    name,
+    asks: true,
+    shape: {},
+    settings: [],
+    begin: () => ({}),
+    problem: (_, value) => (typeof value === 'string' ? problem(value) : 'Please answer in words.'),
+    words: (_, value: AnswerValue) => String(value),
+    ways: (_, looked: Looked) => texts(looked, example),
+    compares,
+    first: () => '',
+    typed,
+    fhir: {
+      write: () => ({ item: { type }, named }),
+      as: [type],
+      reads: (one) => reads.includes(one.type),
+      read: (one, { say }) => {
+        if (one.type === 'dateTime') say('the time of day is not asked.')
+        return {}
+      },
+      element: (_, value) => element(String(value)),
+    },
+  }
+}
+
+/** A text of at most so many characters, without HTML. */
+export const plainText = (most: number, says: string) => (text: string) =>
+  text.length > most ? says : holdsHtml(text) ? PLAIN : undefined
