@@ -1,26 +1,48 @@
-import { type Booking, leastDates, toldFrom } from '../booking/index.ts'
+import { type Booking, leastDates } from '../booking/index.ts'
 import type { CalendarState, EnquiryNews } from '../contract/types.ts'
-import type { Step } from '../messages/index.ts'
-import { type Practice, placeOf } from '../practice/index.ts'
+import { plannedLetters, type Step } from '../messages/index.ts'
+import type { Practice } from '../practice/index.ts'
 import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
 import { nameOf, type Subject, sessionSubject } from './subject.ts'
 
-/** Something that happens by itself. */
-export type Doing =
+/** What can happen by itself, each with what is its own. */
+interface Own {
   /** A hold has run out. */
-  | { do: 'lapse' }
+  lapse: object
   /** A decision can't be taken back any more: what it gave up is free. */
-  | { do: 'settle'; of: number }
+  settle: { of: number }
   /** A start is no longer kept for a visit. */
-  | { do: 'unkeep' }
+  unkeep: object
   /** A group date has too few people, or enough. */
-  | { do: 'judge' }
+  judge: object
   /** A message goes. */
-  | { do: 'message'; step: Step; anchor: number }
+  message: { step: Step; anchor: number }
   /** A calendar is read. */
-  | { do: 'read-calendar' }
+  'read-calendar': object
   /** What is too old is forgotten. */
-  | { do: 'forget' }
+  forget: object
+}
+
+/** Something that happens by itself. */
+export type Doing = { [K in keyof Own]: { do: K } & Own[K] }[keyof Own]
+
+interface DoingKind<K extends keyof Own> {
+  /** Whether it changes how things stand; such are carried out before anything later is. */
+  changesState: boolean
+  /** What tells it from another of its kind about the same subject; never used for something else later. */
+  name?(doing: Own[K]): string
+}
+
+/** Everything about each thing that happens by itself, but for what it does (`core/house/itself.ts`, `relay/due`). */
+const DOINGS: { [K in keyof Own]: DoingKind<K> } = {
+  lapse: { changesState: true },
+  settle: { changesState: true, name: ({ of }) => String(of) },
+  unkeep: { changesState: true },
+  judge: { changesState: true },
+  message: { changesState: false, name: ({ step, anchor }) => `${step}/email/${anchor}` },
+  'read-calendar': { changesState: false },
+  forget: { changesState: false },
+}
 
 /** `at` is the first moment it may be done: an inclusive end is over a moment later. */
 export interface Due {
@@ -31,14 +53,13 @@ export interface Due {
 }
 
 /** Whether a due thing changes how things stand; such are carried out before anything later is. */
-export const changesState = ({ doing }: Due): boolean =>
-  doing.do === 'lapse' || doing.do === 'settle' || doing.do === 'unkeep' || doing.do === 'judge'
+export const changesState = ({ doing }: Due): boolean => DOINGS[doing.do].changesState
 
 /** Names a due thing for good: the same thing has the same name whenever it is planned. */
 export function keyOf(subject: Subject, doing: Doing): string {
+  const kind = DOINGS[doing.do] as { name?(doing: Doing): string }
   const own = `${nameOf(subject)}/${doing.do}`
-  if (doing.do === 'settle') return `${own}/${doing.of}`
-  return doing.do === 'message' ? `${own}/${doing.step}/email/${doing.anchor}` : own
+  return kind.name ? `${own}/${kind.name(doing)}` : own
 }
 
 const due = (subject: Subject, doing: Doing, at: number): Due => ({
@@ -77,10 +98,6 @@ export interface Planner {
 /** How often each calendar is read. */
 const CALENDARS_EVERY = 5 * MINUTE
 const FORGETTING_EVERY = HOUR
-
-/** How long before a hold runs out the practitioner is reminded: an hour, or half of a shorter hold. */
-const remindFrom = (asked: Instant, until: Instant): number =>
-  Math.max(until - HOUR, asked + Math.floor((until - asked) / 2))
 
 /** Everything that will happen by itself to a subject. It follows from the house alone. */
 export function dueOf(house: Planner, subject: Subject): Due[] {
@@ -123,7 +140,7 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
 function dueOfBooking(house: Planner, subject: Subject): Due[] {
   const booking = house.booking(subject.id)
   if (!booking) return []
-  const { status, until, latest, unsettled, tells, awaited, start } = booking
+  const { status, until, latest, unsettled, tells } = booking
   const dues: Due[] = []
   if (status === 'requested') dues.push(due(subject, { do: 'lapse' }, Math.max(until, latest) + 1))
   if (unsettled) {
@@ -132,16 +149,8 @@ function dueOfBooking(house: Planner, subject: Subject): Due[] {
   }
   // One message tells how things stand: a newer one takes the place of what has not gone.
   if (tells) dues.push(...message(house, subject, tells.step, tells.seq, tells.due))
-  if (status === 'requested' && !booking.unproved && booking.offers.length === 0) {
-    dues.push(...message(house, subject, 'word-due', awaited.seq, remindFrom(awaited.at, until), until))
-  }
-  const place = house.practice && placeOf(house.practice, booking.place)
-  const byItself =
-    status === 'booked' && place?.told === 'last-reminder' && place.address
-      ? // What goes that late anyway tells it.
-        (tells?.due ?? 0) < toldFrom(start)
-      : false
-  if (byItself) dues.push(...message(house, subject, 'place', booking.placed, toldFrom(start), start))
+  for (const { step, anchor, at, useful } of plannedLetters(booking, house.practice))
+    dues.push(...message(house, subject, step, anchor, at, useful))
   return dues
 }
 

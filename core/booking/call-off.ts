@@ -1,7 +1,8 @@
 import { placeOf, zoneOf } from '../practice/find.ts'
 import type { GroupDate, Practice, Service } from '../practice/types.ts'
 import { before, type Instant, instant, instantOf } from '../time/index.ts'
-import type { Booking, BookingEvent } from './record.ts'
+import type { BookingEvent } from './events.ts'
+import type { Booking } from './record.ts'
 import { isHeld, stateAt } from './state.ts'
 
 /** A group date that is judged by how many have come. */

@@ -1,9 +1,67 @@
 import type { Closure } from '../openings/index.ts'
+import type { Outcome } from '../questions/index.ts'
+import { epochMs } from '../shape/plain.ts'
+import { id, type Keys, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
 import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
 import { apply } from './apply.ts'
 import { cancelShare } from './deadlines.ts'
-import type { Booking, BookingEvent, Command, Mark, Refusal, Start } from './record.ts'
+import type { BookingEvent } from './events.ts'
+import type { Booking, Mark, Start } from './record.ts'
 import { type StateName, seenAt, stateAt, undoableAt } from './state.ts'
+
+/** What can be done with a booking, each with what is its own. */
+interface Own {
+  welcome: object
+  decline: { text: string }
+  offer: { starts: Start[]; text: string }
+  'take-back': { of: number }
+  overrule: { outcome: Outcome; text: string }
+  /** `clash`: also into another session, after that has been said. */
+  move: {
+    start: Instant
+    place: string
+    minutes: number
+    text: string
+    clash: boolean
+    service?: string
+  }
+  cancel: { by: 'client' | 'practitioner'; text: string }
+  prove: object
+  accept: { start: Instant; place: string }
+  refuse: { text: string }
+  withdraw: object
+  lapse: object
+}
+
+type Of<K extends keyof Own> = { do: K } & Own[K]
+type All = { [K in keyof Own]: Of<K> }
+/** What the practitioner can do with a booking. */
+export type DeskDoes =
+  | All['welcome' | 'decline' | 'offer' | 'take-back' | 'overrule' | 'move']
+  | { do: 'cancel'; by: 'practitioner'; text: string }
+
+/** What a client can do with theirs. */
+export type ClientDoes =
+  | All['prove' | 'accept' | 'refuse' | 'withdraw']
+  | { do: 'cancel'; by: 'client'; text: string }
+
+export type Command = DeskDoes | ClientDoes | All['lapse']
+
+/** Why a command could not be carried out: a code for programs, a sentence for people. */
+export interface Refusal {
+  code:
+    | 'not-proved'
+    | 'not-waiting'
+    | 'not-booked'
+    | 'too-late'
+    | 'not-open'
+    | 'not-offered'
+    | 'nothing-to-take-back'
+    | 'too-many-offers'
+    | 'hold-stands'
+  message: string
+  closures?: Closure[]
+}
 
 /** What a decision may look at besides the booking. */
 export interface Circumstances {
@@ -47,54 +105,102 @@ const notWaiting = (is: StateName): Decision =>
 const notBooked = (is: StateName): Decision =>
   refuse('not-booked', is === 'waiting' || is === 'offered' ? 'It is not booked yet.' : NOT_WAITING[is])
 
+interface CommandKind<C> {
+  /** The shape of what the practitioner says with it; nothing where it is not theirs. */
+  shape?: Keys
+  decide(booking: Booking, command: C, is: StateName, about: Circumstances): Decision
+}
+
+const happened = (...events: BookingEvent[]): Decision => ({ events })
+const words = text(5_000)
+
+/** Everything about each command: its shape, and what it makes of a booking. */
+export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
+  welcome: {
+    shape: {},
+    decide: (_, __, is, { now }) =>
+      is === 'waiting'
+        ? happened({ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) })
+        : notWaiting(is),
+  },
+  decline: {
+    shape: { text: words },
+    decide: (_, { text: said }, is, { now }) =>
+      is === 'waiting' || is === 'offered'
+        ? happened({ type: 'declined', at: now, text: said, settles: shift(now, UNDO) })
+        : notWaiting(is),
+  },
+  offer: {
+    shape: { text: words, starts: list(object({ start: epochMs, place: id }), MOST_OFFERS, 1) },
+    decide: (_, command, is, about) =>
+      is === 'waiting' || is === 'offered' ? offer(command, about) : notWaiting(is),
+  },
+  'take-back': {
+    shape: { of: whole(1, 100_000) },
+    decide: (booking, { of }, _, { now }) =>
+      undoableAt(booking, now)?.of === of
+        ? happened({ type: 'taken-back', at: now, of })
+        : refuse('nothing-to-take-back', 'It is too late to undo this; the message has gone out.'),
+  },
+  overrule: {
+    shape: { outcome: one('fits', 'look', 'closed'), text: said(2_000) },
+    decide: (booking, { outcome, text: why }, is, { now }) => {
+      if (is !== 'waiting' && is !== 'offered' && is !== 'booked') return notWaiting(is)
+      const current = booking.overruled?.outcome ?? booking.asked.reading.outcome
+      return outcome === current ? happened() : happened({ type: 'overruled', at: now, outcome, text: why })
+    },
+  },
+  move: {
+    shape: {
+      start: epochMs,
+      place: id,
+      minutes: whole(1, 14_400),
+      text: words,
+      clash: yes,
+      service: maybe(id),
+    },
+    decide: (booking, command, is, about) =>
+      is === 'booked' ? move(booking, command, about) : notBooked(is),
+  },
+  cancel: {
+    shape: { by: one('practitioner'), text: words },
+    decide: (booking, command, _, about) =>
+      command.by === 'practitioner'
+        ? cancel(booking, command, about)
+        : asSeen(booking, about.now, (seen) => cancel(seen, command, about)),
+  },
+  prove: { decide: (booking, _, is, about) => prove(booking, is, about) },
+  accept: { decide: answered },
+  refuse: { decide: answered },
+  withdraw: { decide: answered },
+  lapse: {
+    decide: (booking, _, __, { now }) => {
+      if (booking.status !== 'requested') return happened()
+      if (now <= booking.until) return refuse('hold-stands', 'The hold still stands.')
+      // The lapse is stamped with the moment it was due, even if nobody was there to see it; where a decision stood
+      // in its way and was taken back, with that moment.
+      return happened({ type: 'lapsed', at: instant(Math.max(booking.until, booking.latest)) })
+    },
+  },
+}
+
 /**
  * What a command makes of a booking: the events to append to its record, or why not. Pure; relay and desk call the
  * same one, and the relay's word counts. A client's command is judged against what they see; a decision not said yet
  * that it crosses is first taken back.
  */
 export function decide(booking: Booking, command: Command, about: Circumstances): Decision {
-  const { now } = about
-  const { is } = stateAt(booking, now)
-  switch (command.do) {
-    case 'welcome':
-      if (is !== 'waiting') return notWaiting(is)
-      return { events: [{ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) }] }
-    case 'decline':
-      if (is !== 'waiting' && is !== 'offered') return notWaiting(is)
-      return { events: [{ type: 'declined', at: now, text: command.text, settles: shift(now, UNDO) }] }
-    case 'offer':
-      return is === 'waiting' || is === 'offered' ? offer(command, about) : notWaiting(is)
-    case 'move':
-      return is === 'booked' ? move(booking, command, about) : notBooked(is)
-    case 'take-back':
-      if (undoableAt(booking, now)?.of !== command.of) {
-        return refuse('nothing-to-take-back', 'It is too late to undo this; the message has gone out.')
-      }
-      return { events: [{ type: 'taken-back', at: now, of: command.of }] }
-    case 'overrule': {
-      const { outcome, text } = command
-      if (is !== 'waiting' && is !== 'offered' && is !== 'booked') return notWaiting(is)
-      const current = booking.overruled?.outcome ?? booking.asked.reading.outcome
-      if (outcome === current) return { events: [] }
-      return { events: [{ type: 'overruled', at: now, outcome, text }] }
-    }
-    case 'prove':
-      return prove(booking, is, about)
-    case 'accept':
-    case 'refuse':
-    case 'withdraw':
-      return asSeen(booking, now, (seen) => answer(seen, command, now))
-    case 'cancel':
-      return command.by === 'practitioner'
-        ? cancel(booking, command, about)
-        : asSeen(booking, now, (seen) => cancel(seen, command, about))
-    case 'lapse':
-      if (booking.status !== 'requested') return { events: [] }
-      if (now <= booking.until) return refuse('hold-stands', 'The hold still stands.')
-      // The lapse is stamped with the moment it was due, even if nobody was there to see it; where a decision stood
-      // in its way and was taken back, with that moment.
-      return { events: [{ type: 'lapsed', at: instant(Math.max(booking.until, booking.latest)) }] }
-  }
+  const kind = COMMANDS[command.do] as CommandKind<Command>
+  return kind.decide(booking, command, stateAt(booking, about.now).is, about)
+}
+
+function answered(
+  booking: Booking,
+  command: All['accept' | 'refuse' | 'withdraw'],
+  _: StateName,
+  { now }: Circumstances,
+): Decision {
+  return asSeen(booking, now, (seen) => answer(seen, command, now))
 }
 
 /** Decides by what the client sees, and takes back first what they have not been told. */

@@ -1,4 +1,3 @@
-import type { Closure } from '../openings/index.ts'
 import type { HouseRules } from '../practice/types.ts'
 import type { Answers, Asking, Outcome, Reading } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
@@ -26,13 +25,9 @@ export interface Start {
   place: string
 }
 
-interface Happened {
+/** Something that happened. */
+export interface Happened {
   at: Instant
-}
-
-/** A decision that can be taken back while `now ≤ settles`; its message waits as long. */
-interface Decided extends Happened {
-  settles: Instant
 }
 
 /**
@@ -76,48 +71,6 @@ export interface Asked extends Happened, Start {
   /** The price code, by id. */
   code?: string
 }
-
-interface Moved extends Decided, Start {
-  type: 'moved'
-  minutes: number
-  text: string
-  service?: string
-}
-
-interface Cancelled extends Decided {
-  type: 'cancelled'
-  by: 'client' | 'practitioner'
-  share: number
-  text: string
-}
-
-/** One thing that happened to a booking. The list of them is the booking. */
-export type BookingEvent =
-  | Asked
-  /** The address has proved true; what was unproved until then is held for the practitioner's word from now on. */
-  | (Happened & { type: 'proved'; until?: Instant; marks?: Mark[] })
-  | (Decided & { type: 'welcomed'; by: 'practitioner' | 'rules' })
-  | (Decided & { type: 'declined'; text: string })
-  | (Decided & { type: 'offered'; starts: Start[]; until: Instant; text: string })
-  | (Happened & Start & { type: 'accepted' })
-  | (Happened & { type: 'refused'; text: string })
-  /** To another time, place, length or service; the rules of the day one asked go with it. */
-  | Moved
-  | (Happened & { type: 'lapsed' })
-  | (Happened & { type: 'withdrawn' })
-  | Cancelled
-  /** The practitioner has judged otherwise than the rules, and says why. */
-  | (Happened & { type: 'overruled'; outcome: Outcome; text: string })
-  /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
-  | (Happened & { type: 'taken-back'; of: number })
-
-/** Events as they were written before version 2. */
-export type EarlierEvent =
-  | (Omit<Asked, 'v' | 'asking' | 'proof' | 'shown'> & { standing: 'new' | 'known'; byHand?: boolean })
-  | Omit<Cancelled, 'settles'>
-
-/** Events as files and databases hold them; they are never rewritten. */
-export type StoredEvent = BookingEvent | EarlierEvent
 
 export type BookingStatus =
   | 'requested'
@@ -190,49 +143,4 @@ export interface Telling {
   due: Instant
   /** For `lapsed`: it was the times offered that have run out. */
   offered?: boolean
-}
-
-/** What the practitioner can do with a booking. */
-export type DeskDoes =
-  | { do: 'welcome' }
-  | { do: 'decline'; text: string }
-  | { do: 'offer'; starts: Start[]; text: string }
-  | { do: 'take-back'; of: number }
-  | { do: 'overrule'; outcome: Outcome; text: string }
-  /** `clash`: also into another session, after that has been said. */
-  | {
-      do: 'move'
-      start: Instant
-      place: string
-      minutes: number
-      text: string
-      clash: boolean
-      service?: string
-    }
-  | { do: 'cancel'; by: 'practitioner'; text: string }
-
-/** What a client can do with theirs. */
-export type ClientDoes =
-  | { do: 'prove' }
-  | { do: 'accept'; start: Instant; place: string }
-  | { do: 'refuse'; text: string }
-  | { do: 'withdraw' }
-  | { do: 'cancel'; by: 'client'; text: string }
-
-export type Command = DeskDoes | ClientDoes | { do: 'lapse' }
-
-/** Why a command could not be carried out: a code for programs, a sentence for people. */
-export interface Refusal {
-  code:
-    | 'not-proved'
-    | 'not-waiting'
-    | 'not-booked'
-    | 'too-late'
-    | 'not-open'
-    | 'not-offered'
-    | 'nothing-to-take-back'
-    | 'too-many-offers'
-    | 'hold-stands'
-  message: string
-  closures?: Closure[]
 }

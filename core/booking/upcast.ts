@@ -1,23 +1,7 @@
-import type { BookingEvent, StoredEvent } from './record.ts'
+import { type BookingEvent, EVENTS, type StoredEvent } from './events.ts'
 
 /** The version of the events that this program writes. */
 export const EVENT_VERSION = 2
-
-const KNOWN: Record<BookingEvent['type'], true> = {
-  asked: true,
-  proved: true,
-  welcomed: true,
-  declined: true,
-  offered: true,
-  accepted: true,
-  refused: true,
-  moved: true,
-  lapsed: true,
-  withdrawn: true,
-  cancelled: true,
-  overruled: true,
-  'taken-back': true,
-}
 
 /** A record holds what this program does not know yet. */
 export class NewerRecord extends Error {
@@ -32,7 +16,8 @@ export class NewerRecord extends Error {
  * @throws NewerRecord for what it does not know
  */
 export function upcast(event: StoredEvent): BookingEvent {
-  if (!Object.hasOwn(KNOWN, event.type)) throw new NewerRecord(`an event “${event.type}”`)
+  if (event.type !== 'asked' && !Object.hasOwn(EVENTS, event.type))
+    throw new NewerRecord(`an event “${event.type}”`)
   if (event.type === 'asked') {
     if ('v' in event) {
       if (event.v > EVENT_VERSION) throw new NewerRecord(`version ${event.v} of a request`)

@@ -1,11 +1,10 @@
-import type { Contact, DeskDoes } from '../booking/index.ts'
+import { COMMANDS, type Contact, type DeskDoes } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
-import { email, epochMs, fingerprint, id, localDate, someMinutes, token, zoneName } from '../schemas/plain.ts'
 import { doorPackage } from '../schemas/practice.ts'
-import { outcome } from '../schemas/questionnaire.ts'
 import { answers } from '../schemas/record.ts'
+import { email, epochMs, fingerprint, id, localDate, someMinutes, token, zoneName } from '../shape/plain.ts'
 import {
   byHand,
   distinct,
@@ -17,6 +16,7 @@ import {
   one,
   pattern,
   type Schema,
+  said,
   tagged,
   text,
   whole,
@@ -51,8 +51,6 @@ const phone = pattern(
   LONGEST_PHONE,
   '{{#label}} is not a phone number; write it as +351 239 555 0100',
 )
-/** Words that say something. */
-const said = (most: number): Schema<string> => byHand(({ joi }) => joi.string().trim().min(1).max(most))
 const contact = exactly<Contact>()(object({ name, email, phone: maybe(phone), zone: zoneName }))
 
 const booking = pattern(/^[A-Za-z0-9_-]{8,64}$/, 64)
@@ -77,16 +75,16 @@ const wanted = {
 const wish = exactly<Wanted, Answers>()(object(wanted))
 const visit = object({ visit: token })
 
-const deskDoes = exactly<DeskDoes>()(
-  tagged('do', {
-    welcome: {},
-    decline: { text: words },
-    offer: { text: words, starts: list(object(start), 3, 1) },
-    move: { ...start, minutes: someMinutes, text: words, clash: yes, service: maybe(id) },
-    'take-back': { of: whole(1, 100_000) },
-    overrule: { outcome, text: said(2_000) },
-    cancel: { by: one('practitioner'), text: words },
-  }),
+/** What the practitioner can do, as each command says its own shape. */
+const deskDoes: Schema<DeskDoes> = byHand(({ of }) =>
+  of(
+    tagged(
+      'do',
+      Object.fromEntries(
+        Object.entries(COMMANDS).flatMap(([name, { shape }]) => (shape ? [[name, shape]] : [])),
+      ),
+    ),
+  ),
 )
 
 /** A schema for every body that an endpoint takes; the compiler keeps the map complete, and each held to its type. */
@@ -127,7 +125,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   cancel: object({ text: text(2_000), shown }),
   pair: object({ code: line(40), replace: yes }),
   publish: exactly<Bodies['publish'], Condition>()(doorPackage),
-  command: exactly<DeskCommand>()(object({ booking, command: deskDoes, seen: maybe(fingerprint) })),
+  command: exactly<DeskCommand, DeskDoes>()(object({ booking, command: deskDoes, seen: maybe(fingerprint) })),
   enter: exactly<EnterBody, Answers>()(
     object({
       id: booking,

@@ -1,4 +1,4 @@
-import { type Due, judgedKey, sessionSubject } from '../agenda/index.ts'
+import { type Doing, type Due, judgedKey, sessionSubject } from '../agenda/index.ts'
 import { callOff, counts, decide, isEnded, leastDates, stateAt } from '../booking/index.ts'
 import type { Instant } from '../time/index.ts'
 import { happen, type Work } from './act.ts'
@@ -16,33 +16,33 @@ export interface Comes {
 
 /** What happens by itself when its moment has come. */
 export function itself(work: Work, { due, memory, really }: Comes): Record<string, never> {
-  const { house, now, changes } = work
-  const { subject, doing, key } = due
+  const { house, now } = work
+  const { doing, key } = due
   // It may have gone since it was looked up.
   if (house.due(key)?.at !== due.at || due.at > now) return {}
-  switch (doing.do) {
-    case 'lapse': {
-      const booking = house.booking(subject.id)
-      const decision = booking && decide(booking, { do: 'lapse' }, circumstances(house, booking, now))
-      if (booking && decision && 'events' in decision) happen(work, booking.id, decision.events)
-      return {}
-    }
-    case 'settle':
-      changes.push({ type: 'done', key, subject, at: due.at })
-      return {}
-    case 'unkeep':
-      changes.push({ type: 'unkeep', visit: subject.id })
-      return {}
-    case 'judge':
-      judge(work, due, really)
-      return {}
-    case 'forget':
-      forget(work, memory)
-      return {}
-    case 'message':
-    case 'read-calendar':
-      throw new Error(`${key} is done outside.`)
-  }
+  if (!DOES[doing.do]) throw new Error(`${key} is done outside.`)
+  DOES[doing.do]?.(work, { due, memory, really })
+  return {}
+}
+
+/** What each thing does that happens in the house; nothing where the relay does it outside. */
+const DOES: { [K in Doing['do']]: ((work: Work, comes: Comes) => void) | undefined } = {
+  lapse: (work, { due: { subject } }) => {
+    const { house, now } = work
+    const booking = house.booking(subject.id)
+    const decision = booking && decide(booking, { do: 'lapse' }, circumstances(house, booking, now))
+    if (booking && decision && 'events' in decision) happen(work, booking.id, decision.events)
+  },
+  settle: ({ changes }, { due: { key, subject, at } }) => {
+    changes.push({ type: 'done', key, subject, at })
+  },
+  unkeep: ({ changes }, { due: { subject } }) => {
+    changes.push({ type: 'unkeep', visit: subject.id })
+  },
+  judge: (work, { due, really }) => judge(work, due, really),
+  forget: (work, { memory }) => forget(work, memory),
+  message: undefined,
+  'read-calendar': undefined,
 }
 
 /** Calls a group date off that has missed its least number of people. Each is judged once. */

@@ -67,9 +67,8 @@ function written(house: House, { subject, doing }: Due, now: Instant): Written |
   if (subject.kind === 'booking') {
     const booking = house.booking(subject.id)
     if (!booking) return undefined
-    // Where to meet is of no use once it has begun.
-    if (doing.step === 'place' && now > booking.start) return undefined
     const letter = letterFor(practice, booking, doing.step, now)
+    if (!letter) return undefined
     const recipient = recipientOf(house, subject, doing.step) ?? ''
     return { ...letter, recipient, leads: 'my', service: booking.service, about: subject, booking }
   }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { apply, type BookingEvent, begin } from '../booking/index.ts'
+import { apply, type Booking, type BookingEvent, begin } from '../booking/index.ts'
 import { sampleAsked } from '../tests/asked.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
-import { HOUR, shift } from '../time/index.ts'
-import { letterFor, type Step } from './index.ts'
+import { HOUR, type Instant, shift } from '../time/index.ts'
+import { type Letter, letterFor, type Step } from './index.ts'
 
 const asked = sampleAsked({ answers: { secret: 'something told in confidence' } })
 const practice = samplePractice({
@@ -22,21 +22,39 @@ const at = shift(asked.at, HOUR)
 const fresh = begin('b', asked)
 const after = (event: BookingEvent, now = at) => {
   const booking = apply(fresh, event)
-  return letterFor(practice, booking, booking.tells!.step, now)
+  return letterNow(booking, booking.tells!.step, now)
+}
+
+/** A letter that has something to say. */
+function letterNow(booking: Booking, step: Step, now: Instant, by = practice): Letter {
+  const letter = letterFor(by, booking, step, now)
+  if (!letter) throw new Error(`${step} is of no use then.`)
+  return letter
 }
 
 describe('letters', () => {
+  it('are not written where they are of no use any more', () => {
+    const booked = apply(fresh, { type: 'welcomed', at, by: 'practitioner', settles: at })
+    const told = {
+      ...practice,
+      places: practice.places.map((one) => ({ ...one, told: 'last-reminder' as const, address: 'R. 1' })),
+    }
+    expect(letterFor(told, booked, 'place', booked.start)?.to).toBe('client')
+    expect(letterFor(told, booked, 'place', shift(booked.start, 1))).toBeUndefined()
+    expect(() => letterNow(booked, 'quote', at)).toThrow('about no booking')
+  })
+
   it('tell the client in their own zone, and remind the practitioner', () => {
-    const receipt = letterFor(practice, fresh, 'asked', at)
+    const receipt = letterNow(fresh, 'asked', at)
     expect(receipt.to).toBe('client')
     expect(receipt.text).toContain('Friday 27 November, 07:00 – 08:15 (Sao Paulo time)')
     expect(receipt.text).toContain('I answer by Thu 26 Nov, 09:00.')
-    expect(letterFor(practice, fresh, 'word-due', at)).toMatchObject({ to: 'practitioner' })
+    expect(letterNow(fresh, 'word-due', at)).toMatchObject({ to: 'practitioner' })
   })
 
   it('ask for the proof of an address before anything else', () => {
     const open = begin('b', sampleAsked({ proof: 'open', until: shift(asked.at, HOUR / 2) }))
-    const { text } = letterFor(practice, open, 'asked', asked.at)
+    const { text } = letterNow(open, 'asked', asked.at)
     expect(text).toContain(
       'The time is kept for you until Wed 25 Nov, 09:30. Please open this link before then',
     )
@@ -51,7 +69,7 @@ describe('letters', () => {
       }),
     )
     const booked = apply(priced, { type: 'welcomed', at, by: 'practitioner', settles: at })
-    const letter = letterFor(practice, booked, 'confirmation', at)
+    const letter = letterNow(booked, 'confirmation', at)
     expect(letter.invite).toBe('REQUEST')
     expect(letter.text).toContain('You can move or cancel it free of charge until Thu 26 Nov, 07:00.')
     expect(letter.text).toContain('The price is €95.00, of which €30.00 is asked before the session.')
@@ -74,9 +92,7 @@ describe('letters', () => {
       text: '',
       settles: at,
     })
-    expect(letterFor(practice, moved, 'confirmation', at).text).toContain(
-      'Saturday 28 November, 07:00 – 08:00',
-    )
+    expect(letterNow(moved, 'confirmation', at).text).toContain('Saturday 28 November, 07:00 – 08:00')
   })
 
   it('never carry answers', () => {
@@ -96,10 +112,7 @@ describe('letters', () => {
       { type: 'cancelled', at, by: 'client', share: 50, text: '', settles: at },
     ]
     const own: Step[] = ['asked', 'word-due', 'place']
-    const letters = [
-      ...own.map((step) => letterFor(practice, fresh, step, at)),
-      ...all.map((one) => after(one)),
-    ]
+    const letters = [...own.map((step) => letterNow(fresh, step, at)), ...all.map((one) => after(one))]
     for (const letter of letters) expect(letter.text + letter.subject).not.toContain('confidence')
     expect(letters.at(-1)?.text).toContain('50 % of the price is due')
   })

@@ -1,9 +1,10 @@
-import { type Booking, freeUntil, isTold, stateAt, type TellingStep } from '../booking/index.ts'
+import { type Booking, freeUntil, isTold, stateAt, type TellingStep, toldFrom } from '../booking/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import {
   dateAt,
+  HOUR,
   type Instant,
   longDate,
   MINUTE,
@@ -14,8 +15,9 @@ import {
   zone,
 } from '../time/index.ts'
 
+type BookingStep = TellingStep | 'word-due' | 'place'
 /** What a message is about; with subject, channel and anchor it makes the message unique. */
-export type Step = TellingStep | 'word-due' | 'place' | 'enquiry-answered' | 'quote'
+export type Step = BookingStep | 'enquiry-answered' | 'quote'
 
 /** A message, ready but for its private link. */
 export interface Letter {
@@ -26,9 +28,6 @@ export interface Letter {
   /** The iCalendar method of the invitation that goes with it (RFC 5546). */
   invite?: 'REQUEST' | 'CANCEL'
 }
-
-/** To whom a step is written. */
-export const receiverOf = (step: Step): Letter['to'] => (step === 'word-due' ? 'practitioner' : 'client')
 
 /** How times are written to people in their zone, with the zone's place named when it is not the practice's. */
 export function timeFor(start: Instant, minutes: number, where: Zone, home: Zone): string {
@@ -113,125 +112,196 @@ function askedLines({ booking, there }: Words): string[] {
       ]
 }
 
+/** What a message about a booking says. */
+interface Written {
+  subject: string
+  /** Paragraphs; empty ones are left out. */
+  body: string[]
+  invite?: NonNullable<Letter['invite']>
+}
+
+/** When a message goes that tells no new state. */
+interface Planned {
+  /** The event it hangs on, by its place in the record. */
+  anchor: number
+  at: number
+  /** The last moment at which it is of use. */
+  useful: Instant
+}
+
+/** How long before a hold runs out the practitioner is reminded: an hour, or half of a shorter hold. */
+const remindFrom = (asked: Instant, until: Instant): number =>
+  Math.max(until - HOUR, asked + Math.floor((until - asked) / 2))
+
+interface LetterKind {
+  to: Letter['to']
+  write(w: Words, now: Instant): Written
+  /** When it goes. One without this tells how things stand, and goes when the record says so. */
+  plan?(booking: Booking, practice: Practice | undefined): Planned | undefined
+}
+
+const when = ({ booking, there }: Words): string => moment(booking.start, there)
+const STANDS = 'Where things stand:\n{link}'
+
+/** Everything about each message: to whom it goes, when, and what it says by how things stand then. */
+const LETTERS: { [S in BookingStep]: LetterKind } = {
+  asked: {
+    to: 'client',
+    write: (w) => ({
+      subject: `Your request: ${w.service}, ${when(w)}`,
+      body: [`Thank you. You have asked for ${w.service}, ${at(w, w.booking.start)}.`, ...askedLines(w)],
+    }),
+  },
+  'word-due': {
+    to: 'practitioner',
+    write: ({ booking, service, home }) => ({
+      subject: `A request awaits your word until ${moment(booking.until, home)}`,
+      body: [
+        `${service}, ${timeFor(booking.start, booking.minutes, home, home)}.`,
+        `The time is kept until ${moment(booking.until, home)}; then it is free again.`,
+      ],
+    }),
+    plan: ({ status, unproved, offers, awaited, until }) =>
+      status === 'requested' && !unproved && offers.length === 0
+        ? { anchor: awaited.seq, at: remindFrom(awaited.at, until), useful: until }
+        : undefined,
+  },
+  confirmation: {
+    to: 'client',
+    write: (w, now) => ({
+      subject: `Confirmed: ${w.service}, ${when(w)}`,
+      body: [
+        `Your time is confirmed: ${w.service}, ${at(w, w.booking.start)}.`,
+        whereLine(w, tellsPlace(w, now)),
+        priceLine(w),
+        freeLine(w),
+        'Everything about it, and the way to change it, is here:\n{link}',
+        'I look forward to seeing you.',
+      ],
+      invite: 'REQUEST',
+    }),
+  },
+  place: {
+    to: 'client',
+    write: (w) => ({
+      subject: `Where we meet: ${w.service}, ${when(w)}`,
+      body: [
+        `${w.service} is ${at(w, w.booking.start)}.`,
+        whereLine(w, true),
+        'Everything about it is here:\n{link}',
+      ],
+    }),
+    plan: ({ status, tells, start, placed, place: id }, practice) => {
+      const place = practice && placeOf(practice, id)
+      if (status !== 'booked' || place?.told !== 'last-reminder' || !place.address) return undefined
+      const from = toldFrom(start)
+      // What goes that late anyway tells it.
+      return (tells?.due ?? 0) < from ? { anchor: placed, at: from, useful: start } : undefined
+    },
+  },
+  declined: {
+    to: 'client',
+    write: ({ booking, service }) => ({
+      subject: `About your request: ${service}`,
+      body: [booking.text || 'Thank you for asking. I am sorry that I can not offer you this time.', STANDS],
+    }),
+  },
+  offered: {
+    to: 'client',
+    write: (w) => ({
+      subject: `Other times for you: ${w.service}`,
+      body: [
+        w.booking.text,
+        `I can offer you ${w.booking.offers.length === 1 ? 'this time' : 'these times'}:`,
+        w.booking.offers.map(({ start }) => `  ${at(w, start)}`).join('\n'),
+        `They are kept for you until ${moment(w.booking.until, w.there)}. Please choose here:\n{link}`,
+      ],
+    }),
+  },
+  lapsed: {
+    to: 'client',
+    write: ({ booking, service }) => ({
+      subject: `Your request has run out: ${service}`,
+      body: [
+        booking.tells?.offered
+          ? 'The times I offered are no longer kept.'
+          : 'I am sorry: I could not answer in time, and the time is no longer kept for you.',
+        `You are welcome to choose another one. ${STANDS}`,
+      ],
+    }),
+  },
+  withdrawn: {
+    to: 'client',
+    write: ({ service }) => ({
+      subject: `Withdrawn: ${service}`,
+      body: ['The request is closed. Nothing is owed.', 'You are welcome to ask again at any time.'],
+    }),
+  },
+  moved: {
+    to: 'client',
+    write: (w, now) => ({
+      subject: `Moved: ${w.service}, now ${when(w)}`,
+      body: [
+        `${w.service} has moved. It is now ${at(w, w.booking.start)}.`,
+        whereLine(w, tellsPlace(w, now)),
+        w.booking.text,
+        freeLine(w),
+        'If that does not suit you, everything about it is here:\n{link}',
+      ],
+      invite: 'REQUEST',
+    }),
+  },
+  cancelled: {
+    to: 'client',
+    write: (w) => ({
+      subject: `Cancelled: ${w.service}, ${when(w)}`,
+      body: [
+        w.booking.cancelledBy === 'practitioner'
+          ? `I am sorry, I have to cancel ${w.service}, ${at(w, w.booking.start)}. Nothing is owed.`
+          : `You have cancelled ${w.service}, ${at(w, w.booking.start)}.`,
+        w.booking.cancelledBy === 'client' && w.booking.share > 0
+          ? `By the rules you agreed to, ${w.booking.share} % of the price is due.`
+          : '',
+        w.booking.text,
+        STANDS,
+      ],
+      invite: 'CANCEL',
+    }),
+  },
+}
+
+const isOfBooking = (step: Step): step is BookingStep => Object.hasOwn(LETTERS, step)
+
+/** To whom a step is written. */
+export const receiverOf = (step: Step): Letter['to'] => (isOfBooking(step) ? LETTERS[step].to : 'client')
+
+/** The messages about a booking that go at a moment of their own, in no order. */
+export const plannedLetters = (
+  booking: Booking,
+  practice: Practice | undefined,
+): (Planned & { step: BookingStep })[] =>
+  (Object.keys(LETTERS) as BookingStep[]).flatMap((step) => {
+    const planned = LETTERS[step].plan?.(booking, practice)
+    return planned ? [{ step, ...planned }] : []
+  })
+
 /**
  * A message about a booking as it stands when it goes: written from its state at that moment, and the practice in
- * force.
+ * force. Nothing where it is of no use any more.
+ * @throws Error for a step that is about no booking
  */
-export function letterFor(practice: Practice, booking: Booking, step: Step, now: Instant): Letter {
+export function letterFor(
+  practice: Practice,
+  booking: Booking,
+  step: Step,
+  now: Instant,
+): Letter | undefined {
+  if (!isOfBooking(step)) throw new Error(`${step} is about no booking.`)
+  const { to, write, plan } = LETTERS[step]
+  const planned = plan?.(booking, practice)
+  if (planned && now > planned.useful) return undefined
   const w = wordsFor(practice, booking)
-  const to = receiverOf(step)
-  const when = moment(booking.start, w.there)
-  switch (step) {
-    case 'asked':
-      return {
-        to,
-        subject: `Your request: ${w.service}, ${when}`,
-        text: letter(w, [
-          `Thank you. You have asked for ${w.service}, ${at(w, booking.start)}.`,
-          ...askedLines(w),
-        ]),
-      }
-    case 'word-due':
-      return {
-        to,
-        subject: `A request awaits your word until ${moment(booking.until, w.home)}`,
-        text: `${w.service}, ${timeFor(booking.start, booking.minutes, w.home, w.home)}.\n\nThe time is kept until ${moment(booking.until, w.home)}; then it is free again.`,
-      }
-    case 'confirmation':
-      return {
-        to,
-        subject: `Confirmed: ${w.service}, ${when}`,
-        text: letter(w, [
-          `Your time is confirmed: ${w.service}, ${at(w, booking.start)}.`,
-          whereLine(w, tellsPlace(w, now)),
-          priceLine(w),
-          freeLine(w),
-          'Everything about it, and the way to change it, is here:\n{link}',
-          'I look forward to seeing you.',
-        ]),
-        invite: 'REQUEST',
-      }
-    case 'place':
-      return {
-        to,
-        subject: `Where we meet: ${w.service}, ${when}`,
-        text: letter(w, [
-          `${w.service} is ${at(w, booking.start)}.`,
-          whereLine(w, true),
-          'Everything about it is here:\n{link}',
-        ]),
-      }
-    case 'declined':
-      return {
-        to,
-        subject: `About your request: ${w.service}`,
-        text: letter(w, [
-          booking.text || 'Thank you for asking. I am sorry that I can not offer you this time.',
-          'Where things stand:\n{link}',
-        ]),
-      }
-    case 'offered':
-      return {
-        to,
-        subject: `Other times for you: ${w.service}`,
-        text: letter(w, [
-          booking.text,
-          `I can offer you ${booking.offers.length === 1 ? 'this time' : 'these times'}:`,
-          booking.offers.map(({ start }) => `  ${at(w, start)}`).join('\n'),
-          `They are kept for you until ${moment(booking.until, w.there)}. Please choose here:\n{link}`,
-        ]),
-      }
-    case 'lapsed':
-      return {
-        to,
-        subject: `Your request has run out: ${w.service}`,
-        text: letter(w, [
-          booking.tells?.offered
-            ? 'The times I offered are no longer kept.'
-            : 'I am sorry: I could not answer in time, and the time is no longer kept for you.',
-          'You are welcome to choose another one. Where things stand:\n{link}',
-        ]),
-      }
-    case 'withdrawn':
-      return {
-        to,
-        subject: `Withdrawn: ${w.service}`,
-        text: letter(w, [
-          'The request is closed. Nothing is owed.',
-          'You are welcome to ask again at any time.',
-        ]),
-      }
-    case 'moved':
-      return {
-        to,
-        subject: `Moved: ${w.service}, now ${when}`,
-        text: letter(w, [
-          `${w.service} has moved. It is now ${at(w, booking.start)}.`,
-          whereLine(w, tellsPlace(w, now)),
-          booking.text,
-          freeLine(w),
-          'If that does not suit you, everything about it is here:\n{link}',
-        ]),
-        invite: 'REQUEST',
-      }
-    case 'cancelled':
-      return {
-        to,
-        subject: `Cancelled: ${w.service}, ${when}`,
-        text: letter(w, [
-          booking.cancelledBy === 'practitioner'
-            ? `I am sorry, I have to cancel ${w.service}, ${at(w, booking.start)}. Nothing is owed.`
-            : `You have cancelled ${w.service}, ${at(w, booking.start)}.`,
-          booking.cancelledBy === 'client' && booking.share > 0
-            ? `By the rules you agreed to, ${booking.share} % of the price is due.`
-            : '',
-          booking.text,
-          'Where things stand:\n{link}',
-        ]),
-        invite: 'CANCEL',
-      }
-    case 'enquiry-answered':
-    case 'quote':
-      throw new Error(`${step} is about no booking.`)
-  }
+  const { subject, body, invite } = write(w, now)
+  const text = to === 'client' ? letter(w, body) : body.join('\n\n')
+  return { to, subject, text, ...(invite ? { invite } : {}) }
 }

@@ -5,6 +5,7 @@ import { checkPractice } from '../practice/check.ts'
 import type { Practice } from '../practice/index.ts'
 import type { Answers, Condition, Effect, Question } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
+import { currency, epochMs, fingerprint, id, token } from '../shape/plain.ts'
 import {
   byHand,
   exactly,
@@ -20,7 +21,6 @@ import {
   yes,
 } from '../shape/shape.ts'
 import type { Instant } from '../time/index.ts'
-import { currency, epochMs, fingerprint, id, token } from './plain.ts'
 import { entry, person, personInFile, practice, sealKeys } from './practice.ts'
 import { BadData, letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine } from './record.ts'

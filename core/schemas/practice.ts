@@ -4,25 +4,6 @@ import type { KnownPerson, Person } from '../people/index.ts'
 import type { HouseRules, Practice, Standing } from '../practice/types.ts'
 import type { Condition, Effect, Question } from '../questions/types.ts'
 import {
-  distinct,
-  exactly,
-  line,
-  list,
-  type Maybe,
-  maybe,
-  number,
-  object,
-  one,
-  pattern,
-  type Schema,
-  tagged,
-  text,
-  unique,
-  week,
-  whole,
-  yes,
-} from '../shape/shape.ts'
-import {
   clearMinutes,
   count,
   currency,
@@ -44,7 +25,26 @@ import {
   wallTime,
   webAddress,
   zoneName,
-} from './plain.ts'
+} from '../shape/plain.ts'
+import {
+  distinct,
+  exactly,
+  line,
+  list,
+  type Maybe,
+  maybe,
+  number,
+  object,
+  one,
+  pattern,
+  type Schema,
+  tagged,
+  text,
+  unique,
+  week,
+  whole,
+  yes,
+} from '../shape/shape.ts'
 import { questionnaire, questions } from './questionnaire.ts'
 
 const MANY = 5_000

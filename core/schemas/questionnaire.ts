@@ -1,6 +1,7 @@
 import { EFFECTS } from '../questions/effects.ts'
 import { KINDS } from '../questions/kinds/index.ts'
 import type { Condition, Effect, Question, Questionnaire, Sheet } from '../questions/types.ts'
+import { count, id, minor } from '../shape/plain.ts'
 import {
   anyNumber,
   anyOf,
@@ -20,7 +21,6 @@ import {
   unique,
   yes,
 } from '../shape/shape.ts'
-import { count, id, minor } from './plain.ts'
 
 const nested = link<Condition>('condition')
 const most = 100

@@ -1,4 +1,5 @@
-import type { Attempt, BookingEvent, EarlierEvent, StoredEvent } from '../booking/index.ts'
+import { cancelled, EVENTS, length as minutes } from '../booking/events.ts'
+import type { Asked, Attempt, BookingEvent, EarlierEvent, StoredEvent } from '../booking/index.ts'
 import { LARGEST_FILE } from '../questions/file-kinds.ts'
 import type {
   Answers,
@@ -11,13 +12,13 @@ import type {
   Sealed,
 } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
+import { count, currency, epochMs, fingerprint, id, token } from '../shape/plain.ts'
 import {
   anyNumber,
   byHand,
   exactly,
   list,
   maybe,
-  number,
   object,
   one,
   oneOf,
@@ -30,7 +31,6 @@ import {
   yes,
 } from '../shape/shape.ts'
 import type { Agreement } from '../terms/types.ts'
-import { count, currency, epochMs, fingerprint, id, token } from './plain.ts'
 import { houseRules } from './practice.ts'
 import { outcome } from './questionnaire.ts'
 
@@ -118,10 +118,7 @@ const asking = exactly<Asking>()(
 )
 
 const start = { start: epochMs, place: id }
-const minutes = whole(-1_000_000, 1_000_000)
-const words = text(5_000)
 const happened = { at: epochMs }
-const decided = { at: epochMs, settles: epochMs }
 
 const person = object({
   name: text(200),
@@ -148,35 +145,22 @@ const asked = {
   address: maybe(text(500)),
   code: maybe(id),
 }
-const cancelled = { by: one('client', 'practitioner'), share: number(0, 100), text: words }
-
-const event = exactly<BookingEvent, Answers>()(
-  tagged('type', {
-    asked: {
-      ...asked,
-      v: one(2),
-      asking,
-      proof: one('open', 'link', 'quote', 'hand', 'earlier'),
-      shown: byHand<string>(({ joi }) => joi.string().hex().length(64).allow('')),
-    },
-    proved: {
-      ...happened,
-      until: maybe(epochMs),
-      marks: maybe(list(one('blocked', 'not-invited'), 10)),
-    },
-    welcomed: { ...decided, by: one('practitioner', 'rules') },
-    declined: { ...decided, text: words },
-    offered: { ...decided, starts: list(object(start), 10, 1), until: epochMs, text: words },
-    accepted: { ...happened, ...start },
-    refused: { ...happened, text: words },
-    moved: { ...decided, ...start, minutes, text: words, service: maybe(id) },
-    lapsed: happened,
-    withdrawn: happened,
-    cancelled: { ...decided, ...cancelled },
-    overruled: { ...happened, outcome, text: text(2_000) },
-    'taken-back': { ...happened, of: count },
-  }),
+/** What came after asking, as each event says its own shape. */
+const later = Object.fromEntries(
+  Object.entries(EVENTS).map(([type, { shape }]) => [type, { ...happened, ...shape }]),
 )
+
+const askedNow = {
+  ...asked,
+  v: one(2),
+  asking,
+  proof: one('open', 'link', 'quote', 'hand', 'earlier'),
+  shown: byHand<string>(({ joi }) => joi.string().hex().length(64).allow('')),
+}
+/** What was asked, held to its type. */
+export const askedEvent = exactly<Asked, Answers>()(object({ type: one('asked'), ...askedNow }))
+
+const event: Schema<BookingEvent> = byHand(({ of }) => of(tagged('type', { asked: askedNow, ...later })))
 
 /** Events as they were written before version 2. */
 const earlier = exactly<EarlierEvent, Answers>()(

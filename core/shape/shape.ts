@@ -55,6 +55,8 @@ export const maybe = <T>(schema: Schema<T>): Maybe<T> => ({ optional: schema })
 export const text = (most: number): Schema<string> => byHand(({ joi }) => joi.string().allow('').max(most))
 /** One line that is not blank; what is around it is taken off. */
 export const line = (most = 200): Schema<string> => byHand(({ joi }) => joi.string().trim().min(1).max(most))
+/** Words that say something; what is around them is taken off. */
+export const said = line
 /** A text in one pattern. @param says what is wrong, in words */
 export const pattern = (shape: RegExp, most: number, says?: string): Schema<string> =>
   byHand(({ joi }) =>

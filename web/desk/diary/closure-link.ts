@@ -1,40 +1,20 @@
-import type { Closure } from '@acolhida/core/openings'
+import { type Closure, closurePlace } from '@acolhida/core/openings'
 
-/** Where the rule that causes a closure is changed. */
-export function closureHref(closure: Closure): string | undefined {
-  switch (closure.rule) {
-    case 'past':
+/** Where the rule that causes a closure is changed, and what that is called; nothing where there is no such place. */
+export function closureLink(closure: Closure): { to: string; words: string } | undefined {
+  const place = closurePlace(closure)
+  switch (place?.at) {
+    case undefined:
       return undefined
-    case 'away':
     case 'hours':
-      return '/hours'
-    case 'overlap':
-    case 'clear':
-      if (closure.entry.kind === 'outside') return '/calendars'
-      return closure.entry.request
-        ? `/arrivals/${closure.entry.request}`
-        : closure.entry.service
-          ? `/services/${closure.entry.service}`
-          : undefined
-    case 'person':
-      return '/people'
-    case 'notice':
-    case 'reach':
-    case 'grid':
-    case 'day-edge':
-    case 'day-limit':
-    case 'week-limit':
-    case 'full':
-    case 'untidy':
-      return `/services/${closure.service}`
+      return { to: '/hours', words: 'See the hours' }
+    case 'calendars':
+      return { to: '/calendars', words: 'See the calendar' }
+    case 'people':
+      return { to: '/people', words: 'See the rule' }
+    case 'request':
+      return { to: `/arrivals/${place.id}`, words: 'See it' }
+    case 'service':
+      return { to: `/services/${place.id}`, words: 'See the rule' }
   }
-}
-
-/** What the place is called where it is changed. */
-export function closureLinkWords(closure: Closure): string {
-  const href = closureHref(closure) ?? ''
-  if (href.startsWith('/arrivals')) return 'See it'
-  if (href === '/hours') return 'See the hours'
-  if (href === '/calendars') return 'See the calendar'
-  return 'See the rule'
 }

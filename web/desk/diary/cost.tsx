@@ -1,29 +1,7 @@
-import {
-  type Ask,
-  type ClosureRule,
-  costOfRules,
-  type Diary,
-  whatIf,
-  whatIfWords,
-} from '@acolhida/core/openings'
+import { type Ask, CLOSURES, costOfRules, type Diary, whatIf, whatIfWords } from '@acolhida/core/openings'
 import type { Practice } from '@acolhida/core/practice'
 import type { LocalDate } from '@acolhida/core/time'
 import { useMemo } from 'react'
-
-const NAMES: Partial<Record<ClosureRule, string>> = {
-  past: 'the clock',
-  notice: 'notice',
-  reach: 'reach',
-  away: 'time away',
-  'day-edge': 'the edges of the day',
-  overlap: 'sessions and events',
-  clear: 'time kept clear',
-  'day-limit': 'the daily limit',
-  'week-limit': 'the weekly limit',
-  full: 'seats',
-  untidy: 'tidiness',
-  person: 'invitations',
-}
 
 /** What the rules cost in the days shown: hours worked, starts open, and what each rule closes. */
 export function RulesCost({
@@ -58,7 +36,7 @@ export function RulesCost({
         {rules.map((one, i) => (
           <span key={one.rule}>
             {i > 0 && ', '}
-            {NAMES[one.rule] ?? one.rule} <b>{one.starts}</b>
+            {CLOSURES[one.rule].name} <b>{one.starts}</b>
             {one.alone > 0 && <span className="text-soft"> ({one.alone} by that alone)</span>}
           </span>
         ))}

@@ -1,3 +1,4 @@
+import type { Closure } from '@acolhida/core/openings'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { DAY, dateTimeAt, type Instant, moment, shift } from '@acolhida/core/time'
 import { useMemo } from 'react'
@@ -5,7 +6,7 @@ import { Link } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { useTaken } from '../data/taken.ts'
-import { closureHref, closureLinkWords } from './closure-link.ts'
+import { closureLink } from './closure-link.ts'
 import { type Chosen, Scales, startIn, UNKNOWN, type Weighed } from './weigh.ts'
 
 /** How far around a start others are looked for, in ms. */
@@ -28,6 +29,17 @@ export function useWeighed(
     const nearest = weighed.start === undefined ? [] : scales.nearest(chosen, weighed.start)
     return { ...weighed, nearest }
   }, [scales, chosen])
+}
+
+function ToRule({ closure }: { closure: Closure }) {
+  const link = closureLink(closure)
+  return (
+    link && (
+      <Link className="way" to={link.to}>
+        {link.words}
+      </Link>
+    )
+  )
 }
 
 /** Fields for service, place, day, time and length, with the consequences beside them. */
@@ -148,12 +160,7 @@ export function StartChoice<C extends Chosen>({
             <ul className="list-disc pl-5">
               {weighed.closures.map(({ closure, words }) => (
                 <li key={words}>
-                  {words}{' '}
-                  {closureHref(closure) && (
-                    <Link className="way" to={closureHref(closure)!}>
-                      {closureLinkWords(closure)}
-                    </Link>
-                  )}
+                  {words} <ToRule closure={closure} />
                 </li>
               ))}
             </ul>

@@ -5,7 +5,7 @@ import { CLOSURE_RULES } from '@acolhida/core/openings'
 import { instant, parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { describe, expect, it } from 'vitest'
-import { closureHref, closureLinkWords } from '../diary/closure-link.ts'
+import { closureLink } from '../diary/closure-link.ts'
 import { datesOf } from '../hours/changed-days.tsx'
 import { bookingLine, currencyOf, marksOf, reasonLine } from './words.ts'
 
@@ -77,7 +77,7 @@ describe('runs of days', () => {
 describe('the way to the rule behind a closure', () => {
   const entry = { id: 'e', start: instant(0), end: instant(1), clearBefore: 0, clearAfter: 0 }
   it('leads to the session, the calendar, the hours or the service', () => {
-    const href = (closure: Closure) => [closureHref(closure), closureLinkWords(closure)]
+    const href = (closure: Closure) => [closureLink(closure)?.to, closureLink(closure)?.words]
     expect(href({ rule: 'overlap', entry: { ...entry, kind: 'session', request: 'asks-tome' } })).toEqual([
       '/arrivals/asks-tome',
       'See it',
@@ -101,7 +101,7 @@ describe('the way to the rule behind a closure', () => {
       'See the rule',
     ])
     expect(href({ rule: 'person', because: 'blocked' })[0]).toBe('/people')
-    expect(closureHref({ rule: 'past' })).toBeUndefined()
+    expect(closureLink({ rule: 'past' })).toBeUndefined()
     expect(CLOSURE_RULES).toHaveLength(14)
   })
 })

@@ -1,11 +1,11 @@
 import { decimals } from '../money/currency.ts'
 import { MAIL_SHAPE } from '../people/mail.ts'
-import { byHand, pattern, type Schema, whole } from '../shape/shape.ts'
 import type { Duration, Instant, LocalDate, LocalDateTime, WallTime } from '../time/index.ts'
 import { date, dateTime, duration, isZone, time } from '../time/index.ts'
 import { isRepeat } from '../time/recurrence.ts'
+import { byHand, pattern, type Schema, whole } from './shape.ts'
 
-export { count, id } from '../shape/shape.ts'
+export { count, id } from './shape.ts'
 
 /** A text that one of the core's own readers accepts; the reader's message says how to write it. */
 const readBy = <T extends string>(read: (text: string) => T, shape: RegExp, most = 60): Schema<T> =>

@@ -1,0 +1,228 @@
+import type { Outcome } from '../questions/index.ts'
+import { epochMs } from '../shape/plain.ts'
+import { count, id, type KeysOf, list, maybe, number, object, one, text, whole } from '../shape/shape.ts'
+import { type Instant, shift } from '../time/index.ts'
+import type { Asked, Booking, Happened, Mark, Start, Telling, TellingStep } from './record.ts'
+
+/** What can happen to a booking after it was asked for, each with what is its own. */
+interface Own {
+  /** The address has proved true; what was unproved until then is held for the practitioner's word from now on. */
+  proved: { until?: Instant; marks?: Mark[] }
+  welcomed: Decided & { by: 'practitioner' | 'rules' }
+  declined: Decided & { text: string }
+  offered: Decided & { starts: Start[]; until: Instant; text: string }
+  accepted: Start
+  refused: { text: string }
+  /** To another time, place, length or service; the rules of the day one asked go with it. */
+  moved: Decided & Start & { minutes: number; text: string; service?: string }
+  lapsed: object
+  withdrawn: object
+  cancelled: Decided & { by: 'client' | 'practitioner'; share: number; text: string }
+  /** The practitioner has judged otherwise than the rules, and says why. */
+  overruled: { outcome: Outcome; text: string }
+  /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
+  'taken-back': { of: number }
+}
+
+/** A decision that can be taken back while `now ≤ settles`; its message waits as long. */
+interface Decided {
+  settles: Instant
+}
+
+type Later = { [K in keyof Own]: Happened & { type: K } & Own[K] }[keyof Own]
+/** One thing that happened to a booking. The list of them is the booking. */
+export type BookingEvent = Asked | Later
+
+/** Events as they were written before version 2. */
+export type EarlierEvent =
+  | (Omit<Asked, 'v' | 'asking' | 'proof' | 'shown'> & { standing: 'new' | 'known'; byHand?: boolean })
+  | (Happened & { type: 'cancelled' } & Omit<Own['cancelled'], 'settles'>)
+
+/** Events as files and databases hold them; they are never rewritten. */
+export type StoredEvent = BookingEvent | EarlierEvent
+
+/** What an event is applied to. */
+interface On {
+  booking: Booking
+  /** The booking without a decision that can be taken back: what is said now stands. */
+  before: Booking
+  seq: number
+  at: Instant
+}
+
+interface Event<E> {
+  shape: KeysOf<Omit<E, 'at' | 'type'> & object>
+  apply(event: E, on: On): Booking
+}
+
+const words = text(5_000)
+const settles = epochMs
+const start = { start: epochMs, place: id }
+/** A length as a record holds it. */
+export const length = whole(-1_000_000, 1_000_000)
+/** What a cancellation says, of any version. */
+export const cancelled = { by: one('client', 'practitioner'), share: number(0, 100), text: words }
+
+/** A decision that was never open to being taken back leaves nothing to wait for. */
+const decision = ({ before, seq, at }: On, until: Instant): Pick<Booking, 'unsettled'> =>
+  until > at ? { unsettled: { seq, until, before } } : {}
+
+/** What this tells the client, once it can't be taken back any more: an inclusive end is over a moment later. */
+const telling = ({ seq, at }: On, step: TellingStep, until: Instant = at): { tells: Telling } => ({
+  tells: { seq, step, due: until > at ? shift(until, 1) : at },
+})
+
+/** An end without a word: nobody has shown yet that the address is theirs. */
+function ended(on: On, step: TellingStep, offered = false): Pick<Booking, 'tells'> {
+  if (on.booking.unproved) return {}
+  const { tells } = telling(on, step)
+  return { tells: offered ? { ...tells, offered } : tells }
+}
+
+const untold = ({ tells: _, ...rest }: Booking): Booking => rest
+
+/** Also what a decision would be taken back to is changed: taking it back must not forget what came meanwhile. */
+function alsoBefore(booking: Booking, change: Partial<Booking>): Booking {
+  const { unsettled } = booking
+  const next = { ...booking, ...change }
+  return unsettled
+    ? { ...next, unsettled: { ...unsettled, before: { ...unsettled.before, ...change } } }
+    : next
+}
+
+/** Everything about each event: its shape, and what it makes of a booking. */
+export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> } = {
+  proved: {
+    shape: { until: maybe(epochMs), marks: maybe(list(one('blocked', 'not-invited'), 10)) },
+    apply: ({ until, marks }, { booking, seq, at }) => {
+      const held = booking.unproved && until !== undefined ? { unproved: false, until } : {}
+      const awaited = booking.unproved ? { awaited: { seq, at } } : {}
+      const change = { mailProved: true, ...held, ...awaited, ...(marks ? { marks } : {}) }
+      return { ...alsoBefore(booking, change), seq }
+    },
+  },
+  welcomed: {
+    shape: { settles, by: one('practitioner', 'rules') },
+    apply: (event, on) => ({
+      ...on.before,
+      seq: on.seq,
+      status: 'booked',
+      ...telling(on, 'confirmation', event.settles),
+      ...decision(on, event.settles),
+    }),
+  },
+  declined: {
+    shape: { settles, text: words },
+    apply: (event, on) => ({
+      ...on.before,
+      seq: on.seq,
+      status: 'declined',
+      text: event.text,
+      ...telling(on, 'declined', event.settles),
+      ...decision(on, event.settles),
+    }),
+  },
+  offered: {
+    shape: { settles, starts: list(object(start), 10, 1), until: epochMs, text: words },
+    apply: ({ starts, until, text: said, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      offers: starts,
+      until,
+      text: said,
+      ...telling(on, 'offered', end),
+      ...decision(on, end),
+    }),
+  },
+  accepted: {
+    shape: start,
+    apply: (event, on) => ({
+      ...on.before,
+      seq: on.seq,
+      status: 'booked',
+      start: event.start,
+      place: event.place,
+      offers: [],
+      placed: on.seq,
+      ...telling(on, 'confirmation'),
+    }),
+  },
+  refused: {
+    shape: { text: words },
+    apply: (event, on) => ({
+      ...on.before,
+      seq: on.seq,
+      status: 'withdrawn',
+      text: event.text,
+      offers: [],
+      ...telling(on, 'withdrawn'),
+    }),
+  },
+  moved: {
+    shape: { settles, ...start, minutes: length, text: words, service: maybe(id) },
+    apply: (event, on) => ({
+      ...on.before,
+      seq: on.seq,
+      service: event.service ?? on.before.service,
+      start: event.start,
+      place: event.place,
+      minutes: event.minutes,
+      text: event.text,
+      sequence: on.before.sequence + 1,
+      placed: on.seq,
+      ...telling(on, 'moved', event.settles),
+      ...decision(on, event.settles),
+    }),
+  },
+  lapsed: {
+    shape: {},
+    apply: (_, on) => ({
+      ...untold(on.before),
+      seq: on.seq,
+      status: 'lapsed',
+      offers: [],
+      ...ended(on, 'lapsed', on.before.offers.length > 0),
+    }),
+  },
+  withdrawn: {
+    shape: {},
+    apply: (_, on) => ({
+      ...untold(on.before),
+      seq: on.seq,
+      status: 'withdrawn',
+      offers: [],
+      ...ended(on, 'withdrawn'),
+    }),
+  },
+  cancelled: {
+    shape: { settles, ...cancelled },
+    apply: ({ by, share, text: said, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      status: 'cancelled',
+      cancelledBy: by,
+      share,
+      text: said,
+      sequence: on.before.sequence + 1,
+      ...telling(on, 'cancelled', end),
+      ...decision(on, end),
+    }),
+  },
+  overruled: {
+    shape: { outcome: one('fits', 'look', 'closed'), text: text(2_000) },
+    apply: ({ at, outcome, text: said }, { booking, seq }) => ({
+      ...alsoBefore(booking, { overruled: { at, outcome, text: said } }),
+      seq,
+    }),
+  },
+  'taken-back': {
+    shape: { of: count },
+    apply: (_, { booking, seq }) => {
+      if (!booking.unsettled) throw new Error(`Booking ${booking.id}: nothing to take back at ${seq}.`)
+      return { ...booking.unsettled.before, seq }
+    },
+  },
+}
+
+/** The kind of an event, for what is asked of any. */
+export const eventKind = (event: Later): Event<Later> => EVENTS[event.type] as Event<Later>
