@@ -11,7 +11,7 @@ import type {
 import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
-import type { Extra, Place, Practice, Price } from '../practice/index.ts'
+import type { DoorPart, Extra, Place, Practice } from '../practice/index.ts'
 import type { Answers, AnswerValue, Question, QuoteLine } from '../questions/index.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
 
@@ -38,17 +38,9 @@ export interface DoorPackage {
 }
 
 /** A service as the door shows it. Rules, limits and points stay with the relay. */
-export interface DoorService {
-  id: string
-  name: string
-  description: string
-  section?: string
-  picture?: string
-  /** Absent where it is told only after the questions. */
-  minutes?: number
-  price?: Price
+/** A service as the door knows it: what its settings let it tell, and what follows. */
+export interface DoorService extends DoorPart {
   extras: Extra[]
-  seats: number
   byDate: boolean
   /** Whether there are price codes for it. */
   codes?: boolean
@@ -57,7 +49,6 @@ export interface DoorService {
   terms: { id: string; number: number; title: string; text: string; fingerprint: string }[]
   /** Whether somebody who fits is booked at once. */
   straight: boolean
-  colour: string
 }
 
 /** What anybody who opens the door may know. */

@@ -11,6 +11,7 @@ import {
 import type { DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
 import { decimals } from '../money/currency.ts'
 import {
+  doorPart,
   type Practice,
   placeOf,
   questionnaireOf,
@@ -29,16 +30,9 @@ import { isOffered, mayBeSeen, visitorOf } from './visitor.ts'
 function doorService(practice: Practice, service: Service): DoorService {
   const questionnaire = questionnaireOf(practice, service)
   return {
-    id: service.id,
-    name: service.name,
-    description: service.description,
-    ...(service.section ? { section: service.section } : {}),
-    ...(service.picture ? { picture: service.picture } : {}),
-    ...(service.lengthHidden ? {} : { minutes: service.minutes }),
-    ...(service.priceHidden ? {} : { price: service.price }),
+    ...doorPart(service),
     extras: service.extras ?? [],
     ...(hasCodes(practice, service) ? { codes: true } : {}),
-    seats: service.seats,
     byDate: service.seats > 1 && service.groupAt === 'dates',
     places: service.places.flatMap((id) => {
       const place = placeOf(practice, id)
@@ -72,7 +66,6 @@ function doorService(practice: Practice, service: Service): DoorService {
       fingerprint: versionFingerprint(id, version),
     })),
     straight: service.approval.new !== 'ask',
-    colour: service.colour,
   }
 }
 

@@ -1,19 +1,5 @@
+import { type SettingsGroup, settingsIn } from './service-settings.ts'
 import type { Practice, Service } from './types.ts'
-
-/** Settings of a service that belong together and can be copied to others. */
-export const SETTINGS = {
-  when: ['starts', 'earliestStart', 'latestStart', 'notice', 'reach', 'showAtMost', 'tidy'],
-  clear: ['clearBefore', 'clearAfter', 'clearInsideHours'],
-  limits: ['perDay', 'perWeek'],
-  price: ['price', 'priceHidden'],
-  extras: ['extras'],
-  whom: ['bookableBy', 'approval'],
-  questions: ['questionnaire'],
-  terms: ['terms'],
-  places: ['places'],
-} as const satisfies Record<string, readonly (keyof Service)[]>
-
-export type SettingsGroup = keyof typeof SETTINGS
 
 /** What is taken over of something: with a value, or with none any more. */
 export type Parts<T> = { readonly [K in keyof T]?: T[K] | undefined }
@@ -37,7 +23,7 @@ export function withParts<T extends object>(
 
 /** One service with groups of settings taken from another; what that one leaves out is left out here, too. */
 export function withSettings(service: Service, from: Service, groups: readonly SettingsGroup[]): Service {
-  const keys = groups.flatMap((group): readonly (keyof Service)[] => SETTINGS[group])
+  const keys = groups.flatMap(settingsIn)
   return withParts(service, from, keys)
 }
 

@@ -7,6 +7,14 @@ export * from './fault.ts'
 export * from './find.ts'
 export * from './for-door.ts'
 export * from './offered.ts'
+export {
+  type DoorPart,
+  doorPart,
+  SERVICE_SETTINGS,
+  SETTINGS_GROUPS,
+  type SettingsGroup,
+  settingsIn,
+} from './service-settings.ts'
 export * from './travel.ts'
 export * from './types.ts'
 export * from './without.ts'

@@ -12,7 +12,7 @@ import {
   moveService,
   offeredOn,
   type Practice,
-  SETTINGS,
+  SETTINGS_GROUPS,
   type Service,
   type SettingsGroup,
   travelled,
@@ -184,9 +184,9 @@ describe('settings copied to other services', () => {
   })
 
   it('never touch what a service is, whatever is copied', () => {
-    const all = copied(Object.keys(SETTINGS) as SettingsGroup[])
+    const all = copied(SETTINGS_GROUPS)
     expect([all.id, all.name, all.minutes, all.on]).toEqual(['to', 'Another', to.minutes, to.on])
-    const next = copySettings(practice, 'from', ['to'], Object.keys(SETTINGS) as SettingsGroup[])
+    const next = copySettings(practice, 'from', ['to'], SETTINGS_GROUPS)
     expect(() => letIn(practiceSchema, next, 'It')).not.toThrow()
   })
 })

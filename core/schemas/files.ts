@@ -2,7 +2,7 @@ import { type Booking, replay } from '../booking/index.ts'
 import type { EnquiryNews, MailNews } from '../contract/types.ts'
 import { type Backup, type DeskEnquiry, FILE_VERSION, type PracticeFile } from '../formats/files.ts'
 import { checkPractice } from '../practice/check.ts'
-import type { Practice } from '../practice/index.ts'
+import type { Practice, Service } from '../practice/index.ts'
 import type { Answers, Condition, Effect, Question } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
 import { currency, epochMs, fingerprint, id, token } from '../shape/plain.ts'
@@ -31,7 +31,7 @@ const version = one(FILE_VERSION)
 const name = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
 
 /** The practice file, as `docs/practice.schema.json` publishes it. */
-export const practiceFile = exactly<PracticeFile, Condition | Effect | Question>()(
+export const practiceFile = exactly<PracticeFile, Condition | Effect | Question | Service>()(
   object({
     format: one('acolhida-practice'),
     version,
@@ -87,7 +87,7 @@ const mailNews = {
 const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
 const bookingRecord = object({ id: name, events: list(bookingEvent, 10_000, 1) })
 
-export const backupFile = exactly<Backup, Condition | Effect | Question | Answers>()(
+export const backupFile = exactly<Backup, Condition | Effect | Question | Service | Answers>()(
   object({
     format: one('acolhida-backup'),
     version,

@@ -1,7 +1,8 @@
 import type { DoorPackage, SealKey } from '../contract/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson, Person } from '../people/index.ts'
-import type { HouseRules, Practice, Standing } from '../practice/types.ts'
+import { serviceShapes } from '../practice/service-settings.ts'
+import type { HouseRules, Practice, Service, Standing } from '../practice/types.ts'
 import type { Condition, Effect, Question } from '../questions/types.ts'
 import {
   clearMinutes,
@@ -16,17 +17,14 @@ import {
   localDateTime,
   minor,
   minutes,
-  picture,
   repeatRule,
-  seats,
   slug,
-  someMinutes,
-  token,
   wallTime,
   webAddress,
   zoneName,
 } from '../shape/plain.ts'
 import {
+  byHand,
   distinct,
   exactly,
   line,
@@ -80,64 +78,9 @@ const place = object({
   travel: maybe(unique(travelZone, 50)),
 })
 
-const less = { whole: maybe(minor), least: maybe(minor) }
-const price = tagged('kind', {
-  free: {},
-  fixed: { amount: minor, ...less },
-  hourly: { rate: minor, ...less },
-})
-
-const starts = tagged('kind', { every: { minutes: someMinutes }, fixed: { times: list(wallTime, 96, 1) } })
-
-const reach = tagged('kind', {
-  days: { days: count },
-  'working-days': { days: count },
-  until: { date: localDate },
-  months: { opensOn: whole(1, 31) },
-})
-
-const approval = one('ask', 'unsure', 'straight')
 const some = maybe(count)
-
-const service = object({
-  id,
-  name: line(),
-  description: text(2_000),
-  section: maybe(line(80)),
-  picture: maybe(picture),
-  priceHidden: maybe(yes),
-  lengthHidden: maybe(yes),
-  extras: maybe(unique(object({ id, name: line(), minutes, price: minor }), 20)),
-  minutes: someMinutes,
-  leastMinutes: maybe(minutes),
-  lengthStep: someMinutes,
-  places: list(id, 500, 1),
-  price,
-  clearBefore: clearMinutes,
-  clearAfter: clearMinutes,
-  clearInsideHours: yes,
-  starts,
-  earliestStart: maybe(wallTime),
-  latestStart: maybe(wallTime),
-  notice: isoDuration,
-  reach,
-  perDay: some,
-  perWeek: some,
-  seats,
-  groupAt: one('dates', 'any'),
-  groupDates: unique(object({ id, start: localDateTime, place: id }), 1_000),
-  least: maybe(object({ people: seats, by: isoDuration })),
-  showAtMost: some,
-  tidy: yes,
-  bookableBy: one('everyone', 'link', 'invited'),
-  linkKey: maybe(token),
-  approval: object({ new: approval, known: approval }),
-  questionnaire: maybe(id),
-  terms: list(id, 500),
-  on: yes,
-  season: maybe(object({ on: yes, from: maybe(localDate), to: maybe(localDate) })),
-  colour: one('leaf', 'tile', 'clay', 'sun'),
-})
+/** Each setting says its own schema. */
+const service: Schema<Service> = byHand(({ of }) => of(object(serviceShapes)))
 
 const terms = object({
   id,
@@ -168,7 +111,7 @@ const priceCode = object({
 })
 
 /** A practice as it stands in a file, in Dexie and in the door package. */
-export const practice = exactly<Practice, Condition | Effect | Question>()(
+export const practice = exactly<Practice, Condition | Effect | Question | Service>()(
   object({
     id,
     profile: object({

@@ -27,6 +27,28 @@ export function duration(text: string): Duration {
   return text as Duration
 }
 
+/** The units a duration can be said in. Hours and minutes are exact; days and weeks keep the wall time. */
+export type DurationUnit = 'minutes' | 'hours' | 'days' | 'weeks'
+
+/** A duration in one unit, as people say it; nothing where it takes several. @returns the largest unit in which it is whole */
+export function inOneUnit(of: Duration): { amount: number; unit: DurationUnit } | undefined {
+  const { months, days, ms } = parts(of)
+  if (months > 0 || (days > 0 && ms > 0)) return undefined
+  if (days > 0) return days % 7 === 0 ? { amount: days / 7, unit: 'weeks' } : { amount: days, unit: 'days' }
+  if (ms % 3_600_000 === 0) return { amount: ms / 3_600_000, unit: 'hours' }
+  return ms % 60_000 === 0 ? { amount: ms / 60_000, unit: 'minutes' } : undefined
+}
+
+const IN_UNIT: Record<DurationUnit, (amount: number) => string> = {
+  minutes: (amount) => `PT${amount}M`,
+  hours: (amount) => `PT${amount}H`,
+  days: (amount) => `P${amount}D`,
+  weeks: (amount) => `P${amount}W`,
+}
+
+/** So many of a unit as a duration. @throws RangeError when the amount is no whole number */
+export const durationOf = (amount: number, unit: DurationUnit): Duration => duration(IN_UNIT[unit](amount))
+
 function move(at: Instant, by: Duration, where: Zone, sign: 1 | -1): Instant {
   const { months, days, ms } = parts(by)
   let moved = at

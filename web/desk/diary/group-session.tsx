@@ -13,7 +13,7 @@ import { Problem, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
 import { STATE } from '../parts/words.ts'
-import { withService } from '../service/fields-view.tsx'
+import { withService } from '../service/with-service.ts'
 import { decideFor } from '../sync/acts.ts'
 
 /** Who comes to a group session; and the way to call it off. */

@@ -1,4 +1,4 @@
-import type { Practice } from '@acolhida/core/practice'
+import { checkPractice, type Practice } from '@acolhida/core/practice'
 import { duration, longWeekdayName, wallTime } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
@@ -6,63 +6,91 @@ import { useDesk } from '../data/live.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
-import { clock, limit, whole } from '../service/fields.ts'
+import { Fields } from '../settings/fields.tsx'
+import { clock, type Setting, under } from '../settings/setting.ts'
 
-const hours = (iso: string): string =>
-  String(Number(/^PT(\d+)H$/.exec(iso)?.[1] ?? Number(/^PT(\d+)M$/.exec(iso)?.[1] ?? 0) / 60))
-const minutes = (iso: string): string => String(Number(hours(iso)) * 60)
+type Answering = Practice['answering']
 
-function withLimit(practice: Practice, key: 'perDay' | 'perWeek', typed: string): Practice {
-  const { [key]: _, ...rest } = practice.limits
-  return { ...practice, limits: typed.trim() === '' ? rest : { ...rest, [key]: limit(typed) } }
-}
+const most = (label: string, key: 'perDay' | 'perWeek'): Setting<Practice> => ({
+  label,
+  what: 'a limit',
+  is: 'limit',
+  help: 'Empty: no limit.',
+  path: `limits.${key}`,
+  read: ({ limits }) => limits[key],
+  write: (practice, value) => ({
+    ...practice,
+    limits: under<Practice['limits'], typeof key>(key).write(practice.limits, value),
+  }),
+})
+
+/** How much, in all services together. */
+const MUCH: readonly Setting<Practice>[] = [
+  most('Sessions a day', 'perDay'),
+  most('Sessions a week', 'perWeek'),
+  {
+    label: 'Open requests of one person',
+    what: 'a limit',
+    is: 'whole',
+    least: 1,
+    path: 'limits.openRequests',
+    read: ({ limits }) => limits.openRequests,
+    write: (practice, openRequests = 1) => ({ ...practice, limits: { ...practice.limits, openRequests } }),
+  },
+  {
+    label: 'Too short to use',
+    what: 'the shortest usable time',
+    is: 'whole',
+    suffix: 'min',
+    help: 'Below this a gap is of no use.',
+    ...under<Practice, 'shortestUsable'>('shortestUsable'),
+  },
+]
+
+const answering = (
+  label: string,
+  key: 'answerTime' | 'wordLead' | 'leastAnswerTime' | 'proofTime',
+  least: number,
+  what = 'the answer time',
+): Setting<Practice> => ({
+  label,
+  what,
+  is: 'duration',
+  least,
+  path: `answering.${key}`,
+  read: (practice) => practice.answering[key] ?? duration('PT30M'),
+  write: (practice, value) => ({
+    ...practice,
+    answering: under<Answering, typeof key>(key).write(practice.answering, value),
+  }),
+})
+
+/** How long requests wait. */
+const WORD: readonly Setting<Practice>[] = [
+  answering('A request waits for it', 'answerTime', 1),
+  answering('But never nearer to the session than', 'wordLead', 0),
+  answering('And at least', 'leastAnswerTime', 1),
+  answering(
+    'Before it waits, the link in their mail must be opened within',
+    'proofTime',
+    1,
+    'the time to open the mailed link',
+  ),
+]
+
+const itself = (practice: Practice, to: (of: Practice) => Practice): Practice => to(practice)
 
 /** Limits that hold for all services, and how requests are answered. */
 export function Limits() {
   const { practice } = useDesk()
-  const { limits, answering, weekCloses } = practice
-  const answer =
-    (part: Partial<Practice['answering']>) =>
-    (p: Practice): Practice => ({ ...p, answering: { ...p.answering, ...part } })
+  const { weekCloses } = practice
+  const faults = checkPractice(practice)
   return (
     <SettingsPage title="Limits" line="What holds for all your services.">
       <div className="grid max-w-[1020px] gap-5 lg:grid-cols-2">
         <section className="sheet grid h-fit gap-4 p-5">
           <h2>How much</h2>
-          <div className="grid grid-cols-2 items-end gap-4">
-            <SavedField
-              label="Sessions a day"
-              help="Empty: no limit."
-              type="number"
-              what="a limit"
-              value={String(limits.perDay ?? '')}
-              change={(p, typed) => withLimit(p, 'perDay', typed)}
-            />
-            <SavedField
-              label="Sessions a week"
-              help="Empty: no limit."
-              type="number"
-              what="a limit"
-              value={String(limits.perWeek ?? '')}
-              change={(p, typed) => withLimit(p, 'perWeek', typed)}
-            />
-            <SavedField
-              label="Open requests of one person"
-              type="number"
-              what="a limit"
-              value={String(limits.openRequests)}
-              change={(p, typed) => ({ ...p, limits: { ...p.limits, openRequests: whole(typed, 1) } })}
-            />
-            <SavedField
-              label="Too short to use"
-              help="Below this a gap is of no use."
-              suffix="min"
-              type="number"
-              what="the shortest usable time"
-              value={String(practice.shortestUsable)}
-              change={(p, typed) => ({ ...p, shortestUsable: whole(typed) })}
-            />
-          </div>
+          <Fields settings={MUCH} of={practice} practice={practice} change={itself} faults={faults} />
           <SavedField
             label="Between two sessions"
             what="the space between sessions"
@@ -116,38 +144,7 @@ export function Limits() {
         </section>
         <section className="sheet grid h-fit gap-4 p-5">
           <h2>Your word</h2>
-          <SavedField
-            label="A request waits for it"
-            suffix="hours"
-            type="number"
-            what="the answer time"
-            value={hours(answering.answerTime)}
-            change={(p, typed) => answer({ answerTime: duration(`PT${whole(typed, 1)}H`) })(p)}
-          />
-          <SavedField
-            label="But never nearer to the session than"
-            suffix="hours"
-            type="number"
-            what="the answer time"
-            value={hours(answering.wordLead)}
-            change={(p, typed) => answer({ wordLead: duration(`PT${whole(typed)}H`) })(p)}
-          />
-          <SavedField
-            label="And at least"
-            suffix="min"
-            type="number"
-            what="the answer time"
-            value={minutes(answering.leastAnswerTime)}
-            change={(p, typed) => answer({ leastAnswerTime: duration(`PT${whole(typed, 1)}M`) })(p)}
-          />
-          <SavedField
-            label="Before it waits, the link in their mail must be opened within"
-            suffix="min"
-            type="number"
-            what="the time to open the mailed link"
-            value={minutes(answering.proofTime ?? duration('PT30M'))}
-            change={(p, typed) => answer({ proofTime: duration(`PT${whole(typed, 1)}M`) })(p)}
-          />
+          <Fields settings={WORD} of={practice} practice={practice} change={itself} faults={faults} />
         </section>
       </div>
     </SettingsPage>

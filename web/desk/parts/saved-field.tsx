@@ -21,6 +21,7 @@ export function SavedField({
   rows,
   suffix,
   options,
+  units,
   beside = false,
   warning,
 }: {
@@ -35,6 +36,8 @@ export function SavedField({
   rows?: number
   suffix?: string
   options?: readonly { value: string; name: string }[]
+  /** What is typed is an amount and one of these, as “24 hours”. */
+  units?: readonly string[] | undefined
   /** Puts the label beside the field instead of above it. */
   beside?: boolean
   /** What follows from the value kept: "Nobody can ever book this …". */
@@ -108,6 +111,31 @@ export function SavedField({
               </option>
             ))}
           </select>
+        ) : units ? (
+          <>
+            <input
+              {...common}
+              className="field mt-1 min-w-16"
+              inputMode="numeric"
+              value={amountOf(typed)}
+              onChange={(event) => onChange(`${event.target.value} ${unitOf(typed)}`)}
+            />
+            <select
+              className="field mt-1 w-auto"
+              aria-label={`${label}, in what`}
+              value={unitOf(typed)}
+              onChange={(event) => {
+                onChange(`${amountOf(typed)} ${event.target.value}`)
+                void keepRef.current()
+              }}
+            >
+              {units.map((unit) => (
+                <option key={unit} value={unit}>
+                  {unit}
+                </option>
+              ))}
+            </select>
+          </>
         ) : rows ? (
           <textarea {...common} rows={rows} onChange={(event) => onChange(event.target.value)} />
         ) : (
@@ -132,6 +160,10 @@ export function SavedField({
     </div>
   )
 }
+
+/** The parts of an amount with its unit: what stands before the first space, and after it. */
+const amountOf = (typed: string): string => typed.slice(0, typed.indexOf(' '))
+const unitOf = (typed: string): string => typed.slice(typed.indexOf(' ') + 1)
 
 const FieldProblem = ({ id, children, beside }: { id: string; children: ReactNode; beside: boolean }) => (
   <p

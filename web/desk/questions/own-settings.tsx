@@ -11,7 +11,7 @@ import {
 import { SavedField } from '../parts/saved-field.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
-import { whole } from '../service/fields.ts'
+import { whole } from '../settings/setting.ts'
 import { choiceLines, choicesFrom, itemLines, itemsFrom } from './lines.ts'
 import { ownValue, valued } from './valued.ts'
 

@@ -15,7 +15,7 @@ import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { currencyOf, homeZone } from '../parts/words.ts'
 import { PersonChoice } from '../people/person-choice.tsx'
-import { amount, whole } from './fields.ts'
+import { amount, whole } from '../settings/setting.ts'
 
 const WHAT = 'a price code'
 

@@ -5,8 +5,8 @@ import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { currencyOf } from '../parts/words.ts'
-import { amount, whole } from './fields.ts'
-import { withService } from './fields-view.tsx'
+import { amount, whole } from '../settings/setting.ts'
+import { withService } from './with-service.ts'
 
 /** What a client can add: each with the minutes and the price it comes to. */
 export function Extras({ practice, service }: { practice: Practice; service: Service }) {

@@ -6,8 +6,8 @@ import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { Problem, useAct } from '../parts/act.tsx'
-import { whole } from './fields.ts'
-import { withService } from './fields-view.tsx'
+import { whole } from '../settings/setting.ts'
+import { withService } from './with-service.ts'
 
 /** More dates than anybody sets at once. */
 const MOST = 60

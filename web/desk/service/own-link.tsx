@@ -4,7 +4,7 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { useDoorUrl } from '../parts/door-link.tsx'
-import { withService } from './fields-view.tsx'
+import { withService } from './with-service.ts'
 
 /** The link of a service that is not for everyone: who opens it sees the service at the door. */
 export function OwnLink({ service, slug }: { service: Service; slug: string }) {

@@ -1,6 +1,7 @@
 import {
   checkPractice,
   type Parts,
+  type Practice,
   type Service,
   serviceOf,
   withoutService,
@@ -14,18 +15,18 @@ import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
-import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { homeZone } from '../parts/words.ts'
+import { Fields } from '../settings/fields.tsx'
 import { CopyTo } from './copy-to.tsx'
 import { Extras } from './extras.tsx'
-import { Fields, withService } from './fields-view.tsx'
 import { GroupDates } from './group-dates.tsx'
 import { OwnLink } from './own-link.tsx'
 import { Picture } from './picture.tsx'
-import { WHAT } from './what.ts'
+import { SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
 import { whomFields } from './whom.ts'
+import { withService } from './with-service.ts'
 
 /** One service with all that can be said about it. */
 export function ServicePage() {
@@ -44,7 +45,15 @@ export function ServicePage() {
   }
   const today = dateAt(homeZone(practice), relayNow())
   const at = practice.services.indexOf(service)
-  const faults = checkPractice(practice, today).filter((fault) => fault.path.startsWith(`services[${at}].`))
+  const faults = checkPractice(practice, today)
+  const path = `services[${at}]`
+  const around = {
+    of: service,
+    practice,
+    faults,
+    path,
+    change: (p: Practice, to: (one: Service) => Service) => withService(p, id, to),
+  }
   const change = (what: string, parts: Parts<Service>): Promise<void> =>
     changePractice(db, what, (p) => withService(p, id, (one) => withParts(one, parts)))
   return (
@@ -53,25 +62,9 @@ export function ServicePage() {
         <div className="grid h-fit gap-5">
           <section className="sheet grid gap-4 p-5">
             <h2>What it is</h2>
-            <Fields fields={WHAT} service={service} practice={practice} faults={faults} />
+            <Fields settings={WHAT} {...around} />
             <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
-            <Switch
-              label="Show the price before the questions"
-              on={!service.priceHidden}
-              onChange={(on) => change('what is shown', { priceHidden: !on })}
-            />
-            <Switch
-              label="Show the length before the questions"
-              on={!service.lengthHidden}
-              onChange={(on) => change('what is shown', { lengthHidden: !on })}
-            />
-            <Switch
-              label="At the door"
-              on={service.on}
-              onChange={(on) =>
-                change(on ? 'a service put on the door' : 'a service taken off the door', { on })
-              }
-            />
+            <Fields settings={SHOWN} {...around} />
           </section>
           <Extras practice={practice} service={service} />
           <section className="sheet grid gap-2 p-5">
@@ -114,21 +107,11 @@ export function ServicePage() {
         <div className="grid h-fit gap-5">
           <section className="sheet grid gap-4 p-5">
             <h2>When</h2>
-            <Fields fields={whenFields(today)} service={service} practice={practice} faults={faults} />
-            <Switch
-              label="Clear time lies inside my hours, too"
-              on={service.clearInsideHours}
-              onChange={(on) => change('time kept clear', { clearInsideHours: on })}
-            />
-            <Switch
-              label="Offer only starts that leave usable time"
-              on={service.tidy}
-              onChange={(on) => change('tidy starts', { tidy: on })}
-            />
+            <Fields settings={whenFields(today)} {...around} />
           </section>
           <section className="sheet grid gap-4 p-5">
             <h2>For whom</h2>
-            <Fields fields={whomFields(practice)} service={service} practice={practice} faults={faults} />
+            <Fields settings={whomFields(practice)} {...around} />
             {service.bookableBy !== 'everyone' && <OwnLink service={service} slug={practice.profile.slug} />}
           </section>
           {service.seats > 1 && service.groupAt === 'dates' && (

@@ -1,5 +1,6 @@
 import type { Service } from '@acolhida/core/practice'
-import { amount, hours, hoursOf, optional, type ServiceField, text, whole } from './fields.ts'
+import { duration } from '@acolhida/core/time'
+import { type Setting, under } from '../settings/setting.ts'
 
 const many = (service: Service): boolean => service.seats > 1
 const onDates = (service: Service): boolean => many(service) && service.groupAt === 'dates'
@@ -34,131 +35,183 @@ function withPriceKind(service: Service, kind: string): Service {
 }
 
 /** A part of the price that may be left out. */
-const priceField = (label: string, key: 'whole' | 'least', help: string): ServiceField => ({
+const partOfPrice = (label: string, key: 'whole' | 'least', help: string): Setting<Service> => ({
   label,
   what: 'a price',
-  at: 'price',
-  money: true,
+  is: 'money',
+  empty: true,
   help,
   show: costs,
-  read: (s) => (s.price.kind === 'free' ? '' : text(s.price[key])),
-  write: (s, t, decimals) => {
-    if (s.price.kind === 'free') return s
-    const { [key]: _, ...rest } = s.price
-    const price = t.trim() === '' ? rest : { ...rest, [key]: amount(t, decimals) }
-    return { ...s, price: price as Service['price'] }
+  path: 'price',
+  read: ({ price }) => (price.kind === 'free' ? undefined : price[key]),
+  write: (service, value) => {
+    if (service.price.kind === 'free') return service
+    const { [key]: _, ...rest } = service.price
+    const price = value === undefined ? rest : { ...rest, [key]: value }
+    return { ...service, price: price as Service['price'] }
   },
 })
 
+const trimmed = (text: string | undefined): string | undefined => text?.trim()
+
 /** What a service is. */
-export const WHAT: ServiceField[] = [
-  { label: 'Name', what: 'the name of a service', read: (s) => s.name, write: (s, name) => ({ ...s, name }) },
+export const WHAT: readonly Setting<Service>[] = [
+  {
+    label: 'Name',
+    what: 'the name of a service',
+    is: 'text',
+    path: 'name',
+    read: ({ name }) => name,
+    write: (service, name) => ({ ...service, name: name ?? '' }),
+  },
   {
     label: 'Heading at the door',
     what: 'a heading',
+    is: 'text',
+    empty: true,
     help: 'Services of one heading stand together.',
-    read: (s) => text(s.section),
-    write: (s, t) => optional(s, 'section', t, (one) => one.trim()),
+    ...under<Service, 'section'>('section'),
+    write: (service, text) => under<Service, 'section'>('section').write(service, trimmed(text)),
   },
   {
     label: 'Description',
     what: 'a description',
+    is: 'text',
     rows: 4,
-    read: (s) => s.description,
-    write: (s, description) => ({ ...s, description }),
+    path: 'description',
+    read: ({ description }) => description,
+    write: (service, description) => ({ ...service, description: description ?? '' }),
   },
   {
     label: 'Length',
     what: 'a length',
+    is: 'whole',
     suffix: 'min',
-    type: 'number',
-    read: (s) => text(s.minutes),
-    at: 'minutes',
-    write: (s, t) => ({ ...s, minutes: whole(t, 1) }),
+    least: 1,
+    ...under<Service, 'minutes'>('minutes'),
   },
   {
     label: 'Never shorter than',
     what: 'a length',
+    is: 'whole',
     suffix: 'min',
-    type: 'number',
+    least: 1,
+    empty: true,
     help: 'Whatever the answers say.',
-    read: (s) => text(s.leastMinutes),
-    write: (s, t) => optional(s, 'leastMinutes', t, (n) => whole(n, 1)),
+    ...under<Service, 'leastMinutes'>('leastMinutes'),
   },
   {
     label: 'Rounded up to',
     what: 'a length',
+    is: 'whole',
     suffix: 'min',
-    type: 'number',
-    read: (s) => text(s.lengthStep),
-    write: (s, t) => ({ ...s, lengthStep: whole(t, 1) }),
+    least: 1,
+    ...under<Service, 'lengthStep'>('lengthStep'),
   },
   {
     label: 'Mark',
     what: 'a mark',
+    is: 'choice',
     options: MARKS,
-    read: (s) => s.colour,
-    write: (s, colour) => ({ ...s, colour: colour as Service['colour'] }),
+    path: 'colour',
+    read: ({ colour }) => colour,
+    write: (service, colour) => ({ ...service, colour: colour as Service['colour'] }),
   },
   {
     label: 'What it costs',
     what: 'a price',
+    is: 'choice',
     options: PRICES,
-    read: (s) => s.price.kind,
+    read: ({ price }) => price.kind,
     write: withPriceKind,
   },
   {
     label: 'Price',
     what: 'a price',
-    money: true,
+    is: 'money',
     show: costs,
-    read: (s) => text(priceOf(s)),
-    write: (s, t, decimals) => {
-      const value = amount(t, decimals)
-      if (s.price.kind === 'hourly') return { ...s, price: { ...s.price, rate: value } }
-      return s.price.kind === 'fixed' ? { ...s, price: { ...s.price, amount: value } } : s
+    read: priceOf,
+    write: (service, value = 0) => {
+      if (service.price.kind === 'hourly') return { ...service, price: { ...service.price, rate: value } }
+      return service.price.kind === 'fixed'
+        ? { ...service, price: { ...service.price, amount: value } }
+        : service
     },
   },
-  priceField('Lower price', 'whole', 'At starts that keep the day whole. Empty: none.'),
-  priceField('Never less than', 'least', 'Whatever follows from the answers.'),
+  partOfPrice('Lower price', 'whole', 'At starts that keep the day whole. Empty: none.'),
+  partOfPrice('Never less than', 'least', 'Whatever follows from the answers.'),
   {
     label: 'Seats',
     what: 'the seats',
-    type: 'number',
+    is: 'whole',
+    least: 1,
     help: 'More than one makes it a group.',
-    read: (s) => text(s.seats),
-    write: (s, t) => ({ ...s, seats: whole(t, 1) }),
+    ...under<Service, 'seats'>('seats'),
   },
   {
     label: 'A group takes place',
     what: 'when a group takes place',
+    is: 'choice',
     show: many,
     options: [
       { value: 'dates', name: 'On dates I set' },
       { value: 'any', name: 'At any opening' },
     ],
-    read: (s) => s.groupAt,
-    write: (s, groupAt) => ({ ...s, groupAt: groupAt as Service['groupAt'] }),
+    path: 'groupAt',
+    read: ({ groupAt }) => groupAt,
+    write: (service, groupAt) => ({ ...service, groupAt: groupAt as Service['groupAt'] }),
   },
   {
     label: 'At least',
     what: 'the least number',
-    type: 'number',
+    is: 'whole',
+    least: 1,
+    empty: true,
     suffix: 'people',
-    at: 'least',
+    path: 'least',
     help: 'Fewer: the date is called off. Empty: any number.',
     show: onDates,
-    read: (s) => text(s.least?.people),
-    write: (s, t) =>
-      optional(s, 'least', t, (n) => ({ people: whole(n, 1), by: s.least?.by ?? hours('24') })),
+    read: ({ least }) => least?.people,
+    write: (service, people) =>
+      under<Service, 'least'>('least').write(
+        service,
+        people === undefined ? undefined : { people, by: service.least?.by ?? duration('PT24H') },
+      ),
   },
   {
     label: 'Known',
     what: 'the least number',
-    type: 'number',
-    suffix: 'hours before',
-    show: (s) => onDates(s) && s.least !== undefined,
-    read: (s) => (s.least ? hoursOf(s.least.by) : ''),
-    write: (s, t) => (s.least ? { ...s, least: { ...s.least, by: hours(t, 1) } } : s),
+    is: 'duration',
+    least: 1,
+    suffix: 'before',
+    path: 'least.by',
+    show: (service) => onDates(service) && service.least !== undefined,
+    read: ({ least }) => least?.by ?? duration('PT24H'),
+    write: (service, by) => (service.least ? { ...service, least: { ...service.least, by } } : service),
+  },
+]
+
+/** What is told of it before the questions, and whether it is told at all. */
+export const SHOWN: readonly Setting<Service>[] = [
+  {
+    label: 'Show the price before the questions',
+    what: 'what is shown',
+    is: 'switch',
+    read: ({ priceHidden }) => !priceHidden,
+    write: (service, on) => ({ ...service, priceHidden: !on }),
+  },
+  {
+    label: 'Show the length before the questions',
+    what: 'what is shown',
+    is: 'switch',
+    read: ({ lengthHidden }) => !lengthHidden,
+    write: (service, on) => ({ ...service, lengthHidden: !on }),
+  },
+  {
+    label: 'At the door',
+    what: 'whether a service is at the door',
+    is: 'switch',
+    read: ({ on }) => on,
+    write: (service, on) => ({ ...service, on }),
   },
 ]

@@ -1,6 +1,6 @@
 import type { Service } from '@acolhida/core/practice'
 import { date, type LocalDate, wallTime } from '@acolhida/core/time'
-import { clock, hours, hoursOf, limit, optional, type ServiceField, text, whole } from './fields.ts'
+import { type Setting, under, whole } from '../settings/setting.ts'
 
 const STARTS = [
   { value: 'every', name: 'Every so many minutes' },
@@ -36,7 +36,7 @@ function reachValue({ reach }: Service): string {
   return String(reach.kind === 'months' ? reach.opensOn : reach.days)
 }
 
-function withReachValue(service: Service, typed: string): Service {
+function withReachValue(service: Service, typed = ''): Service {
   const { reach } = service
   if (reach.kind === 'until') return { ...service, reach: { ...reach, date: date(typed.trim()) } }
   if (reach.kind === 'months') return { ...service, reach: { ...reach, opensOn: whole(typed, 1) } }
@@ -44,145 +44,133 @@ function withReachValue(service: Service, typed: string): Service {
 }
 
 /** The first or the last day of a season; open at that end where it is empty. */
-const seasonEdge = (label: string, edge: 'from' | 'to'): ServiceField => ({
+const seasonEdge = (label: string, edge: 'from' | 'to'): Setting<Service> => ({
   label,
   what: 'a season',
-  type: 'date',
-  at: 'season',
-  show: (s) => s.season !== undefined,
-  read: (s) => text(s.season?.[edge]),
-  write: (s, t) => {
-    if (!s.season) return s
-    const { [edge]: _, ...rest } = s.season
-    return { ...s, season: t.trim() === '' ? rest : { ...rest, [edge]: date(t.trim()) } }
+  is: 'date',
+  empty: true,
+  path: 'season',
+  show: ({ season }) => season !== undefined,
+  read: ({ season }) => season?.[edge],
+  write: (service, day) => {
+    if (!service.season) return service
+    const { [edge]: _, ...rest } = service.season
+    return { ...service, season: day === undefined ? rest : { ...rest, [edge]: day } }
   },
 })
 
+const clear = (label: string, key: 'clearBefore' | 'clearAfter'): Setting<Service> => ({
+  label,
+  what: 'time kept clear',
+  is: 'whole',
+  suffix: 'min',
+  ...under<Service, typeof key>(key),
+})
+
+const most = (label: string, key: 'perDay' | 'perWeek'): Setting<Service> => ({
+  label,
+  what: 'a limit',
+  is: 'limit',
+  help: 'Empty: no limit.',
+  ...under<Service, typeof key>(key),
+})
+
+const edge = (label: string, key: 'earliestStart' | 'latestStart', help: string): Setting<Service> => ({
+  label,
+  what: 'the edges of the day',
+  is: 'time',
+  empty: true,
+  help,
+  ...under<Service, typeof key>(key),
+})
+
 /** When it can be booked. */
-export const whenFields = (today: LocalDate): ServiceField[] => [
+export const whenFields = (today: LocalDate): readonly Setting<Service>[] => [
   {
     label: 'Starts',
     what: 'the starts',
+    is: 'choice',
     options: STARTS,
-    read: (s) => s.starts.kind,
-    write: (s, kind) => ({
-      ...s,
+    read: ({ starts }) => starts.kind,
+    write: (service, kind) => ({
+      ...service,
       starts: kind === 'fixed' ? { kind, times: [wallTime(540)] } : { kind: 'every', minutes: 30 },
     }),
   },
   {
     label: 'A start every',
     what: 'the starts',
+    is: 'whole',
+    least: 1,
     suffix: 'min',
-    type: 'number',
-    show: (s) => s.starts.kind === 'every',
-    read: (s) => (s.starts.kind === 'every' ? text(s.starts.minutes) : ''),
-    write: (s, t) => ({ ...s, starts: { kind: 'every', minutes: whole(t, 1) } }),
+    show: ({ starts }) => starts.kind === 'every',
+    read: ({ starts }) => (starts.kind === 'every' ? starts.minutes : undefined),
+    write: (service, minutes = 1) => ({ ...service, starts: { kind: 'every', minutes } }),
   },
   {
     label: 'Times of day',
     what: 'the starts',
+    is: 'times',
     help: 'As 9:00, 14:30.',
-    show: (s) => s.starts.kind === 'fixed',
-    read: (s) => (s.starts.kind === 'fixed' ? s.starts.times.join(', ') : ''),
-    write: (s, t) => ({
-      ...s,
-      starts: {
-        kind: 'fixed',
-        times: t
-          .split(/[,;]+/)
-          .filter((one) => one.trim())
-          .map(clock)
-          .sort(),
-      },
-    }),
+    show: ({ starts }) => starts.kind === 'fixed',
+    read: ({ starts }) => (starts.kind === 'fixed' ? starts.times : []),
+    write: (service, times) => ({ ...service, starts: { kind: 'fixed', times } }),
   },
-  {
-    label: 'Not before',
-    what: 'the edges of the day',
-    help: 'Earliest start.',
-    read: (s) => text(s.earliestStart),
-    write: (s, t) => optional(s, 'earliestStart', t, clock),
-  },
-  {
-    label: 'Not after',
-    what: 'the edges of the day',
-    help: 'Latest start.',
-    at: 'latestStart',
-    read: (s) => text(s.latestStart),
-    write: (s, t) => optional(s, 'latestStart', t, clock),
-  },
-  {
-    label: 'Notice',
-    what: 'the notice',
-    suffix: 'hours',
-    type: 'number',
-    at: 'notice',
-    read: (s) => hoursOf(s.notice),
-    write: (s, t) => ({ ...s, notice: hours(t) }),
-  },
+  edge('Not before', 'earliestStart', 'Earliest start.'),
+  edge('Not after', 'latestStart', 'Latest start.'),
+  { label: 'Notice', what: 'the notice', is: 'duration', ...under<Service, 'notice'>('notice') },
   {
     label: 'How far ahead',
     what: 'the reach',
+    is: 'choice',
     options: REACHES,
-    read: (s) => s.reach.kind,
-    write: (s, kind) => withReachKind(s, kind, today),
+    read: ({ reach }) => reach.kind,
+    write: (service, kind) => withReachKind(service, kind, today),
   },
   {
     label: 'That is',
     what: 'the reach',
+    is: 'text',
     help: 'Days, a date as 2026-12-31, or the day of the month before on which a month opens.',
-    at: 'reach',
+    path: 'reach',
     read: reachValue,
     write: withReachValue,
   },
-  {
-    label: 'Kept clear before',
-    what: 'time kept clear',
-    suffix: 'min',
-    type: 'number',
-    read: (s) => text(s.clearBefore),
-    write: (s, t) => ({ ...s, clearBefore: whole(t) }),
-  },
-  {
-    label: 'Kept clear after',
-    what: 'time kept clear',
-    suffix: 'min',
-    type: 'number',
-    read: (s) => text(s.clearAfter),
-    write: (s, t) => ({ ...s, clearAfter: whole(t) }),
-  },
-  {
-    label: 'At most a day',
-    what: 'a limit',
-    type: 'number',
-    help: 'Empty: no limit.',
-    read: (s) => text(s.perDay),
-    write: (s, t) => optional(s, 'perDay', t, limit),
-  },
-  {
-    label: 'At most a week',
-    what: 'a limit',
-    type: 'number',
-    help: 'Empty: no limit.',
-    read: (s) => text(s.perWeek),
-    write: (s, t) => optional(s, 'perWeek', t, limit),
-  },
+  clear('Kept clear before', 'clearBefore'),
+  clear('Kept clear after', 'clearAfter'),
+  most('At most a day', 'perDay'),
+  most('At most a week', 'perWeek'),
   {
     label: 'Times shown at most',
     what: 'how many times are shown',
-    type: 'number',
+    is: 'limit',
     help: 'A few well-chosen ones. Empty: all.',
-    read: (s) => text(s.showAtMost),
-    write: (s, t) => optional(s, 'showAtMost', t, limit),
+    ...under<Service, 'showAtMost'>('showAtMost'),
   },
   {
     label: 'Season',
     what: 'a season',
+    is: 'choice',
     options: SEASONS,
-    read: (s) => (s.season ? (s.season.on ? 'only' : 'except') : ''),
-    write: (s, t) => optional(s, 'season', t, () => ({ ...s.season, on: t === 'only' })),
+    read: ({ season }) => (season ? (season.on ? 'only' : 'except') : ''),
+    write: (service, kind) =>
+      under<Service, 'season'>('season').write(
+        service,
+        kind === '' ? undefined : { ...service.season, on: kind === 'only' },
+      ),
   },
   seasonEdge('From', 'from'),
   seasonEdge('Until', 'to'),
+  {
+    label: 'Clear time lies inside my hours, too',
+    what: 'time kept clear',
+    is: 'switch',
+    ...under<Service, 'clearInsideHours'>('clearInsideHours'),
+  },
+  {
+    label: 'Offer only starts that leave usable time',
+    what: 'tidy starts',
+    is: 'switch',
+    ...under<Service, 'tidy'>('tidy'),
+  },
 ]

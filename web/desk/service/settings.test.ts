@@ -1,37 +1,38 @@
-import { checkPractice, type Service } from '@acolhida/core/practice'
+import 'fake-indexeddb/auto'
+import { checkPractice, SERVICE_SETTINGS, type Service } from '@acolhida/core/practice'
 import { letIn, practice as practiceSchema } from '@acolhida/core/schemas'
-import { date, parseInstant } from '@acolhida/core/time'
+import { date, duration, parseInstant } from '@acolhida/core/time'
 import { demoPractice } from '@acolhida/demo/practice'
 import { describe, expect, it } from 'vitest'
-import { amount, clock, type ServiceField, whole } from './fields.ts'
-import { WHAT } from './what.ts'
+import { amount, clock, durationTyped, type Setting, typedOf, whole, withTyped } from '../settings/setting.ts'
+import { SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
 import { whomFields } from './whom.ts'
 
 const practice = demoPractice(parseInstant('2026-11-24T11:00Z'))
-const FIELDS = [...WHAT, ...whenFields(date('2026-11-24')), ...whomFields(practice)]
-const field = (label: string): ServiceField => FIELDS.find((one) => one.label === label)!
+const FIELDS = [...WHAT, ...SHOWN, ...whenFields(date('2026-11-24')), ...whomFields(practice)]
+const field = (label: string): Setting<Service> => FIELDS.find((one) => one.label === label)!
 const service = practice.services.find((one) => one.id === 'voice-assessment')!
 const typed = (label: string, text: string, from: Service = service): Service =>
-  field(label).write(from, text, 2)
+  withTyped(field(label), from, text, 2)
 
 describe('the settings of a service', () => {
   it('come back unchanged when what is shown is typed again', () => {
     for (const one of practice.services) {
       for (const setting of FIELDS) {
         if (setting.show && !setting.show(one)) continue
-        const value = setting.read(one)
-        const shown = setting.money && value !== '' ? (Number(value) / 100).toFixed(2) : value
-        if (setting.options && ['How far ahead', 'Starts'].includes(setting.label)) continue
-        expect(setting.write(one, shown, 2), `${one.id}: ${setting.label}`).toEqual(one)
+        // Choosing a kind anew begins it afresh; a switch that is off may stand as left out.
+        if (['How far ahead', 'Starts'].includes(setting.label) || setting.is === 'switch') continue
+        const again = withTyped(setting, one, typedOf(setting, one, 2), 2)
+        expect(again, `${one.id}: ${setting.label}`).toEqual(one)
       }
     }
   })
 
   it('give services that can be published, whichever option is chosen', () => {
     for (const setting of FIELDS) {
-      for (const option of setting.options ?? []) {
-        const changed = setting.write(service, option.value, 2)
+      for (const option of setting.is === 'choice' ? setting.options : []) {
+        const changed = withTyped(setting, service, option.value, 2)
         const next = {
           ...practice,
           services: practice.services.map((one) => (one.id === service.id ? changed : one)),
@@ -43,7 +44,7 @@ describe('the settings of a service', () => {
   })
 
   it('read what is typed in many hands', () => {
-    expect(typed('Notice', '36').notice).toBe('PT36H')
+    expect(typed('Notice', '36 hours').notice).toBe('PT36H')
     expect(typed('Not before', '9h30').earliestStart).toBe('09:30')
     expect(typed('Not before', ' ', typed('Not before', '9')).earliestStart).toBeUndefined()
     expect(typed('At most a day', '').perDay).toBeUndefined()
@@ -68,10 +69,35 @@ describe('the settings of a service', () => {
     const group = practice.services.find((one) => one.seats > 1)!
     const least = typed('At least', '3', group)
     expect(least.least).toEqual({ people: 3, by: 'PT24H' })
-    expect(typed('Known', '48', least).least).toEqual({ people: 3, by: 'PT48H' })
+    expect(typed('Known', '48 hours', least).least).toEqual({ people: 3, by: 'PT48H' })
     const linked = typed('Who may book it', 'link')
     expect(linked.linkKey).toMatch(/^[A-Za-z0-9_-]{16,64}$/)
     expect(typed('Who may book it', 'invited', linked).linkKey).toBe(linked.linkKey)
+  })
+
+  it('say durations in the unit they were written in', () => {
+    const shown = (iso: string) => durationTyped(duration(iso))
+    expect(['P1W', 'P2D', 'PT24H', 'PT90M', 'PT2H', 'P14D', 'PT0S'].map(shown)).toEqual([
+      '1 weeks',
+      '2 days',
+      '24 hours',
+      '90 minutes',
+      '2 hours',
+      '2 weeks',
+      '0 hours',
+    ])
+    expect(typed('Notice', '1 weeks').notice).toBe('P1W')
+    // What takes several units stays as it was written, and can be written so.
+    expect(shown('P1DT12H')).toBe('P1DT12H ISO 8601')
+    expect(typed('Notice', 'P1DT12H ISO 8601').notice).toBe('P1DT12H')
+    expect(() => typed('Notice', '1.5 days')).toThrow('whole number')
+    expect(() => typed('Notice', 'soon ISO 8601')).toThrow('not a duration')
+  })
+
+  it('find their faults by their path, and none by one that only ends like it', () => {
+    const paths = FIELDS.flatMap((one) => one.path ?? [])
+    expect(paths).toContain('least.by')
+    expect(paths.every((path) => Object.hasOwn(SERVICE_SETTINGS, path.split('.')[0]!))).toBe(true)
   })
 
   it('keep the amount when only the kind of price changes', () => {
