@@ -16,12 +16,14 @@ it('is whole at every hour of the year: three wait, nothing overlaps, all of it 
     expect(checkPractice(backup.practice)).toEqual([])
     const bookings = backup.bookings.map(({ id, events }) => replay(id, events))
     expect(bookings).toHaveLength(14)
-    const waiting = bookings.filter((one) => one.status === 'requested' && one.until > at && one.start > at)
+    const waiting = bookings.filter(
+      (booking) => booking.status === 'requested' && booking.until > at && booking.start > at,
+    )
     expect(waiting.map((one) => one.id).sort()).toEqual(['asks-lucjan', 'asks-tome', 'asks-wanda'])
     const taken = bookings
-      .filter((one) => one.asked.service !== 'reading-aloud')
-      .flatMap((one) =>
-        takes(one, at).map(({ start, minutes }) => [start, start + minutes * MINUTE] as const),
+      .filter((booking) => booking.asked.service !== 'reading-aloud')
+      .flatMap((booking) =>
+        takes(booking, at).map(({ start, minutes }) => [start, start + minutes * MINUTE] as const),
       )
       .sort((a, b) => a[0] - b[0])
     for (let i = 1; i < taken.length; i++) expect(taken[i]![0]).toBeGreaterThanOrEqual(taken[i - 1]![1])

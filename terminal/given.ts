@@ -36,7 +36,7 @@ export function serviceIn(file: ReadFile, values: Values): Service {
   const service = serviceOf(file.practice, id)
   if (!service)
     throw new Unusable(
-      `--service: there is no service "${id}"; there are ${file.practice.services.map((one) => one.id).join(', ')}`,
+      `--service: there is no service "${id}"; there are ${file.practice.services.map((service) => service.id).join(', ')}`,
     )
   return service
 }
@@ -54,9 +54,11 @@ export function placeIn(service: Service, values: Values): string {
 export function personIn(file: ReadFile, values: Values, now: Instant): Asker {
   const id = values.person
   if (id === undefined) return newClient
-  const person = file.people.find((one) => one.id === id)
+  const person = file.people.find((person) => person.id === id)
   if (!person) throw new Unusable(`--person: there is nobody "${id}" in the file`)
-  const theirs = file.bookings.filter((one) => person.emails.includes(normalMail(one.asked.person.email)))
+  const theirs = file.bookings.filter((booking) =>
+    person.emails.includes(normalMail(booking.asked.person.email)),
+  )
   return {
     who: 'client',
     standing: person.standing ?? standingAt(theirs, now),
@@ -81,7 +83,7 @@ export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: In
   const service = serviceIn(file, values)
   const at = placeOf(file.practice, placeIn(service, values))
   const extras = (values.extras ?? '').split(',').filter(Boolean)
-  const known = (service.extras ?? []).map((one) => one.id)
+  const known = (service.extras ?? []).map((extra) => extra.id)
   const odd = extras.find((id) => !known.includes(id))
   if (odd !== undefined)
     throw new Unusable(`--extras: "${service.id}" has no "${odd}"; it has ${known.join(', ') || 'none'}`)

@@ -21,14 +21,14 @@ function meant(file: ReadFile, values: Values): { questionnaire: Questionnaire; 
   const id =
     values.questionnaire ??
     (questionnaires.length === 1 ? questionnaires[0]!.id : need(values, 'questionnaire'))
-  const questionnaire = questionnaires.find((one) => one.id === id)
+  const questionnaire = questionnaires.find((questionnaire) => questionnaire.id === id)
   if (!questionnaire) {
-    const known = questionnaires.map((one) => one.id).join(', ')
+    const known = questionnaires.map((questionnaire) => questionnaire.id).join(', ')
     throw new Unusable(`--questionnaire: there is none named "${id}"; there are ${known || 'none'}`)
   }
   const service = values.service
-    ? services.find((one) => one.id === values.service)
-    : (services.find((one) => one.questionnaire === id) ?? services[0])
+    ? services.find((service) => service.id === values.service)
+    : (services.find((service) => service.questionnaire === id) ?? services[0])
   if (!service) throw new Unusable(`--service: there is no service "${values.service ?? ''}"`)
   return { questionnaire, service }
 }
@@ -52,7 +52,7 @@ export function checkCommand(file: ReadFile, values: Values) {
 
 /** Whether a check has found what breaks a way. */
 export const isBroken = ({ faults, findings }: ReturnType<typeof checkCommand>): boolean =>
-  faults.length > 0 || findings.some((one) => one.grade === 'error')
+  faults.length > 0 || findings.some((finding) => finding.grade === 'error')
 
 /** Reads every file of answers in a folder with the version at the door and with the draft, and tells what differs. */
 export function replayCommand(file: ReadFile, values: Values): object {

@@ -216,10 +216,10 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
     const { entries, skipped } = busyTimes(read(path), begin, end, home, { what: path })
     return {
       zone: home.name,
-      busy: entries.map((one) => ({
-        start: formatInstant(one.start),
-        end: formatInstant(one.end),
-        local: `${dateTimeAt(home, one.start)}/${dateTimeAt(home, one.end)}`,
+      busy: entries.map((entry) => ({
+        start: formatInstant(entry.start),
+        end: formatInstant(entry.end),
+        local: `${dateTimeAt(home, entry.start)}/${dateTimeAt(home, entry.end)}`,
       })),
       skipped,
     }

@@ -124,8 +124,10 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
       return judge && !house.done(judgedKey(judge, found.start), subject) ? [judge] : []
     }
     case 'calendar': {
-      const known = house.practice?.calendars?.find((one) => one.id === subject.id)
-      const state = house.calendars().find((one) => one.id === subject.id && one.url === known?.url)
+      const known = house.practice?.calendars?.find((calendar) => calendar.id === subject.id)
+      const state = house
+        .calendars()
+        .find((calendar) => calendar.id === subject.id && calendar.url === known?.url)
       return known?.url === undefined
         ? []
         : [due(subject, { do: 'read-calendar' }, state ? state.tried + CALENDARS_EVERY : 0)]

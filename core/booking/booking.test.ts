@@ -83,7 +83,9 @@ describe('deadlines', () => {
 
   it('are real moments by the rules of the day one asked', () => {
     const { deadlines, missedFrom } = deadlinesOf(rules, asked.start, lisbon)
-    expect(deadlines.map((one) => [one.kind, one.share, formatInstant(one.until)])).toEqual([
+    expect(
+      deadlines.map((deadline) => [deadline.kind, deadline.share, formatInstant(deadline.until)]),
+    ).toEqual([
       ['cancel', 0, '2026-11-26T10:00:00Z'],
       ['move', undefined, '2026-11-26T10:00:00Z'],
       ['cancel', 50, '2026-11-27T06:00:00Z'],
@@ -187,8 +189,8 @@ describe('decisions', () => {
       minutes: 90,
       asked: { minutes: 75, houseRules: asked.houseRules },
     })
-    expect(takes(moved, settled).map((one) => one.start)).toEqual([to.start, asked.start])
-    expect(takes(moved, shift(settled, UNDO + 1)).map((one) => one.start)).toEqual([to.start])
+    expect(takes(moved, settled).map((take) => take.start)).toEqual([to.start, asked.start])
+    expect(takes(moved, shift(settled, UNDO + 1)).map((take) => take.start)).toEqual([to.start])
     expect(step(moved, { do: 'take-back', of: moved.seq }, settled)).toMatchObject({
       start: asked.start,
       minutes: 75,
@@ -261,7 +263,7 @@ describe('decisions', () => {
 })
 
 describe('what a booking keeps from others', () => {
-  const kept = (booking: Booking, at: Instant) => takes(booking, at).map((one) => one.start)
+  const kept = (booking: Booking, at: Instant) => takes(booking, at).map((take) => take.start)
 
   it('holds its start until the very end of its hold', () => {
     expect(kept(fresh, asked.until)).toEqual([asked.start])

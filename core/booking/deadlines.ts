@@ -54,7 +54,7 @@ export function cancelShare(rules: HouseRules, start: Instant, zone: Zone, now: 
 /** The last moment to cancel free of charge; nothing when there is none. */
 export const freeUntil = (rules: HouseRules, start: Instant, zone: Zone): Instant | undefined =>
   deadlinesOf(rules, start, zone)
-    .deadlines.filter((one) => one.kind === 'cancel' && one.share === 0)
+    .deadlines.filter((deadline) => deadline.kind === 'cancel' && deadline.share === 0)
     .at(-1)?.until
 
 /**

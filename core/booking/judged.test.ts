@@ -66,16 +66,16 @@ function booking(answers: Booking['asked']['answers'], version = 2): Booking {
 describe('what the desk makes of a request', () => {
   it('adds what follows from private answers to what the relay said, and nothing twice', () => {
     const both = booking({ price: 'no', ill: true })
-    expect(both.asked.reading.reasons.map((one) => one.name)).toEqual(['Too dear'])
+    expect(both.asked.reading.reasons.map((reason) => reason.name)).toEqual(['Too dear'])
     expect(deskReading(practice, both)).toMatchObject({ outcome: 'look', tags: ['careful'] })
-    expect(deskReading(practice, both).reasons.map((one) => one.name)).toEqual(['Too dear', 'Ill'])
+    expect(deskReading(practice, both).reasons.map((reason) => reason.name)).toEqual(['Too dear', 'Ill'])
     expect(judged(practice, booking({ price: 'ok' }))).toBe('fits')
     expect(judged(practice, booking({ price: 'ok', ill: true }))).toBe('look')
   })
 
   it('counts the points of private answers', () => {
     const low = deskReading(practice, booking({ price: 'ok', mood: 'low' }))
-    expect([low.outcome, low.points, low.reasons.map((one) => one.name)]).toEqual([
+    expect([low.outcome, low.points, low.reasons.map((reason) => reason.name)]).toEqual([
       'look',
       6,
       ['6 points: low'],
@@ -89,7 +89,7 @@ describe('what the desk makes of a request', () => {
     const reading = readAnswers(priced, forRelay(dear), answers, newcomer)
     const asked = { ...sampleAsked(), service: 's', answers, reading, questionnaire: { id: 'q', version: 2 } }
     const of = samplePractice({ questionnaires: [dear], services: [priced] })
-    expect(deskReading(of, begin('b', asked)).reasons.map((one) => one.name)).toEqual([
+    expect(deskReading(of, begin('b', asked)).reasons.map((reason) => reason.name)).toEqual([
       'Ill',
       'Worth more than you let through alone',
     ])

@@ -21,12 +21,12 @@ export const askingIn = ({ asked }: Booking): Asking => asked.asking
 export const choicesIn = (practice: Practice, { asked }: Booking): Choices => ({
   extras: asked.extras ?? [],
   travel: travelZoneOf(placeOf(practice, asked.place), asked.travel),
-  code: practice.codes?.find((one) => one.id === asked.code),
+  code: practice.codes?.find((code) => code.id === asked.code),
   whole: false,
 })
 
 const questionnaireIn = (practice: Practice, { asked }: Booking): Questionnaire | undefined =>
-  practice.questionnaires.find((one) => one.id === asked.questionnaire?.id)
+  practice.questionnaires.find((questionnaire) => questionnaire.id === asked.questionnaire?.id)
 
 /** What a booking was asked: the questions of the version it answered; of the one in force where that is not known. */
 export function questionsAsked(practice: Practice, booking: Booking): Question[] {
@@ -47,13 +47,13 @@ export function deskReading(practice: Practice, booking: Booking): Reading {
   const service = serviceOf(practice, id)
   if (!questionnaire || !service || !readsPrivately(questionnaire)) return reading
   const here = readAnswers(service, questionnaire, answers, askingIn(booking), choicesIn(practice, booking))
-  const known = new Set(reading.reasons.map((one) => one.rule))
+  const known = new Set(reading.reasons.map((reason) => reason.rule))
   const byRules = [
-    ...reading.reasons.filter((one) => one.rule !== undefined),
-    ...here.reasons.filter((one) => one.rule !== undefined && !known.has(one.rule)),
+    ...reading.reasons.filter((reason) => reason.rule !== undefined),
+    ...here.reasons.filter((reason) => reason.rule !== undefined && !known.has(reason.rule)),
   ]
   // What points and value come to is told once: as the desk has it, which knows more of them.
-  const other = [here, reading].map(({ reasons }) => reasons.filter((one) => one.rule === undefined))
+  const other = [here, reading].map(({ reasons }) => reasons.filter((reason) => reason.rule === undefined))
   return {
     ...reading,
     outcome: worseOf(reading.outcome, here.outcome),

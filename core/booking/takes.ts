@@ -46,8 +46,8 @@ export const takes = (booking: Booking, now: Instant): Taken[] =>
 
 /** A booking's entries in the diary, before the seats of groups are counted together. */
 export const entriesFor = (practice: Practice, booking: Booking, taken: readonly Taken[]): Entry[] =>
-  taken.map((one) => ({
-    ...entryFor(practice, { ...one, id: booking.id, travel: booking.asked.travel }),
+  taken.map((time) => ({
+    ...entryFor(practice, { ...time, id: booking.id, travel: booking.asked.travel }),
     request: booking.id,
   }))
 

@@ -65,7 +65,7 @@ describe('a client’s act that crosses a decision not said yet', () => {
     const off = step(welcomed, { do: 'cancel', by: 'practitioner', text: '' }, now)
     expect(off.tells).toEqual({ seq: 3, step: 'cancelled', due: shift(now, UNDO + 1) })
     expect(stateAt(step(off, { do: 'take-back', of: 3 }, now), now).is).toBe('booked')
-    expect(takes(off, now).map((one) => one.start)).toEqual([asked.start])
+    expect(takes(off, now).map((take) => take.start)).toEqual([asked.start])
     expect(takes(off, shift(now, UNDO + 1))).toEqual([])
   })
 })

@@ -33,7 +33,7 @@ const utc = zone('UTC')
 const calendar = (...lines: string[]): string =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//test', ...lines, 'END:VCALENDAR'].join('\r\n')
 const said = (stretches: readonly Stretch[]): string[] =>
-  stretches.map((one) => `${formatInstant(one.from)}/${formatInstant(one.to)}`)
+  stretches.map((stretche) => `${formatInstant(stretche.from)}/${formatInstant(stretche.to)}`)
 const free = (text: string, from: string, to: string): string[] =>
   said(availabilityIn(parseCalendar(text, 'It', []), parseInstant(from), parseInstant(to), utc).free)
 
@@ -111,7 +111,7 @@ describe('availability, by the examples of RFC 7953', () => {
       parseInstant('2011-10-04T00:00Z'),
       utc,
     )
-    expect(entries.map((one) => said([{ from: one.start, to: one.end }])[0])).toEqual([
+    expect(entries.map((entry) => said([{ from: entry.start, to: entry.end }])[0])).toEqual([
       '2011-10-03T00:00:00Z/2011-10-03T13:00:00Z',
       '2011-10-03T15:00:00Z/2011-10-03T16:00:00Z',
       '2011-10-03T21:00:00Z/2011-10-04T00:00:00Z',
@@ -154,7 +154,7 @@ it('takes in free/busy components, and leaves what they call free', () => {
     parseInstant('1998-04-01T00:00Z'),
     utc,
   )
-  expect(entries.map((one) => said([{ from: one.start, to: one.end }])[0])).toEqual([
+  expect(entries.map((entry) => said([{ from: entry.start, to: entry.end }])[0])).toEqual([
     '1998-03-14T23:30:00Z/1998-03-15T00:30:00Z',
     '1998-03-16T15:30:00Z/1998-03-16T16:30:00Z',
     '1998-03-18T03:00:00Z/1998-03-18T04:00:00Z',
@@ -222,7 +222,7 @@ describe('hours in a file', () => {
             DateTime.fromISO(day, { zone: name }).plus({ days: 1 }).toMillis() -
               DateTime.fromISO(day, { zone: name }).toMillis() !==
             DAY
-          const plain = (days: Hours['changedDays']) => days.filter((one) => !odd(one.date))
+          const plain = (days: Hours['changedDays']) => days.filter((day) => !odd(day.date))
           expect(plain(back.hours.changedDays)).toEqual(plain(hours.changedDays))
         },
       ),
@@ -300,7 +300,7 @@ describe('bookings in a file', () => {
   const events = (list: Booking[]): ICAL.Event[] =>
     parseCalendar(writeBookings(practice, list, now), 'It', [])
       .getAllSubcomponents('vevent')
-      .map((one) => new ICAL.Event(one))
+      .map((getAllSubcomponent) => new ICAL.Event(getAllSubcomponent))
 
   it('are read back by another library, with what would break a line escaped', () => {
     const [event] = events([booked('a')])
@@ -325,9 +325,9 @@ describe('bookings in a file', () => {
       booked('lapsed', { status: 'requested', until: shift(now, -MINUTE) }),
       booked('old', { start: instant(now - 100 * DAY) }),
     ]
-    expect(events(list).map((one) => [one.uid, one.component.getFirstPropertyValue('status')])).toEqual([
-      ['h@sample.acolhida', 'TENTATIVE'],
-    ])
+    expect(events(list).map((event) => [event.uid, event.component.getFirstPropertyValue('status')])).toEqual(
+      [['h@sample.acolhida', 'TENTATIVE']],
+    )
   })
 })
 

@@ -15,7 +15,9 @@ const MOST = 20_000
 
 /** Stretches in order, joined where they meet or touch. */
 export function joined(stretches: readonly Stretch[]): Stretch[] {
-  const sorted = [...stretches].filter((one) => one.to > one.from).sort((a, b) => a.from - b.from)
+  const sorted = [...stretches]
+    .filter((stretche) => stretche.to > stretche.from)
+    .sort((a, b) => a.from - b.from)
   const result: Stretch[] = []
   for (const one of sorted) {
     const last = result.at(-1)

@@ -7,7 +7,7 @@ const calendar = (...parts: string[]): string =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//test', ...parts, 'END:VCALENDAR'].join('\r\n')
 const busy = (text: string, from = '2026-11-01T00:00Z', to = '2027-01-01T00:00Z') =>
   busyTimes(text, parseInstant(from), parseInstant(to), zone('Europe/Lisbon')).entries.map(
-    (one) => `${formatInstant(one.start)}/${formatInstant(one.end)}`,
+    (entry) => `${formatInstant(entry.start)}/${formatInstant(entry.end)}`,
   )
 
 describe('busy times of a calendar', () => {

@@ -129,9 +129,9 @@ const address = (of: string): string =>
 /** Whether the one whose calendar it is has said no. */
 const declined = (event: ICAL.Event, mine: ReadonlySet<string>): boolean =>
   event.attendees.some(
-    (one) =>
-      String(one.getFirstParameter('partstat') ?? '').toUpperCase() === 'DECLINED' &&
-      mine.has(address(String(one.getFirstValue()))),
+    (attendee) =>
+      String(attendee.getFirstParameter('partstat') ?? '').toUpperCase() === 'DECLINED' &&
+      mine.has(address(String(attendee.getFirstValue()))),
   )
 
 function isBusy(event: ICAL.Event, mine: ReadonlySet<string>): boolean {

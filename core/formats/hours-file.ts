@@ -107,7 +107,7 @@ export function writeHoursFile(practice: Practice, hours: Hours, zone: Zone, now
   usual.updatePropertyWithValue('priority', 5)
   usual.addProperty(wall(from, 0, zone, 'dtstart'))
   for (const component of weeklyBlocks(hours, from, written)) usual.addSubcomponent(component)
-  for (const day of hours.changedDays.filter((one) => one.date >= from)) {
+  for (const day of hours.changedDays.filter((changed) => changed.date >= from)) {
     for (const block of day.blocks) usual.addSubcomponent(available(block, day.date, written))
   }
   calendar.addSubcomponent(usual)

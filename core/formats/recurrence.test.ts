@@ -21,7 +21,7 @@ function starts(dtstart: string, rule: string, until: string, exdate = ''): stri
     'END:VCALENDAR',
   ].join('\r\n')
   return busyTimes(text, parseInstant('1990-01-01T00:00Z'), parseInstant(until), zone('UTC')).entries.map(
-    (one) => dateTimeAt(newYork, one.start),
+    (entry) => dateTimeAt(newYork, entry.start),
   )
 }
 
@@ -281,7 +281,7 @@ describe('the examples of RFC 5545 §3.8.5.3', () => {
 
   it('within a day: every 15 minutes, every hour and a half, every 20 minutes of the working day', () => {
     const times = (rule: string, until = '1998-01-01T00:00Z') =>
-      starts(SEPT_2, rule, until).map((one) => one.slice(11))
+      starts(SEPT_2, rule, until).map((start) => start.slice(11))
     expect(times('FREQ=MINUTELY;INTERVAL=15;COUNT=6')).toEqual([
       '09:00',
       '09:15',
@@ -352,7 +352,7 @@ it('agrees with another library on random rules', () => {
         ].join('\r\n')
         const { entries } = busyTimes(calendar, instant(0), instant(Date.UTC(2031, 0, 1)), zone('UTC'))
         expect(
-          entries.map((one) => one.start),
+          entries.map((entry) => entry.start),
           text,
         ).toEqual(theirs.map((one) => one.getTime()))
       },

@@ -35,7 +35,7 @@ export function publish({ house, changes }: Work, next: DoorPackage): { revision
 /** Plans what is due of everything open anew, after the practice has changed or another program has begun. */
 export function replan({ house, changes }: Work, _: Record<string, never>): Record<string, never> {
   const practice = house.pack?.practice
-  const calendars = new Set(practice?.calendars?.flatMap((one) => (one.url ? [one.id] : [])))
+  const calendars = new Set(practice?.calendars?.flatMap((calendar) => (calendar.url ? [calendar.id] : [])))
   for (const { id } of house.calendars()) if (!calendars.has(id)) changes.push({ type: 'calendar-gone', id })
   const subjects = new Map<string, Subject>()
   const add = (subject: Subject): unknown => subjects.set(nameOf(subject), subject)
@@ -51,7 +51,7 @@ export function replan({ house, changes }: Work, _: Record<string, never>): Reco
 
 /** Takes messages as gone that were due before this program planned them, but for those that it knows to wait. */
 export function assumeSent({ house, now, changes }: Work, { but }: { but: readonly string[] }) {
-  const subjects = [...house.openBookings()].map((one) => bookingSubject(one.id))
+  const subjects = [...house.openBookings()].map((booking) => bookingSubject(booking.id))
   for (const subject of subjects) {
     for (const { key, at, doing } of dueOf(house, subject)) {
       if (doing.do !== 'message' || at > now || but.includes(key)) continue

@@ -32,7 +32,7 @@ export function takeFile(work: Work, about: GivenFile): Attached {
   const { bytes, name, visit, sha256 } = about
   const service = wantedService(house, about, now)
   const questionnaire = questionnaireOf(published(house).practice, service)
-  const question = questionnaire?.questions.find((one) => one.id === about.question)
+  const question = questionnaire?.questions.find((question) => question.id === about.question)
   const refuse = (message: string): Refused => new Refused(422, 'file', message, { where: about.question })
   if (question?.kind !== 'file') throw refuse('No file is asked for here.')
   if (bytes.length === 0) throw refuse(`“${name}” is empty.`)

@@ -55,11 +55,11 @@ function judge(work: Work, due: Due, really: Instant): void {
   if (!found) return
   const { service, date, start, people } = found
   const here = [...house.openBookings()].filter(
-    (one) =>
-      one.service === service.id &&
-      one.start === start &&
-      one.place === date.place &&
-      !isEnded(stateAt(one, now)),
+    (booking) =>
+      booking.service === service.id &&
+      booking.start === start &&
+      booking.place === date.place &&
+      !isEnded(stateAt(booking, now)),
   )
   const reached = here.filter((one) => counts(one, now)).length >= people
   // What has begun meanwhile, while nobody was there to judge, takes its course.

@@ -114,7 +114,7 @@ export class MapStore implements Store {
         return
       case 'forget-old':
         for (const [visit, attempts] of this.#attempts) {
-          const left = attempts.filter((one) => one.at >= change.short)
+          const left = attempts.filter((attempt) => attempt.at >= change.short)
           if (left.length > 0) this.#attempts.set(visit, left)
           else this.#attempts.delete(visit)
         }
@@ -202,7 +202,7 @@ export class MapStore implements Store {
     for (const { asked } of bookings) if (asked.code) uses.set(asked.code, used(asked.code))
     return {
       pack: this.#pack,
-      bookings: bookings.filter((one) => !isLongOver(one, this.#forgotten)),
+      bookings: bookings.filter((booking) => !isLongOver(booking, this.#forgotten)),
       uses,
       keeps: [...this.#keeps.values()],
       calendars: [...this.#calendars.values()],

@@ -29,7 +29,7 @@ class Over implements Planner {
 
   /** Whether the house can know nothing of a subject yet: then it is not asked, which would be read from the file. */
   #isNew({ kind, id }: Subject): boolean {
-    const [first] = this.#changes.filter((one) => one.type === 'event' && one.booking === id)
+    const [first] = this.#changes.filter((change) => change.type === 'event' && change.booking === id)
     return kind === 'booking' && first?.type === 'event' && first.event.type === 'asked'
   }
 
@@ -79,7 +79,7 @@ class Over implements Planner {
   }
 
   done(key: string, subject: Subject): boolean {
-    if (this.#changes.some((one) => one.type === 'done' && one.key === key)) return true
+    if (this.#changes.some((change) => change.type === 'done' && change.key === key)) return true
     return !this.#isNew(subject) && this.#house.done(key, subject)
   }
 

@@ -68,10 +68,10 @@ export function understand(house: House, wanted: Visited, now: Instant): Underst
     person: visitor?.id,
   })
   const first = reckon(practice, wanted, who(0), around)
-  const attempts = house.attempts(wanted.visit).filter((one) => one.service === service.id)
+  const attempts = house.attempts(wanted.visit).filter((attempt) => attempt.service === service.id)
   // Attempts are told apart by what could be read of them.
   const same = attempts.length > 0 && canonicalJson(openAnswers(first.questions, first.answers))
-  const earlier = attempts.filter((one) => canonicalJson(one.answers) !== same)
+  const earlier = attempts.filter((attempt) => canonicalJson(attempt.answers) !== same)
   const reckoned = earlier.length > 0 ? reckon(practice, wanted, who(earlier.length), around) : first
   return {
     ...reckoned,
@@ -88,8 +88,8 @@ export function understand(house: House, wanted: Visited, now: Instant): Underst
 /** Private answers come with the request alone; until then they are not missed. */
 function lacking({ problems, questions }: Reckoned, sending: boolean): AnswerProblem[] {
   if (sending) return problems
-  const own = new Set(questions.filter((one) => one.private).map((one) => one.id))
-  return problems.filter((one) => !own.has(one.question))
+  const own = new Set(questions.filter((question) => question.private).map((question) => question.id))
+  return problems.filter((problem) => !own.has(problem.question))
 }
 
 /** As `understand`, for those who may go on to the times. @throws Refused when the way ends before */
@@ -129,13 +129,15 @@ function quoted(practice: Practice, service: Service, quote: KeptQuote, wanted: 
   return {
     practice,
     service: travelled(service, travel),
-    questionnaire: practice.questionnaires.find((one) => one.id === service.questionnaire),
+    questionnaire: practice.questionnaires.find(
+      (questionnaire) => questionnaire.id === service.questionnaire,
+    ),
     questions: [],
     answers: quote.answers,
     asking: askingOf(undefined, service.id),
     extras: quote.extras,
     travel,
-    code: practice.codes?.find((one) => one.id === quote.code),
+    code: practice.codes?.find((code) => code.id === quote.code),
     reading: quote.reading,
     whole: quote.reading,
     problems: [],
@@ -155,9 +157,11 @@ function quoted(practice: Practice, service: Service, quote: KeptQuote, wanted: 
 /** Private answers that have come as they are, though they could have been sealed. */
 const unsealed = (questions: readonly Question[], answers: Answers): AnswerProblem[] =>
   questions
-    .filter((one) => one.private && answers[one.id] !== undefined && !isSealed(answers[one.id]))
-    .map((one) => ({
-      question: one.id,
+    .filter(
+      (question) => question.private && answers[question.id] !== undefined && !isSealed(answers[question.id]),
+    )
+    .map((question) => ({
+      question: question.id,
       message: 'Please open this page anew: this answer must come sealed.',
     }))
 

@@ -70,7 +70,7 @@ function doorService(practice: Practice, service: Service): DoorService {
 }
 
 const hasCodes = (practice: Practice, service: Service): boolean =>
-  (practice.codes ?? []).some((one) => !one.services?.length || one.services.includes(service.id))
+  (practice.codes ?? []).some((code) => !code.services?.length || code.services.includes(service.id))
 
 /** The text of terms as the door shows it. */
 export const shownTerms = (practice: Practice, service: Service, text: string): string =>
@@ -176,7 +176,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
     state: state.is,
     until: seen.until,
     shown: printOfBooking(seen, shareNow),
-    offers: seen.offers.map((one) => ({ ...one, placeName: placeOf(practice, one.place)?.name ?? '' })),
+    offers: seen.offers.map((offer) => ({ ...offer, placeName: placeOf(practice, offer.place)?.name ?? '' })),
     mailProved: booking.mailProved,
     name: asked.person.name,
     zone: asked.person.zone,

@@ -37,7 +37,7 @@ describe('letters', () => {
     const booked = apply(fresh, { type: 'welcomed', at, by: 'practitioner', settles: at })
     const told = {
       ...practice,
-      places: practice.places.map((one) => ({ ...one, told: 'last-reminder' as const, address: 'R. 1' })),
+      places: practice.places.map((place) => ({ ...place, told: 'last-reminder' as const, address: 'R. 1' })),
     }
     expect(letterFor(told, booked, 'place', booked.start)?.to).toBe('client')
     expect(letterFor(told, booked, 'place', shift(booked.start, 1))).toBeUndefined()

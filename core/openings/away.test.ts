@@ -13,7 +13,7 @@ const away = (from: string, to: string, repeat: string) =>
 const starts = (practice: ReturnType<typeof samplePractice>, from: string, to: string): string[] =>
   awayTimes(practice, parseInstant(from), parseInstant(to))
     .filter((one) => one.to > parseInstant(from) && one.from < parseInstant(to))
-    .map((one) => dateTimeAt(lisbon, one.from))
+    .map((awayTime) => dateTimeAt(lisbon, awayTime.from))
 
 describe('repeated time away', () => {
   // RFC 5545 §3.8.5.3, "Monthly on the first Friday for 10 occurrences", set in Lisbon and in our year.

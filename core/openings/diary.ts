@@ -63,7 +63,7 @@ const groups = new WeakMap<Practice, readonly Entry[]>()
 /** The entries of group dates to which nobody has come yet; they keep their time all the same. */
 const emptyGroups = (practice: Practice, entries: readonly Entry[]): Entry[] =>
   groupsOf(practice).filter(
-    (date) => !entries.some((one) => one.start === date.start && one.service === date.service),
+    (date) => !entries.some((entry) => entry.start === date.start && entry.service === date.service),
   )
 
 /** Prepares what is taken for questions about openings. Entries without a length are left out. */

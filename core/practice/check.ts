@@ -90,8 +90,8 @@ function checkPlace(place: Place, path: string): PracticeFault[] {
 
 function checkQuestionnaire(questionnaire: Questionnaire, practice: Practice, path: string): PracticeFault[] {
   const faults = draftFaults(questionnaire).map((fault): PracticeFault => {
-    const question = questionnaire.questions.findIndex((one) => one.id === fault.question)
-    const rule = questionnaire.rules.findIndex((one) => one.id === fault.rule)
+    const question = questionnaire.questions.findIndex((question) => question.id === fault.question)
+    const rule = questionnaire.rules.findIndex((rule) => rule.id === fault.rule)
     const at = question >= 0 ? `.questions[${question}]` : rule >= 0 ? `.rules[${rule}]` : ''
     return { path: `${path}${at}`, message: fault.message, grade: 'error' }
   })
@@ -110,7 +110,9 @@ function checkQuestionnaire(questionnaire: Questionnaire, practice: Practice, pa
 
 /** A service whose questions decide something from private answers waits for the practitioner's word. */
 function checkPrivacy(practice: Practice, service: Service, path: string): PracticeFault[] {
-  const questionnaire = practice.questionnaires.find((one) => one.id === service.questionnaire)
+  const questionnaire = practice.questionnaires.find(
+    (questionnaire) => questionnaire.id === service.questionnaire,
+  )
   if (!questionnaire || !readsPrivately(questionnaire)) return []
   const straight = (['new', 'known'] as const).filter((one) => service.approval[one] === 'straight')
   return straight.map((one) => ({

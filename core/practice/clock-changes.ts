@@ -31,7 +31,7 @@ export function clockChanges(hours: Hours, zone: Zone, from: LocalDate, days: nu
     if (length === 24 * HOUR) continue
     const date = localDate(day)
     const blocks =
-      hours.changedDays.find((one) => one.date === date)?.blocks ?? hours.weekly[weekday(day) - 1]!
+      hours.changedDays.find((changed) => changed.date === date)?.blocks ?? hours.weekly[weekday(day) - 1]!
     for (const block of blocks) {
       const begins = minutesOf(block.from)
       const ends = minutesOf(block.to)

@@ -24,7 +24,7 @@ export interface CodeUse {
 
 /** The code that was typed, or in words why it can't be used. The first and the last day both count. */
 export function findCode(practice: Practice, typed: string, use: CodeUse): PriceCode | string {
-  const same = (practice.codes ?? []).filter((one) => plainCode(one.code) === plainCode(typed))
+  const same = (practice.codes ?? []).filter((code) => plainCode(code.code) === plainCode(typed))
   if (same.length === 0) return 'This code is not known here. Please look at it once more.'
   const forService = same.filter((one) => !one.services?.length || one.services.includes(use.service))
   if (forService.length === 0) return 'This code is for another service.'

@@ -34,12 +34,12 @@ export function copySettings(
   to: readonly string[],
   groups: readonly SettingsGroup[],
 ): Practice {
-  const source = practice.services.find((one) => one.id === from)
+  const source = practice.services.find((service) => service.id === from)
   if (!source) return practice
   return {
     ...practice,
-    services: practice.services.map((one) =>
-      to.includes(one.id) && one.id !== from ? withSettings(one, source, groups) : one,
+    services: practice.services.map((service) =>
+      to.includes(service.id) && service.id !== from ? withSettings(service, source, groups) : service,
     ),
   }
 }

@@ -18,7 +18,7 @@ export const hoursOf = (practice: Practice, place: Place | undefined): Hours => 
 
 /** The questionnaire a service asks, in the version in force. */
 export const questionnaireOf = (practice: Practice, service: Service): Questionnaire | undefined =>
-  practice.questionnaires.find((one) => one.id === service.questionnaire)
+  practice.questionnaires.find((questionnaire) => questionnaire.id === service.questionnaire)
 
 /** The versions of terms in force for a service, in its order. */
 export const termsInForce = (practice: Practice, service: Service): { id: string; version: TermsVersion }[] =>

@@ -6,15 +6,17 @@ import type { Practice } from './types.ts'
  * private answers. Whom those concern only the desk can tell, so nobody is let straight in where they decide something.
  */
 export function forDoor({ library: _, ...practice }: Practice): Practice {
-  const reads = new Set(practice.questionnaires.filter(readsPrivately).map((one) => one.id))
+  const reads = new Set(
+    practice.questionnaires.filter(readsPrivately).map((questionnaire) => questionnaire.id),
+  )
   return {
     ...practice,
     away: practice.away.map(({ note: _note, ...rest }) => rest),
     questionnaires: practice.questionnaires.map(forRelay),
-    services: practice.services.map((one) =>
-      one.questionnaire && reads.has(one.questionnaire)
-        ? { ...one, approval: { new: 'ask', known: 'ask' } }
-        : one,
+    services: practice.services.map((service) =>
+      service.questionnaire && reads.has(service.questionnaire)
+        ? { ...service, approval: { new: 'ask', known: 'ask' } }
+        : service,
     ),
   }
 }

@@ -41,7 +41,7 @@ describe('a travel zone', () => {
     const beginnings = fc.uniqueArray(fc.stringMatching(/^[0-9]{1,4}$/), { minLength: 2, maxLength: 8 })
     fc.assert(
       fc.property(beginnings, fc.stringMatching(/^[0-9]{5}$/), (codes, code) => {
-        const zones = codes.map((one) => ({ id: one, postalCodes: [one] }))
+        const zones = codes.map((code) => ({ id: code, postalCodes: [code] }))
         const plain = codes.filter((one) => code.startsWith(one)).sort((a, b) => b.length - a.length)[0]
         expect(travelZoneAt(zones, code)?.id).toBe(plain)
         expect(travelZoneAt([...zones].reverse(), code)?.id).toBe(plain)
@@ -103,7 +103,12 @@ const everyDay = (blocks: Block[]): Hours => ({
 describe('days of 23 and 25 hours', () => {
   const lisbon = zone('Europe/Lisbon')
   const told = (hours: Hours, from: string, where = lisbon) =>
-    clockChanges(hours, where, date(from), 3).map((one) => [one.date, one.hours, one.wall, one.minutes])
+    clockChanges(hours, where, date(from), 3).map((clockChange) => [
+      clockChange.date,
+      clockChange.hours,
+      clockChange.wall,
+      clockChange.minutes,
+    ])
 
   it('are told where they touch the hours, and only there', () => {
     const night = everyDay([block('00:30', '04:30'), block('09:00', '13:00')])
@@ -135,8 +140,8 @@ describe('taking away', () => {
   const kept = (reservedFor: Block['reservedFor']): Practice => ({
     ...base,
     hours: everyDay([block('09:00', '13:00', reservedFor)]),
-    questionnaires: base.questionnaires.map((one) => ({
-      ...one,
+    questionnaires: base.questionnaires.map((questionnaire) => ({
+      ...questionnaire,
       rules: [
         { id: 'a', name: 'A', when: { all: [] }, effect: { ...close, services: [...close.services] } },
         { id: 'b', name: 'B', when: { all: [] }, effect: suggest },
@@ -162,7 +167,7 @@ describe('taking away', () => {
       { id: 'gone', kind: 'other', name: 'elsewhere', told: 'door' },
     ]
     const without = withoutPlace(inside, 'gone')
-    expect(without.places.map((one) => one.id)).toEqual(['video'])
+    expect(without.places.map((place) => place.id)).toEqual(['video'])
     expect(first(without)).toBeUndefined()
     expect(without.places[0]?.hours?.weekly[0]?.[0]?.reservedFor).toEqual({ places: ['video'] })
   })
@@ -200,7 +205,7 @@ describe('the order of services', () => {
   ]
   const moved = (from: number, to: number) =>
     moveService(samplePractice({ services }), from, to).services.map(
-      (one) => `${one.id}:${one.section ?? '-'}`,
+      (service) => `${service.id}:${service.section ?? '-'}`,
     )
 
   it('changes, and a service comes under the heading of the one before it', () => {

@@ -30,7 +30,7 @@ export function withoutService(practice: Practice, id: string): Practice {
   const rest = inAllHours(practice, (block) => withoutKept(block, 'services', id))
   return {
     ...rest,
-    services: rest.services.filter((one) => one.id !== id),
+    services: rest.services.filter((service) => service.id !== id),
     questionnaires: rest.questionnaires.map((questionnaire) => ({
       ...questionnaire,
       rules: questionnaire.rules
@@ -39,7 +39,10 @@ export function withoutService(practice: Practice, id: string): Practice {
           rule.effect.do === 'close'
             ? {
                 ...rule,
-                effect: { ...rule.effect, services: rule.effect.services.filter((one) => one !== id) },
+                effect: {
+                  ...rule.effect,
+                  services: rule.effect.services.filter((service) => service !== id),
+                },
               }
             : rule,
         ),
@@ -50,5 +53,5 @@ export function withoutService(practice: Practice, id: string): Practice {
 /** A practice without one of its places, where no service takes place any more. */
 export function withoutPlace(practice: Practice, id: string): Practice {
   const rest = inAllHours(practice, (block) => withoutKept(block, 'places', id))
-  return { ...rest, places: rest.places.filter((one) => one.id !== id) }
+  return { ...rest, places: rest.places.filter((place) => place.id !== id) }
 }

@@ -31,7 +31,7 @@ export const asksSomething = (question: Question): boolean => kindOf(question).a
 
 /** Questions as the practitioner must fill them, when entering somebody by hand. */
 export const atDesk = (questions: readonly Question[]): Question[] =>
-  questions.map((one) => ({ ...one, required: one.requiredAtDesk ?? one.required }))
+  questions.map((question) => ({ ...question, required: question.requiredAtDesk ?? question.required }))
 
 /** One part of the questions that are asked: those from one section to the next, with its heading. */
 export interface Part {

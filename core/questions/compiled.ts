@@ -45,8 +45,8 @@ function compile(questions: readonly Question[], rules: readonly Rule[]): Compil
   const at = (id: string): number => places.get(id) ?? -1
   return {
     questions,
-    ids: questions.map((one) => one.id),
-    begins: questions.map((one) => one.kind === 'section'),
+    ids: questions.map((question) => question.id),
+    begins: questions.map((question) => question.kind === 'section'),
     asks: questions.map(({ when }) => when && testOf(when, at)),
     rules: rules.map((rule) => ({
       rule,

@@ -109,7 +109,7 @@ describe('phone numbers', () => {
 describe('files', () => {
   const bytes = (...parts: (string | number)[]): Uint8Array =>
     Uint8Array.from(
-      parts.flatMap((one) => (typeof one === 'number' ? [one] : [...one].map((c) => c.charCodeAt(0)))),
+      parts.flatMap((part) => (typeof part === 'number' ? [part] : [...part].map((c) => c.charCodeAt(0)))),
     )
   it.each([
     ['picture', bytes(0x89, 'PNG\r\n', 0x1a, 0x0a)],
@@ -142,7 +142,7 @@ describe('parts', () => {
     const shown = (a: boolean) =>
       partsOf(asked(questions, { a, b: 'x', c: 'y' }, newcomer).questions).map((part) => [
         part.section?.id,
-        ...part.questions.map((one) => one.id),
+        ...part.questions.map((question) => question.id),
       ])
     expect(shown(true)).toEqual([
       [undefined, 'a'],

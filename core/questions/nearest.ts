@@ -51,7 +51,7 @@ function search(
       // What must be answered and has not been is a difference, whatever the answer.
       if (given === undefined && question.required) return [question.id, undefined] as const
       const own = optionFor(given)
-      const same = options.filter((one) => one.name === own.name)
+      const same = options.filter((option) => option.name === own.name)
       return [question.id, same.find((one) => countsOf(one) === countsOf(own)) ?? same[0]] as const
     }),
   )

@@ -49,7 +49,7 @@ function asData(answers: Answers): Record<string, unknown> {
   for (const [id, answer] of Object.entries(answers)) {
     data[id] = isQuantities(answer) ? quantityIn(answer) : answer
     if (Array.isArray(answer)) data[`${id} names`] = answer
-    if (isQuantities(answer)) data[`${id} names`] = Object.keys(answer).filter((one) => answer[one]! > 0)
+    if (isQuantities(answer)) data[`${id} names`] = Object.keys(answer).filter((key) => answer[key]! > 0)
   }
   return data
 }

@@ -56,16 +56,16 @@ describe('the path check, against every way walked one by one', () => {
         const personal = /"person"/.test(JSON.stringify(questionnaire))
         if (!personal) {
           const unreached = questionnaire.questions
-            .filter((one) => !brute.reached.has(one.id))
-            .map((one) => one.id)
+            .filter((question) => !brute.reached.has(question.id))
+            .map((question) => question.id)
           const found = check.findings.flatMap((one) =>
             one.kind === 'never-asked' || one.kind === 'hidden-required' ? [one.question] : [],
           )
           expect(found).toEqual(unreached)
-          const idle = questionnaire.rules.filter((one) => !brute.fired.has(one.id)).map((one) => one.id)
-          expect(check.findings.flatMap((one) => (one.kind === 'never-fires' ? [one.rule] : []))).toEqual(
-            idle,
-          )
+          const idle = questionnaire.rules.filter((rule) => !brute.fired.has(rule.id)).map((rule) => rule.id)
+          expect(
+            check.findings.flatMap((finding) => (finding.kind === 'never-fires' ? [finding.rule] : [])),
+          ).toEqual(idle)
         }
       }),
       { numRuns: 600 },
@@ -119,7 +119,8 @@ const isAsked = (
   questionnaire: Questionnaire,
   answers: ReturnType<typeof everyWay>[number],
   id: string,
-): boolean => asked(questionnaire.questions, answers, newcomer).questions.some((one) => one.id === id)
+): boolean =>
+  asked(questionnaire.questions, answers, newcomer).questions.some((question) => question.id === id)
 
 const yes = (id: string, more: Partial<Question> = {}): Question =>
   ({ id, kind: 'yesno', text: `Is it ${id}?`, required: true, ...more }) as Question
@@ -160,7 +161,7 @@ describe('what a path check finds', () => {
   it('rules that take off more than a session has, which is held at one step of its length', () => {
     const less: Effect = { do: 'minutes', minutes: -100 }
     const off = sheet([yes('a')], [rule('r', is('a', true), less)])
-    const found = checkPaths(off, service)!.findings.find((one) => one.kind === 'too-short')
+    const found = checkPaths(off, service)!.findings.find((finding) => finding.kind === 'too-short')
     expect(found).toMatchObject({ grade: 'error', message: expect.stringContaining('come to -50 minutes') })
     expect(readAnswers(service, off, { a: true }, newcomer).quote).toMatchObject({ minutes: 5, price: 5_000 })
     expect(checkPaths(off, service)!.minutes).toEqual({ least: 5, most: 50 })
@@ -215,7 +216,7 @@ describe('what a path check finds', () => {
     )
     const check = checkPaths(sheet([big('a')], rules), service)!
     expect(check.proven).toBe(false)
-    expect(check.findings.map((one) => one.kind)).toEqual(['unproven'])
+    expect(check.findings.map((finding) => finding.kind)).toEqual(['unproven'])
     expect(checkPaths(sheet([yes('a'), yes('b')]), service, () => false)).toBeUndefined()
   })
 })

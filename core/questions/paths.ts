@@ -161,13 +161,13 @@ function tooShort({ service }: ReturnType<typeof ready>, states: readonly State[
 /** The kinds of people whose questions or rules may differ from a newcomer's. */
 function people(questionnaire: Questionnaire): Asking[] {
   const conditions = [
-    ...questionnaire.questions.flatMap((one) => (one.when ? [one.when] : [])),
+    ...questionnaire.questions.flatMap((question) => (question.when ? [question.when] : [])),
     ...questionnaire.rules.map((rule) => rule.when),
   ]
   const parts = conditions.flatMap(leaves)
-  const tags = [...new Set(parts.flatMap((one) => ('tag' in one ? [one.tag] : [])))].slice(0, 6)
-  const attempts = [0, ...parts.flatMap((one) => ('attempts' in one ? [one.attempts] : []))]
-  const looks = parts.some((one) => 'person' in one)
+  const tags = [...new Set(parts.flatMap((part) => ('tag' in part ? [part.tag] : [])))].slice(0, 6)
+  const attempts = [0, ...parts.flatMap((part) => ('attempts' in part ? [part.attempts] : []))]
+  const looks = parts.some((part) => 'person' in part)
   const standings = looks ? (['new', 'known'] as const) : (['new'] as const)
   const invitations = looks ? [false, true] : [false]
   const found: Asking[] = []
@@ -255,19 +255,19 @@ function contradictions(questionnaire: Questionnaire): Finding[] {
       ? [{ kind: 'contradiction', grade: 'error', message: 'Its condition contradicts itself.', ...where }]
       : []
   return [
-    ...questionnaire.questions.flatMap((one) => said(one.when, { question: one.id })),
-    ...questionnaire.rules.flatMap((one) => said(one.when, { rule: one.id })),
+    ...questionnaire.questions.flatMap((question) => said(question.when, { question: question.id })),
+    ...questionnaire.rules.flatMap((rule) => said(rule.when, { rule: rule.id })),
   ]
 }
 
 /** Choices that no condition looks at, in questions of which some other choice is looked at. */
 function withoutEffect(questionnaire: Questionnaire): Finding[] {
   const conditions = [
-    ...questionnaire.questions.flatMap((one) => (one.when ? [one.when] : [])),
+    ...questionnaire.questions.flatMap((question) => (question.when ? [question.when] : [])),
     ...questionnaire.rules.map((rule) => rule.when),
   ].flatMap(leaves)
   return questionnaire.questions.flatMap((question): Finding[] => {
-    if (!('choices' in question) || question.choices.some((one) => one.points)) return []
+    if (!('choices' in question) || question.choices.some((choice) => choice.points)) return []
     const looked = new Set(
       conditions.flatMap((one) =>
         'question' in one && one.question === question.id && 'value' in one ? [String(one.value)] : [],

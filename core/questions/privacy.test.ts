@@ -88,7 +88,7 @@ describe('private answers', () => {
       ],
       bands: [{ from: 3, outcome: 'closed' }],
     })
-    expect(faults.map((one) => one.question ?? one.rule ?? 'whole')).toEqual([
+    expect(faults.map((fault) => fault.question ?? fault.rule ?? 'whole')).toEqual([
       'then',
       'closes',
       'longer',

@@ -3,7 +3,7 @@ import type { Question, Questionnaire, Rule, Sheet } from './types.ts'
 
 /** The ids of the questions that are read at the desk alone. */
 export const privateIn = (questions: readonly Question[]): Set<string> =>
-  new Set(questions.filter((one) => one.private).map((one) => one.id))
+  new Set(questions.filter((question) => question.private).map((question) => question.id))
 
 /** The questions a rule depends on: those it looks at, and the one it multiplies by. */
 export const ruleLooksAt = ({ when, effect }: Rule): string[] => [
@@ -17,7 +17,8 @@ export function readsPrivately({ questions, rules }: Sheet): boolean {
   return (
     rules.some((rule) => ruleLooksAt(rule).some((id) => own.has(id))) ||
     questions.some(
-      (one) => own.has(one.id) && 'choices' in one && one.choices.some((choice) => choice.points),
+      (question) =>
+        own.has(question.id) && 'choices' in question && question.choices.some((choice) => choice.points),
     )
   )
 }
@@ -31,7 +32,7 @@ export function forRelay(questionnaire: Questionnaire): Questionnaire {
   const own = privateIn(rest.questions)
   return {
     ...rest,
-    questions: rest.questions.map((one) => (own.has(one.id) ? withoutPoints(one) : one)),
+    questions: rest.questions.map((question) => (own.has(question.id) ? withoutPoints(question) : question)),
     rules: rest.rules.filter((rule) => !ruleLooksAt(rule).some((id) => own.has(id))),
   }
 }

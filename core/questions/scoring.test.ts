@@ -67,8 +67,8 @@ describe('published instruments, by their ranges and cut points (from memory)', 
       'look',
       'look',
     ])
-    expect(read(12).reasons.map((one) => one.name)).toEqual(['12 points: moderate'])
-    expect(read(15).reasons.map((one) => one.name)).toEqual(['15 points: severe'])
+    expect(read(12).reasons.map((reason) => reason.name)).toEqual(['12 points: moderate'])
+    expect(read(15).reasons.map((reason) => reason.name)).toEqual(['15 points: severe'])
   })
 
   it('PHQ-9 runs from 0 to 27, with 5, 10, 15 and 20 (Kroenke et al. 2001)', () => {
@@ -113,7 +113,7 @@ describe('questionnaires to begin with', () => {
       expect(draftFaults(questionnaire)).toEqual([])
       const check = checkPaths(questionnaire, service)!
       expect(check.proven).toBe(true)
-      expect(check.findings.filter((one) => one.grade === 'error')).toEqual([])
+      expect(check.findings.filter((finding) => finding.grade === 'error')).toEqual([])
       const practice = samplePractice({
         questionnaires: [questionnaire],
         services: [

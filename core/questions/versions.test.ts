@@ -77,7 +77,10 @@ describe('versions', () => {
     // What else counted then counts the same in both: a code takes all of either price off.
     const code = { id: 'c', code: 'C', off: { kind: 'share', percent: 100 } } as const
     const free = given.map((one) => ({ ...one, choices: { extras: [], whole: false, code } }))
-    expect(replayAnswers(first, next, free).map((one) => one.price)).toEqual([undefined, undefined])
+    expect(replayAnswers(first, next, free).map((replayAnswer) => replayAnswer.price)).toEqual([
+      undefined,
+      undefined,
+    ])
     // Nor does a value stay behind that only the version before had.
     expect(replayAnswers({ ...first, lookAbove: 1 }, sheetOf(first), given)).toEqual([
       { id: 'two', outcome: { from: 'look', to: 'fits' } },
@@ -190,7 +193,7 @@ describe('what stands in the way of publishing', () => {
     ],
   ])('%s', (_, change, message) => {
     const faults = draftFaults({ questions: [], rules: [], bands: [], ...change })
-    expect(faults.map((one) => one.message)).toEqual([message])
+    expect(faults.map((fault) => fault.message)).toEqual([message])
     expect(faults[0]!.question ?? faults[0]!.rule).toBeDefined()
   })
 

@@ -56,7 +56,7 @@ export interface DraftFault {
  */
 export function draftFaults(sheet: Sheet): DraftFault[] {
   const { questions, rules } = sheet
-  const ids = questions.map((one) => one.id)
+  const ids = questions.map((question) => question.id)
   const faults: DraftFault[] = []
   questions.forEach((question, at) => {
     for (const id of question.when ? questionsIn(question.when) : []) {
@@ -101,8 +101,8 @@ function effectFault({ effect }: Rule, questions: readonly Question[]): string |
   const wrong = effectKind(effect).fault?.(effect)
   if (wrong) return wrong
   if (!('times' in effect) || effect.times === undefined || effect.of === undefined) return undefined
-  const question = questions.find((one) => one.id === effect.times)
-  const known = question && 'items' in question && question.items.some((one) => one.id === effect.of)
+  const question = questions.find((question) => question.id === effect.times)
+  const known = question && 'items' in question && question.items.some((item) => item.id === effect.of)
   return known ? undefined : 'It multiplies by an item that is gone.'
 }
 
@@ -145,7 +145,7 @@ export function withoutQuestion(condition: Condition, id: string): Condition | u
   if ('all' in condition || 'any' in condition) {
     const [key, parts] =
       'all' in condition ? (['all', condition.all] as const) : (['any', condition.any] as const)
-    const left = parts.flatMap((one) => withoutQuestion(one, id) ?? [])
+    const left = parts.flatMap((part) => withoutQuestion(part, id) ?? [])
     return left.length > 0 ? ({ [key]: left } as Condition) : undefined
   }
   if ('not' in condition) {
@@ -160,7 +160,7 @@ export function removeQuestion(sheet: Sheet, id: string): Sheet {
   return {
     ...sheet,
     questions: sheet.questions
-      .filter((one) => one.id !== id)
+      .filter((question) => question.id !== id)
       .map((one): Question => {
         if (!one.when) return one
         const { when, ...rest } = one

@@ -23,7 +23,7 @@ export function conditionWords(condition: Condition, questions: readonly Questio
     const [parts, word] =
       'all' in condition ? ([condition.all, ' and '] as const) : ([condition.any, ' or '] as const)
     if (parts.length === 0) return 'all' in condition ? 'in any case' : 'never'
-    const said = parts.map((one) => conditionWords(one, questions, parts.length > 1)).join(word)
+    const said = parts.map((part) => conditionWords(part, questions, parts.length > 1)).join(word)
     return inner && parts.length > 1 ? `(${said})` : said
   }
   if ('not' in condition) return `not: ${conditionWords(condition.not, questions, true)}`
@@ -33,7 +33,7 @@ export function conditionWords(condition: Condition, questions: readonly Questio
     return condition.attempts === 1
       ? 'they answered otherwise before'
       : `they answered otherwise at least ${condition.attempts} times before`
-  const question = questions.find((one) => one.id === condition.question)
+  const question = questions.find((question) => question.id === condition.question)
   const name = question ? `“${question.text}”` : 'a question that is gone'
   if (condition.is === 'answered') return `${name} has an answer`
   return `${name} ${COMPARED[condition.is]} ${valueWords(question, condition.value)}`
@@ -57,12 +57,12 @@ export interface Around {
 
 /** What a rule does, as a clause: close, look first, add 12 min for each “Pages”. */
 export function effectWords(effect: Effect, { questions, services, currency }: Around): string {
-  const serviceName = (id: string): string => services.find((one) => one.id === id)?.name ?? id
+  const serviceName = (id: string): string => services.find((service) => service.id === id)?.name ?? id
   const each = ({ times, of }: { times?: string; of?: string }): string => {
     if (times === undefined) return ''
-    const question = questions.find((one) => one.id === times)
+    const question = questions.find((question) => question.id === times)
     const item =
-      question && 'items' in question ? question.items.find((one) => one.id === of)?.text : undefined
+      question && 'items' in question ? question.items.find((item) => item.id === of)?.text : undefined
     return ` for each ${item ? `“${item}”` : `of “${question?.text ?? times}”`}`
   }
   return effectKind(effect).words(effect, {

@@ -93,11 +93,11 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
     const message = problemWith(question, all[question.id])
     return message ? [{ question: question.id, message }] : []
   })
-  const wrong = new Set(problems.map((one) => one.question))
+  const wrong = new Set(problems.map((problem) => problem.question))
   const answers = Object.fromEntries(Object.entries(all).filter(([id]) => !wrong.has(id)))
   const found = codeOf(practice, own.id, wish.code, who, around)
   const code = typeof found === 'string' ? undefined : found
-  const extras = (own.extras ?? []).map((one) => one.id).filter((one) => wish.extras?.includes(one))
+  const extras = (own.extras ?? []).map((extra) => extra.id).filter((one) => wish.extras?.includes(one))
   const read = (whole: boolean): Reading =>
     readAnswers(own, questionnaire, answers, who.asking, { extras, travel, whole, code })
   const reading = read(false)

@@ -38,7 +38,7 @@ export function openByTheMinute(
   const blocksOf = (day: string) => {
     let found = blocks.get(day)
     if (!found) {
-      const changed = hours.changedDays.find((one) => one.date === day)
+      const changed = hours.changedDays.find((changed) => changed.date === day)
       const weekday = Temporal.PlainDate.from(day).dayOfWeek
       found = (changed?.blocks ?? hours.weekly[weekday - 1]!).map((block) => ({
         from: instant(day, block.from, zone),
@@ -54,7 +54,7 @@ export function openByTheMinute(
     }
     return found
   }
-  const away = practice.away.map((one) => [local(one.from, home), local(one.to, home)] as const)
+  const away = practice.away.map((away) => [local(away.from, home), local(away.to, home)] as const)
   const space = (entry: Entry, entryFirst: boolean): number => {
     const own = entryFirst ? service.clearBefore : service.clearAfter
     if (entry.kind === 'outside') return own * 60_000

@@ -77,14 +77,18 @@ export function startsOf(rule: ICAL.Recur, first: ICAL.Time): Starts {
 
 /** The starts of an event: its rule with the dates added and left out (RFC 5545 §3.8.5). */
 export function startsOfEvent(event: ICAL.Event): Starts {
-  const rules = event.component.getAllProperties('rrule').map((one) => one.getFirstValue() as ICAL.Recur)
+  const rules = event.component
+    .getAllProperties('rrule')
+    .map((getAllProperty) => getAllProperty.getFirstValue() as ICAL.Recur)
   if (rules.every(isFollowed)) return event.iterator()
   const dates = (name: string): ICAL.Time[] =>
-    event.component.getAllProperties(name).flatMap((one) => one.getValues() as ICAL.Time[])
-  const left = new Set(dates('exdate').map((one) => one.toString()))
+    event.component
+      .getAllProperties(name)
+      .flatMap((getAllProperty) => getAllProperty.getValues() as ICAL.Time[])
+  const left = new Set(dates('exdate').map((date) => date.toString()))
   const added = dates('rdate').sort((a, b) => a.compare(b))
   const times = rules.map((rule) => startsOf(rule, event.startDate))
-  const heads = times.map((one) => one.next())
+  const heads = times.map((time) => time.next())
   const next = (): ICAL.Time | null => {
     for (;;) {
       const open = heads.filter((one): one is ICAL.Time => one !== null && one !== undefined)

@@ -59,7 +59,7 @@ export class Calendars {
   /** Looks again before a request is taken; what does not answer in time keeps its last state. */
   async lookAgain(): Promise<void> {
     const now = this.#here.clock.now()
-    const known = new Map(this.#here.keeper.house.calendars().map((one) => [one.id, one]))
+    const known = new Map(this.#here.keeper.house.calendars().map((calendar) => [calendar.id, calendar]))
     const old = this.#subscribed.filter(({ id, url }) => {
       const state = known.get(id)
       return !state || state.url !== url || state.tried <= now - FRESH
@@ -102,7 +102,7 @@ export class Calendars {
 
   async #fetch({ id, url, owner }: Read): Promise<void> {
     const { house } = this.#here.keeper
-    const before = house.calendars().find((one) => one.id === id && one.url === url)
+    const before = house.calendars().find((calendar) => calendar.id === id && calendar.url === url)
     const email = house.practice?.profile.email ?? ''
     const state: CalendarState = {
       id,

@@ -43,7 +43,7 @@ const guardedLookup =
         done(new Unreadable('There is no such address.'), '', 4)
         return
       }
-      const bad = addresses.find((one) => !isPublic(one.address))
+      const bad = addresses.find((address) => !isPublic(address.address))
       const [first] = addresses
       if (!first || (bad && !allowPrivate)) done(new Unreadable('It leads into a private network.'), '', 4)
       else if (options.all) done(null, addresses)

@@ -38,7 +38,7 @@ export class Mailbox {
   }
 
   #keep(mail: ParsedMail): void {
-    const calendar = mail.attachments.find((one) => one.contentType === 'text/calendar')
+    const calendar = mail.attachments.find((attachment) => attachment.contentType === 'text/calendar')
     const named = (address: AddressObject | AddressObject[] | undefined): string =>
       [address ?? []]
         .flat()

@@ -20,7 +20,7 @@ export async function request(
   change: Partial<SendBody> = {},
 ): Promise<SendBody> {
   const { body: view } = await ask<DoorView>(`${door}/api/door/${slug}`)
-  const service = view.services.find((one) => one.id === 'voice-assessment') ?? view.services[0]!
+  const service = view.services.find((service) => service.id === 'voice-assessment') ?? view.services[0]!
   const body: Omit<SendBody, 'shown'> = {
     visit: freshVisit(),
     clock: view.now,

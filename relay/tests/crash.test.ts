@@ -34,8 +34,8 @@ beforeAll(async () => {
   smtp = await mailbox.start()
   const store = new SqliteStore(openDatabase(file), Secrets.beside(file))
   const backup = demoBackup(BEGINNING)
-  const services = backup.practice.services.map((one) => {
-    const { perDay: _, ...rest } = one
+  const services = backup.practice.services.map((service) => {
+    const { perDay: _, ...rest } = service
     return { ...rest, clearBefore: 0, clearAfter: 0, reach: { kind: 'days' as const, days: 900 } }
   })
   const practice = { ...backup.practice, services, away: [], limits: { openRequests: 1_000 } }
@@ -117,7 +117,7 @@ const wanted = (visit: string) => ({
 async function requests(running: Running, many: number): Promise<Call[]> {
   const api = `${running.door}/api/door/${SLUG}`
   const { body: view } = await ask<DoorView>(api)
-  const service = view.services.find((one) => one.id === 'voice-assessment')!
+  const service = view.services.find((service) => service.id === 'voice-assessment')!
   const { body } = await ask<{ starts: number[] }>(`${api}/openings`, {
     ...wanted(unique('crash-visit')),
     days: 62,
@@ -298,9 +298,9 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
   const db = openDatabase(file)
   const bookings = bookingsIn(db)
   // One booking for each request, however often it was said; its agreement in the one chain.
-  const emails = bookings.map((one) => one.asked.person.email)
+  const emails = bookings.map((booking) => booking.asked.person.email)
   expect(new Set(emails).size).toBe(emails.length)
-  const chain = bookings.flatMap((one) => one.asked.agreements)
+  const chain = bookings.flatMap((booking) => booking.asked.agreements)
   const ordered: typeof chain = []
   const { value: head = '' } = (db.prepare(`SELECT value FROM settings WHERE name = 'chain-head'`).get() ??
     {}) as { value?: string }
@@ -311,7 +311,7 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
   // No time for two.
   const starts = bookings
     .filter((one) => one.status === 'booked' && one.service === 'voice-assessment')
-    .map((one) => one.start)
+    .map((booking) => booking.start)
   expect(new Set(starts).size).toBe(starts.length)
   // No message twice; what is noted as sent has arrived, what has arrived is noted as sent or not known.
   const ids = mailbox.received.map((one) => one.messageId)
@@ -322,7 +322,7 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
   for (const { key, state: how } of rows) if (how === 'sent') expect(ids).toContain(idOf(key))
   for (const id of ids) expect(['sent', 'unknown']).toContain(noted.get(id))
   db.close()
-  const unknown = rows.filter((one) => one.state === 'unknown').length
+  const unknown = rows.filter((row) => row.state === 'unknown').length
   const said = [...counts].sort().map(([name, n]) => `${name} ${n}`)
   console.log(
     `      ${ROUNDS} kills, ${cut} calls cut off, ${bookings.length} bookings, ${ids.length} mails, ${unknown} unknown: ${said.join(', ')}`,

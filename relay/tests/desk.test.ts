@@ -83,7 +83,7 @@ describe('deciding', () => {
       await command('asks-tome', { do: 'welcome' }, key),
       await command('asks-tome', { do: 'welcome' }, key),
     ]
-    expect(answers.map((one) => [one.status, one.body.seq])).toEqual([
+    expect(answers.map((answer) => [answer.status, answer.body.seq])).toEqual([
       [200, 3],
       [200, 3],
     ])
@@ -246,7 +246,7 @@ describe('publishing', () => {
     expect(
       (await publish({ ...pack, revision: 2, practice: { ...pack.practice, space: 'x' } })).body.where,
     ).toBe('practice.space')
-    const services = pack.practice.services.map((one) => ({ ...one, places: ['moon'] }))
+    const services = pack.practice.services.map((service) => ({ ...service, places: ['moon'] }))
     expect(
       (await publish({ ...pack, revision: 2, practice: { ...pack.practice, services } })).body.where,
     ).toBe('practice.services[0].places[0]')

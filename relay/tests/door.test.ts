@@ -85,7 +85,7 @@ describe('what the door shows', () => {
 
   it('shows a few well-chosen times where the practice says so, the same on every page', async () => {
     const pack = packOf(house.relay)
-    const services = pack.practice.services.map((one) => ({ ...one, showAtMost: 5 }))
+    const services = pack.practice.services.map((service) => ({ ...service, showAtMost: 5 }))
     publishTo(house.relay, { ...pack, practice: { ...pack.practice, services } })
     const page = (more: object) => ask<DoorOpenings>(`${api}/openings`, { ...wanted(), days: 21, ...more })
     const { body: all } = await page({ days: 62 })
@@ -150,7 +150,7 @@ describe('sending a request', () => {
     const key = freshKey()
     const before = recordLength(house.relay)
     const answers = await Promise.all([1, 2, 3].map(() => sendIt(door, house.slug, body, key)))
-    expect(new Set(answers.map((one) => one.body.link)).size).toBe(1)
+    expect(new Set(answers.map((answer) => answer.body.link)).size).toBe(1)
     expect(recordLength(house.relay)).toBe(before + 1)
     // Whoever tries again does so a little later, by their clock, too.
     const later = await sendIt(door, house.slug, { ...body, clock: body.clock + 5_000 }, key)

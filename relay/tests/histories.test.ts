@@ -61,12 +61,12 @@ function practice(): DoorPackage {
     terms: [{ id: 't', versions: [{ number: 1, title: 'T', text: 'Be kind.' }] }],
     limits: { openRequests: 3, perDay: 6 },
   })
-  const services = base.services.map((one) => ({
-    ...one,
-    terms: one.id === 'a' ? ['t'] : [],
+  const services = base.services.map((service) => ({
+    ...service,
+    terms: service.id === 'a' ? ['t'] : [],
     approval: { new: 'unsure' as const, known: 'straight' as const },
   }))
-  const places = base.places.map((one) => ({ ...one, told: 'last-reminder' as const, address: 'Rua 1' }))
+  const places = base.places.map((place) => ({ ...place, told: 'last-reminder' as const, address: 'Rua 1' }))
   return {
     revision: 1,
     practice: { ...base, services, places },

@@ -361,7 +361,7 @@ export function portrait(keeper: Doorkeeper, now: Instant): unknown {
   const { entries } = house.diary(shift(now, -20 * DAY), shift(now, 60 * DAY))
   return {
     bookings,
-    states: bookings.map((one) => stateAt(one, now)),
+    states: bookings.map((booking) => stateAt(booking, now)),
     entries: [...entries].sort((a, b) => a.start - b.start || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)),
     agenda: [...house.agenda()],
     chain: house.chain,
@@ -386,7 +386,7 @@ export function overlaps(keeper: Doorkeeper, clashes: ReadonlySet<string>): stri
   const { house } = keeper
   const entries = house
     .diary(instant(0), instant(4_000_000_000_000))
-    .entries.filter((one) => one.service === 'a' && !clashes.has(one.id))
+    .entries.filter((entry) => entry.service === 'a' && !clashes.has(entry.id))
   return entries.flatMap((a, i) =>
     entries
       .slice(i + 1)

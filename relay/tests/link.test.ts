@@ -58,7 +58,9 @@ describe('a private link', () => {
     const secret = linkTo(house.relay, 'asks-lucjan')
     const own = booking('asks-lucjan').start
     const starts = await offer('asks-lucjan')
-    expect((await view(secret)).offers.map((one) => one.start)).toEqual(starts.map((one) => one.start))
+    expect((await view(secret)).offers.map((offer) => offer.start)).toEqual(
+      starts.map((start) => start.start),
+    )
     const open = await openStartsOf(house.door, house.slug)
     for (const { start } of starts) expect(open).not.toContain(start)
     expect(open).toContain(own)
@@ -163,7 +165,7 @@ describe('agreements', () => {
     for (const start of days.slice(3, 6))
       await sendIt(house.door, house.slug, await request(house.door, house.slug, start))
     const bookings = bookingsOf(house.relay).slice(-3)
-    const added = bookings.flatMap((one) => one.asked.agreements)
+    const added = bookings.flatMap((booking) => booking.asked.agreements)
     expect(added).toHaveLength(3)
     expect(chainHead(added[2]!)).toBe(house.relay.store.setting('chain-head'))
     expect(added[1]!.previous).toBe(chainHead(added[0]!))

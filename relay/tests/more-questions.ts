@@ -29,8 +29,10 @@ function withMore(practice: Practice): Practice {
   ]
   return {
     ...practice,
-    questionnaires: practice.questionnaires.map((one) =>
-      one.id === 'voice-questions' ? { ...one, questions: [...one.questions, ...more] } : one,
+    questionnaires: practice.questionnaires.map((questionnaire) =>
+      questionnaire.id === 'voice-questions'
+        ? { ...questionnaire, questions: [...questionnaire.questions, ...more] }
+        : questionnaire,
     ),
     codes: [
       { id: 'once', code: 'ONCE', off: { kind: 'share', percent: 100 }, uses: 1 },

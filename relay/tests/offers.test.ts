@@ -31,8 +31,8 @@ async function publish(change: Partial<Service>, places: Place[] = []): Promise<
     practice: {
       ...pack.practice,
       places: [...pack.practice.places, ...places],
-      services: pack.practice.services.map((one) =>
-        one.id === 'voice-assessment' ? { ...one, ...change } : one,
+      services: pack.practice.services.map((service) =>
+        service.id === 'voice-assessment' ? { ...service, ...change } : service,
       ),
     },
   }
@@ -54,7 +54,7 @@ const base = (more: object = {}) => ({
 const openings = (more: object = {}) =>
   ask<DoorOpenings>(`${api}/openings`, { ...base(), place: 'studio', days: 40, ...more })
 const shown = async (key = ''): Promise<string[]> =>
-  (await ask<DoorView>(api + key)).body.services.map((one) => one.id)
+  (await ask<DoorView>(api + key)).body.services.map((service) => service.id)
 
 describe('what is added', () => {
   const extras = [{ id: 'recording', name: 'A recording', minutes: 15, price: 1_200 }]
@@ -196,7 +196,7 @@ describe('who may come', () => {
   it('hides price and length until the questions are answered', async () => {
     await publish({ priceHidden: true, lengthHidden: true })
     const { body } = await ask<DoorView>(api)
-    const service = body.services.find((one) => one.id === 'voice-assessment')!
+    const service = body.services.find((service) => service.id === 'voice-assessment')!
     expect(service.price).toBeUndefined()
     expect(service.minutes).toBeUndefined()
     const { body: read } = await ask<DoorReading>(`${api}/read`, base())
@@ -230,9 +230,9 @@ describe('what the relay does by itself', () => {
   it('calls a group date off once, when too few have come by the last moment', async () => {
     const { rounds } = house.relay
     const pack = packOf(house.relay)
-    const group = pack.practice.services.find((one) => one.id === 'reading-aloud')!
-    const services = pack.practice.services.map((one) =>
-      one.id === group.id ? { ...one, least: { people: 6, by: duration('PT48H') } } : one,
+    const group = pack.practice.services.find((service) => service.id === 'reading-aloud')!
+    const services = pack.practice.services.map((service) =>
+      service.id === group.id ? { ...service, least: { people: 6, by: duration('PT48H') } } : service,
     )
     publishTo(house.relay, { ...pack, revision: pack.revision + 1, practice: { ...pack.practice, services } })
     const here = bookingsOf(house.relay).filter(
@@ -257,7 +257,7 @@ describe('what the relay does by itself', () => {
   it('tells a place left to the last reminder a day before, once, and again after a move', async () => {
     const { rounds } = house.relay
     const pack = packOf(house.relay)
-    const places = pack.practice.places.map((one) => ({ ...one, told: 'last-reminder' as const }))
+    const places = pack.practice.places.map((place) => ({ ...place, told: 'last-reminder' as const }))
     publishTo(house.relay, { ...pack, revision: pack.revision + 1, practice: { ...pack.practice, places } })
     const booking = bookingsOf(house.relay)
       .filter(

@@ -25,7 +25,7 @@ describe('what a client’s browser gets of questions', () => {
     const { body } = await ask<DoorView>(api)
     const text = JSON.stringify(body)
     expect(text).not.toMatch(/points|ONCE|"rules"/)
-    expect(body.services.find((one) => one.id === 'voice-assessment')!.codes).toBe(true)
+    expect(body.services.find((service) => service.id === 'voice-assessment')!.codes).toBe(true)
   })
 })
 
@@ -138,9 +138,9 @@ describe('private answers', () => {
     const must = (one: Question): Question => (one.id === 'ill' ? { ...one, required: true } : one)
     const practice = {
       ...pack.practice,
-      questionnaires: pack.practice.questionnaires.map((one) => ({
-        ...one,
-        questions: one.questions.map(must),
+      questionnaires: pack.practice.questionnaires.map((questionnaire) => ({
+        ...questionnaire,
+        questions: questionnaire.questions.map(must),
       })),
     }
     const key = { kty: 'EC', crv: 'P-256', x: 'x'.repeat(43), y: 'y'.repeat(43) } as const
@@ -184,7 +184,7 @@ describe('private answers', () => {
       { key: freshKey() },
     )
     const [item] = recordPage(house.relay.store.db, 0, house.clock.now(), 1_000)
-      .items.filter((one) => one.kind === 'enquiry')
+      .items.filter((item) => item.kind === 'enquiry')
       .slice(-1)
     expect((item!.body as Enquiry).answers).toEqual({ strain: 3 })
   })

@@ -106,7 +106,7 @@ describe('enquiries and quotes', () => {
   const news = (id: string): EnquiryNews[] =>
     recordPage(house.relay.store.db, 0, house.clock.now(), 1_000)
       .items.filter((one) => one.kind === 'enquiry' && one.subject === id && 'news' in one.body)
-      .map((one) => one.body as EnquiryNews)
+      .map((item) => item.body as EnquiryNews)
   const person = { name: 'Dara Okoye', email: 'dara@example.org', zone: 'Europe/Lisbon' }
   const quoteBody = (change: object = {}) => ({
     enquiry: `phone-${freshVisit()}`,
@@ -125,7 +125,7 @@ describe('enquiries and quotes', () => {
       { key: freshKey() },
     )
     const enquiry = recordPage(house.relay.store.db, 0, house.clock.now(), 1_000)
-      .items.filter((one) => one.kind === 'enquiry')
+      .items.filter((item) => item.kind === 'enquiry')
       .at(-1)!
     const key = freshKey()
     const body = { enquiry: enquiry.subject, text: 'Of course.' }

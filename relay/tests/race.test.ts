@@ -17,8 +17,8 @@ const starts = (): Promise<number[]> => openStartsOf(door, house.slug)
 describe('200 clients racing for 20 starts', () => {
   it('gives 20 holds, tells 180, and no server error', async () => {
     const pack = packOf(house.relay)
-    const services = pack.practice.services.map((one) => ({
-      ...one,
+    const services = pack.practice.services.map((service) => ({
+      ...service,
       perDay: 99,
       clearBefore: 0,
       clearAfter: 0,
@@ -34,7 +34,7 @@ describe('200 clients racing for 20 starts', () => {
     )
     const before = recordLength(house.relay)
     const answers = await Promise.all(bodies.map((body) => sendIt(door, house.slug, body)))
-    const by = (status: number) => answers.filter((one) => one.status === status)
+    const by = (status: number) => answers.filter((answer) => answer.status === status)
     expect([by(201).length, by(409).length]).toEqual([20, 180])
     expect(
       by(409).every((one) => one.body.code === 'not-open' && (one.body.openings?.starts.length ?? 0) > 0),

@@ -65,10 +65,10 @@ describe('what was shown is what is sent', () => {
 
   it('a deposit asked by a rule is in the request, in the mail, on their page, and in the desk’s record', async () => {
     changePractice(house.relay, ({ questionnaires }) => ({
-      questionnaires: questionnaires.map((one) => ({
-        ...one,
+      questionnaires: questionnaires.map((questionnaire) => ({
+        ...questionnaire,
         rules: [
-          ...one.rules,
+          ...questionnaire.rules,
           {
             id: 'beforehand',
             name: 'Something beforehand',
@@ -192,12 +192,16 @@ describe('a request that is refused for good', () => {
     const { shown } = await keep(visit, start)
     expect(await starts()).not.toContain(start)
     changePractice(house.relay, ({ services }) => ({
-      services: services.map((one) => (one.id === 'voice-assessment' ? { ...one, on: false } : one)),
+      services: services.map((service) =>
+        service.id === 'voice-assessment' ? { ...service, on: false } : service,
+      ),
     }))
     const body = await request(house.door, house.slug, start, { visit, shown, person })
     expect((await sendIt(house.door, house.slug, body)).status).toBe(409)
     changePractice(house.relay, ({ services }) => ({
-      services: services.map((one) => (one.id === 'voice-assessment' ? { ...one, on: true } : one)),
+      services: services.map((service) =>
+        service.id === 'voice-assessment' ? { ...service, on: true } : service,
+      ),
     }))
     expect(await starts()).toContain(start)
   })

@@ -79,13 +79,13 @@ describe('a door to try', () => {
     const { url } = (await open({ as: 'known' })).body
     const slug = slugOf(url)
     const { body: view } = await ask<DoorView>(`${house.door}/api/door/${slug}`)
-    expect(view.services.map((one) => one.id)).toContain('coaching')
+    expect(view.services.map((service) => service.id)).toContain('coaching')
     const visit = freshVisit()
     const api = `${house.door}/api/door/${slug}`
     const want = { visit, service: 'coaching', place: 'video', answers: {} }
     const { body: times } = await ask<DoorOpenings>(`${api}/openings`, { ...want, days: 30 })
     const body = await request(house.door, slug, times.starts[0]!, want)
-    const service = view.services.find((one) => one.id === 'coaching')!
+    const service = view.services.find((service) => service.id === 'coaching')!
     const agreed = service.terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint }))
     const sent = await ask<{ link: string }>(`${api}/send`, { ...body, agreed }, { key: freshKey() })
     // Known people go straight in to a coaching session.

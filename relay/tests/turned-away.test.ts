@@ -202,7 +202,10 @@ describe('what is turned away', () => {
     const [start] = (await starts()) as [number]
     const body = await request(door, house.slug, start)
     const pack = packOf(house.relay)
-    const off = { ...pack.practice, services: pack.practice.services.map((one) => ({ ...one, on: false })) }
+    const off = {
+      ...pack.practice,
+      services: pack.practice.services.map((service) => ({ ...service, on: false })),
+    }
     publishTo(house.relay, { ...pack, practice: off })
     const answer = await sendIt(door, house.slug, body)
     publishTo(house.relay, pack)
@@ -240,7 +243,7 @@ describe('what is turned away', () => {
       Array.from({ length: 8 }, () => ask(`${small.door}/api/door/${small.slug}`)),
     )
     await small.close()
-    expect(answers.filter((one) => one.status === 429)).toHaveLength(3)
-    expect(answers.find((one) => one.status === 429)?.body.code).toBe('too-many')
+    expect(answers.filter((answer) => answer.status === 429)).toHaveLength(3)
+    expect(answers.find((answer) => answer.status === 429)?.body.code).toBe('too-many')
   })
 })

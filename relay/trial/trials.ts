@@ -65,7 +65,7 @@ export class Trials {
         },
       },
     ])
-    const visitor = as === 'known' ? somebodyKnown(practice.services.map((one) => one.id)) : undefined
+    const visitor = as === 'known' ? somebodyKnown(practice.services.map((service) => service.id)) : undefined
     const clock = { now: () => shift(this.#here.clock.now(), ahead) }
     const here = new Here(new Doorkeeper(store, { visitor }), clock, secrets, AHEAD)
     const trial = { slug, here, ancestor, until: shift(now, LASTS) }

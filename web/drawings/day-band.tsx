@@ -169,13 +169,13 @@ export const DayBand = memo(function DayBand({
         {band.open.map((one) => (
           <div key={one.from} className="absolute inset-y-0 bg-(--open)" style={stretch(one.from, one.to)} />
         ))}
-        {band.away.map((one) => (
+        {band.away.map((away) => (
           <div
-            key={one.from}
+            key={away.from}
             className="hatch absolute inset-y-0 truncate px-1.5 pt-0.5 text-[11px] text-soft"
-            style={stretch(one.from, one.to)}
+            style={stretch(away.from, away.to)}
           >
-            {one.note}
+            {away.note}
           </div>
         ))}
         {band.items.map((item) => (

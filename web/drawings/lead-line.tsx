@@ -53,8 +53,8 @@ export function LeadLine({ marks, now, zone }: { marks: readonly Mark[]; now: In
   const x = (at: number): number => EDGE + (WIDTH - 2 * EDGE) * (1 - Math.log1p(hours(at)) / longest)
   const placed = sorted.map((mark) => ({ ...mark, x: x(mark.at) }))
   const labels = place(placed, zone)
-  const above = labels.some((one) => one.row === 2) ? 96 : 58
-  const below = labels.some((one) => one.row === 3) ? 96 : 58
+  const above = labels.some((label) => label.row === 2) ? 96 : 58
+  const below = labels.some((label) => label.row === 3) ? 96 : 58
   const free = sorted.filter((mark) => mark.kind === 'deadline')[0]
   return (
     <div className="overflow-x-auto">

@@ -143,7 +143,7 @@ function SeveralField({ question, value, onAnswer }: Asked<'several'>) {
   const chosen = Array.isArray(value) ? value : []
   const toggle = (choice: string): void => {
     const next = question.choices
-      .map((one) => one.id)
+      .map((choice) => choice.id)
       .filter((one) => (one === choice ? !chosen.includes(one) : chosen.includes(one)))
     onAnswer(next.length > 0 ? next : undefined)
   }

@@ -107,7 +107,7 @@ export function ItemsField({
   const many = isQuantities(value) ? value : {}
   const set = (id: string, count: number): void => {
     const next = { ...many, [id]: count }
-    onAnswer(Object.values(next).some((one) => one > 0) ? next : undefined)
+    onAnswer(Object.values(next).some((value) => value > 0) ? next : undefined)
   }
   return (
     <ul className="grid gap-1">
@@ -195,7 +195,7 @@ export function FileField({
   return (
     <div>
       <p className="text-[14px] text-soft">
-        {question.accepts.map((one) => FILE_KINDS[one]).join(', or ')}; at most{' '}
+        {question.accepts.map((accept) => FILE_KINDS[accept]).join(', or ')}; at most{' '}
         {sizeInWords(question.mostBytes)}
       </p>
       {isAttached(value) ? (
@@ -213,7 +213,7 @@ export function FileField({
           {...common}
           type="file"
           className="file-input mt-2 w-full"
-          accept={question.accepts.map((one) => ACCEPT[one]).join(',')}
+          accept={question.accepts.map((accept) => ACCEPT[accept]).join(',')}
           disabled={busy || !take}
           onChange={(e) => choose(e.target.files?.[0])}
         />

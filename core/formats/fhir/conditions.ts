@@ -32,7 +32,7 @@ function partsOf(
     const inner = condition.not
     if (!('question' in inner)) return undefined
     if (inner.is === 'answered')
-      return standard(questions.find((one) => one.id === inner.question))
+      return standard(questions.find((question) => question.id === inner.question))
         ? [{ question: inner.question, operator: 'exists', answerBoolean: false }]
         : undefined
     const said = inner.is === '=' || inner.is === 'includes' ? compared(inner, '!=', questions) : undefined
@@ -53,7 +53,7 @@ function compared(
   operator: QuestionnaireItemEnableWhen['operator'],
   questions: readonly Question[],
 ): QuestionnaireItemEnableWhen | undefined {
-  const question = questions.find((one) => one.id === id)
+  const question = questions.find((question) => question.id === id)
   if (!standard(question)) return undefined
   const answer = answerOf(question, value)
   // A whole number compared with a broken one has no `answerInteger`.
@@ -72,7 +72,7 @@ export function toEnableWhen(
       : 'any' in condition
         ? (['any', condition.any] as const)
         : (['all', [condition]] as const)
-  const said = parts.map((one) => partsOf(one, questions))
+  const said = parts.map((part) => partsOf(part, questions))
   // Two parts that belong together can't stand among alternatives.
   if (behavior === 'any' && said.length > 1 && said.some((one) => one && one.length > 1)) return undefined
   const whens = said.flatMap((one) => one ?? [])

@@ -198,7 +198,7 @@ describe('a file of another program', () => {
 
   it('is read as far as it can be, in parts one after the other, and what can not be is listed', () => {
     const { questionnaire, unread } = readFhirQuestionnaire(JSON.stringify(foreign), 'The file', 'x')
-    expect(questionnaire.questions.map((one) => [one.id, one.kind, one.text])).toEqual([
+    expect(questionnaire.questions.map((question) => [question.id, question.kind, question.text])).toEqual([
       ['1', 'section', 'First group'],
       ['1.1', 'yesno', 'Do you smoke?'],
       ['1.1.1', 'number', 'How many?'],
@@ -219,7 +219,7 @@ describe('a file of another program', () => {
       '“Then?”: its greatest length is not taken over.',
     ])
     const shown = (answers: object) =>
-      asked(questionnaire.questions, answers as never, newcomer).questions.map((one) => one.id)
+      asked(questionnaire.questions, answers as never, newcomer).questions.map((question) => question.id)
     expect(shown({ '1.1': true })).not.toContain('4648-3')
     expect(shown({ '1.1': false })).toContain('4648-3')
     expect(shown({ '1.1': false, '4648-3': 'a-b' })).toContain('4')

@@ -14,7 +14,7 @@ export const own = (url: string, value: object): Extension[] =>
 
 /** What an extension of our own says; nothing where there is none or it is not JSON. */
 export function readOwn(extensions: readonly Extension[] | undefined, url: string): Record<string, unknown> {
-  const text = extensions?.find((one) => one.url === url)?.valueString
+  const text = extensions?.find((extension) => extension.url === url)?.valueString
   if (text === undefined) return {}
   try {
     const value: unknown = JSON.parse(text)

@@ -151,7 +151,7 @@ class Reader {
 
   #id(linkId: string): string {
     const plain = linkId.replaceAll(/[^A-Za-z0-9._-]+/g, '-').replace(/^[^A-Za-z0-9]+/, '')
-    const taken = this.questions.map((one) => one.id)
+    const taken = this.questions.map((question) => question.id)
     const id = freeId(taken, (plain || 'question').slice(0, 58))
     if (!this.#ids.has(linkId)) this.#ids.set(linkId, id)
     return id
@@ -160,7 +160,10 @@ class Reader {
   #condition(item: QuestionnaireItem): Condition | undefined {
     return fromEnableWhen(
       item,
-      (linkId) => this.questions.find((one) => one.id === this.#ids.get(linkId) && one.kind !== 'section'),
+      (linkId) =>
+        this.questions.find(
+          (question) => question.id === this.#ids.get(linkId) && question.kind !== 'section',
+        ),
       (linkId, code) => this.#choices.get(`${linkId} ${code}`),
       (what) => this.#say(item, `${what} is not read.`),
     )
@@ -177,7 +180,7 @@ class Reader {
         continue
       }
       const id = freeId(
-        choices.map((one) => one.id),
+        choices.map((choice) => choice.id),
         code
           .replaceAll(/[^A-Za-z0-9._-]+/g, '-')
           .replace(/^[^A-Za-z0-9]+/, '')

@@ -41,7 +41,7 @@ export function toFhirResponse(
     const item = itemOf(question, answers[question.id])
     if (item) inside.push(item)
   }
-  const filled = items.filter((one) => one.item === undefined || one.item.length > 0)
+  const filled = items.filter((item) => item.item === undefined || item.item.length > 0)
   return {
     resourceType: 'QuestionnaireResponse',
     id: given.id.replaceAll('_', '-').slice(0, 64),
@@ -73,7 +73,7 @@ export function fromFhirResponse(questions: readonly Question[], response: Quest
   const answers: Answers = {}
   const visit = (items: readonly QuestionnaireResponseItem[]): void => {
     for (const item of items) {
-      const question = questions.find((one) => one.id === item.linkId)
+      const question = questions.find((question) => question.id === item.linkId)
       const own = question && kindOf(question).fhir
       if (question && own?.respond) {
         const value = own.answered?.(item)

@@ -31,7 +31,7 @@ export const items: Kind<Items> = {
   words: (question, value) =>
     Object.entries(isQuantities(value) ? value : {})
       .filter(([, many]) => many > 0)
-      .map(([id, many]) => `${many} × ${question.items.find((one) => one.id === id)?.text ?? id}`)
+      .map(([id, many]) => `${many} × ${question.items.find((item) => item.id === id)?.text ?? id}`)
       .join(', '),
   ways: itemSets,
   impossible: (question) => {
@@ -50,13 +50,13 @@ export const items: Kind<Items> = {
     write: (question) => ({
       item: {
         type: 'group',
-        item: question.items.map((one) => ({
-          linkId: `${question.id}/${one.id}`,
-          text: one.text,
+        item: question.items.map((item) => ({
+          linkId: `${question.id}/${item.id}`,
+          text: item.text,
           type: 'integer' as const,
           extension: [
             { url: FHIR.minValue, valueInteger: 0 },
-            { url: FHIR.maxValue, valueInteger: one.most },
+            { url: FHIR.maxValue, valueInteger: item.most },
           ],
         })),
       },
@@ -75,10 +75,10 @@ export const items: Kind<Items> = {
         })),
     }),
     respond: (question, value) => ({
-      item: question.items.flatMap((one) => {
-        const many = isQuantities(value) ? (value[one.id] ?? 0) : 0
+      item: question.items.flatMap((item) => {
+        const many = isQuantities(value) ? (value[item.id] ?? 0) : 0
         if (many === 0) return []
-        return [{ linkId: `${question.id}/${one.id}`, text: one.text, answer: [{ valueInteger: many }] }]
+        return [{ linkId: `${question.id}/${item.id}`, text: item.text, answer: [{ valueInteger: many }] }]
       }),
     }),
     answered: (item) =>
@@ -91,7 +91,7 @@ export const items: Kind<Items> = {
 function problem(question: Items, value: AnswerValue): string | undefined {
   if (!isQuantities(value)) return 'Please say how many.'
   for (const [id, many] of Object.entries(value)) {
-    const item = question.items.find((one) => one.id === id)
+    const item = question.items.find((item) => item.id === id)
     if (!item || !Number.isInteger(many) || many < 0) return 'Please say how many, in whole numbers.'
     if (many > item.most) return `At most ${item.most} of “${item.text}”, please.`
   }
@@ -108,7 +108,7 @@ function problem(question: Items, value: AnswerValue): string | undefined {
  * the number of ways to come to it.
  */
 function itemSets(question: Items, { compared, counts }: Looked): [Quantities, number][] {
-  const apart = new Set([...compared.map(String), ...counts.flatMap((one) => one.of ?? [])])
+  const apart = new Set([...compared.map(String), ...counts.flatMap((count) => count.of ?? [])])
   const own = question.items.filter((item) => apart.has(item.id))
   const rest = question.items.filter((item) => !apart.has(item.id))
   const together = sumsOf(rest.map((item) => item.most))

@@ -32,7 +32,10 @@ export const several: Kind<Several> = {
   ways: (question, { compared, scored }) =>
     subsets(
       question.choices.map((choice) => choice.id),
-      [...compared, ...question.choices.filter((one) => scored && one.points).map((one) => one.id)],
+      [
+        ...compared,
+        ...question.choices.filter((choice) => scored && choice.points).map((choice) => choice.id),
+      ],
       question.least ?? (question.required ? 1 : 0),
       question.most ?? question.choices.length,
     ),

@@ -54,7 +54,7 @@ export async function dropCalendar(db: DeskDatabase, id: string, name: string): 
   await db.transaction('rw', db.practice, db.changes, db.sessions, async () => {
     await changePractice(db, `${name} removed`, (p) => ({
       ...p,
-      calendars: (p.calendars ?? []).filter((one) => one.id !== id),
+      calendars: (p.calendars ?? []).filter((calendar) => calendar.id !== id),
     }))
     await db.sessions.where('calendar').equals(id).delete()
   })

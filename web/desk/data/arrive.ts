@@ -51,7 +51,7 @@ async function hear(db: DeskDatabase, id: string, body: Enquiry | EnquiryNews): 
     return
   }
   const history = known?.history ?? []
-  if (!known || history.some((one) => one.at === body.at && one.news === body.news)) return
+  if (!known || history.some((news) => news.at === body.at && news.news === body.news)) return
   const state = body.news === 'booked' ? 'booked' : 'answered'
   await db.enquiries.put({ ...known, state, history: [...history, body] })
 }

@@ -39,7 +39,7 @@ const item = (n: number, subject: string, seq: number, body: StoredEvent): Recor
   body,
 })
 const page = (...items: RecordItem[]): RecordPage => ({ items, first: 1, last: items.at(-1)?.n ?? 0, now })
-const tome = demo.bookings.find((one) => one.id === 'asks-tome')!
+const tome = demo.bookings.find((booking) => booking.id === 'asks-tome')!
 
 describe('a backup', () => {
   it('gives back the same data, byte for byte', async () => {
@@ -351,7 +351,7 @@ describe('the schema', () => {
     const outside = { kind: 'outside', start: now, end: now + 1, clearBefore: 0, clearAfter: 0 }
     const booking = replay(tome.id, tome.events)
     const asked = { ...booking.asked, answers: { recording: file } }
-    const person = demo.people.find((one) => one.emails.includes(booking.asked.person.email))!
+    const person = demo.people.find((person) => person.emails.includes(booking.asked.person.email))!
     await old
       .table('practice')
       .put({ id: 'practice', practice: { ...demo.practice, calendars }, salt: demo.salt })

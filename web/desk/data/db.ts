@@ -9,6 +9,6 @@ export const db = new DeskDatabase(await currentName())
 export function onChangeOf(tables: readonly string[], back: () => void): void {
   const parts = tables.map((table) => `idb://${db.name}/${table}/`)
   Dexie.on('storagemutated', (touched) => {
-    if (Object.keys(touched).some((one) => parts.some((part) => one.startsWith(part)))) back()
+    if (Object.keys(touched).some((key) => parts.some((part) => key.startsWith(part)))) back()
   })
 }

@@ -47,15 +47,15 @@ describe('the list of people', () => {
     const fresh = new Set(await peopleIn(db, { ...everybody, show: 'new' }, now))
     const bookings = await db.bookings.toArray()
     for (const person of demo.people) {
-      const own = bookings.filter((one) => person.emails.includes(one.mail))
+      const own = bookings.filter((booking) => person.emails.includes(booking.mail))
       const is = standingAt(own, now)
       expect([known.has(person.id), fresh.has(person.id)]).toEqual([is === 'known', is === 'new'])
     }
     const blocked = await peopleIn(db, { ...everybody, show: 'blocked' }, now)
     expect(blocked.sort()).toEqual(
       demo.people
-        .filter((one) => one.blocked)
-        .map((one) => one.id)
+        .filter((person) => person.blocked)
+        .map((person) => person.id)
         .sort(),
     )
   })
@@ -193,7 +193,7 @@ describe('what is taken in a stretch', () => {
       intentions: [{ order: 1, key: 'k', booking: 'new', command, at: now }],
     }
     const taken = takenOf(desk, [], now, now, instant(now + 2 * DAY))
-    const entry = taken.diary.entries.find((one) => one.id === 'new')!
+    const entry = taken.diary.entries.find((entry) => entry.id === 'new')!
     expect(taken.title(entry)).toMatchObject({ title: 'Ana' })
     expect(taken.name(entry)).toContain('not gone out yet with Ana')
   })

@@ -43,8 +43,8 @@ export async function keptBetween(from: DeskDatabase, start: Instant, end: Insta
  * first and last one, and time is kept clear around sessions.
  */
 export function marginOf({ services, places }: Practice): number {
-  const clear = Math.max(0, ...services.map((one) => Math.max(one.clearBefore, one.clearAfter)))
-  const travel = Math.max(0, ...places.flatMap((one) => (one.travel ?? []).map((zone) => zone.clear)))
+  const clear = Math.max(0, ...services.map((service) => Math.max(service.clearBefore, service.clearAfter)))
+  const travel = Math.max(0, ...places.flatMap((place) => (place.travel ?? []).map((zone) => zone.clear)))
   return 8 * DAY + 2 * (clear + travel) * MINUTE
 }
 
@@ -63,7 +63,7 @@ export function takenOf(
       command.do === 'enter' && !refused && !byId.has(booking) ? [[booking, command.body] as const] : [],
     ),
   )
-  const calendars = new Map((practice.calendars ?? []).map((one) => [one.id, one.name]))
+  const calendars = new Map((practice.calendars ?? []).map((calendar) => [calendar.id, calendar.name]))
   const within = (entry: Entry): boolean => entry.start < to && entry.end > from
   const diary = makeDiary(practice, [
     // What was entered by hand and has not gone out yet is in the diary all the same.

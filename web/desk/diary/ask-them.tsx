@@ -52,12 +52,12 @@ export function AskThem({
       {(service.extras ?? []).length > 0 && (
         <fieldset className="mt-3">
           <legend className="ask">What is added</legend>
-          {service.extras?.map((one) => (
+          {service.extras?.map((extra) => (
             <Tick
-              key={one.id}
-              label={one.name}
-              on={extras.includes(one.id)}
-              onChange={(on) => onExtras(on ? [...extras, one.id] : extras.filter((id) => id !== one.id))}
+              key={extra.id}
+              label={extra.name}
+              on={extras.includes(extra.id)}
+              onChange={(on) => onExtras(on ? [...extras, extra.id] : extras.filter((id) => id !== extra.id))}
             />
           ))}
         </fieldset>
@@ -81,7 +81,7 @@ export function AskThem({
                 key={question.id}
                 question={question}
                 value={answers[question.id]}
-                problem={problems.find((one) => one.question === question.id)?.message}
+                problem={problems.find((problem) => problem.question === question.id)?.message}
                 onAnswer={(value) => answer(question.id, value)}
               />
             ))}

@@ -91,7 +91,7 @@ export function bandOf(
     })),
     away: awayTimes(practice, from, to)
       .filter((one) => one.from < to && one.to > from)
-      .map((one) => ({ from: one.from, to: one.to, note: one.note ?? '' })),
+      .map((awayTime) => ({ from: awayTime.from, to: awayTime.to, note: awayTime.note ?? '' })),
     items,
     openings: starts.filter((start) => start >= from && start < to),
     now,

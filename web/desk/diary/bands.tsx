@@ -121,7 +121,7 @@ export function Bands({
       () => onKept(`${moment(from, where)} is kept for yourself, ${span(from, to, where)}.`),
     )
   const open = (item: BandItem): void =>
-    setGroup(diary.entries.find((one) => `${one.id} ${one.start}` === item.id))
+    setGroup(diary.entries.find((entry) => `${entry.id} ${entry.start}` === item.id))
   const steady = useSteady({ onEnter, onDraw: draw, onGrab: grab, onOpen: open, describe })
   return (
     <div className="relative">

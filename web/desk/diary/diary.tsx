@@ -112,7 +112,7 @@ export function Diary() {
           <button
             type="button"
             className="press press-go"
-            onClick={() => setEntering(starts.find((one) => one >= minute) ?? minute)}
+            onClick={() => setEntering(starts.find((start) => start >= minute) ?? minute)}
           >
             Book someone in
           </button>
@@ -123,7 +123,7 @@ export function Diary() {
         <select
           aria-label="Openings for"
           className="field min-h-[34px] w-auto py-1 font-semibold"
-          value={Object.keys(ASKERS).find((one) => ASKERS[one] === who)}
+          value={Object.keys(ASKERS).find((key) => ASKERS[key] === who)}
           onChange={(event) => set('for', event.target.value)}
         >
           {Object.entries(ASKERS).map(([key, { name }]) => (
@@ -139,9 +139,9 @@ export function Diary() {
           value={service?.id}
           onChange={(event) => set('service', event.target.value)}
         >
-          {practice.services.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name} · {one.minutes} min
+          {practice.services.map((service) => (
+            <option key={service.id} value={service.id}>
+              {service.name} · {service.minutes} min
             </option>
           ))}
         </select>

@@ -40,12 +40,12 @@ export function GroupSession({
   const now = relayNow()
   const here = taken.rows
     .filter(
-      (one) => one.service === session.service && one.start === session.start && one.place === session.place,
+      (row) => row.service === session.service && row.start === session.start && row.place === session.place,
     )
     .map((booking) => ({ booking, state: stateAt(booking, now) }))
     .filter(({ state }) => isHeld(state) || isPlaced(state))
   const date = service.groupDates.find(
-    (one) => one.place === session.place && instantOf(where, one.start) === session.start,
+    (groupDate) => groupDate.place === session.place && instantOf(where, groupDate.start) === session.start,
   )
   const callOff = async (): Promise<void> => {
     for (const { booking, state } of here) {

@@ -78,9 +78,9 @@ export function StartChoice<C extends Chosen>({
               })
             }}
           >
-            {practice.services.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
+            {practice.services.map((service) => (
+              <option key={service.id} value={service.id}>
+                {service.name}
               </option>
             ))}
           </select>
@@ -112,10 +112,10 @@ export function StartChoice<C extends Chosen>({
             onChange={(event) => onChange({ ...chosen, place: event.target.value, travel: undefined })}
           >
             {practice.places
-              .filter((one) => service?.places.includes(one.id) || one.id === chosen.place)
-              .map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              .filter((place) => service?.places.includes(place.id) || place.id === chosen.place)
+              .map((place) => (
+                <option key={place.id} value={place.id}>
+                  {place.name}
                 </option>
               ))}
           </select>

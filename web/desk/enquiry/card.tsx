@@ -22,7 +22,7 @@ export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquir
   const questions = (service && questionnaireOf(desk.practice, service)?.questions) ?? []
   const answered = questions.filter((question) => question.id in enquiry.answers)
   const act = useAct()
-  const held = desk.intentions.find((one) => one.booking === enquiry.id && !one.refused)
+  const held = desk.intentions.find((intention) => intention.booking === enquiry.id && !intention.refused)
   const move = (state: DeskEnquiry['state']): Promise<number> => db.enquiries.update(enquiry.id, { state })
   return (
     <li className="sheet p-4">

@@ -50,7 +50,7 @@ export function QuoteDialog({
   const known = useBehind(person.email)
   const zones = travelZonesOf(practice, service)
   const [travel, setTravel] = useState('')
-  const zone = zones.find((one) => one.id === travel)
+  const zone = zones.find((travelZone) => travelZone.id === travel)
   const reckoned = reckonFor(
     practice,
     { service: service.id, answers: asking ? answers : undefined, extras, travel: zone?.id, code },
@@ -104,9 +104,9 @@ export function QuoteDialog({
                 setExtras([])
               }}
             >
-              {practice.services.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              {practice.services.map((service) => (
+                <option key={service.id} value={service.id}>
+                  {service.name}
                 </option>
               ))}
             </select>
@@ -117,9 +117,9 @@ export function QuoteDialog({
             How far you travel
             <select className="field mt-1" value={travel} onChange={(event) => setTravel(event.target.value)}>
               <option value="">not to them</option>
-              {zones.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              {zones.map((travelZone) => (
+                <option key={travelZone.id} value={travelZone.id}>
+                  {travelZone.name}
                 </option>
               ))}
             </select>

@@ -4,7 +4,7 @@ import { addDays, at, type LocalDate, wallTime } from '@acolhida/core/time'
 /** The practice with more time away, in order. */
 export const withAway = (practice: Practice, more: Away[]): Practice => ({
   ...practice,
-  away: [...practice.away.filter((one) => !more.some((other) => other.id === one.id)), ...more].sort(
+  away: [...practice.away.filter((away) => !more.some((other) => other.id === away.id)), ...more].sort(
     (a, b) => (a.from < b.from ? -1 : 1),
   ),
 })

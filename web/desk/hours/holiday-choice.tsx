@@ -30,14 +30,14 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
     if (country)
       run(async () => setFound((await publicHolidays(country, year)).filter((one) => one.date >= today)))
   }, [country, year, today, run])
-  const away = new Set(practice.away.map((one) => one.id))
+  const away = new Set(practice.away.map((away) => away.id))
   const free = found.filter((one) => !away.has(idOf(one)))
   const take = (holidays: Holiday[], what: string): void =>
     act.run(() =>
       changePractice(db, what, (p) =>
         withAway(
           p,
-          holidays.map((one) => wholeDay(idOf(one), one.date, one.name)),
+          holidays.map((holiday) => wholeDay(idOf(holiday), holiday.date, holiday.name)),
         ),
       ),
     )

@@ -9,8 +9,8 @@ it.each(['PT', 'BR', 'DE'])(
     const theirs = new Set(
       new Holidays(code)
         .getHolidays(2027)
-        .filter((one) => one.type === 'public')
-        .map((one) => one.date.slice(0, 10)),
+        .filter((getHoliday) => getHoliday.type === 'public')
+        .map((getHoliday) => getHoliday.date.slice(0, 10)),
     )
     expect(found.map((one) => one.date)).toEqual([...theirs].sort())
     expect(found.length).toBeGreaterThan(7)

@@ -21,7 +21,7 @@ export async function publicHolidays(country: string, year: number): Promise<Hol
   const Holidays = await load()
   const found = new Holidays(country, { languages: ['en'] })
     .getHolidays(year, 'en')
-    .filter((one) => one.type === 'public')
+    .filter((getHoliday) => getHoliday.type === 'public')
   const byDate = new Map(found.map((one) => [one.date.slice(0, 10), one.name]))
   return [...byDate]
     .map(([date, name]) => ({ date: date as LocalDate, name }))

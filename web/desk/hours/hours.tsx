@@ -26,7 +26,7 @@ export function HoursPage() {
   const scope = scopeOf(practice, place?.id)
   const first = practice.profile.weekStart
   const order = [0, 1, 2, 3, 4, 5, 6].map((i) => (first - 1 + i) % 7)
-  const at = practice.places.findIndex((one) => one.id === scope.place)
+  const at = practice.places.findIndex((place) => place.id === scope.place)
   const path = scope.place === undefined ? 'hours' : `places[${at}].hours`
   const faults = checkPractice(practice).filter((fault) => fault.path.startsWith(path))
   return (
@@ -45,9 +45,9 @@ export function HoursPage() {
           onChange={(event) => setSearch(event.target.value ? { place: event.target.value } : {})}
         >
           <option value="">as usual, wherever a place has none of its own</option>
-          {practice.places.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {practice.places.map((place) => (
+            <option key={place.id} value={place.id}>
+              {place.name}
             </option>
           ))}
         </select>

@@ -67,23 +67,23 @@ export function Reserve({
                 <div className="grid gap-x-6 sm:grid-cols-2">
                   <div>
                     <p className="ask">Services</p>
-                    {practice.services.map((one) => (
+                    {practice.services.map((service) => (
                       <Tick
-                        key={one.id}
-                        label={one.name}
-                        on={now.services?.includes(one.id) ?? false}
-                        onChange={(on) => set({ services: list(now.services, one.id, on) })}
+                        key={service.id}
+                        label={service.name}
+                        on={now.services?.includes(service.id) ?? false}
+                        onChange={(on) => set({ services: list(now.services, service.id, on) })}
                       />
                     ))}
                   </div>
                   <div>
                     <p className="ask">Places</p>
-                    {practice.places.map((one) => (
+                    {practice.places.map((place) => (
                       <Tick
-                        key={one.id}
-                        label={one.name}
-                        on={now.places?.includes(one.id) ?? false}
-                        onChange={(on) => set({ places: list(now.places, one.id, on) })}
+                        key={place.id}
+                        label={place.name}
+                        on={now.places?.includes(place.id) ?? false}
+                        onChange={(on) => set({ places: list(now.places, place.id, on) })}
                       />
                     ))}
                     <p className="ask mt-2">People</p>

@@ -37,10 +37,10 @@ export function scopeOf(practice: Practice, id: string | undefined): Scope {
 /** Gives a place hours of its own, beginning with the usual ones, or takes them away. */
 export const withOwnHours = (practice: Practice, id: string, own: boolean): Practice => ({
   ...practice,
-  places: practice.places.map((one) => {
-    if (one.id !== id) return one
-    const { hours: _, ...rest } = one
-    return own ? { ...rest, hours: one.hours ?? practice.hours } : rest
+  places: practice.places.map((place) => {
+    if (place.id !== id) return place
+    const { hours: _, ...rest } = place
+    return own ? { ...rest, hours: place.hours ?? practice.hours } : rest
   }),
 })
 

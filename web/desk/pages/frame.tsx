@@ -140,7 +140,7 @@ function Foot({ desk }: { desk: Desk }) {
   const unpublished = useUnpublished()
   const problem = usePublishProblem()
   const trouble = useTrouble()
-  const held = desk.intentions.filter((one) => !one.refused).length
+  const held = desk.intentions.filter((intention) => !intention.refused).length
   const WORDS = {
     alone: 'No relay yet',
     connecting: 'Looking for the relay …',

@@ -36,7 +36,7 @@ const ZONES = Intl.supportedValuesOf('timeZone')
 
 const withPlace = (practice: Practice, id: string, change: (place: Place) => Place): Practice => ({
   ...practice,
-  places: practice.places.map((one) => (one.id === id ? change(one) : one)),
+  places: practice.places.map((place) => (place.id === id ? change(place) : place)),
 })
 
 /** Without a setting where nothing was typed. */

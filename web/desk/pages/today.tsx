@@ -139,7 +139,7 @@ function HoldLeft({ until }: { until: Instant }) {
 
 /** What the relay did not do, with the reason and what one can do. */
 function Refusals({ desk }: { desk: Desk }) {
-  const refused = desk.intentions.filter((one) => one.refused)
+  const refused = desk.intentions.filter((intention) => intention.refused)
   return refused.map((one) => <Refused key={one.key} intention={one} />)
 }
 

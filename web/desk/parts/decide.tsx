@@ -30,7 +30,7 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
   const waiting = useAt((now) => isAwaiting(booking, now))
   const act = useAct()
   const name = booking.asked.person.name
-  const held = desk.intentions.some((one) => one.booking === booking.id && !one.refused)
+  const held = desk.intentions.some((intention) => intention.booking === booking.id && !intention.refused)
   if (held) return <p className="text-[14px] font-semibold text-sun-ink">Decided; it has not gone out yet.</p>
   if (!waiting) return null
   return (

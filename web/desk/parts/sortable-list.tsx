@@ -27,7 +27,7 @@ export function SortableList({
   children: ReactNode
 }) {
   const act = useAct()
-  const ids = items.map((one) => one.id)
+  const ids = items.map((item) => item.id)
   const at = (id: string | number | undefined): number => ids.indexOf(String(id))
   const said = (id: string | number, over: string | number | undefined, words: string): string =>
     `${items[at(id)]?.name ?? ''} ${words} place ${at(over ?? id) + 1} of ${ids.length}.`

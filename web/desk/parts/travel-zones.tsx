@@ -35,7 +35,7 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
   const what = 'a travel zone'
   const add = (): Promise<void> => {
     let n = zones.length + 1
-    while (zones.some((one) => one.id === `zone-${n}`)) n++
+    while (zones.some((travelZone) => travelZone.id === `zone-${n}`)) n++
     const fresh = { id: `zone-${n}`, name: `Zone ${n}`, surcharge: 0, clear: 15, postalCodes: [] }
     return changePractice(db, 'a travel zone added', (p) => within(p, (before) => [...before, fresh]))
   }

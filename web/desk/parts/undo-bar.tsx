@@ -35,7 +35,7 @@ const ON_ITS_WAY = 1_500
 export function UndoBar({ desk }: { desk: Desk }) {
   const [since] = useState(relayNow)
   const undoable = useLiveQuery(() => db.bookings.where('undo').above(since).reverse().toArray()) ?? []
-  const outstanding = desk.intentions.filter((one) => !one.refused)
+  const outstanding = desk.intentions.filter((intention) => !intention.refused)
   const ids = [...new Set(outstanding.map((one) => one.booking))].sort().join(' ')
   const decided = useLiveQuery(() => db.bookings.bulkGet(ids ? ids.split(' ') : []), [ids]) ?? []
   return (

@@ -12,7 +12,7 @@ import { bookingLine, currencyOf, marksOf, reasonLine } from './words.ts'
 const now = parseInstant('2026-11-24T11:00Z')
 const { practice, bookings } = demoBackup(now)
 const booking = (id: string) => {
-  const { events } = bookings.find((one) => one.id === id)!
+  const { events } = bookings.find((booking) => booking.id === id)!
   return replay(id, events)
 }
 
@@ -38,7 +38,7 @@ describe('a booking in words', () => {
 
   it('has the moments of its lead line, in the order they mean', () => {
     const marks = marksOf(practice, booking('asks-tome'))
-    expect(marks.map((one) => one.name)).toEqual([
+    expect(marks.map((mark) => mark.name)).toEqual([
       'Asked',
       'Your word due',
       'Free to cancel until',

@@ -35,7 +35,7 @@ import { Live, Proof, usePathCheck } from './what-it-does.tsx'
 export function Builder() {
   const { practice } = useDesk()
   const { id = '' } = useParams()
-  const questionnaire = practice.questionnaires.find((one) => one.id === id)
+  const questionnaire = practice.questionnaires.find((questionnaire) => questionnaire.id === id)
   if (!questionnaire) {
     return (
       <SettingsPage title="These questions are not here" line="">
@@ -51,15 +51,15 @@ export function Builder() {
 function Writing({ id }: { id: string }) {
   const desk = useDesk()
   const { practice } = desk
-  const questionnaire = practice.questionnaires.find((one) => one.id === id)!
+  const questionnaire = practice.questionnaires.find((questionnaire) => questionnaire.id === id)!
   const sheet = useMemo(() => draftOf(questionnaire), [questionnaire])
   const written = useMemo(() => withSheet(questionnaire, sheet), [questionnaire, sheet])
-  const users = practice.services.filter((one) => one.questionnaire === id)
+  const users = practice.services.filter((service) => service.questionnaire === id)
   const [chosen, setChosen] = useState(users[0]?.id ?? practice.services[0]!.id)
   const service = serviceOf(practice, chosen) ?? practice.services[0]!
   const { check, progress, stop } = usePathCheck(written, service)
   const faults = useMemo(() => draftFaults(sheet), [sheet])
-  const general = faults.filter((one) => !one.question && !one.rule)
+  const general = faults.filter((fault) => !fault.question && !fault.rule)
   const [view, setView] = useState<'write' | 'try'>('write')
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
   const opened = (place: string, on: boolean): void =>
@@ -90,7 +90,7 @@ function Writing({ id }: { id: string }) {
   )
   const act = useAct()
   const addQuestion = async (plain: Question): Promise<void> => {
-    const taken = sheet.questions.map((one) => one.id)
+    const taken = sheet.questions.map((question) => question.id)
     const fresh = { ...plain, id: freeId(taken, plain.id) }
     await changeDraft(id, 'a question added', (now) => ({ ...now, questions: [...now.questions, fresh] }))
     jump(fresh.id)
@@ -98,7 +98,7 @@ function Writing({ id }: { id: string }) {
   const asking = sheet.questions.find(asksSomething)
   const addRule = async (): Promise<void> => {
     const fresh = freeId(
-      sheet.rules.map((one) => one.id),
+      sheet.rules.map((rule) => rule.id),
       'rule',
     )
     await changeDraft(id, 'a rule added', (now) => ({
@@ -140,7 +140,7 @@ function Writing({ id }: { id: string }) {
           </section>
           <h2 className="mt-2">Questions</h2>
           <SortableList
-            items={sheet.questions.map((one) => ({ id: one.id, name: one.text }))}
+            items={sheet.questions.map((question) => ({ id: question.id, name: question.text }))}
             onMove={(from, to) =>
               changeDraft(id, 'the order of questions', (now) => ({
                 ...now,
@@ -158,8 +158,8 @@ function Writing({ id }: { id: string }) {
                 depth={depths[i]!}
                 open={open.has(question.id)}
                 onOpen={(on) => opened(question.id, on)}
-                faults={faults.filter((one) => one.question === question.id)}
-                findings={(check?.findings ?? []).filter((one) => one.question === question.id)}
+                faults={faults.filter((fault) => fault.question === question.id)}
+                findings={(check?.findings ?? []).filter((finding) => finding.question === question.id)}
               />
             ))}
           </SortableList>
@@ -190,8 +190,8 @@ function Writing({ id }: { id: string }) {
                 number={i + 1}
                 open={open.has(rule.id)}
                 onOpen={(on) => opened(rule.id, on)}
-                faults={faults.filter((one) => one.rule === rule.id)}
-                findings={(check?.findings ?? []).filter((one) => one.rule === rule.id)}
+                faults={faults.filter((fault) => fault.rule === rule.id)}
+                findings={(check?.findings ?? []).filter((finding) => finding.rule === rule.id)}
               />
             ))}
           </SortableList>
@@ -293,14 +293,14 @@ function Kept({ practice, onUse }: { practice: Practice; onUse: (question: Quest
         className="field min-h-[34px] w-auto max-w-[260px] py-1"
         value=""
         onChange={(event) => {
-          const kept = library.find((one) => one.id === event.target.value)
+          const kept = library.find((kept) => kept.id === event.target.value)
           if (kept) onUse(kept)
         }}
       >
         <option value="">choose …</option>
-        {library.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.text}
+        {library.map((kept) => (
+          <option key={kept.id} value={kept.id}>
+            {kept.text}
           </option>
         ))}
       </select>

@@ -193,7 +193,8 @@ function Leaf({
   onChange: (leaf: Condition) => void
   ofRule: boolean
 }) {
-  const question = 'question' in leaf ? questions.find((one) => one.id === leaf.question) : undefined
+  const question =
+    'question' in leaf ? questions.find((question) => question.id === leaf.question) : undefined
   const subject =
     'question' in leaf
       ? `q ${leaf.question}`
@@ -204,7 +205,7 @@ function Leaf({
           : 'tag'
   const pick = (value: string): void => {
     if (value.startsWith('q ')) {
-      const next = questions.find((one) => one.id === value.slice(2))
+      const next = questions.find((question) => question.id === value.slice(2))
       if (next) onChange(conditionOn(next))
     } else if (value.startsWith('p ')) onChange({ person: value.slice(2) as 'new' })
     else onChange(value === 'tag' ? { tag: 'tag' } : { attempts: 1 })
@@ -220,9 +221,9 @@ function Leaf({
         {'question' in leaf && !question && (
           <option value={subject}>a question that is not asked before</option>
         )}
-        {questions.map((one) => (
-          <option key={one.id} value={`q ${one.id}`}>
-            {one.text}
+        {questions.map((question) => (
+          <option key={question.id} value={`q ${question.id}`}>
+            {question.text}
           </option>
         ))}
         {Object.entries(PERSONS).map(([value, name]) => (

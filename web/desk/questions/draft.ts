@@ -17,7 +17,9 @@ export const withQuestionnaire = (
   change: (questionnaire: Questionnaire) => Questionnaire,
 ): Practice => ({
   ...practice,
-  questionnaires: practice.questionnaires.map((one) => (one.id === id ? change(one) : one)),
+  questionnaires: practice.questionnaires.map((questionnaire) =>
+    questionnaire.id === id ? change(questionnaire) : questionnaire,
+  ),
 })
 
 /** The practice with the version being written changed; what is published stays as it is. */
@@ -32,14 +34,14 @@ export const withQuestion =
   (id: string, change: (question: Question) => Question) =>
   (sheet: Sheet): Sheet => ({
     ...sheet,
-    questions: sheet.questions.map((one) => (one.id === id ? change(one) : one)),
+    questions: sheet.questions.map((question) => (question.id === id ? change(question) : question)),
   })
 
 export const withRule =
   (id: string, change: (rule: Rule) => Rule) =>
   (sheet: Sheet): Sheet => ({
     ...sheet,
-    rules: sheet.rules.map((one) => (one.id === id ? change(one) : one)),
+    rules: sheet.rules.map((rule) => (rule.id === id ? change(rule) : rule)),
   })
 
 /** A list with one of its members at another place. */

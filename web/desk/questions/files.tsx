@@ -29,7 +29,7 @@ export function QuestionFiles({ questionnaire }: { questionnaire: Questionnaire 
       : openAnswers(questionsAsked(practice, booking), booking.asked.answers)
   const asTable = (given: Booking[]): string =>
     answersCsv(
-      questionnaire.questions.filter((one) => withPrivate || !one.private),
+      questionnaire.questions.filter((question) => withPrivate || !question.private),
       given.map((booking) => ({
         told: {
           Asked: formatInstant(booking.asked.at),

@@ -17,7 +17,7 @@ export function QuestionsPage() {
   const navigate = useNavigate()
   const { library = [] } = practice
   const [read, setRead] = useState<FhirRead>()
-  const taken = practice.questionnaires.map((one) => one.id)
+  const taken = practice.questionnaires.map((questionnaire) => questionnaire.id)
   const act = useAct()
   const add = (fresh: Questionnaire): void =>
     act.run(

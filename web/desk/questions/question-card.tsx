@@ -91,7 +91,7 @@ function Acts({ id, question, number }: { id: string; question: Question; number
         onAct={() =>
           changeDraft(id, 'a question copied', (now) => {
             const at = now.questions.findIndex((one) => one.id === question.id)
-            const taken = now.questions.map((one) => one.id)
+            const taken = now.questions.map((question) => question.id)
             const copy = { ...question, id: freeId(taken, `${question.id}-copy`) }
             return { ...now, questions: now.questions.toSpliced(at + 1, 0, copy) }
           })
@@ -107,7 +107,7 @@ function Acts({ id, question, number }: { id: string; question: Question; number
           changePractice(db, 'a question kept', (p) => {
             const library = p.library ?? []
             const { when: _, ...rest } = question
-            const taken = library.map((one) => one.id)
+            const taken = library.map((kept) => kept.id)
             return { ...p, library: [...library, { ...rest, id: freeId(taken, question.id) } as Question] }
           })
         }
@@ -129,17 +129,17 @@ function Acts({ id, question, number }: { id: string; question: Question; number
 export function Said({ faults, findings }: { faults: readonly DraftFault[]; findings: readonly Finding[] }) {
   return (
     <>
-      {faults.map((one) => (
-        <p key={one.message} role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-          {one.message}
+      {faults.map((fault) => (
+        <p key={fault.message} role="alert" className="mt-2 text-[14px] font-semibold text-clay">
+          {fault.message}
         </p>
       ))}
-      {findings.map((one) => (
+      {findings.map((finding) => (
         <p
-          key={one.kind + one.message}
-          className={`note mt-2 text-[14px] ${one.grade === 'error' ? 'tag-closed' : 'tag-look'}`}
+          key={finding.kind + finding.message}
+          className={`note mt-2 text-[14px] ${finding.grade === 'error' ? 'tag-closed' : 'tag-look'}`}
         >
-          {one.message}
+          {finding.message}
         </p>
       ))}
     </>

@@ -23,7 +23,7 @@ export function QuestionFields({
 }) {
   const before = sheet.questions
     .slice(0, sheet.questions.indexOf(question))
-    .filter((one) => asksSomething(one) && !one.private)
+    .filter((question) => asksSomething(question) && !question.private)
   const act = useAct()
   const set = (change: (one: Question) => Question): void =>
     act.run(() => changeDraft(id, WHAT, withQuestion(question.id, change)))

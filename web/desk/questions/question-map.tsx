@@ -66,7 +66,7 @@ export function QuestionMap({
       >
         {questions.map((question, i) =>
           opens(question).map((id) => {
-            const from = questions.findIndex((one) => one.id === id)
+            const from = questions.findIndex((question) => question.id === id)
             if (from < 0 || from >= i) return null
             return (
               <path
@@ -119,11 +119,11 @@ export function QuestionMap({
               >
                 {question.text}
               </button>
-              <span className="sr-only">{marks.map((one) => one.word).join(', ')}</span>
-              {marks.map((one) => (
-                <svg key={one.word} width="9" height="9" aria-hidden="true" className="shrink-0">
-                  <title>{one.word}</title>
-                  <circle cx="4.5" cy="4.5" r="4" className={one.look} />
+              <span className="sr-only">{marks.map((mark) => mark.word).join(', ')}</span>
+              {marks.map((mark) => (
+                <svg key={mark.word} width="9" height="9" aria-hidden="true" className="shrink-0">
+                  <title>{mark.word}</title>
+                  <circle cx="4.5" cy="4.5" r="4" className={mark.look} />
                 </svg>
               ))}
               <span className="figures w-11 shrink-0 text-right text-[13px] text-soft">

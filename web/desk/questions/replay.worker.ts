@@ -15,7 +15,7 @@ self.addEventListener('message', async ({ data }: MessageEvent<ReplayWish>) => {
     // Which database it is must be asked; what is said to this worker meanwhile must not be missed.
     const { db } = await import('../data/db.ts')
     const { practice, questionnaire: id } = data
-    const questionnaire = practice.questionnaires.find((one) => one.id === id)!
+    const questionnaire = practice.questionnaires.find((questionnaire) => questionnaire.id === id)!
     const bookings = await db.bookings.where('questionnaire').equals(id).toArray()
     const given = bookings.flatMap((booking) => {
       const { asked } = booking

@@ -251,7 +251,7 @@ function EffectFields({
         })
       case 'service':
         return field(label, String(value(key)), (typed) => part(key, typed), {
-          options: practice.services.map((one) => ({ value: one.id, name: one.name })),
+          options: practice.services.map((service) => ({ value: service.id, name: service.name })),
         })
       case 'services': {
         const chosen = value(key) as string[]

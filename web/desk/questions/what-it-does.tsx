@@ -82,8 +82,8 @@ export function Proof({
 }) {
   const currency = currencyOf(practice.profile.currency)
   const nameOf = (id: string): string =>
-    questionnaire.questions.find((one) => one.id === id)?.text ??
-    questionnaire.rules.find((one) => one.id === id)?.name ??
+    questionnaire.questions.find((question) => question.id === id)?.text ??
+    questionnaire.rules.find((rule) => rule.id === id)?.name ??
     ''
   return (
     <section className="sheet p-4" aria-label="The ways through" aria-live="polite">
@@ -139,16 +139,16 @@ export function Proof({
       )}
       {check && check.findings.length > 0 && (
         <ul className="mt-3 grid gap-1.5 text-[14px]">
-          {check.findings.map((one) => {
-            const place = one.question ?? one.rule
+          {check.findings.map((finding) => {
+            const place = finding.question ?? finding.rule
             return (
-              <li key={one.kind + (place ?? '')}>
+              <li key={finding.kind + (place ?? '')}>
                 {place ? (
                   <button type="button" className="way text-left" onClick={() => onJump(place)}>
                     {nameOf(place)}
                   </button>
                 ) : null}{' '}
-                {one.message}
+                {finding.message}
               </li>
             )
           })}

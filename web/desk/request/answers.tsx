@@ -129,7 +129,7 @@ function Earlier({
   practice: Practice
 }) {
   const differing = questions.filter(
-    (one) => JSON.stringify(attempt.answers[one.id]) !== JSON.stringify(answers[one.id]),
+    (question) => JSON.stringify(attempt.answers[question.id]) !== JSON.stringify(answers[question.id]),
   )
   return (
     <section className="note mt-3 bg-sun-soft text-sun-ink">

@@ -125,7 +125,7 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
         {state.is === 'unproved' &&
           `It is held until ${when(practice, state.until)}; once the link is opened, it waits for your word.`}
         {state.is === 'offered' &&
-          `${state.starts.map((one) => when(practice, one.start)).join(' · ')}. Kept until ${when(practice, state.until)}.`}
+          `${state.starts.map((start) => when(practice, start.start)).join(' · ')}. Kept until ${when(practice, state.until)}.`}
         {state.is === 'cancelled' && `By the ${state.by}; ${state.share} % of the price is due.`}
         {booking.text && !isHeld(state) && ` “${booking.text}”`}
       </span>

@@ -21,7 +21,7 @@ const WHAT = 'a price code'
 
 const withCode = (practice: Practice, id: string, change: (code: PriceCode) => PriceCode): Practice => ({
   ...practice,
-  codes: (practice.codes ?? []).map((one) => (one.id === id ? change(one) : one)),
+  codes: (practice.codes ?? []).map((code) => (code.id === id ? change(code) : code)),
 })
 
 /** A code with one of its settings, or without it. */
@@ -45,7 +45,7 @@ export function Codes() {
   const { code: currency, decimals } = currencyOf(practice.profile.currency)
   const add = (): Promise<void> =>
     changePractice(db, 'a price code added', (p) => {
-      const taken = (p.codes ?? []).map((one) => one.id)
+      const taken = (p.codes ?? []).map((code) => code.id)
       const id = freeId(taken, `code-${taken.length + 1}`)
       const fresh: PriceCode = { id, code: id.toUpperCase(), off: { kind: 'share', percent: 100 }, uses: 1 }
       return { ...p, codes: [...(p.codes ?? []), fresh] }
@@ -139,7 +139,7 @@ export function Codes() {
                     label="Until, that day included"
                     type="date"
                     value={code.to ?? ''}
-                    warning={faults.find((one) => one.path === `codes[${i}].to`)?.message}
+                    warning={faults.find((fault) => fault.path === `codes[${i}].to`)?.message}
                     {...field((one, typed) => having(one, 'to', typed ? date(typed) : undefined))}
                   />
                   <SavedField
@@ -210,7 +210,9 @@ function Chosen({ ids, onChange }: { ids: string[]; onChange: (id: string, on: b
 
 /** For which services and how many people a code is. */
 function forWhat({ services = [], people = [] }: PriceCode, practice: Practice): string {
-  const names = practice.services.filter((one) => services.includes(one.id)).map((one) => one.name)
+  const names = practice.services
+    .filter((service) => services.includes(service.id))
+    .map((service) => service.name)
   const what = names.length > 0 ? `For ${names.join(', ')}` : 'For every service'
   return `${what}, ${people.length === 0 ? 'for everybody' : people.length === 1 ? 'for one person' : `for ${people.length} people`}`
 }

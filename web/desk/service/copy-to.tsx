@@ -50,12 +50,12 @@ export function CopyTo({ practice, service }: { practice: Practice; service: Ser
             <legend className="ask mb-1">To</legend>
             {practice.services
               .filter((one) => one.id !== service.id)
-              .map((one) => (
+              .map((service) => (
                 <Tick
-                  key={one.id}
-                  label={one.name}
-                  on={to.includes(one.id)}
-                  onChange={(on) => setTo(toggled(to, one.id, on))}
+                  key={service.id}
+                  label={service.name}
+                  on={to.includes(service.id)}
+                  onChange={(on) => setTo(toggled(to, service.id, on))}
                 />
               ))}
           </fieldset>

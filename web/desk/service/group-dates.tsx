@@ -51,7 +51,7 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
   const add = async (): Promise<void> => {
     const dates = repeated(service.id, { day, clock, place }, every, times)
     await change((before) => {
-      const fresh = dates.filter((one) => !before.some((other) => other.start === one.start))
+      const fresh = dates.filter((date) => !before.some((other) => other.start === date.start))
       if (fresh.length === 0) throw new Error('Please give a day and a time that are not there yet.')
       return [...before, ...fresh].sort((a, b) => (a.start < b.start ? -1 : 1))
     })

@@ -78,7 +78,7 @@ export function ServicePage() {
                 onChange={(on) =>
                   change('the places of a service', {
                     places: practice.places
-                      .map((one) => one.id)
+                      .map((place) => place.id)
                       .filter((one) => (one === place.id ? on : service.places.includes(one))),
                   })
                 }
@@ -96,7 +96,7 @@ export function ServicePage() {
                 onChange={(on) =>
                   change('the terms of a service', {
                     terms: practice.terms
-                      .map((one) => one.id)
+                      .map((terms) => terms.id)
                       .filter((one) => (one === terms.id ? on : service.terms.includes(one))),
                   })
                 }

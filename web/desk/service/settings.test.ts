@@ -12,7 +12,7 @@ import { whomFields } from './whom.ts'
 const practice = demoPractice(parseInstant('2026-11-24T11:00Z'))
 const FIELDS = [...WHAT, ...SHOWN, ...whenFields(date('2026-11-24')), ...whomFields(practice)]
 const field = (label: string): Setting<Service> => FIELDS.find((one) => one.label === label)!
-const service = practice.services.find((one) => one.id === 'voice-assessment')!
+const service = practice.services.find((service) => service.id === 'voice-assessment')!
 const typed = (label: string, text: string, from: Service = service): Service =>
   withTyped(field(label), from, text, 2)
 
@@ -66,7 +66,7 @@ describe('the settings of a service', () => {
     expect(typed('Season', '', only).season).toBeUndefined()
     expect(typed('Lower price', '80').price).toEqual({ kind: 'fixed', amount: 9_500, whole: 8_000 })
     expect(typed('Lower price', '', typed('Lower price', '80')).price).toEqual(service.price)
-    const group = practice.services.find((one) => one.seats > 1)!
+    const group = practice.services.find((service) => service.seats > 1)!
     const least = typed('At least', '3', group)
     expect(least.least).toEqual({ people: 3, by: 'PT24H' })
     expect(typed('Known', '48 hours', least).least).toEqual({ people: 3, by: 'PT48H' })

@@ -49,7 +49,10 @@ export const whomFields = (practice: Practice): readonly Setting<Service>[] => [
     is: 'choice',
     options: [
       { value: '', name: 'None' },
-      ...practice.questionnaires.map((one) => ({ value: one.id, name: one.name })),
+      ...practice.questionnaires.map((questionnaire) => ({
+        value: questionnaire.id,
+        name: questionnaire.name,
+      })),
     ],
     path: 'questionnaire',
     read: ({ questionnaire }) => questionnaire ?? '',

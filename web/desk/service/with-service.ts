@@ -7,5 +7,5 @@ export const withService = (
   change: (service: Service) => Service,
 ): Practice => ({
   ...practice,
-  services: practice.services.map((one) => (one.id === id ? change(one) : one)),
+  services: practice.services.map((service) => (service.id === id ? change(service) : service)),
 })

@@ -39,7 +39,7 @@ export async function pack(db: DeskDatabase, published: string, now: Instant): P
   const found: Unpublished = {
     practice: forDoor(practice),
     sessions,
-    people: people.map((one) => knownPerson(one, { ...one, tags: one.allTags }, salt, now)),
+    people: people.map((person) => knownPerson(person, { ...person, tags: person.allTags }, salt, now)),
     salt,
     ...(seal ? { seal: publicHalf(seal) } : {}),
   }

@@ -29,7 +29,7 @@ class FakeRelay {
     if (path.startsWith('/api/record')) {
       const after = Number(new URL(path, 'http://x').searchParams.get('after'))
       const last = this.items.at(-1)?.n ?? 0
-      return [200, { items: this.items.filter((one) => one.n > after), first: this.first, last, now }]
+      return [200, { items: this.items.filter((item) => item.n > after), first: this.first, last, now }]
     }
     if (path === '/api/package') {
       if (this.strict && (body?.revision ?? 0) <= this.revision)
@@ -134,7 +134,7 @@ describe('a round with the relay', () => {
     const [sent] = relay.to('/api/package').slice(-1)
     expect(JSON.stringify(sent!.body)).not.toMatch(/A hidden rule|draft|A kept question/)
     const { services } = (sent!.body as { practice: typeof practice }).practice
-    const approval = services.find((one) => one.questionnaire === first!.id)!.approval
+    const approval = services.find((service) => service.questionnaire === first!.id)!.approval
     expect(approval).toEqual({ new: 'ask', known: 'ask' })
     const other = (list: typeof services) => list.find((one) => one.questionnaire !== first!.id)!.approval
     expect(other(services)).toEqual(other(practice.services))
@@ -143,7 +143,7 @@ describe('a round with the relay', () => {
   it('does not publish what can not work', async () => {
     await turn()
     const row = (await db.practice.get('practice'))!
-    const services = row.practice.services.map((one) => ({ ...one, places: ['moon'] }))
+    const services = row.practice.services.map((service) => ({ ...service, places: ['moon'] }))
     await db.practice.put({ ...row, practice: { ...row.practice, services } })
     await turn()
     expect(relay.to('/api/package')).toHaveLength(1)

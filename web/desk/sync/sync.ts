@@ -222,7 +222,7 @@ export function startSync(): void {
     onChangeOf(['intentions'], () => {
       // Another window has decided something; what has only been passed on asks for no other round.
       db.intentions
-        .filter((one) => !one.refused)
+        .filter((intention) => !intention.refused)
         .count()
         .then((waiting) => waiting > 0 && turnSoon())
         .catch(console.error)

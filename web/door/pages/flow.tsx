@@ -17,7 +17,7 @@ const NAMES: Record<Step, string> = { questions: 'Questions', time: 'Time', term
 export function Flow() {
   const { slug, services } = useDoor()
   const { service: id } = useParams()
-  const service = services.find((one) => one.id === id)
+  const service = services.find((service) => service.id === id)
   if (!service) {
     return (
       <div className="max-w-[640px]">

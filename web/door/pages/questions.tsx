@@ -52,7 +52,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     setProblems(found)
     const [first] = found
     if (!first) return
-    const there = parts.findIndex((one) => one.questions.some(({ id }) => id === first.question))
+    const there = parts.findIndex((part) => part.questions.some(({ id }) => id === first.question))
     if (there < 0) happen(service.id, { is: 'asked-anew' })
     else happen(service.id, { is: 'turned', part: there })
     requestAnimationFrame(() => focusOn(first.question))
@@ -68,7 +68,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
       // What the relay misses and this page does not know of yet is asked for anew.
       if (error.code === 'answers') void queries.invalidateQueries({ queryKey: ['door'] })
       const asked = error.problem.problems?.every(({ question }) =>
-        parts.some((one) => one.questions.some(({ id }) => id === question)),
+        parts.some((part) => part.questions.some(({ id }) => id === question)),
       )
       if (asked) takeProblems(error.problem.problems ?? [])
       else happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
@@ -77,7 +77,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
 
   // Led back to a question that is new: once this page has it, the eye is led there, too.
   const look = shown.some((one) => one.id === filling.look) ? filling.look : undefined
-  const lookAt = parts.findIndex((one) => one.questions.some(({ id }) => id === look))
+  const lookAt = parts.findIndex((part) => part.questions.some(({ id }) => id === look))
   useEffect(() => {
     if (look === undefined || lookAt < 0) return
     if (lookAt !== at) happen(service.id, { is: 'led', part: lookAt })
@@ -156,7 +156,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
               key={question.id}
               question={question}
               value={filling.answers[question.id]}
-              problem={problems.find((one) => one.question === question.id)?.message}
+              problem={problems.find((problem) => problem.question === question.id)?.message}
               onAnswer={(value) => answer(question.id, value)}
             />
           ))}

@@ -38,7 +38,8 @@ export function Summary({
   const filling = fillingOf(visit, service.id)
   const { read: reading, kept } = filling
   const where = zone(visit.zone)
-  const place = service.places.find((one) => one.id === (kept?.place ?? filling.place)) ?? service.places[0]
+  const place =
+    service.places.find((place) => place.id === (kept?.place ?? filling.place)) ?? service.places[0]
   const quoted = isQuoted(visit, service.id)
   const running = useRunningQuote(service, step === 'questions' && !reading && !quoted)
   const told = reading?.open ? (kept ?? reading) : undefined

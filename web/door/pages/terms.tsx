@@ -30,7 +30,7 @@ export function Terms({ service }: { service: DoorService }) {
   const filling = fillingOf(visit, service.id)
   const kept = filling.kept!
   const where = zone(visit.zone)
-  const visits = service.places.find((one) => one.id === kept.place)?.kind === 'client'
+  const visits = service.places.find((place) => place.id === kept.place)?.kind === 'client'
   const [wrong, setWrong] = useState<Partial<Record<Field | 'agreed', string>>>({})
   const agreedTo = (fingerprint: string): boolean => filling.agreed.includes(fingerprint)
 

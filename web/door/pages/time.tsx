@@ -27,11 +27,11 @@ export function Time({ service, go }: { service: DoorService; go: (step: Step) =
   const visit = useVisit()
   const queries = useQueryClient()
   const filling = fillingOf(visit, service.id)
-  const place = service.places.find((one) => one.id === filling.place)?.id ?? service.places[0]!.id
+  const place = service.places.find((place) => place.id === filling.place)?.id ?? service.places[0]!.id
   const at = service.places.find((one) => one.id === place)
   const zones = at?.kind === 'client' ? (at.travel ?? []) : []
   const travels = zones.length > 0
-  const travel = zones.find((one) => one.id === filling.travel)
+  const travel = zones.find((travelZone) => travelZone.id === filling.travel)
   const wanted = { ...wantedOf(visit, service), place }
 
   const openings = useInfiniteQuery({

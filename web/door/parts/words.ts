@@ -22,9 +22,9 @@ export function whatHappensWhen(
   zone: Zone,
   now: Instant,
 ): string[] {
-  const cancels = kept.deadlines.filter((one) => one.kind === 'cancel' && one.until >= now)
-  const move = kept.deadlines.find((one) => one.kind === 'move')
-  const free = cancels.find((one) => one.share === 0)
+  const cancels = kept.deadlines.filter((deadline) => deadline.kind === 'cancel' && deadline.until >= now)
+  const move = kept.deadlines.find((deadline) => deadline.kind === 'move')
+  const free = cancels.find((cancel) => cancel.share === 0)
   const together = free && move && move.until === free.until
   const lines: string[] = []
   if (free) {

@@ -15,7 +15,7 @@ export async function answersToSend(
   key: SealKey | undefined,
 ): Promise<Answers> {
   const { questions, answers } = asked(service.questionnaire?.questions ?? [], filling.answers, asking)
-  const own = questions.filter((one) => one.private && answers[one.id] !== undefined)
+  const own = questions.filter((question) => question.private && answers[question.id] !== undefined)
   if (own.length === 0 || !key) return answers
   const { canSeal, seal } = await import('../../seal/seal.ts')
   if (!canSeal())
