@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import type { Backup } from '@acolhida/core/formats'
 import { DAY, HOUR, type Instant, instant, MINUTE, parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
-import { MovableClock } from '../relay/clock.ts'
+import { MovableClock } from '../relay/ground/clock.ts'
 import { Relay } from '../relay/relay.ts'
 
 export const NOW = parseInstant('2026-11-24T11:00Z')

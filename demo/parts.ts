@@ -1,7 +1,7 @@
 import type { Answers } from '@acolhida/core/questions'
 
 /** Somebody's part in the story: who they are, what they asked for, and what became of it. */
-export interface Part {
+export interface DemoPart {
   id: string
   name: string
   email: string
@@ -30,7 +30,7 @@ const talk = (brings: string): Answers => ({ brings, 'for-whom': 'mine' })
 const reader = (to: string): Answers => ({ 'to-whom': to, ease: 5 })
 
 /** The people of the demo; bookings lie around the present, so days and hours are counted from it. */
-export const PARTS: Part[] = [
+export const PARTS: DemoPart[] = [
   {
     id: 'past-amara',
     name: 'Amara Dindi',

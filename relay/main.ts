@@ -3,15 +3,15 @@ import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { NewerRecord } from '@acolhida/core/booking'
 import { demoBackup } from '@acolhida/demo'
-import { type Clock, MovableClock, systemClock } from './clock.ts'
 import { newPairingCode } from './desk/pairing.ts'
+import { type Clock, MovableClock, systemClock } from './ground/clock.ts'
+import { BadSetting, type Environment, readSettings } from './ground/settings.ts'
 import { Relay } from './relay.ts'
-import { BadSetting, type Environment, readSettings } from './settings.ts'
 import { StandinCalendar } from './standins/calendar.ts'
 import { startLetterbox } from './standins/letterbox.ts'
 import { Mailbox } from './standins/mailbox.ts'
 import { NewerFile } from './store/database.ts'
-import { Taken } from './store/lock.ts'
+import { FileTaken } from './store/lock.ts'
 
 /** Starts the relay. Settings come from the environment: see `settings.ts` and `docs/relay.md`. */
 async function main(settings: Environment): Promise<void> {
@@ -94,7 +94,7 @@ async function main(settings: Environment): Promise<void> {
 
 const foreseen = (error: unknown): error is Error =>
   error instanceof BadSetting ||
-  error instanceof Taken ||
+  error instanceof FileTaken ||
   error instanceof NewerFile ||
   error instanceof NewerRecord
 

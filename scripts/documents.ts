@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import {
-  after,
+  afterEvents,
   type Booking,
   type BookingEvent,
   begin,
@@ -63,7 +63,7 @@ const other = { start: shift(first.start, DAY), place: 'video' }
 /** A booking in each state, and the moment at which it is looked at. */
 const examples: Record<StateName, { booking: Booking; now: Instant }> = (() => {
   const waiting = replay('example', [first])
-  const booked = after(waiting, [welcomed])
+  const booked = afterEvents(waiting, [welcomed])
   const later = shift(begun, HOUR)
   const offered: BookingEvent = {
     type: 'offered',
@@ -80,18 +80,18 @@ const examples: Record<StateName, { booking: Booking; now: Instant }> = (() => {
       now: begun,
     },
     waiting: { booking: waiting, now: later },
-    offered: { booking: after(waiting, [offered]), now: later },
+    offered: { booking: afterEvents(waiting, [offered]), now: later },
     booked: { booking: booked, now: later },
     attended: { booking: { ...booked, status: 'attended' }, now: over },
     missed: { booking: { ...booked, status: 'missed' }, now: over },
     declined: {
-      booking: after(waiting, [{ type: 'declined', at: begun, text: '', settles: begun }]),
+      booking: afterEvents(waiting, [{ type: 'declined', at: begun, text: '', settles: begun }]),
       now: later,
     },
-    lapsed: { booking: after(waiting, [{ type: 'lapsed', at: first.until }]), now: over },
-    withdrawn: { booking: after(waiting, [{ type: 'withdrawn', at: begun }]), now: later },
+    lapsed: { booking: afterEvents(waiting, [{ type: 'lapsed', at: first.until }]), now: over },
+    withdrawn: { booking: afterEvents(waiting, [{ type: 'withdrawn', at: begun }]), now: later },
     cancelled: {
-      booking: after(booked, [
+      booking: afterEvents(booked, [
         { type: 'cancelled', at: begun, by: 'client', share: 0, text: '', settles: begun },
       ]),
       now: later,

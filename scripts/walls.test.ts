@@ -1,7 +1,7 @@
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
-import { behind, circles, isTest, readPlan, roomOf } from './walls.ts'
+import { circles, importsBehind, isTest, readPlan, roomOf } from './walls.ts'
 
 const plan = readPlan(dirname(dirname(fileURLToPath(import.meta.url))))
 const code = [...plan.imports.keys()].filter((path) => !isTest(path))
@@ -56,12 +56,19 @@ describe('the walls of the house', () => {
     expect(crossing(/^core\/request\//, /^core\/(agenda|house|schemas|formats)\//)).toEqual([])
     expect(crossing(/^core\/agenda\//, /^core\/(house|request|schemas|formats)\//)).toEqual([])
     expect(crossing(/^core\/house\//, /^core\/(schemas|formats)\//)).toEqual([])
+    expect(crossing(/^web\/desk\//, /^web\/door\//)).toEqual([])
+    expect(crossing(/^relay\/(desk|http\/desk)/, /^relay\/http\/door/)).toEqual([])
+    // What the relay stands on knows nothing of what stands on it.
+    expect(crossing(/^relay\/ground\//, /^relay\/(?!ground\/)/)).toEqual([])
+    expect(crossing(/^relay\/store\//, /^relay\/(?!ground\/|store\/)/)).toEqual([])
+    // Shapes are said beside what they describe, and know none of it; only their own room knows the library.
+    expect(crossing(/^core\/shape\//, /^core\/(?!shape\/|time\/|money\/|people\/mail)/)).toEqual([])
     // The desk reckons and decides, and never acts.
     expect(crossing(/^web\//, /^core\/house\//)).toEqual([])
   })
 
   it('keep the schemas out of the door, whose weight they are', () => {
-    const door = behind(plan.imports, 'web/door/main.tsx')
+    const door = importsBehind(plan.imports, 'web/door/main.tsx')
     expect(door.has('core/contract/index.ts')).toBe(true)
     expect([...door].filter((path) => /^core\/(schemas|contract\/schemas)/.test(path))).toEqual([])
   })

@@ -67,7 +67,7 @@ export function circles(imports: Plan['imports']): string[][] {
 export const roomOf = (path: string): string => path.split('/').slice(0, 2).join('/')
 
 /** What a file brings with it, all the way down. */
-export function behind(imports: Plan['imports'], from: string): Set<string> {
+export function importsBehind(imports: Plan['imports'], from: string): Set<string> {
   const seen = new Set<string>()
   const queue = [from]
   for (let next = queue.pop(); next !== undefined; next = queue.pop()) {

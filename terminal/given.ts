@@ -15,7 +15,7 @@ import { type Answers, type Asking, newcomer, type Reading } from '@acolhida/cor
 import { type Reckoned, reckon } from '@acolhida/core/request'
 import { answers as answersSchema, letIn, type ReadFile, readPracticeFile } from '@acolhida/core/schemas'
 import { type Instant, type Zone, zone } from '@acolhida/core/time'
-import { count, need, option, read, Unusable, type Values } from './options.ts'
+import { countOption, need, option, readOptions, Unusable, type Values } from './options.ts'
 
 /** What a question about openings is asked with. */
 export interface Given {
@@ -51,7 +51,7 @@ export function placeIn(service: Service, values: Values): string {
   return place
 }
 
-export function personIn(file: ReadFile, values: Values, now: Instant): Asker {
+export function personFrom(file: ReadFile, values: Values, now: Instant): Asker {
   const id = values.person
   if (id === undefined) return newClient
   const person = file.people.find((person) => person.id === id)
@@ -70,7 +70,7 @@ export function personIn(file: ReadFile, values: Values, now: Instant): Asker {
 export function answersIn(path: string): Answers {
   let value: unknown
   try {
-    value = JSON.parse(read(path))
+    value = JSON.parse(readOptions(path))
   } catch (error) {
     if (error instanceof SyntaxError) throw new Unusable(`${path} is not JSON: ${error.message}`)
     throw error
@@ -102,8 +102,8 @@ export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: In
 }
 
 export function given(path: string, values: Values, now: Instant): Given {
-  const file = readPracticeFile(read(path), path)
-  const asker = personIn(file, values, now)
+  const file = readPracticeFile(readOptions(path), path)
+  const asker = personFrom(file, values, now)
   if (values.minutes !== undefined && values.answers !== undefined) {
     throw new Unusable('--minutes and --answers exclude each other: answers have a length of their own')
   }
@@ -114,7 +114,7 @@ export function given(path: string, values: Values, now: Instant): Given {
   const minutes =
     values.minutes === undefined
       ? (known?.reading.quote.minutes ?? service.minutes)
-      : option(values, 'minutes', count(14_400))
+      : option(values, 'minutes', countOption(14_400))
   return { file, service, place, minutes, reading: known?.reading, whole: known?.whole, asker }
 }
 
@@ -124,7 +124,7 @@ export function diaryFor(g: Given, values: Values, now: Instant, from: Instant, 
   const busy: Entry[] =
     values.busy === undefined
       ? []
-      : busyTimes(read(values.busy), from, to, home, { what: values.busy }).entries
+      : busyTimes(readOptions(values.busy), from, to, home, { what: values.busy }).entries
   return makeDiary(
     practice,
     gatherGroups(practice, [...sessions, ...bookingEntries(practice, bookings, now), ...busy]),
@@ -138,7 +138,7 @@ export const zoneFor = (g: Given, values: Values): Zone =>
     ? zoneOf(g.file.practice, placeOf(g.file.practice, g.place))
     : option(values, 'zone', zone)
 
-export const askFor = (g: Given, now: Instant): Ask => ({
+export const askFromOptions = (g: Given, now: Instant): Ask => ({
   service: g.service,
   place: g.place,
   minutes: g.minutes,

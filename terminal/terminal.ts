@@ -23,8 +23,18 @@ import {
   parseInstant,
   zone,
 } from '@acolhida/core/time'
-import { askFor, diaryFor, given, personIn, placeIn, reckonedIn, serviceIn, WEEK, zoneFor } from './given.ts'
-import { count, need, OPTIONS, option, read, Unusable, USAGE, type Values } from './options.ts'
+import {
+  askFromOptions,
+  diaryFor,
+  given,
+  personFrom,
+  placeIn,
+  reckonedIn,
+  serviceIn,
+  WEEK,
+  zoneFor,
+} from './given.ts'
+import { countOption, need, OPTIONS, option, readOptions, Unusable, USAGE, type Values } from './options.ts'
 import { checkCommand, isBroken, replayCommand } from './questions.ts'
 
 export interface Result {
@@ -68,7 +78,7 @@ export function runTerminal(args: readonly string[]): Result {
 const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   validate: (path) => {
     try {
-      const { practice, sessions, people, bookings } = readPracticeFile(read(path), path)
+      const { practice, sessions, people, bookings } = readPracticeFile(readOptions(path), path)
       const faults = checkPractice(practice)
       return {
         valid: true,
@@ -92,14 +102,14 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   openings: (path, values) => {
     const now = option(values, 'now', parseInstant)
     const from = option(values, 'from', date)
-    const days = option(values, 'days', count(3_700))
+    const days = option(values, 'days', countOption(3_700))
     const g = given(path, values, now)
     const shown = zoneFor(g, values)
     const there = zoneOf(g.file.practice, placeOf(g.file.practice, g.place))
     const begin = there.toInstant(dayNumber(from), 0)
     const end = there.toInstant(dayNumber(addDays(from, days)), 0)
     const diary = diaryFor(g, values, now, (begin - WEEK) as Instant, (end + WEEK) as Instant)
-    const ask = askFor(g, now)
+    const ask = askFromOptions(g, now)
     const rewarded = g.whole && g.reading && g.whole.quote.price < g.reading.quote.price
     const lower = rewarded ? keepsWhole(g.file.practice, diary, ask) : () => false
     return {
@@ -122,7 +132,7 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
     const g = given(path, values, now)
     const shown = zoneFor(g, values)
     const diary = diaryFor(g, values, now, (start - WEEK) as Instant, (start + WEEK) as Instant)
-    const closures = why(g.file.practice, diary, askFor(g, now), start)
+    const closures = why(g.file.practice, diary, askFromOptions(g, now), start)
     return {
       service: g.service.id,
       place: g.place,
@@ -149,23 +159,23 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   cost: (path, values) => {
     const now = option(values, 'now', parseInstant)
     const from = option(values, 'from', date)
-    const days = option(values, 'days', count(366))
+    const days = option(values, 'days', countOption(366))
     const g = given(path, values, now)
     const there = zoneOf(g.file.practice, placeOf(g.file.practice, g.place))
     const begin = there.toInstant(dayNumber(from), 0)
     const end = there.toInstant(dayNumber(addDays(from, days)), 0)
     const diary = diaryFor(g, values, now, (begin - WEEK) as Instant, (end + WEEK) as Instant)
-    const easier = whatIf(g.file.practice, diary, askFor(g, now), from, days)
+    const easier = whatIf(g.file.practice, diary, askFromOptions(g, now), from, days)
     return {
       service: g.service.id,
-      ...costOfRules(g.file.practice, diary, askFor(g, now), from, days),
+      ...costOfRules(g.file.practice, diary, askFromOptions(g, now), from, days),
       easier: easier.map((one) => ({ ...one, words: whatIfWords(one) })),
     }
   },
 
   hours: (path, values) => {
     const now = option(values, 'now', parseInstant)
-    const { practice } = readPracticeFile(read(path), path)
+    const { practice } = readPracticeFile(readOptions(path), path)
     const place = values.place === undefined ? undefined : placeOf(practice, values.place)
     if (values.place !== undefined && !place)
       throw new Unusable(`--place: there is no place "${values.place}"`)
@@ -173,21 +183,21 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   },
 
   read: (path, values) => {
-    const file = readPracticeFile(read(path), path)
+    const file = readPracticeFile(readOptions(path), path)
     need(values, 'answers')
     const now = 0 as Instant
-    const { service, problems, reading } = reckonedIn(file, values, personIn(file, values, now), now)
+    const { service, problems, reading } = reckonedIn(file, values, personFrom(file, values, now), now)
     return { service: service.id, problems, ...reading }
   },
 
-  check: (path, values) => checkCommand(readPracticeFile(read(path), path), values),
+  check: (path, values) => checkCommand(readPracticeFile(readOptions(path), path), values),
 
-  replay: (path, values) => replayCommand(readPracticeFile(read(path), path), values),
+  replay: (path, values) => replayCommand(readPracticeFile(readOptions(path), path), values),
 
   deadlines: (path, values) => {
     const now = option(values, 'now', parseInstant)
     const start = option(values, 'start', parseInstant)
-    const file = readPracticeFile(read(path), path)
+    const file = readPracticeFile(readOptions(path), path)
     const service = serviceIn(file, values)
     const there = zoneOf(file.practice, placeOf(file.practice, placeIn(service, values)))
     const { deadlines, shareAfter, missedFrom } = deadlinesOf(file.practice.houseRules, start, there)
@@ -209,11 +219,11 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
 
   calendar: (path, values) => {
     const from = option(values, 'from', date)
-    const days = option(values, 'days', count(3_700))
+    const days = option(values, 'days', countOption(3_700))
     const home = values.zone === undefined ? zone('UTC') : option(values, 'zone', zone)
     const begin = home.toInstant(dayNumber(from), 0)
     const end = home.toInstant(dayNumber(addDays(from, days)), 0)
-    const { entries, skipped } = busyTimes(read(path), begin, end, home, { what: path })
+    const { entries, skipped } = busyTimes(readOptions(path), begin, end, home, { what: path })
     return {
       zone: home.name,
       busy: entries.map((entry) => ({

@@ -299,5 +299,5 @@ function cancel(
 }
 
 /** The booking after events, one by one. */
-export const after = (booking: Booking, events: readonly BookingEvent[]): Booking =>
+export const afterEvents = (booking: Booking, events: readonly BookingEvent[]): Booking =>
   events.reduce(apply, booking)

@@ -5,7 +5,7 @@ import type { Booking, Start } from './record.ts'
 import { undoableAt } from './state.ts'
 
 /** A time that a booking keeps from others. */
-export interface Taken extends Start {
+export interface TakenTime extends Start {
   kind: 'session' | 'hold'
   service: string
   minutes: number
@@ -21,9 +21,9 @@ export interface Stands {
  * The times a booking keeps from others: its session, its hold, the times offered for it, and what a decision gives
  * up, as long as that can be taken back.
  */
-export function takesWhile(booking: Booking, stands: Stands): Taken[] {
+export function takesWhile(booking: Booking, stands: Stands): TakenTime[] {
   const { status, offers, service, minutes, start, place } = booking
-  const own = (kind: Taken['kind']): Taken => ({ kind, start, place, service, minutes })
+  const own = (kind: TakenTime['kind']): TakenTime => ({ kind, start, place, service, minutes })
   const before = stands.undoable ? booking.unsettled?.before : undefined
   if (status === 'booked' || status === 'attended' || status === 'missed') {
     // Where it was moved from; an earlier request for the same time is no second one.
@@ -31,7 +31,7 @@ export function takesWhile(booking: Booking, stands: Stands): Taken[] {
     return [own('session'), ...left.filter((one) => one.start !== start || one.place !== place)]
   }
   if (status === 'requested' && stands.held) {
-    const offered = offers.map((one): Taken => ({ ...own('hold'), ...one }))
+    const offered = offers.map((one): TakenTime => ({ ...own('hold'), ...one }))
     if (offered.length === 0) return [own('hold')]
     return before ? [own('hold'), ...offered] : offered
   }
@@ -41,11 +41,11 @@ export function takesWhile(booking: Booking, stands: Stands): Taken[] {
 }
 
 /** The times a booking keeps from others at `now`. */
-export const takes = (booking: Booking, now: Instant): Taken[] =>
+export const takes = (booking: Booking, now: Instant): TakenTime[] =>
   takesWhile(booking, { held: now <= booking.until, undoable: undoableAt(booking, now) !== undefined })
 
 /** A booking's entries in the diary, before the seats of groups are counted together. */
-export const entriesFor = (practice: Practice, booking: Booking, taken: readonly Taken[]): Entry[] =>
+export const entriesFor = (practice: Practice, booking: Booking, taken: readonly TakenTime[]): Entry[] =>
   taken.map((time) => ({
     ...entryFor(practice, { ...time, id: booking.id, travel: booking.asked.travel }),
     request: booking.id,

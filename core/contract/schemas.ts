@@ -4,7 +4,16 @@ import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
 import { doorPackage } from '../schemas/practice.ts'
 import { answers } from '../schemas/record.ts'
-import { email, epochMs, fingerprint, id, localDate, someMinutes, token, zoneName } from '../shape/plain.ts'
+import {
+  emailShape,
+  epochMs,
+  fingerprintShape,
+  id,
+  localDateShape,
+  someMinutes,
+  tokenShape,
+  zoneName,
+} from '../shape/plain.ts'
 import {
   byHand,
   distinct,
@@ -51,7 +60,7 @@ const phone = pattern(
   LONGEST_PHONE,
   '{{#label}} is not a phone number; write it as +351 239 555 0100',
 )
-const contact = exactly<Contact>()(object({ name, email, phone: maybe(phone), zone: zoneName }))
+const contact = exactly<Contact>()(object({ name, email: emailShape, phone: maybe(phone), zone: zoneName }))
 
 const booking = pattern(/^[A-Za-z0-9_-]{8,64}$/, 64)
 const words = text(5_000)
@@ -60,20 +69,20 @@ const travel = maybe(id)
 const code = maybe(text(60))
 const address = maybe(text(500))
 const start = { start: epochMs, place: id }
-const shown = fingerprint
+const shown = fingerprintShape
 
 const wanted = {
-  visit: token,
+  visit: tokenShape,
   service: id,
   answers,
   extras,
   travel,
-  with: maybe(token),
+  with: maybe(tokenShape),
   code,
-  quote: maybe(token),
+  quote: maybe(tokenShape),
 }
 const wish = exactly<Wanted, Answers>()(object(wanted))
-const visit = object({ visit: token })
+const visit = object({ visit: tokenShape })
 
 /** What the practitioner can do, as each command says its own shape. */
 const deskDoes: Schema<DeskDoes> = byHand(({ of }) =>
@@ -92,7 +101,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   read: wish,
   soFar: wish,
   openings: exactly<WantedOpenings, Answers>()(
-    object({ ...wanted, place: id, from: maybe(localDate), days: whole(1, 62) }),
+    object({ ...wanted, place: id, from: maybe(localDateShape), days: whole(1, 62) }),
   ),
   keep: exactly<WantedStart, Answers>()(object({ ...wanted, ...start })),
   renew: visit,
@@ -105,15 +114,15 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       shown,
       address,
       person: contact,
-      agreed: list(object({ terms: id, number: whole(1, 100_000), fingerprint }), 20),
+      agreed: list(object({ terms: id, number: whole(1, 100_000), fingerprint: fingerprintShape }), 20),
     }),
   ),
   enquire: exactly<EnquireBody, Answers>()(
     object({
-      visit: token,
+      visit: tokenShape,
       service: maybe(id),
       name,
-      email,
+      email: emailShape,
       message: said(10_000),
       answers: maybe(answers),
     }),
@@ -125,7 +134,9 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   cancel: object({ text: text(2_000), shown }),
   pair: object({ code: line(40), replace: yes }),
   publish: exactly<Bodies['publish'], Condition>()(doorPackage),
-  command: exactly<DeskCommand, DeskDoes>()(object({ booking, command: deskDoes, seen: maybe(fingerprint) })),
+  command: exactly<DeskCommand, DeskDoes>()(
+    object({ booking, command: deskDoes, seen: maybe(fingerprintShape) }),
+  ),
   enter: exactly<EnterBody, Answers>()(
     object({
       id: booking,
@@ -165,14 +176,14 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
 /** What stands in addresses: texts, as they come. */
 const digits = pattern(/^\d{1,15}$/, 15)
 export const queries = {
-  view: object({ with: maybe(token) }),
+  view: object({ with: maybe(tokenShape) }),
   record: object({ after: maybe(digits) }),
   file: object({
-    visit: token,
+    visit: tokenShape,
     service: id,
     question: id,
     name: pattern(/^[^\p{Cc}]{1,200}$/u, 200),
-    with: maybe(token),
+    with: maybe(tokenShape),
   }),
 }
 

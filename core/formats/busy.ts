@@ -18,7 +18,7 @@ export interface BusyTimes {
 }
 
 /** How a calendar is read. */
-export interface Reading {
+export interface BusyReading {
   /** What it is called in messages. */
   what?: string
   /** The practitioner's addresses in it: an event that one of them has declined is not busy. */
@@ -38,7 +38,7 @@ export function busyTimes(
   from: Instant,
   to: Instant,
   home: Zone,
-  { what = 'The calendar', owners = [], onProgress = () => {} }: Reading = {},
+  { what = 'The calendar', owners = [], onProgress = () => {} }: BusyReading = {},
 ): BusyTimes {
   const skipped: string[] = []
   const calendar = parseCalendar(source, what, skipped)

@@ -68,14 +68,14 @@ export interface Answered {
 }
 
 /** What a booking is found by where it is written, without its record. */
-export type BookingRow = Pick<Booking, 'service' | 'place' | 'start' | 'minutes' | 'status' | 'until'> & {
+export type BookingIndex = Pick<Booking, 'service' | 'place' | 'start' | 'minutes' | 'status' | 'until'> & {
   /** The moment it is over at the latest. */
   over: Instant
   /** The price code, if any. */
   code: string
 }
 
-export const rowOf = (booking: Booking): BookingRow => {
+export const rowOf = (booking: Booking): BookingIndex => {
   const { service, place, start, minutes, status, until, asked } = booking
   return { service, place, start, minutes, status, until, over: overAt(booking), code: asked.code ?? '' }
 }
@@ -94,7 +94,7 @@ export type Change =
       seq: number
       event: BookingEvent
       was?: BookingStatus
-      row: BookingRow
+      row: BookingIndex
     }
   | { type: 'enquiry'; id: string; seq: number; at: Instant; body: Enquiry | EnquiryNews }
   /** A line of the record about a message. */

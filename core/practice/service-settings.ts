@@ -1,15 +1,15 @@
 import {
   clearMinutes,
   isoDuration,
-  localDate,
+  localDateShape,
   localDateTime,
   minor,
   minutes,
   picture,
   seats,
   someMinutes,
-  token,
-  wallTime,
+  tokenShape,
+  wallTimeShape,
 } from '../shape/plain.ts'
 import {
   count,
@@ -56,15 +56,18 @@ const price = tagged('kind', {
   fixed: { amount: minor, ...less },
   hourly: { rate: minor, ...less },
 })
-const starts = tagged('kind', { every: { minutes: someMinutes }, fixed: { times: list(wallTime, 96, 1) } })
+const starts = tagged('kind', {
+  every: { minutes: someMinutes },
+  fixed: { times: list(wallTimeShape, 96, 1) },
+})
 const reach = tagged('kind', {
   days: { days: count },
   'working-days': { days: count },
-  until: { date: localDate },
+  until: { date: localDateShape },
   months: { opensOn: whole(1, 31) },
 })
 const approval = one('ask', 'unsure', 'straight')
-const season = object({ on: yes, from: maybe(localDate), to: maybe(localDate) })
+const season = object({ on: yes, from: maybe(localDateShape), to: maybe(localDateShape) })
 const some = maybe(count)
 
 /** Every setting of a service: its schema, what it is copied with, and whether the door tells it. */
@@ -90,8 +93,8 @@ export const SERVICE_SETTINGS = {
   clearAfter: { shape: clearMinutes, group: 'clear' },
   clearInsideHours: { shape: yes, group: 'clear' },
   starts: { shape: starts, group: 'when' },
-  earliestStart: { shape: maybe(wallTime), group: 'when' },
-  latestStart: { shape: maybe(wallTime), group: 'when' },
+  earliestStart: { shape: maybe(wallTimeShape), group: 'when' },
+  latestStart: { shape: maybe(wallTimeShape), group: 'when' },
   notice: { shape: isoDuration, group: 'when' },
   reach: { shape: reach, group: 'when' },
   perDay: { shape: some, group: 'limits' },
@@ -103,7 +106,7 @@ export const SERVICE_SETTINGS = {
   showAtMost: { shape: some, group: 'when' },
   tidy: { shape: yes, group: 'when' },
   bookableBy: { shape: one('everyone', 'link', 'invited'), group: 'whom' },
-  linkKey: { shape: maybe(token) },
+  linkKey: { shape: maybe(tokenShape) },
   approval: { shape: object({ new: approval, known: approval }), group: 'whom' },
   questionnaire: { shape: maybe(id), group: 'questions' },
   terms: { shape: list(id, 500), group: 'terms' },

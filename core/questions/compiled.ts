@@ -3,10 +3,10 @@ import type { Answers, AnswerValue, Condition, Question, Rule } from './types.ts
 import { isEmpty, isQuantities, isSealed, quantityIn } from './values.ts'
 
 /** What was answered to each question, by its place; nothing where it was not asked or left open. */
-export type Values = readonly (AnswerValue | undefined)[]
+export type AnswerValues = readonly (AnswerValue | undefined)[]
 
 /** A condition made ready to be looked at often. It means what `holds` says. */
-export type Test = (values: Values, asking: Asking) => boolean
+export type Test = (values: AnswerValues, asking: Asking) => boolean
 
 /** Questions and rules made ready: what they look at is a place and no longer a name. */
 export interface Compiled {
@@ -127,7 +127,7 @@ function comparison(condition: Extract<Condition, { question: string }>, place: 
 }
 
 /** The answers that count, by the places of their questions: what `asked` gives, without the names. */
-export function valuesOf({ ids, begins, asks }: Compiled, given: Answers, asking: Asking): Values {
+export function valuesOf({ ids, begins, asks }: Compiled, given: Answers, asking: Asking): AnswerValues {
   const values: (AnswerValue | undefined)[] = []
   let inside = true
   for (let i = 0; i < ids.length; i++) {

@@ -4,7 +4,7 @@ import type { Asking } from './conditions.ts'
 import { countsOf, TooMany } from './options.ts'
 import { readAnswers } from './reading.ts'
 import type { Answers, AnswerValue, Questionnaire } from './types.ts'
-import { beginning, endOf, ready, walk } from './ways.ts'
+import { beginning, endOfWay, ready, walk } from './ways.ts'
 
 /** One answer that would have to be another for the way to fit. */
 export interface Difference {
@@ -60,7 +60,7 @@ function search(
     level: (_, states) => states <= MOST_STATES,
   })
   const fitting = (ends ?? []).filter((state) => {
-    const end = endOf(r, state)
+    const end = endOfWay(r, state)
     return end.outcome === 'fits' && !end.enquiry
   })
   const [best] = fitting.sort((a, b) => a.cost - b.cost)

@@ -14,7 +14,7 @@ export const multiplierName = ({ times, of }: Multiplier): string =>
   of === undefined ? times : `${times}/${of}`
 
 /** One way of answering a question, as far as any condition or effect can tell it from another. */
-export interface Option {
+export interface AnswerOption {
   /** An answer of this way; nothing when it is left open. */
   value: AnswerValue | undefined
   /** How many answers it stands for; texts count as one. */
@@ -41,8 +41,8 @@ export function optionsOf(
   atoms: ReadonlyMap<number, Atom>,
   counts: readonly Multiplier[],
   scored: boolean,
-): Option[] {
-  const merged = new Map<string, Option>()
+): AnswerOption[] {
+  const merged = new Map<string, AnswerOption>()
   const add = (value: AnswerValue | undefined, weight = 1): void => {
     const option = optionFor(question, atoms, counts, scored, value)
     const key = `${option.name} ${countsOf(option)}`
@@ -65,7 +65,7 @@ export function optionFor(
   counts: readonly Multiplier[],
   scored: boolean,
   value: AnswerValue | undefined,
-): Option {
+): AnswerOption {
   const truth = new Map(
     [...atoms].map(([number, { condition }]) => [
       number,
@@ -83,7 +83,8 @@ export function optionFor(
 }
 
 /** Names what an option counts and is worth, to tell options apart. */
-export const countsOf = ({ quantities, points }: Option): string => `${JSON.stringify(quantities)} ${points}`
+export const countsOf = ({ quantities, points }: AnswerOption): string =>
+  `${JSON.stringify(quantities)} ${points}`
 
 const compared = (atoms: ReadonlyMap<number, Atom>): Compared[] =>
   [...atoms.values()].flatMap(({ condition }) => ('value' in condition ? [condition.value] : []))

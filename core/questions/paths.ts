@@ -4,7 +4,7 @@ import { Formulas } from './formula.ts'
 import { TooMany } from './options.ts'
 import { floorOf } from './reading.ts'
 import type { AnswerValue, Condition, Outcome, Question, Questionnaire } from './types.ts'
-import { answersOn, beginning, endOf, ready, type State, walk } from './ways.ts'
+import { answersOn, beginning, endOfWay, ready, type WayState, walk } from './ways.ts'
 
 /** Something a path check has found, and where. */
 export interface Finding {
@@ -133,7 +133,7 @@ function prove(
     ...neverFires(questionnaire, fired),
     ...withoutEffect(questionnaire),
   )
-  const all = [...ends, ...rest].map((state) => endOf(r, state))
+  const all = [...ends, ...rest].map((state) => endOfWay(r, state))
   if (all.every((end) => end.outcome === 'closed')) {
     findings.push({
       kind: 'closes-everybody',
@@ -146,7 +146,7 @@ function prove(
 }
 
 /** Ways on which the answers take off more than a session has: it is held at one step of its length. */
-function tooShort({ service }: ReturnType<typeof ready>, states: readonly State[]): Finding[] {
+function tooShort({ service }: ReturnType<typeof ready>, states: readonly WayState[]): Finding[] {
   const least = states.reduce((found, state) => Math.min(found, state.minutes), Number.POSITIVE_INFINITY)
   if (least >= service.lengthStep) return []
   return [
@@ -193,7 +193,7 @@ function leaves(condition: Condition): Condition[] {
 
 function summary(
   r: ReturnType<typeof ready>,
-  ends: readonly State[],
+  ends: readonly WayState[],
 ): Omit<PathCheck, 'findings' | 'proven' | 'states'> {
   const ways = ends.reduce((sum, state) => sum + state.ways, 0)
   const shares = { fits: 0, look: 0, closed: 0, enquiry: 0 }
@@ -201,7 +201,7 @@ function summary(
   const minutes = { least: Number.POSITIVE_INFINITY, most: 0 }
   const price = { least: Number.POSITIVE_INFINITY, most: 0 }
   for (const state of ends) {
-    const end = endOf(r, state)
+    const end = endOfWay(r, state)
     const name = end.outcome !== 'closed' && end.enquiry ? 'enquiry' : end.outcome
     shares[name] += state.ways / ways
     examples[name] ??= answersOn(state.trail)

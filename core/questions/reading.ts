@@ -2,7 +2,7 @@ import { type Minor, roundMoney } from '../money/index.ts'
 import { codeLine } from '../practice/codes.ts'
 import type { PriceCode, Service, TravelZone } from '../practice/types.ts'
 import { asked, problemWith } from './answers.ts'
-import { type Compiled, compiled, type Values, valuesOf } from './compiled.ts'
+import { type AnswerValues, type Compiled, compiled, valuesOf } from './compiled.ts'
 import type { Asking } from './conditions.ts'
 import { effectKind } from './effects.ts'
 import { type Outcome, type QuoteLine, type Reading, type Reason, worseOf } from './outcome.ts'
@@ -98,7 +98,7 @@ type ReadyRule = Compiled['rules'][number]
 function apply(
   ready: ReadyRule,
   sheet: Compiled,
-  values: Values,
+  values: AnswerValues,
   reading: Reading,
   items: QuoteLine[],
 ): void {
@@ -116,7 +116,7 @@ function apply(
 function say(
   { rule, looks }: ReadyRule,
   { ids }: Compiled,
-  values: Values,
+  values: AnswerValues,
   reading: Reading,
   outcome: Outcome,
   note?: string,

@@ -6,7 +6,7 @@ import type { Answers, Questionnaire, Sheet } from './types.ts'
 import { withSheet } from './versions.ts'
 
 /** Answers given earlier, by whom, and with what else counted then. */
-export interface Given {
+export interface GivenBefore {
   id: string
   service: Service
   answers: Answers
@@ -27,7 +27,7 @@ export interface Changed {
 export function replayAnswers(
   questionnaire: Questionnaire,
   sheet: Sheet,
-  given: readonly Given[],
+  given: readonly GivenBefore[],
 ): Changed[] {
   const next = withSheet(questionnaire, sheet)
   return given.flatMap(({ id, service, answers, asking = newcomer, choices = plainly }): Changed[] => {

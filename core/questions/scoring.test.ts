@@ -2,10 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { checkPractice } from '../practice/check.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
+import { gad7 } from './beginnings/gad7.ts'
+import { BEGINNINGS } from './beginnings/index.ts'
 import { newcomer, type Question, type Questionnaire, readAnswers } from './index.ts'
 import { checkPaths } from './paths.ts'
-import { gad7 } from './starts/gad7.ts'
-import { STARTS } from './starts/index.ts'
 import { draftFaults } from './versions.ts'
 
 const service = sampleService()
@@ -107,7 +107,7 @@ describe('published instruments, by their ranges and cut points (from memory)', 
 })
 
 describe('questionnaires to begin with', () => {
-  it.each(STARTS.map((one) => [one.questionnaire.name, one.questionnaire] as const))(
+  it.each(BEGINNINGS.map((one) => [one.questionnaire.name, one.questionnaire] as const))(
     '%s is whole, and no way through it is broken',
     (_, questionnaire) => {
       expect(draftFaults(questionnaire)).toEqual([])

@@ -3,7 +3,7 @@ import { asksSomething } from './answers.ts'
 import { type Asking, conditionsOf } from './conditions.ts'
 import { effectKind } from './effects.ts'
 import { type Formula, Formulas, type Truth } from './formula.ts'
-import { type Multiplier, multiplierName, type Option, optionFor, optionsOf } from './options.ts'
+import { type AnswerOption, type Multiplier, multiplierName, optionFor, optionsOf } from './options.ts'
 import { worseOf } from './outcome.ts'
 import { priceOf } from './reading.ts'
 import type { AnswerValue, Effect, Outcome, Question, Questionnaire, Rule } from './types.ts'
@@ -14,10 +14,10 @@ export interface Ready {
   questions: {
     question: Question
     when: Formula
-    options: Option[]
-    unasked: Option
+    options: AnswerOption[]
+    unasked: AnswerOption
     /** What an answer of one's own comes to. */
-    optionFor: (value: AnswerValue | undefined) => Option
+    optionFor: (value: AnswerValue | undefined) => AnswerOption
   }[]
   rules: { rule: Rule; when: Formula }[]
   questionnaire: Questionnaire
@@ -69,7 +69,7 @@ export interface Trail {
 }
 
 /** Everything that still matters at some question: ways that agree in it go on as one. */
-export interface State {
+export interface WayState {
   /** What is left of the conditions of the questions to come, and of the rules that are still open. */
   whens: Formula[]
   rules: { at: number; when: Formula }[]
@@ -95,10 +95,10 @@ export interface State {
 
 /** What is seen on the way, and whether to go on. */
 export interface Watch {
-  asked?: (index: number, option: Option) => void
+  asked?: (index: number, option: AnswerOption) => void
   fired?: (rule: number) => void
   /** What one way of answering costs; ways of least cost are kept. */
-  cost?: (question: Question, option: Option) => number
+  cost?: (question: Question, option: AnswerOption) => number
   /** Told after each question how many states there are. @returns false to stop */
   level?: (index: number, states: number) => boolean
 }
@@ -107,7 +107,7 @@ export interface Watch {
  * The state before the first question, for somebody.
  * @param counted whether it is to be told how often each question is asked
  */
-export function beginning(r: Ready, person: Asking, counted = false): State {
+export function beginning(r: Ready, person: Asking, counted = false): WayState {
   const truth = aboutPerson(r.formulas, person)
   const settle = (formula: Formula): Formula => r.formulas.settle(formula, truth, personName(person))
   return {
@@ -150,13 +150,13 @@ const aboutPerson = (formulas: Formulas, person: Asking): Truth =>
  * ways beyond counting need few states.
  * @returns the ends, or nothing when it was stopped
  */
-export function walk(r: Ready, from: readonly State[], watch: Watch = {}): State[] | undefined {
+export function walk(r: Ready, from: readonly WayState[], watch: Watch = {}): WayState[] | undefined {
   let states = merge(
     r,
     from.map((state) => fire(r, state, watch)),
   )
   for (const [index, { question, options, unasked }] of r.questions.entries()) {
-    const next: State[] = []
+    const next: WayState[] = []
     for (const state of states) {
       const asked = state.whens[0] === Formulas.TRUE
       for (const option of asked ? options : [unasked]) {
@@ -176,7 +176,13 @@ export function walk(r: Ready, from: readonly State[], watch: Watch = {}): State
 const metAfter = (met: readonly number[], index: number, ways: number, weight: number): number[] =>
   met.map((count, i) => (i === index ? ways : count) * weight)
 
-function answer(r: Ready, state: State, question: Question, option: Option, asked: boolean): State {
+function answer(
+  r: Ready,
+  state: WayState,
+  question: Question,
+  option: AnswerOption,
+  asked: boolean,
+): WayState {
   const settle = (formula: Formula): Formula => r.formulas.settle(formula, option.truth, option.name)
   const counts = asked && asksSomething(question)
   return {
@@ -193,9 +199,9 @@ function answer(r: Ready, state: State, question: Question, option: Option, aske
 }
 
 /** Lets every rule act that has been decided; what multiplies by a question waits until that has been answered. */
-function fire(r: Ready, state: State, watch: Watch): State {
+function fire(r: Ready, state: WayState, watch: Watch): WayState {
   const answered = r.questions.length - state.whens.length
-  const open: State['rules'] = []
+  const open: WayState['rules'] = []
   let next = state
   for (const rule of state.rules) {
     if (rule.when === Formulas.FALSE) continue
@@ -213,7 +219,11 @@ function fire(r: Ready, state: State, watch: Watch): State {
 }
 
 /** Numbers that no open rule multiplies by any more need not be told apart. */
-function stillCounted(r: Ready, all: State['quantities'], open: State['rules']): State['quantities'] {
+function stillCounted(
+  r: Ready,
+  all: WayState['quantities'],
+  open: WayState['rules'],
+): WayState['quantities'] {
   const needed = new Set(
     open.flatMap(({ at }) => {
       const by = multiplierOf(r.rules[at]!.rule.effect)
@@ -223,7 +233,7 @@ function stillCounted(r: Ready, all: State['quantities'], open: State['rules']):
   return Object.fromEntries(Object.entries(all).filter(([id]) => needed.has(id)))
 }
 
-function act(state: State, effect: Effect, times: number): State {
+function act(state: WayState, effect: Effect, times: number): WayState {
   return { ...state, ...effectKind(effect).tally?.(effect, state, times) }
 }
 
@@ -231,10 +241,10 @@ function act(state: State, effect: Effect, times: number): State {
 const pricesMatter = ({ questionnaire }: Ready): boolean =>
   questionnaire.lookAbove !== undefined || questionnaire.enquiryAbove !== undefined
 
-function merge(r: Ready, states: readonly State[]): State[] {
+function merge(r: Ready, states: readonly WayState[]): WayState[] {
   const exact = pricesMatter(r)
   const points = r.questionnaire.bands.length > 0
-  const merged = new Map<string, State>()
+  const merged = new Map<string, WayState>()
   for (const state of states) {
     const rules = state.rules.map(({ at, when }) => `${at}.${when}`).join()
     const amount = exact ? state.least : ''
@@ -269,7 +279,7 @@ export interface End {
 }
 
 /** The outcome, length and price of an end: bands, rounding and the values above which one looks included. */
-export function endOf(r: Ready, state: State): End {
+export function endOfWay(r: Ready, state: WayState): End {
   const { questionnaire } = r
   const bands = questionnaire.bands.filter((band) => state.points >= band.from).map((band) => band.outcome)
   const { minutes, price: least } = priceOf(r.service, state.minutes, state.least)

@@ -49,14 +49,14 @@ function valueWords(question: Question | undefined, value: string | number | boo
 }
 
 /** What is needed to say what an effect does. */
-export interface Around {
+export interface RuleAround {
   questions: readonly Question[]
   services: readonly { id: string; name: string }[]
   currency: Currency
 }
 
 /** What a rule does, as a clause: close, look first, add 12 min for each “Pages”. */
-export function effectWords(effect: Effect, { questions, services, currency }: Around): string {
+export function effectWords(effect: Effect, { questions, services, currency }: RuleAround): string {
   const serviceName = (id: string): string => services.find((service) => service.id === id)?.name ?? id
   const each = ({ times, of }: { times?: string; of?: string }): string => {
     if (times === undefined) return ''

@@ -5,7 +5,7 @@ import { checkPractice } from '../practice/check.ts'
 import type { Practice, Service } from '../practice/index.ts'
 import type { Answers, Condition, Effect, Question } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { currency, epochMs, fingerprint, id, token } from '../shape/plain.ts'
+import { currency, epochMs, fingerprintShape, id, tokenShape } from '../shape/plain.ts'
 import {
   byHand,
   exactly,
@@ -21,7 +21,7 @@ import {
   yes,
 } from '../shape/shape.ts'
 import type { Instant } from '../time/index.ts'
-import { entry, person, personInFile, practice, sealKeys } from './practice.ts'
+import { entry, person, personInFile, practice, sealKeysShape } from './practice.ts'
 import { BadData, letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
 
@@ -47,7 +47,7 @@ const enquiryNews = exactly<EnquiryNews>()(
     at: epochMs,
     text: text(5_000),
     booking: maybe(name),
-    id: maybe(token),
+    id: maybe(tokenShape),
     quote: maybe(
       object({
         service: id,
@@ -81,7 +81,7 @@ const mailNews = {
   due: epochMs,
   reason: maybe(text(1_000)),
   text: maybe(text(100_000)),
-  print: maybe(fingerprint),
+  print: maybe(fingerprintShape),
 }
 
 const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
@@ -111,8 +111,8 @@ export const backupFile = exactly<Backup, Condition | Effect | Question | Servic
       MANY * 10,
     ),
     sessions: list(entry, MANY),
-    files: maybe(unique(object({ id: token, name: text(200), type: fileKind, data: base64 }), MANY)),
-    seal: sealKeys,
+    files: maybe(unique(object({ id: tokenShape, name: text(200), type: fileKind, data: base64 }), MANY)),
+    seal: sealKeysShape,
     salt: text(100),
     revision: whole(0, 1_000_000_000),
     cursor: whole(0, 1_000_000_000),

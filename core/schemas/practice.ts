@@ -8,18 +8,18 @@ import {
   clearMinutes,
   count,
   currency,
-  email,
+  emailShape,
   epochMs,
-  fingerprint,
+  fingerprintShape,
   id,
   isoDuration,
-  localDate,
+  localDateShape,
   localDateTime,
   minor,
   minutes,
   repeatRule,
   slug,
-  wallTime,
+  wallTimeShape,
   webAddress,
   zoneName,
 } from '../shape/plain.ts'
@@ -47,8 +47,8 @@ import { questionnaire, questions } from './questionnaire.ts'
 
 const MANY = 5_000
 const block = object({
-  from: wallTime,
-  to: wallTime,
+  from: wallTimeShape,
+  to: wallTimeShape,
   reservedFor: maybe(
     object({ services: maybe(list(id, 500)), places: maybe(list(id, 500)), known: maybe(yes) }),
   ),
@@ -56,7 +56,7 @@ const block = object({
 
 const hours = object({
   weekly: week(list(block, 24)),
-  changedDays: list(object({ date: localDate, blocks: list(block, 24), note: maybe(text(200)) }), MANY),
+  changedDays: list(object({ date: localDateShape, blocks: list(block, 24), note: maybe(text(200)) }), MANY),
 })
 
 const travelZone = object({
@@ -103,8 +103,8 @@ const priceCode = object({
   id,
   code: line(40),
   off: tagged('kind', { amount: { amount: minor }, share: { percent: share } }),
-  from: maybe(localDate),
-  to: maybe(localDate),
+  from: maybe(localDateShape),
+  to: maybe(localDateShape),
   uses: some,
   services: maybe(list(id, 500)),
   people: maybe(list(id, 500)),
@@ -119,7 +119,7 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
       name: line(),
       headline: text(200),
       greeting: text(2_000),
-      email,
+      email: emailShape,
       phone: maybe(text(40)),
       zone: zoneName,
       currency,
@@ -153,8 +153,10 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
     limits: object({ perDay: some, perWeek: some, openRequests: count }),
     codes: maybe(unique(priceCode)),
     library: maybe(questions),
-    calendars: maybe(unique(object({ id, name: line(), url: maybe(webAddress), owner: maybe(email) }), 20)),
-    weekCloses: maybe(object({ weekday: one(1, 2, 3, 4, 5, 6, 7), time: wallTime })),
+    calendars: maybe(
+      unique(object({ id, name: line(), url: maybe(webAddress), owner: maybe(emailShape) }), 20),
+    ),
+    weekCloses: maybe(object({ weekday: one(1, 2, 3, 4, 5, 6, 7), time: wallTimeShape })),
   }),
 )
 
@@ -182,7 +184,7 @@ const standing: Schema<Standing> = one('new', 'known')
 const asKept = {
   id,
   name: line(),
-  emails: list(email, 100, 1),
+  emails: list(emailShape, 100, 1),
   phone: maybe(text(40)),
   invited: list(id, 500),
   blocked: yes,
@@ -199,14 +201,14 @@ export const personInFile = exactly<Person & { standing?: Standing }>()(
 const curve = pattern(/^[\w-]{43}$/, 43)
 const half = { kty: one('EC'), crv: one('P-256'), x: curve, y: curve }
 /** Both halves, as a backup carries them. */
-export const sealKeys: Maybe<SealKey & { d: string }> = maybe(
+export const sealKeysShape: Maybe<SealKey & { d: string }> = maybe(
   exactly<SealKey & { d: string }>()(object({ ...half, d: curve })),
 )
 
 const known = exactly<KnownPerson>()(
   object({
     id,
-    mailHashes: list(fingerprint, 100, 1),
+    mailHashes: list(fingerprintShape, 100, 1),
     standing,
     invited: list(id, 500),
     blocked: yes,

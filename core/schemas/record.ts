@@ -12,7 +12,7 @@ import type {
   Sealed,
 } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { count, currency, epochMs, fingerprint, id, token } from '../shape/plain.ts'
+import { count, currency, epochMs, fingerprintShape, id, tokenShape } from '../shape/plain.ts'
 import {
   anyNumber,
   byHand,
@@ -38,7 +38,7 @@ const amount = whole(-1_000_000_000_000, 1_000_000_000_000)
 
 /** A file given as an answer; what is in it has been taken before, under its name. */
 const attached = exactly<Attached>()(
-  object({ file: token, name: text(200), type: fileKind, size: whole(1, LARGEST_FILE) }),
+  object({ file: tokenShape, name: text(200), type: fileKind, size: whole(1, LARGEST_FILE) }),
 )
 
 /** An answer sealed for the desk: five parts, of which the encrypted key is empty (ECDH-ES, RFC 7518 §4.6). */
@@ -99,8 +99,8 @@ const agreement = exactly<Agreement>()(
   object({
     terms: id,
     version: count,
-    fingerprint,
-    shown: fingerprint,
+    fingerprint: fingerprintShape,
+    shown: fingerprintShape,
     at: epochMs,
     name: text(200),
     service: id,

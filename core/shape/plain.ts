@@ -24,8 +24,8 @@ const readBy = <T extends string>(read: (text: string) => T, shape: RegExp, most
       .messages({ 'string.pattern.base': '{{#label}}: {{#value}} is not written as expected here' }),
   )
 
-export const localDate: Schema<LocalDate> = readBy(date, /^\d{4}-\d\d-\d\d$/)
-export const wallTime: Schema<WallTime> = readBy(time, /^\d\d:\d\d$/)
+export const localDateShape: Schema<LocalDate> = readBy(date, /^\d{4}-\d\d-\d\d$/)
+export const wallTimeShape: Schema<WallTime> = readBy(time, /^\d\d:\d\d$/)
 export const localDateTime: Schema<LocalDateTime> = readBy(dateTime, /^\d{4}-\d\d-\d\dT\d\d:\d\d$/)
 export const isoDuration: Schema<Duration> = readBy(duration, /^P[0-9YMWDTHS]+$/)
 export const zoneName = readBy(
@@ -49,7 +49,7 @@ export const epochMs: Schema<Instant> = byHand(({ joi }) =>
   joi.number().strict().integer().min(0).max(8_640_000_000_000),
 )
 /** Something@somewhere; whether it is real shows when the link sent to it is followed. */
-export const email: Schema<string> = byHand(({ joi }) =>
+export const emailShape: Schema<string> = byHand(({ joi }) =>
   joi
     .string()
     .trim()
@@ -62,9 +62,9 @@ export const slug = pattern(
   63,
   '{{#label}} must be small letters, digits and dashes',
 )
-export const fingerprint: Schema<string> = byHand(({ joi }) => joi.string().hex().length(64))
+export const fingerprintShape: Schema<string> = byHand(({ joi }) => joi.string().hex().length(64))
 /** Names that the program makes: of bookings, files, links, keys. */
-export const token = pattern(/^[A-Za-z0-9_-]{16,64}$/, 64)
+export const tokenShape = pattern(/^[A-Za-z0-9_-]{16,64}$/, 64)
 /** http, https or webcal; where it leads is looked at when it is read. */
 export const webAddress: Schema<string> = byHand(({ joi }) =>
   joi

@@ -5,7 +5,7 @@ import * as rrule from 'rrule'
 const { RRule }: typeof rrule = 'RRule' in rrule ? rrule : Reflect.get(rrule, 'default')
 
 /** Gives one start after another, in order; nothing at the end. */
-export interface Starts {
+export interface Recurring {
   next(): ICAL.Time | null | undefined
 }
 
@@ -69,14 +69,14 @@ export function comesTrue(text: string, from: { year: number; month: number; day
 }
 
 /** The starts of a rule of repetition (RFC 5545 §3.3.10) from its first on. */
-export function startsOf(rule: ICAL.Recur, first: ICAL.Time): Starts {
+export function startsOf(rule: ICAL.Recur, first: ICAL.Time): Recurring {
   if (isFollowed(rule)) return rule.iterator(first)
   const times = otherwise(rule, first)
   return { next: () => times.next().value ?? null }
 }
 
 /** The starts of an event: its rule with the dates added and left out (RFC 5545 §3.8.5). */
-export function startsOfEvent(event: ICAL.Event): Starts {
+export function startsOfEvent(event: ICAL.Event): Recurring {
   const rules = event.component
     .getAllProperties('rrule')
     .map((getAllProperty) => getAllProperty.getFirstValue() as ICAL.Recur)

@@ -5,7 +5,7 @@ import type { Entry } from '@acolhida/core/openings'
 import type { Subscription } from '@acolhida/core/practice'
 import { sha256Hex } from '@acolhida/core/terms'
 import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
-import type { Here } from '../here.ts'
+import type { Here } from '../house/here.ts'
 import { CALENDAR_LIMITS, readAddress, Unreadable } from './read-address.ts'
 import { Understanding } from './understand.ts'
 

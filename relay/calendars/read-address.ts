@@ -4,7 +4,7 @@ import https from 'node:https'
 import { isIP, type LookupFunction } from 'node:net'
 import ipaddr from 'ipaddr.js'
 
-export interface Limits {
+export interface ReadLimits {
   /** Whether addresses of private networks and of this machine may be read. */
   allowPrivate: boolean
   bytes: number
@@ -13,7 +13,7 @@ export interface Limits {
   redirects: number
 }
 
-export const CALENDAR_LIMITS: Limits = {
+export const CALENDAR_LIMITS: ReadLimits = {
   allowPrivate: false,
   bytes: 8 * 1024 * 1024,
   ms: 10_000,
@@ -67,7 +67,7 @@ function checked(address: string | URL, base?: URL): URL {
  * Reads a text from a web address, within limits of size, time and place.
  * @throws Unreadable with a sentence
  */
-export async function readAddress(address: string, limits: Limits): Promise<string> {
+export async function readAddress(address: string, limits: ReadLimits): Promise<string> {
   const signal = AbortSignal.timeout(limits.ms)
   let url = checked(address)
   for (let hops = 0; hops <= limits.redirects; hops++) {
@@ -80,7 +80,7 @@ export async function readAddress(address: string, limits: Limits): Promise<stri
 
 function once(
   url: URL,
-  limits: Limits,
+  limits: ReadLimits,
   signal: AbortSignal,
 ): Promise<{ text: string } | { location: string }> {
   const literal = url.hostname.replace(/^\[|\]$/g, '')

@@ -5,7 +5,7 @@ import type { Instant } from '@acolhida/core/time'
 import { Unreadable } from './read-address.ts'
 
 /** A calendar to be understood. */
-export interface Wish {
+export interface ThreadWish {
   text: string
   from: Instant
   to: Instant
@@ -16,7 +16,7 @@ export interface Wish {
 }
 
 /** What the other thread says: how far it is, or what came of it. */
-export type Told =
+export type ThreadTold =
   | { done: number; total: number }
   | { entries: Entry[]; skipped: string[] }
   | { problem: string; bad: boolean }
@@ -39,13 +39,13 @@ export class Understanding {
   }
 
   /** @throws BadCalendar or Unreadable with a sentence */
-  busyTimes(wish: Wish): Promise<BusyTimes> {
+  busyTimes(wish: ThreadWish): Promise<BusyTimes> {
     const own = this.#tail.then(() => this.#understand(wish))
     this.#tail = own.catch(() => undefined)
     return own
   }
 
-  #understand(wish: Wish): Promise<BusyTimes> {
+  #understand(wish: ThreadWish): Promise<BusyTimes> {
     return new Promise((resolve, reject) => {
       const worker = this.#start()
       const late = (): void => this.close(new Unreadable('It could not be understood in time.'))
@@ -57,7 +57,7 @@ export class Understanding {
         worker.off('message', hear)
         this.#end = undefined
       }
-      const hear = (told: Told): void => {
+      const hear = (told: ThreadTold): void => {
         clearTimeout(step)
         if ('done' in told) {
           step = setTimeout(late, this.#patience.step)

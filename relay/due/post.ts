@@ -2,7 +2,7 @@ import type { Due } from '@acolhida/core/agenda'
 import { type Handed, hand, unknown, went } from '@acolhida/core/house'
 import type { Practice } from '@acolhida/core/practice'
 import nodemailer, { type Transporter } from 'nodemailer'
-import type { Here } from '../here.ts'
+import type { Here } from '../house/here.ts'
 import { invitation } from '../mail/invitation.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
 

@@ -2,7 +2,7 @@ import type { Doing } from '@acolhida/core/agenda'
 import { itself } from '@acolhida/core/house'
 import { type Instant, MINUTE } from '@acolhida/core/time'
 import type { Calendars } from '../calendars/calendars.ts'
-import type { Here } from '../here.ts'
+import type { Here } from '../house/here.ts'
 import type { Post } from './post.ts'
 
 /** What the relay does by itself when its moment has come. Looks at the agenda every second. */

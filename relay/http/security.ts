@@ -4,7 +4,7 @@ import { BadData, letIn, type Schema } from '@acolhida/core/schemas'
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
-import type { Clock, Leap } from '../clock.ts'
+import type { Clock, Leap } from '../ground/clock.ts'
 
 /**
  * An application with the headers that desk and door both have.

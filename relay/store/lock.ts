@@ -1,7 +1,7 @@
 import Database from 'libsql'
 
 /** Another relay has this file open. */
-export class Taken extends Error {
+export class FileTaken extends Error {
   constructor(file: string) {
     super(
       `${file} is open in another relay. Two relays on one file would give one time to two people; end the other one first.`,
@@ -23,7 +23,7 @@ export function lock(file: string): () => void {
     db.exec('BEGIN EXCLUSIVE')
   } catch {
     db.close()
-    throw new Taken(file)
+    throw new FileTaken(file)
   }
   return () => db.close()
 }

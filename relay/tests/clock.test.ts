@@ -1,6 +1,6 @@
 import { DAY, HOUR, type Instant, instant, MINUTE, parseInstant } from '@acolhida/core/time'
 import { afterEach, describe, expect, it } from 'vitest'
-import { type Clock, HouseClock } from '../clock.ts'
+import { type Clock, HouseClock } from '../ground/clock.ts'
 import { bookingOf } from './inside.ts'
 import { ask, startRelay, type TestRelay } from './setup.ts'
 

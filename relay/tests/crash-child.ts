@@ -1,5 +1,5 @@
-import { MovableClock } from '../clock.ts'
 import { newPairingCode, pair } from '../desk/pairing.ts'
+import { MovableClock } from '../ground/clock.ts'
 import { Relay } from '../relay.ts'
 import { BEGINNING } from './setup.ts'
 

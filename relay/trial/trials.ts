@@ -4,7 +4,7 @@ import { Doorkeeper, MapStore, published } from '@acolhida/core/house'
 import type { Entry } from '@acolhida/core/openings'
 import type { KnownPerson } from '@acolhida/core/people'
 import { DAY, HOUR, type Instant, shift } from '@acolhida/core/time'
-import { Here } from '../here.ts'
+import { Here } from '../house/here.ts'
 import { Secrets } from '../store/keys.ts'
 
 /** How many trials there are at once, and how long one lasts, in ms. */

@@ -2,13 +2,13 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 import '../theme/theme.css'
-import { Calendars } from './calendars/calendars.tsx'
-import { Diary } from './diary/diary.tsx'
+import { CalendarsPage } from './calendars/calendars.tsx'
+import { DiaryPage } from './diary/diary.tsx'
 import { HoursPage } from './hours/hours.tsx'
-import { Frame } from './pages/frame.tsx'
-import { Limits } from './pages/limits.tsx'
+import { DeskFrame } from './pages/frame.tsx'
+import { LimitsPage } from './pages/limits.tsx'
 import { Places } from './pages/places.tsx'
-import { Profile } from './pages/profile.tsx'
+import { ProfilePage } from './pages/profile.tsx'
 import { TermsPage } from './pages/terms.tsx'
 import { ThisDesk } from './pages/this-desk.tsx'
 import { Today } from './pages/today.tsx'
@@ -21,7 +21,7 @@ import { RequestPage } from './request/request.tsx'
 import { followRestores, sweepOther } from './restore/restore.ts'
 import { Codes } from './service/codes.tsx'
 import { ServicePage } from './service/service.tsx'
-import { Services } from './service/services.tsx'
+import { ServicesPage } from './service/services.tsx'
 import { startSync } from './sync/sync.ts'
 
 startSync()
@@ -32,18 +32,18 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <BrowserRouter>
       <Routes>
-        <Route element={<Frame />}>
+        <Route element={<DeskFrame />}>
           <Route index element={<Today />} />
           <Route path="arrivals" element={<Arrivals />} />
           <Route path="arrivals/:id" element={<RequestPage />} />
-          <Route path="diary" element={<Diary />} />
+          <Route path="diary" element={<DiaryPage />} />
           <Route path="people" element={<People />} />
-          <Route path="profile" element={<Profile />} />
+          <Route path="profile" element={<ProfilePage />} />
           <Route path="hours" element={<HoursPage />} />
-          <Route path="calendars" element={<Calendars />} />
+          <Route path="calendars" element={<CalendarsPage />} />
           <Route path="places" element={<Places />} />
-          <Route path="limits" element={<Limits />} />
-          <Route path="services" element={<Services />} />
+          <Route path="limits" element={<LimitsPage />} />
+          <Route path="services" element={<ServicesPage />} />
           <Route path="services/codes" element={<Codes />} />
           <Route path="services/:id" element={<ServicePage />} />
           <Route path="questions" element={<QuestionsPage />} />

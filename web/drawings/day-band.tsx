@@ -21,7 +21,7 @@ export interface BandItem {
   opens?: boolean
 }
 
-export interface Band {
+export interface DrawnDay {
   from: Instant
   to: Instant
   /** Stretches of hours. */
@@ -63,7 +63,7 @@ export const DayBand = memo(function DayBand({
   link,
   compact = false,
 }: {
-  band: Band
+  band: DrawnDay
   /** The start under the cursor, if it is on this band. */
   cursor: Instant | undefined
   /** Minutes between two starts the cursor stops at. */

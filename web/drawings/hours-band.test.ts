@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { moved } from './hours-band.tsx'
+import { movedBlock } from './hours-band.tsx'
 
 it('keeps every stretch inside its day and never turns it inside out, however it is dragged', () => {
   const stretch = fc
@@ -13,7 +13,7 @@ it('keeps every stretch inside its day and never turns it inside out, however it
       fc.integer({ min: -200, max: 200 }),
       ([a, b], grip, by) => {
         const before = { from: a * 15, to: b * 15 }
-        const after = moved(before, grip, by * 15)
+        const after = movedBlock(before, grip, by * 15)
         expect(after.from).toBeGreaterThanOrEqual(0)
         expect(after.to).toBeLessThanOrEqual(1440)
         expect(after.to - after.from).toBeGreaterThanOrEqual(15)

@@ -17,7 +17,7 @@ const snap = (minutes: number): number => Math.round(minutes / STEP) * STEP
 const within = (minutes: number): number => Math.min(Math.max(minutes, 0), 1440)
 
 /** What a stretch becomes when one of its grips is moved by a number of minutes. */
-export function moved(stretch: Stretch, grip: Grip, by: number): Stretch {
+export function movedBlock(stretch: Stretch, grip: Grip, by: number): Stretch {
   if (grip === 'whole') {
     const shift = Math.min(Math.max(by, -stretch.from), 1440 - stretch.to)
     return { from: stretch.from + shift, to: stretch.to + shift }
@@ -80,7 +80,7 @@ export function HoursBand({
     const { start, grip } = drag
     // New ground is drawn in either direction from where it was begun.
     const drawn = { from: within(start.from + Math.min(by, 0)), to: within(start.to + Math.max(by, 0)) }
-    setDrag({ ...drag, now: grip === 'new' ? drawn : moved(start, grip, by) })
+    setDrag({ ...drag, now: grip === 'new' ? drawn : movedBlock(start, grip, by) })
   }
   const drop = (): void => {
     if (!drag) return
@@ -91,7 +91,7 @@ export function HoursBand({
   const keys = (event: KeyboardEvent, at: number): void => {
     const by = event.key === 'ArrowRight' ? STEP : event.key === 'ArrowLeft' ? -STEP : 0
     if (event.key === 'Delete' || event.key === 'Backspace') commit(at, undefined)
-    else if (by !== 0) commit(at, moved(stretches[at]!, event.shiftKey ? 'to' : 'whole', by))
+    else if (by !== 0) commit(at, movedBlock(stretches[at]!, event.shiftKey ? 'to' : 'whole', by))
     else return
     event.preventDefault()
   }

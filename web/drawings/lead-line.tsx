@@ -1,6 +1,6 @@
 import { HOUR, type Instant, moment, type Zone } from '@acolhida/core/time'
 
-export interface Mark {
+export interface LeadMark {
   at: Instant
   name: string
   kind: 'past' | 'due' | 'deadline' | 'message' | 'session'
@@ -8,7 +8,7 @@ export interface Mark {
 
 const WIDTH = 1000
 const EDGE = 30
-const FILL: Record<Mark['kind'], string> = {
+const FILL: Record<LeadMark['kind'], string> = {
   past: 'fill-leaf stroke-leaf',
   due: 'fill-clay stroke-clay',
   deadline: 'fill-sun stroke-sun',
@@ -24,7 +24,7 @@ interface Label {
 
 /** Places labels above (even rows) and below (odd rows) the line so that none lies on another. */
 function place(
-  marks: readonly (Mark & { x: number })[],
+  marks: readonly (LeadMark & { x: number })[],
   zone: Zone,
 ): { x: number; anchor: 'start' | 'middle' | 'end'; row: number }[] {
   const taken: Label[] = []
@@ -44,7 +44,7 @@ function place(
  * The lead line: a booking's deadlines from asking to session. The scale widens towards the session, because
  * the last hours matter most: a moment lies at the logarithm of the time left.
  */
-export function LeadLine({ marks, now, zone }: { marks: readonly Mark[]; now: Instant; zone: Zone }) {
+export function LeadLine({ marks, now, zone }: { marks: readonly LeadMark[]; now: Instant; zone: Zone }) {
   const sorted = [...marks].sort((a, b) => a.at - b.at)
   const first = sorted[0]!
   const session = sorted.at(-1)!

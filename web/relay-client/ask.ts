@@ -2,7 +2,7 @@ import type { Endpoint } from '@acolhida/core/contract'
 import { call } from './client.ts'
 
 /** How an endpoint of the contract is asked. */
-export interface Asking<B> {
+export interface CallParts<B> {
   key?: string
   bearer?: string
   signal?: AbortSignal
@@ -18,7 +18,7 @@ export interface Asking<B> {
  */
 export function ask<B, A>(
   endpoint: Endpoint<B, A>,
-  { to = {}, query = {}, body, ...how }: Asking<B>,
+  { to = {}, query = {}, body, ...how }: CallParts<B>,
 ): Promise<A> {
   const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) => encodeURIComponent(to[name] ?? ''))
   const said = Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, value]]))

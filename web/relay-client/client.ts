@@ -24,7 +24,7 @@ export class RelayError extends Error {
   }
 }
 
-export interface Call {
+export interface Calling {
   method?: 'GET' | 'POST' | 'PUT'
   body?: unknown
   /** Sent as it is, in place of a body. */
@@ -42,7 +42,7 @@ export interface Call {
  */
 export async function call<T>(
   path: string,
-  { method, body, bytes, key, bearer, signal }: Call = {},
+  { method, body, bytes, key, bearer, signal }: Calling = {},
 ): Promise<T> {
   let response: Response
   try {

@@ -1,5 +1,5 @@
 /** The mark of the house: a tile with all its petals. */
-export function Mark({ size = 28 }: { size?: number }) {
+export function Emblem({ size = 28 }: { size?: number }) {
   return (
     <svg width={size} height={size} viewBox="0 0 40 40" aria-hidden="true">
       <rect x="1" y="1" width="38" height="38" rx="7" fill="#fffdf8" stroke="#e3dac8" />

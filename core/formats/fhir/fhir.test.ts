@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import type { Questionnaire as FhirQuestionnaire } from 'fhir/r4'
 import { describe, expect, it } from 'vitest'
+import { BEGINNINGS } from '../../questions/beginnings/index.ts'
 import { asked, newcomer, type Question, type Questionnaire } from '../../questions/index.ts'
-import { STARTS } from '../../questions/starts/index.ts'
 import { fhirQuestionnaire, readFhirQuestionnaire } from '../../schemas/fhir.ts'
 import { letIn } from '../../schemas/index.ts'
 import { everyWay, questionnaireArb } from '../../tests/questionnaires.ts'
@@ -92,7 +92,8 @@ const again = (questionnaire: Questionnaire) =>
 describe('questionnaires as HL7 FHIR R4', () => {
   it('come back as they were, whatever they hold', () => {
     expect(again(everything)).toEqual({ questionnaire: everything, unread: [] })
-    for (const { questionnaire } of STARTS) expect(again(questionnaire).questionnaire).toEqual(questionnaire)
+    for (const { questionnaire } of BEGINNINGS)
+      expect(again(questionnaire).questionnaire).toEqual(questionnaire)
     fc.assert(
       fc.property(questionnaireArb(6), (questionnaire) => {
         expect(again(questionnaire)).toEqual({ questionnaire, unread: [] })
@@ -118,7 +119,7 @@ describe('questionnaires as HL7 FHIR R4', () => {
       }
       return seen
     }
-    for (const questionnaire of [everything, ...STARTS.map((one) => one.questionnaire)]) {
+    for (const questionnaire of [everything, ...BEGINNINGS.map((one) => one.questionnaire)]) {
       const fhir = toFhir(questionnaire)
       expect(fhir.name).toMatch(/^[A-Z]([A-Za-z0-9_]){0,254}$/)
       expect(fhir.id).toMatch(/^[A-Za-z0-9\-.]{1,64}$/)

@@ -9,7 +9,7 @@ import {
   type Question,
   type Questionnaire,
 } from '../../questions/index.ts'
-import { FHIR, numberIn, type Reading } from '../../questions/kinds/kind.ts'
+import { FHIR, type ItemReading, numberIn } from '../../questions/kinds/kind.ts'
 import { fromEnableWhen, toEnableWhen } from './conditions.ts'
 import { ITEM_CONTROL, OWN_QUESTION, OWN_SHEET, readOwn } from './names.ts'
 
@@ -196,7 +196,7 @@ class Reader {
   #question(item: QuestionnaireItem, kept: Bag): Question | undefined {
     const least = numberIn(item.extension, FHIR.minValue)
     const most = numberIn(item.extension, FHIR.maxValue)
-    const reading: Reading = {
+    const reading: ItemReading = {
       kept,
       ...(least === undefined ? {} : { least }),
       ...(most === undefined ? {} : { most }),

@@ -25,7 +25,7 @@ const common = written({
 })
 
 /** A postal address. */
-export const address: Kind<Address> = {
+export const addressKind: Kind<Address> = {
   ...common,
   shape: { travel: maybe(yes) },
   settings: [{ key: 'travel', label: 'Its postal code says how far I travel', is: 'switch' }],

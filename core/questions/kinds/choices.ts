@@ -21,11 +21,11 @@ export const begun = (listed: Listed): { id: string; text: string }[] =>
   (listed.length > 0 ? listed : FIRST).map(({ id, text }) => ({ id, text }))
 
 /** What a choice is called; its name where it is gone. */
-export const named = (list: readonly Choice[], id: unknown): string =>
+export const choiceName = (list: readonly Choice[], id: unknown): string =>
   list.find((choice) => choice.id === id)?.text ?? String(id)
 
 /** The options of a choice, with what they are worth as ordinal values. */
-export const optionsOf = (list: readonly Choice[]): QuestionnaireItemAnswerOption[] =>
+export const codingsOf = (list: readonly Choice[]): QuestionnaireItemAnswerOption[] =>
   list.map(({ id, text, points }) => ({
     valueCoding: {
       ...(points === undefined ? {} : { extension: [{ url: FHIR.ordinal, valueDecimal: points }] }),

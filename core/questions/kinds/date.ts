@@ -2,7 +2,7 @@ import { date as readDate } from '../../time/index.ts'
 import { written } from './written.ts'
 
 /** A date. */
-export const date = written({
+export const dateKind = written({
   name: 'A date',
   example: '2026-06-15',
   problem: (text) => {

@@ -2,7 +2,7 @@ import { MAIL_SHAPE } from '../../people/mail.ts'
 import { written } from './written.ts'
 
 /** A mail address. */
-export const email = written({
+export const emailKind = written({
   name: 'A mail address',
   example: 'name@example.org',
   problem: (text) =>

@@ -22,7 +22,7 @@ const MEGABYTE = 1_048_576
 export const fileKind = oneOfThese('picture', 'pdf', 'sound', 'text')
 
 /** A file. */
-export const file: Kind<File> = {
+export const fileKindOfQuestion: Kind<File> = {
   name: 'A file',
   asks: true,
   shape: { accepts: distinct(fileKind, 4, 1), mostBytes: whole(1_024, LARGEST_FILE) },

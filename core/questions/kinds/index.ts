@@ -1,21 +1,21 @@
 import type { Base } from '../base.ts'
-import { type Address, address } from './address.ts'
-import { date } from './date.ts'
-import { email } from './email.ts'
-import { type File, file } from './file.ts'
-import { type Items, items } from './items.ts'
+import { type Address, addressKind } from './address.ts'
+import { dateKind } from './date.ts'
+import { emailKind } from './email.ts'
+import { type File, fileKindOfQuestion } from './file.ts'
+import { type Items, itemsKind } from './items.ts'
 import type { AnyKind, Kind } from './kind.ts'
-import { type Long, long } from './long.ts'
-import { type Numeric, number } from './number.ts'
-import { type One, one } from './one.ts'
-import { phone } from './phone.ts'
-import { passage, section } from './read-only.ts'
-import { type Scale, scale } from './scale.ts'
-import { type Several, several } from './several.ts'
-import { short } from './short.ts'
-import { time } from './time.ts'
-import { url } from './url.ts'
-import { yesno } from './yesno.ts'
+import { type Long, longKind } from './long.ts'
+import { type Numeric, numberKind } from './number.ts'
+import { type One, oneKind } from './one.ts'
+import { phoneKind } from './phone.ts'
+import { passageKind, sectionKind } from './read-only.ts'
+import { type Scale, scaleKind } from './scale.ts'
+import { type Several, severalKind } from './several.ts'
+import { shortKind } from './short.ts'
+import { timeKind } from './time.ts'
+import { urlKind } from './url.ts'
+import { yesnoKind } from './yesno.ts'
 
 export type { AnyKind, Kind } from './kind.ts'
 
@@ -42,23 +42,23 @@ interface Own {
 
 /** Every kind of question, with everything about it. */
 export const KINDS: { [K in keyof Own]: Kind<Own[K]> } = {
-  short,
-  long,
-  one,
-  several,
-  yesno,
-  number,
-  scale,
-  items,
-  date,
-  time,
-  email,
-  phone,
-  url,
-  address,
-  file,
-  passage,
-  section,
+  short: shortKind,
+  long: longKind,
+  one: oneKind,
+  several: severalKind,
+  yesno: yesnoKind,
+  number: numberKind,
+  scale: scaleKind,
+  items: itemsKind,
+  date: dateKind,
+  time: timeKind,
+  email: emailKind,
+  phone: phoneKind,
+  url: urlKind,
+  address: addressKind,
+  file: fileKindOfQuestion,
+  passage: passageKind,
+  section: sectionKind,
 }
 
 export type Question = { [K in keyof Own]: Base & { kind: K } & Own[K] }[keyof Own]

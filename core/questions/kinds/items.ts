@@ -12,7 +12,7 @@ export interface Items {
 }
 
 /** How many of each of several things. */
-export const items: Kind<Items> = {
+export const itemsKind: Kind<Items> = {
   name: 'Items, and how many',
   asks: true,
   shape: {

@@ -35,7 +35,7 @@ export const MOST_OPTIONS = 4_096
 export class TooMany extends Error {}
 
 /** Something that is said about a question of one kind, as the practitioner sets it. */
-export type Setting = { key: string; label: string } & (
+export type KindSetting = { key: string; label: string } & (
   | { is: 'whole'; must?: string }
   | { is: 'text' | 'switch' | 'choices' | 'items' | 'files' | 'kilobytes' }
 )
@@ -48,7 +48,7 @@ export type Element =
   | { as: 'Coding'; value: { code: string; display?: string } }
 
 /** What is known of an item while it is read. */
-export interface Reading {
+export interface ItemReading {
   least?: number
   most?: number
   /** What was kept of it under our own name. */
@@ -73,7 +73,7 @@ export interface InFhir<Q, S> {
   /** Whether an item of which no kind was kept is read as it. */
   reads(item: QuestionnaireItem): boolean
   /** What is its own; nothing when it can't be one. */
-  read(item: QuestionnaireItem, reading: Reading): S | undefined
+  read(item: QuestionnaireItem, reading: ItemReading): S | undefined
   /** An answer, or what it is compared with; nothing where the standard compares otherwise than we. */
   element?(question: Q, value: Exclude<AnswerValue, string[]>): Element
   /** Where an answer is no single value. */
@@ -90,7 +90,7 @@ export interface AnyKind<Q> {
   name: string
   /** Whether there is anything to answer. */
   asks: boolean
-  settings: readonly Setting[]
+  settings: readonly KindSetting[]
   /** What is wrong with an answer that is neither empty nor sealed, in words for who gave it. */
   problem(question: Q, value: AnswerValue): string | undefined
   /** An answer in words, as people read it. */

@@ -15,7 +15,7 @@ const some = maybe(count)
 const tooLong = plainText(LONGEST, 'Please keep it under 20,000 characters.')
 
 /** Something told in one's own words. */
-export const long: Kind<Long> = {
+export const longKind: Kind<Long> = {
   name: 'In their own words',
   asks: true,
   shape: { leastWords: some, mostWords: some, leastSentences: some, mostSentences: some },

@@ -34,7 +34,7 @@ export const impossibleBounds = ({ least, most }: Bounds): string | undefined =>
     : undefined
 
 /** A number, within bounds or without. */
-export const number: Kind<Numeric> = {
+export const numberKind: Kind<Numeric> = {
   name: 'A number',
   asks: true,
   shape: { least: maybe(anyNumber), most: maybe(anyNumber), unit: maybe(text(30)), whole: maybe(yes) },

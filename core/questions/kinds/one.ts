@@ -1,5 +1,5 @@
 import type { Choice } from '../base.ts'
-import { begun, choices, codingOf, named, optionsOf, readChoices } from './choices.ts'
+import { begun, choiceName, choices, codingOf, codingsOf, readChoices } from './choices.ts'
 import type { Kind } from './kind.ts'
 
 export interface One {
@@ -7,7 +7,7 @@ export interface One {
 }
 
 /** One of several. */
-export const one: Kind<One> = {
+export const oneKind: Kind<One> = {
   name: 'One of several',
   asks: true,
   shape: { choices },
@@ -15,7 +15,7 @@ export const one: Kind<One> = {
   begin: (listed) => ({ choices: begun(listed) }),
   problem: (question, value) =>
     question.choices.some((choice) => choice.id === value) ? undefined : 'Please choose one of these.',
-  words: (question, value) => named(question.choices, value),
+  words: (question, value) => choiceName(question.choices, value),
   ways: (question) => question.choices.map((choice) => [choice.id, 1]),
   impossible: (question) =>
     question.choices.length === 0 ? 'No answer is possible: there are no choices.' : undefined,
@@ -24,7 +24,7 @@ export const one: Kind<One> = {
   typed: 'text',
   listed: (question) => question.choices,
   fhir: {
-    write: (question) => ({ item: { type: 'choice', answerOption: optionsOf(question.choices) } }),
+    write: (question) => ({ item: { type: 'choice', answerOption: codingsOf(question.choices) } }),
     as: ['choice'],
     reads: ({ type, repeats }) => (type === 'choice' || type === 'open-choice') && !repeats,
     read: ({ type }, { choices: found, say }) => {

@@ -1,7 +1,7 @@
 import { written } from './written.ts'
 
 /** A phone number. How long numbers are in each country is looked at in the form; here only that it can be one (ITU-T E.164). */
-export const phone = written({
+export const phoneKind = written({
   name: 'A phone number',
   example: '+351 239 555 0100',
   problem: (text) =>

@@ -23,7 +23,7 @@ const readOnly = (name: string, type: QuestionnaireItem['type'], named: boolean)
 })
 
 /** Something to read. */
-export const passage = readOnly('Something to read', 'display', false)
+export const passageKind = readOnly('Something to read', 'display', false)
 
 /** Begins a part that is shown by itself; its condition is that of everything in it. */
-export const section = readOnly('A new part', 'group', true)
+export const sectionKind = readOnly('A new part', 'group', true)

@@ -12,7 +12,7 @@ export interface Scale {
 const END = 'A scale has two ends.'
 
 /** A scale from one end to the other. */
-export const scale: Kind<Scale> = {
+export const scaleKind: Kind<Scale> = {
   name: 'A scale',
   asks: true,
   shape: {

@@ -1,6 +1,6 @@
 import { count, maybe } from '../../shape/shape.ts'
 import type { Choice } from '../base.ts'
-import { begun, choices, codingOf, named, optionsOf, readChoices } from './choices.ts'
+import { begun, choiceName, choices, codingOf, codingsOf, readChoices } from './choices.ts'
 import { bound, FHIR, type Kind, numberIn, TooMany } from './kind.ts'
 
 export interface Several {
@@ -10,7 +10,7 @@ export interface Several {
 }
 
 /** Several of several. */
-export const several: Kind<Several> = {
+export const severalKind: Kind<Several> = {
   name: 'Several of several',
   asks: true,
   shape: { choices, least: maybe(count), most: maybe(count) },
@@ -28,7 +28,7 @@ export const several: Kind<Several> = {
     return undefined
   },
   words: (question, value) =>
-    (Array.isArray(value) ? value : [value]).map((id) => named(question.choices, id)).join(', '),
+    (Array.isArray(value) ? value : [value]).map((id) => choiceName(question.choices, id)).join(', '),
   ways: (question, { compared, scored }) =>
     subsets(
       question.choices.map((choice) => choice.id),
@@ -52,7 +52,7 @@ export const several: Kind<Several> = {
   listed: (question) => question.choices,
   fhir: {
     write: ({ choices: list, least, most }) => ({
-      item: { type: 'choice', answerOption: optionsOf(list), repeats: true },
+      item: { type: 'choice', answerOption: codingsOf(list), repeats: true },
       extension: [...bound(FHIR.minOccurs, least), ...bound(FHIR.maxOccurs, most)],
     }),
     as: ['choice'],

@@ -1,7 +1,7 @@
 import { plainText, written } from './written.ts'
 
 /** A few words. */
-export const short = written({
+export const shortKind = written({
   name: 'A few words',
   example: 'some words',
   problem: plainText(500, 'Please keep it under 500 characters.'),

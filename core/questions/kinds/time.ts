@@ -2,7 +2,7 @@ import { time as readTime } from '../../time/index.ts'
 import { written } from './written.ts'
 
 /** A time of day. */
-export const time = written({
+export const timeKind = written({
   name: 'A time of day',
   example: '12:00',
   problem: (text) => {

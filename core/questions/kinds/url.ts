@@ -1,7 +1,7 @@
 import { written } from './written.ts'
 
 /** A web address. */
-export const url = written({
+export const urlKind = written({
   name: 'A web address',
   example: 'https://example.org/page',
   problem: (text) =>

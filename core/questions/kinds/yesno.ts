@@ -1,7 +1,7 @@
 import type { Kind } from './kind.ts'
 
 /** Yes or no. */
-export const yesno: Kind = {
+export const yesnoKind: Kind = {
   name: 'Yes or no',
   asks: true,
   shape: {},

@@ -3,7 +3,7 @@ import type { Entry } from '@acolhida/core/openings'
 import { DAY, type Instant, instant, shift } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
 import type { DeskDatabase } from '../data/database.ts'
-import type { Wish } from './understand.ts'
+import type { UnderstandWish } from './understand.ts'
 
 /** How far ahead the busy times of a file are kept. */
 const AHEAD = 400 * DAY
@@ -20,7 +20,7 @@ export async function openCalendarFile(
   calendar: { id: string; name: string },
   text: string,
   now: Instant,
-  understand: (wish: Wish) => Promise<BusyTimes> | BusyTimes,
+  understand: (wish: UnderstandWish) => Promise<BusyTimes> | BusyTimes,
 ): Promise<{ busy: number; skipped: string[] }> {
   const row = await db.practice.get('practice')
   if (!row) throw new Error('There is no practice yet.')

@@ -1,10 +1,10 @@
 import { busyTimes } from '@acolhida/core/formats/busy'
 import { zone } from '@acolhida/core/time'
-import type { Told, Wish } from './understand.ts'
+import type { UnderstandTold, UnderstandWish } from './understand.ts'
 
 /** Understands one calendar off the main thread, and tells how far it is. */
-self.addEventListener('message', ({ data }: MessageEvent<Wish>) => {
-  const tell = (told: Told): void => self.postMessage(told)
+self.addEventListener('message', ({ data }: MessageEvent<UnderstandWish>) => {
+  const tell = (told: UnderstandTold): void => self.postMessage(told)
   try {
     const { text, from, to, home, what, owners } = data
     const onProgress = (done: number, total: number): void => tell({ done, total })

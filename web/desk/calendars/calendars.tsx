@@ -9,13 +9,13 @@ import { relayNow, useAt } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { FileButton, saveFile } from '../parts/file.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
-import { relay } from '../sync/relay.ts'
+import { deskRelay } from '../sync/relay.ts'
 import { dropCalendar, openCalendarFile } from './calendar-file.ts'
-import { understand } from './understand.ts'
+import { understandCalendar } from './understand.ts'
 
 const withCalendars = (practice: Practice, change: (before: Subscription[]) => Subscription[]): Practice => ({
   ...practice,
@@ -33,7 +33,7 @@ const newId = (): string =>
     .slice(0, 12)
 
 /** Other calendars that must not clash. */
-export function Calendars() {
+export function CalendarsPage() {
   const { practice, calendars } = useDesk()
   const [name, setName] = useState('')
   const [url, setUrl] = useState('')
@@ -146,7 +146,7 @@ export function Calendars() {
               value={url}
               onChange={(event) => setUrl(event.target.value)}
             />
-            <Problem of={act} />
+            <ProblemNote of={act} />
             <button type="submit" className="press press-go justify-self-start">
               <Plus size={16} aria-hidden="true" /> Read this calendar
             </button>
@@ -175,7 +175,7 @@ function OpenFile() {
         { id, name },
         await file.text(),
         relayNow(),
-        (wish) => understand(wish, (done, total) => setProgress({ done, total, stop }), stop.signal),
+        (wish) => understandCalendar(wish, (done, total) => setProgress({ done, total, stop }), stop.signal),
       )
       setSaid(
         `${busy} busy times are in your diary.${skipped.length > 0 ? ` Not understood: ${skipped.slice(0, 5).join('; ')}.` : ''}`,
@@ -219,7 +219,7 @@ function Feed() {
   const { connection, practice } = useDesk()
   const act = useAct()
   const make = async (): Promise<void> => {
-    const { url } = await relay.feed(connection.key ?? '')
+    const { url } = await deskRelay.feed(connection.key ?? '')
     await db.link.update('link', { feed: url })
   }
   const save = async (): Promise<void> =>
@@ -246,7 +246,7 @@ function Feed() {
           />
         </label>
       )}
-      <Problem of={act} />
+      <ProblemNote of={act} />
       <button
         type="button"
         className="press justify-self-start"

@@ -2,7 +2,7 @@ import type { BusyTimes } from '@acolhida/core/formats/busy'
 import type { Instant } from '@acolhida/core/time'
 
 /** A calendar to be understood. */
-export interface Wish {
+export interface UnderstandWish {
   text: string
   from: Instant
   to: Instant
@@ -15,7 +15,7 @@ export interface Wish {
 }
 
 /** What the worker says: how far it is, or what came of it. */
-export type Told = { done: number; total: number } | { said: BusyTimes } | { problem: string }
+export type UnderstandTold = { done: number; total: number } | { said: BusyTimes } | { problem: string }
 
 /**
  * Understands a calendar in a worker of its own, so that the page goes on answering.
@@ -23,15 +23,15 @@ export type Told = { done: number; total: number } | { said: BusyTimes } | { pro
  * @param signal stops it: the worker ends, and nothing of it remains
  * @throws Error with a sentence when it is no calendar, or was stopped
  */
-export function understand(
-  wish: Wish,
+export function understandCalendar(
+  wish: UnderstandWish,
   onProgress: (done: number, total: number) => void,
   signal: AbortSignal,
 ): Promise<BusyTimes> {
   const worker = new Worker(new URL('./calendar.worker.ts', import.meta.url), { type: 'module' })
   return new Promise<BusyTimes>((resolve, reject) => {
     signal.addEventListener('abort', () => reject(new Error('Stopped; nothing was changed.')), { once: true })
-    worker.addEventListener('message', ({ data }: MessageEvent<Told>) => {
+    worker.addEventListener('message', ({ data }: MessageEvent<UnderstandTold>) => {
       if ('done' in data) onProgress(data.done, data.total)
       else if ('said' in data) resolve(data.said)
       else reject(new Error(data.problem))

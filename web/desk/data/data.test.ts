@@ -11,7 +11,7 @@ import { demoBackup } from '@acolhida/demo'
 import Dexie from 'dexie'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { dropCalendar, openCalendarFile } from '../calendars/calendar-file.ts'
-import type { Wish } from '../calendars/understand.ts'
+import type { UnderstandWish } from '../calendars/understand.ts'
 import { takeIn } from './arrive.ts'
 import { exportBackup, importBackup } from './backup.ts'
 import { changePractice, undoChange } from './change.ts'
@@ -213,7 +213,8 @@ describe('a calendar file', () => {
     '',
   ].join('\r\n')
   /** Without a worker, which tests have none of. */
-  const here = ({ text: of, from, to, home, what }: Wish) => busyTimes(of, from, to, zone(home), { what })
+  const here = ({ text: of, from, to, home, what }: UnderstandWish) =>
+    busyTimes(of, from, to, zone(home), { what })
   beforeEach(() => importBackup(db, demo))
 
   it('becomes part of the diary as busy times without a word of what they are about', async () => {

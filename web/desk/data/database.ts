@@ -4,8 +4,16 @@ import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
 import Dexie, { type EntityTable, type Table } from 'dexie'
 import type { BookingRow, PersonRow } from './rows.ts'
-import type { Change, Connection, EventRow, FileRow, Intention, PracticeRow, Wanted } from './tables.ts'
-import { toVersion5 } from './version-5.ts'
+import type {
+  Connection,
+  EventRow,
+  FileRow,
+  Intention,
+  PracticeChange,
+  PracticeRow,
+  WantedFile,
+} from './tables.ts'
+import { deskToVersion5 } from './version-5.ts'
 
 /** The desk's own data: the truth of the practice lives here. */
 export class DeskDatabase extends Dexie {
@@ -19,12 +27,12 @@ export class DeskDatabase extends Dexie {
   declare sessions: EntityTable<Entry, 'id'>
   declare mails: EntityTable<SentMail, 'n'>
   declare intentions: EntityTable<Intention, 'order'>
-  declare changes: EntityTable<Change, 'order'>
+  declare changes: EntityTable<PracticeChange, 'order'>
   /** What the relay has read of other calendars; not the desk's own, and in no backup. */
   declare calendars: EntityTable<CalendarState, 'id'>
   declare files: EntityTable<FileRow, 'id'>
   /** Files given as answers that the relay still has to hand over. */
-  declare wanted: EntityTable<Wanted, 'id'>
+  declare wanted: EntityTable<WantedFile, 'id'>
 
   constructor(name: string) {
     // What is decided here is nowhere else until the relay has it: it is on the disk before it is called done.
@@ -70,7 +78,7 @@ export class DeskDatabase extends Dexie {
         sessions: 'id, start, calendar',
         wanted: 'id',
       })
-      .upgrade(toVersion5)
+      .upgrade(deskToVersion5)
   }
 }
 

@@ -8,7 +8,7 @@ export const bookingsOf = (db: DeskDatabase, person: Pick<Person, 'emails'>): Pr
   db.bookings.where('mail').anyOf(person.emails).toArray()
 
 /** The person behind an address, as it was typed. */
-export const personBehind = (db: DeskDatabase, email: string): Promise<PersonRow | undefined> =>
+export const personOfMail = (db: DeskDatabase, email: string): Promise<PersonRow | undefined> =>
   db.people.where('emails').equals(normalMail(email)).first()
 
 /** Keeps a person, with what their bookings tell of them. Inside a transaction that has people and bookings. */

@@ -4,7 +4,7 @@ import { knownFrom, normalMail, type Person, tagsOf } from '@acolhida/core/peopl
 import type { Subscription } from '@acolhida/core/practice'
 import { isAttached } from '@acolhida/core/questions'
 import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
-import type { Wanted } from './tables.ts'
+import type { WantedFile } from './tables.ts'
 
 /** A booking with what pages look for, so that an index finds it. All of it follows from the booking. */
 export interface BookingRow extends Booking {
@@ -113,7 +113,7 @@ export function plainPerson(row: PersonRow): Person {
 }
 
 /** The files that a booking's answers name. */
-export const filesIn = ({ asked }: Booking): Wanted[] =>
+export const filesIn = ({ asked }: Booking): WantedFile[] =>
   Object.values(asked.answers)
     .filter(isAttached)
     .map(({ file, name, type }) => ({ id: file, name, type }))

@@ -63,10 +63,10 @@ export interface FileRow {
 }
 
 /** A file given as an answer that is not here yet. */
-export type Wanted = Omit<FileRow, 'data'>
+export type WantedFile = Omit<FileRow, 'data'>
 
 /** The practice as it was before a change, to go back to. */
-export interface Change {
+export interface PracticeChange {
   order: number
   /** What was changed, in words. */
   what: string

@@ -3,10 +3,10 @@ import type { Entry } from '@acolhida/core/openings'
 import { byMail, type Person } from '@acolhida/core/people'
 import type { Transaction } from 'dexie'
 import { type BookingRow, bookingRow, filesIn, type PersonRow, personRow, withCalendar } from './rows.ts'
-import type { FileRow, PracticeRow, Wanted } from './tables.ts'
+import type { FileRow, PracticeRow, WantedFile } from './tables.ts'
 
 /** Gives every booking and person of a released database the row that pages look for. */
-export async function toVersion5(changes: Transaction): Promise<void> {
+export async function deskToVersion5(changes: Transaction): Promise<void> {
   const bookings = await changes.table<Booking, string>('bookings').toArray()
   await changes.table<BookingRow, string>('bookings').bulkPut(bookings.map(bookingRow))
   const found = byMail(bookings)
@@ -21,7 +21,7 @@ export async function toVersion5(changes: Transaction): Promise<void> {
   )
   const here = new Set(await changes.table<FileRow, string>('files').toCollection().primaryKeys())
   const lacking = bookings.flatMap(filesIn).filter(({ id }) => !here.has(id))
-  await changes.table<Wanted, string>('wanted').bulkPut(lacking)
+  await changes.table<WantedFile, string>('wanted').bulkPut(lacking)
   const row = await changes.table<PracticeRow, string>('practice').get('practice')
   const sessions = await changes.table<Entry, string>('sessions').toArray()
   await changes.table<Entry, string>('sessions').bulkPut(withCalendar(sessions, row?.practice.calendars))

@@ -2,7 +2,7 @@ import { type Booking, stateAt } from '@acolhida/core/booking'
 import { awayTimes, blocksOn, type ReadHours } from '@acolhida/core/openings'
 import type { Hours, Practice } from '@acolhida/core/practice'
 import { type DayNumber, dateAt, type Instant, minutesOf, shortDate, type Zone } from '@acolhida/core/time'
-import type { Band, BandItem } from '../../drawings/day-band.tsx'
+import type { BandItem, DrawnDay } from '../../drawings/day-band.tsx'
 import type { Taken } from '../data/taken.ts'
 
 /** Whether a session is booked and has not begun. */
@@ -36,7 +36,7 @@ export function hoursShown(
 }
 
 /** One day of the diary as a band. */
-export function bandOf(
+export function dayBandOf(
   practice: Practice,
   taken: Taken,
   day: DayNumber,
@@ -45,7 +45,7 @@ export function bandOf(
   now: Instant,
   where: Zone,
   hours: ReadHours,
-): Band {
+): DrawnDay {
   const from = where.toInstant(day, Math.max(0, shown.from))
   const to = where.toInstant(day, shown.to)
   const items = taken.diary.entries

@@ -15,12 +15,12 @@ import {
 } from '@acolhida/core/time'
 import { type PointerEvent, type ReactNode, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { type Band, type BandItem, DayBand } from '../../drawings/day-band.tsx'
+import { type BandItem, DayBand, type DrawnDay } from '../../drawings/day-band.tsx'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { type Taken, takenOf } from '../data/taken.ts'
-import { Problem, useAct } from '../parts/act.tsx'
-import { bandOf, hoursShown } from './band-of.ts'
+import { ProblemNote, useAct } from '../parts/act.tsx'
+import { dayBandOf, hoursShown } from './band-of.ts'
 import { drag } from './drag.ts'
 import { GroupSession } from './group-session.tsx'
 import { Legend } from './legend.tsx'
@@ -69,7 +69,7 @@ export function Bands({
   const shown = useMemo(() => hoursShown(hours, taken, days, where), [hours, taken, days, where])
   const bands = useMemo(() => {
     const read = readHours(hours)
-    return days.map((day) => bandOf(practice, taken, day, shown, starts, minute, where, read))
+    return days.map((day) => dayBandOf(practice, taken, day, shown, starts, minute, where, read))
   }, [practice, taken, days, shown, starts, minute, where, hours])
   const words = (at: Instant): string[] =>
     why(practice, diary, ask, at).map((closure) =>
@@ -172,7 +172,7 @@ export function Bands({
         role="status"
         className="drag-label pointer-events-none fixed top-0 left-0 z-30 w-[330px] rounded-lg px-3 py-2 text-[14px] shadow-lg"
       />
-      <Problem of={act} />
+      <ProblemNote of={act} />
       <Legend />
       {moving && (
         <Move desk={desk} booking={moving.booking} to={moving.to} close={() => setMoving(undefined)} />
@@ -246,7 +246,7 @@ function Why({
 }: {
   at: Instant
   closures: string[]
-  band: Band
+  band: DrawnDay
   where: Zone
   minutes: number
 }) {

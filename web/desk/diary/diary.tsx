@@ -9,7 +9,7 @@ import { undoChange } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { useTaken } from '../data/taken.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { homeZone } from '../parts/words.ts'
 import { Bands } from './bands.tsx'
 import { BookIn } from './book-in.tsx'
@@ -28,7 +28,7 @@ const ASKERS: Record<string, { name: string; asker: (service: string) => Asker }
 }
 
 /** The diary as day bands or a list, with the openings of a service laid over. */
-export function Diary() {
+export function DiaryPage() {
   const desk = useDesk()
   const minute = useMinute()
   const { practice } = desk
@@ -203,7 +203,7 @@ export function Diary() {
           </>
         )}
       </p>
-      <Problem of={act} />
+      <ProblemNote of={act} />
       {entering !== undefined && service && (
         <BookIn desk={desk} service={service.id} at={entering} close={() => setEntering(undefined)} />
       )}

@@ -9,7 +9,7 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import type { Taken } from '../data/taken.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
 import { STATE } from '../parts/words.ts'
@@ -87,7 +87,7 @@ export function GroupSession({
               ? `Call this session off and write to ${here.length === 1 ? 'one person' : `${here.length} people`}`
               : 'Call this session off'}
           </button>
-          <Problem of={act} />
+          <ProblemNote of={act} />
         </div>
       )}
     </Dialog>

@@ -3,7 +3,7 @@ import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { dateTimeAt, type Instant, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import type { Desk } from '../data/live.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
 import { decideFor } from '../sync/acts.ts'
@@ -73,7 +73,7 @@ export function Move({
             ? 'Move it'
             : `Move to ${moment(weighed.start, zoneAt(chosen.place))}`}
       </button>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </Dialog>
   )
 }

@@ -9,7 +9,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import { BookIn } from '../diary/book-in.tsx'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { currencyOf, OUTCOME, when } from '../parts/words.ts'
 import { answerEnquiry } from '../sync/acts.ts'
@@ -93,7 +93,7 @@ export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquir
           )}
         </div>
       )}
-      <Problem of={act} />
+      <ProblemNote of={act} />
       {doing === 'quote' && <QuoteDialog desk={desk} enquiry={enquiry} close={() => setDoing(undefined)} />}
       {doing === 'book' && (
         <BookIn
@@ -150,7 +150,7 @@ function AnswerForm({ enquiry, close }: { enquiry: DeskEnquiry; close: () => voi
       }}
     >
       <PlainField label={`Your answer to ${enquiry.name}`} rows={4} value={text} onChange={setText} />
-      <Problem of={act} />
+      <ProblemNote of={act} />
       <span className="flex gap-2">
         <button type="submit" className="press press-go" disabled={!text.trim()}>
           Send the answer

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { HoursBand } from '../../drawings/hours-band.tsx'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { ActButton, Problem, useAct } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { parseBlocks } from './parse-blocks.ts'
 import { Reserve } from './reserve.tsx'
@@ -134,7 +134,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
           <Plus size={16} aria-hidden="true" /> Change these days
         </button>
       </form>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </section>
   )
 }

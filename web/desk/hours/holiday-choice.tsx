@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { homeZone } from '../parts/words.ts'
 import { wholeDay, withAway } from './away.ts'
 import { countries, type Holiday, publicHolidays } from './holidays.ts'
@@ -50,7 +50,7 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
   }
   return (
     <div className="mt-3 border-t border-line pt-3">
-      <Problem of={act} />
+      <ProblemNote of={act} />
       <div className="grid grid-cols-[1fr_96px] gap-2">
         <label className="ask">
           Holidays of

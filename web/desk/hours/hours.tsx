@@ -6,7 +6,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
@@ -120,7 +120,7 @@ function Day({ practice, scope, day }: { practice: Practice; scope: Scope; day: 
       <div className="mt-1 sm:ml-[108px]">
         <HoursBand name={name} blocks={blocks} onChange={draw} />
         <Reserve practice={practice} name={name} blocks={blocks} onChange={draw} />
-        <Problem of={act} />
+        <ProblemNote of={act} />
       </div>
     </li>
   )

@@ -14,7 +14,7 @@ import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { ActButton, Problem, useAct } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { withAway } from './away.ts'
 import { datesOf } from './changed-days.tsx'
 import { HolidayChoice } from './holiday-choice.tsx'
@@ -139,7 +139,7 @@ function AddAway() {
         </select>
       </label>
       <div className="col-span-2">{field('note', 'A note for yourself', 'text')}</div>
-      <Problem of={act} className="col-span-2" />
+      <ProblemNote of={act} className="col-span-2" />
       <button type="submit" className="press col-span-2">
         <Plus size={16} aria-hidden="true" /> Keep this time free
       </button>

@@ -3,12 +3,12 @@ import { beginPractice } from '@acolhida/core/practice'
 import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { type FormEvent, type ReactNode, useCallback, useEffect, useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
-import { Mark } from '../../theme/mark.tsx'
+import { Emblem } from '../../theme/mark.tsx'
 import { importBackup } from '../data/backup.ts'
 import { db } from '../data/db.ts'
 import { Restoring } from '../restore/restoring.tsx'
 import { arriveByCode, lookRound, pairWith } from '../sync/acts.ts'
-import { relay } from '../sync/relay.ts'
+import { deskRelay } from '../sync/relay.ts'
 
 /** An empty desk: begin a practice, open a backup, or look round the demo. */
 export function Begin({ code }: { code: string | undefined }) {
@@ -26,7 +26,7 @@ export function Begin({ code }: { code: string | undefined }) {
       .finally(() => setBusy(false))
   }, [])
   useEffect(() => {
-    relay
+    deskRelay
       .status()
       .then((status) => {
         setDemo(status.demo)
@@ -43,7 +43,7 @@ export function Begin({ code }: { code: string | undefined }) {
     <main className="mx-auto min-h-dvh max-w-[860px] px-6 py-12">
       <title>Acolhida</title>
       <div className="flex items-center gap-3">
-        <Mark size={44} />
+        <Emblem size={44} />
         <h1>Acolhida</h1>
       </div>
       <p className="mt-3 max-w-[600px] text-[17px]">
@@ -78,7 +78,7 @@ export function Begin({ code }: { code: string | undefined }) {
           {demo && (
             <Offer
               title="Look round the demo"
-              text={`The practice of Iria Montalvar, a voice coach in Coimbra. She and her clients are invented.${taken ? ' Another desk is paired with its relay; looking round here cuts that one off.' : ''}`}
+              text={`The practice of Iria Montalvar, a voice coach in Coimbra. She and her clients are invented.${taken ? ' Another desk is paired with its deskRelay; looking round here cuts that one off.' : ''}`}
             >
               <button type="button" className="press" disabled={busy} onClick={() => run(lookRound)}>
                 Look round

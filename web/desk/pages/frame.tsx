@@ -2,11 +2,11 @@ import { moment } from '@acolhida/core/time'
 import { useEffect, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { useAt, useClockNote, useLeapt } from '../../relay-client/clock.ts'
-import { Mark } from '../../theme/mark.tsx'
+import { Emblem } from '../../theme/mark.tsx'
 import { isAwaiting } from '../data/awaiting.ts'
 import { type Desk, useDeskData } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
-import { Keys } from '../parts/keys.tsx'
+import { KeysDialog } from '../parts/keys.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
 import { UndoBar } from '../parts/undo-bar.tsx'
 import { homeZone } from '../parts/words.ts'
@@ -34,7 +34,7 @@ const RAIL = [
 ] as const
 
 /** The frame of the desk: the rail, the page one is on, and what can still be undone. */
-export function Frame() {
+export function DeskFrame() {
   const desk = useDeskData()
   const pairing = new URLSearchParams(location.hash.slice(1)).get('pair')
   if (desk === undefined) return <div className="p-10 text-soft">One moment …</div>
@@ -71,7 +71,7 @@ function Furnished({ desk }: { desk: Desk }) {
         className="bg-rail px-3.5 py-5 text-rail-ink md:sticky md:top-0 md:flex md:h-dvh md:flex-col md:gap-[3px]"
       >
         <div className="serif flex items-center gap-2.5 px-2 pb-4 text-[22px] font-semibold">
-          <Mark /> Acolhida
+          <Emblem /> Acolhida
         </div>
         <div className="flex gap-1 overflow-x-auto md:contents">
           {RAIL.map((one) =>
@@ -109,7 +109,7 @@ function Furnished({ desk }: { desk: Desk }) {
       </main>
       <UndoBar desk={desk} />
       {keys && (
-        <Keys rail={RAIL.flatMap((one) => ('key' in one ? [one] : []))} close={() => setKeys(false)} />
+        <KeysDialog rail={RAIL.flatMap((one) => ('key' in one ? [one] : []))} close={() => setKeys(false)} />
       )}
     </div>
   )

@@ -81,7 +81,7 @@ const WORD: readonly Setting<Practice>[] = [
 const itself = (practice: Practice, to: (of: Practice) => Practice): Practice => to(practice)
 
 /** Limits that hold for all services, and how requests are answered. */
-export function Limits() {
+export function LimitsPage() {
   const { practice } = useDesk()
   const { weekCloses } = practice
   const faults = checkPractice(practice)

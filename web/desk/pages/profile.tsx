@@ -21,7 +21,7 @@ const withProfile = (practice: Practice, part: Partial<ProfileData>): Practice =
 })
 
 /** Who the practitioner is: name, greeting, addresses, zone and currency. */
-export function Profile() {
+export function ProfilePage() {
   const { practice } = useDesk()
   const { profile } = practice
   const zones = ZONES.includes(profile.zone) ? ZONES : [profile.zone, ...ZONES]

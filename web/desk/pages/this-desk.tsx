@@ -5,7 +5,7 @@ import { useDesk } from '../data/live.ts'
 import { saveFile } from '../parts/file.tsx'
 import { RESTORED, Restoring } from '../restore/restoring.tsx'
 import { lookRound, pairWith } from '../sync/acts.ts'
-import { relay } from '../sync/relay.ts'
+import { deskRelay } from '../sync/relay.ts'
 import { useStanding } from '../sync/sync.ts'
 
 /** What is to be said after the page has been loaded anew, once. */
@@ -22,7 +22,7 @@ export function ThisDesk() {
   const [message, setMessage] = useState(saidOnce)
   const [demo, setDemo] = useState(false)
   useEffect(() => {
-    relay
+    deskRelay
       .status()
       .then((status) => setDemo(status.demo))
       .catch(() => setDemo(false))

@@ -22,7 +22,7 @@ import { type Desk, useDesk } from '../data/live.ts'
 import type { BookingRow } from '../data/rows.ts'
 import type { Intention } from '../data/tables.ts'
 import { useTaken } from '../data/taken.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
@@ -169,7 +169,7 @@ function Refused({ intention: { booking: id, order, command, refused } }: { inte
           Put aside
         </button>
       </span>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </div>
   )
 }

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { useDesk } from '../data/live.ts'
 import { homeZone } from '../parts/words.ts'
-import { relay } from '../sync/relay.ts'
+import { deskRelay } from '../sync/relay.ts'
 import { useStanding, useUnpublished } from '../sync/sync.ts'
 
 const ZONES = Intl.supportedValuesOf('timeZone')
@@ -33,7 +33,7 @@ export function TryIt() {
     const begin = async (): Promise<void> => {
       try {
         const body: TrialBody = { as, ...(at ? { at: instantOf(home, at as LocalDateTime) } : {}) }
-        const opened = await relay.trial(body, key)
+        const opened = await deskRelay.trial(body, key)
         if (mine !== latest.current) return
         setUrl(`${opened.url}?zone=${encodeURIComponent(zone)}`)
         setProblem(undefined)

@@ -43,7 +43,7 @@ export function useAct(): Acting {
 }
 
 /** What went wrong with an act, beside what was touched. */
-export function Problem({ of, className = 'mt-2' }: { of: Pick<Acting, 'problem'>; className?: string }) {
+export function ProblemNote({ of, className = 'mt-2' }: { of: Pick<Acting, 'problem'>; className?: string }) {
   if (of.problem === undefined) return null
   return (
     <p role="alert" className={`text-[14px] font-semibold whitespace-pre-line text-clay ${className}`}>
@@ -81,7 +81,7 @@ export function ActButton({
       >
         {children}
       </button>
-      <Problem of={act} className="" />
+      <ProblemNote of={act} className="" />
     </>
   )
 }

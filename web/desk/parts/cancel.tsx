@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
-import { Problem, useAct } from './act.tsx'
+import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
 import { WordWithIt } from './word.tsx'
 import { currencyOf, serviceName } from './words.ts'
@@ -39,7 +39,7 @@ export function CancelSession({ desk, booking, close }: { desk: Desk; booking: B
       >
         Cancel it, free for {name}
       </button>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </Dialog>
   )
 }

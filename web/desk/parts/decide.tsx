@@ -19,7 +19,7 @@ import { isAwaiting } from '../data/awaiting.ts'
 import type { Desk } from '../data/live.ts'
 import { useTaken } from '../data/taken.ts'
 import { decideFor } from '../sync/acts.ts'
-import { Problem, useAct } from './act.tsx'
+import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
 import { WordWithIt } from './word.tsx'
 import { serviceName, when } from './words.ts'
@@ -57,7 +57,7 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
           <span className="sr-only"> {name}</span>
         </button>
       </div>
-      <Problem of={act} />
+      <ProblemNote of={act} />
       {open === 'decline' && <TurnDown desk={desk} booking={booking} close={() => setOpen(undefined)} />}
       {open === 'offer' && <OfferTimes desk={desk} booking={booking} close={() => setOpen(undefined)} />}
     </>
@@ -96,7 +96,7 @@ function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; clos
       >
         Turn down and send this
       </button>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </Dialog>
   )
 }
@@ -198,7 +198,7 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
           {chosen.length > 1 ? `Offer these ${chosen.length} times` : 'Offer this time'}
         </button>
       </div>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </Dialog>
   )
 }

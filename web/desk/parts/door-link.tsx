@@ -1,13 +1,13 @@
 import { ExternalLink } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { useDesk } from '../data/live.ts'
-import { relay } from '../sync/relay.ts'
+import { deskRelay } from '../sync/relay.ts'
 
 /** Where the door is reached, with a slash at the end; unknown while the relay does not answer. */
 export function useDoorUrl(): string | undefined {
   const [door, setDoor] = useState<string>()
   useEffect(() => {
-    relay
+    deskRelay
       .status()
       .then((status) => setDoor(status.doorUrl))
       .catch(() => setDoor(undefined))

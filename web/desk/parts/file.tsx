@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Problem, useAct } from './act.tsx'
+import { ProblemNote, useAct } from './act.tsx'
 
 /** A button that opens a file; the same file can be chosen again. */
 export function FileButton({
@@ -27,7 +27,7 @@ export function FileButton({
           }}
         />
       </label>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </>
   )
 }

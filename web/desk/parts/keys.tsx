@@ -1,7 +1,13 @@
 import { Dialog } from './dialog.tsx'
 
 /** The keys of the desk. */
-export function Keys({ rail, close }: { rail: readonly { name: string; key: string }[]; close: () => void }) {
+export function KeysDialog({
+  rail,
+  close,
+}: {
+  rail: readonly { name: string; key: string }[]
+  close: () => void
+}) {
   return (
     <Dialog title="Keys" close={close}>
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">

@@ -6,7 +6,7 @@ import type { Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import type { DeskDatabase } from '../data/database.ts'
 import { db } from '../data/db.ts'
-import { personBehind } from '../data/people.ts'
+import { personOfMail } from '../data/people.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
 
 /** Who stands behind an address, and whose bookings use price codes: what a wish is reckoned with. */
@@ -19,7 +19,7 @@ const NOBODY: Behind = { person: undefined, withCode: [] }
 
 /** Looks up who stands behind an address. */
 export const behind = async (from: DeskDatabase, email: string): Promise<Behind> => ({
-  person: await personBehind(from, email),
+  person: await personOfMail(from, email),
   withCode: await from.bookings.orderBy('code').toArray(),
 })
 

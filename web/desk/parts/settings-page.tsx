@@ -3,7 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { type ReactNode, useState } from 'react'
 import { undoChange } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { Problem, useAct } from './act.tsx'
+import { ProblemNote, useAct } from './act.tsx'
 import { DoorLink } from './door-link.tsx'
 
 /** A page on which the practice is changed: everything is kept as it is typed, and can be undone. */
@@ -57,7 +57,7 @@ function Undo() {
       >
         {last ? `Undo: ${last.what}` : 'Nothing to undo'}
       </button>
-      <Problem of={act} className="" />
+      <ProblemNote of={act} className="" />
     </div>
   )
 }

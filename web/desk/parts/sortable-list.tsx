@@ -14,7 +14,7 @@ import {
 } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { ReactNode } from 'react'
-import { Problem, useAct } from './act.tsx'
+import { ProblemNote, useAct } from './act.tsx'
 
 /** A list whose rows can be put in another order: by dragging, or by Space and the arrow keys on a handle. */
 export function SortableList({
@@ -58,7 +58,7 @@ export function SortableList({
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ul className="grid max-w-[900px] gap-3">{children}</ul>
       </SortableContext>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </DndContext>
   )
 }

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { Problem, useAct } from './act.tsx'
+import { ProblemNote, useAct } from './act.tsx'
 
 /** Something on or off. It moves at once; what is kept follows, and counts. */
 export function Switch({
@@ -36,7 +36,7 @@ export function Switch({
         />
         {label}
       </label>
-      <Problem of={act} className="" />
+      <ProblemNote of={act} className="" />
     </>
   )
 }

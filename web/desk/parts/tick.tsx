@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { Problem, useAct } from './act.tsx'
+import { ProblemNote, useAct } from './act.tsx'
 
 /** Something of several that belongs to it or not. It shows at once; what is kept follows, and counts. */
 export function Tick({
@@ -40,7 +40,7 @@ export function Tick({
         />
         {label}
       </label>
-      <Problem of={act} className="" />
+      <ProblemNote of={act} className="" />
     </>
   )
 }

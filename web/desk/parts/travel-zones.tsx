@@ -2,7 +2,7 @@ import type { Place, Practice, TravelZone } from '@acolhida/core/practice'
 import { Plus, X } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { amount, whole } from '../settings/setting.ts'
+import { amount, wholeTyped } from '../settings/setting.ts'
 import { ActButton } from './act.tsx'
 import { SavedField } from './saved-field.tsx'
 import { currencyOf } from './words.ts'
@@ -79,7 +79,7 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
               type="number"
               suffix="min"
               value={String(zone.clear)}
-              change={set(zone.id, (typed) => ({ clear: whole(typed) }))}
+              change={set(zone.id, (typed) => ({ clear: wholeTyped(typed) }))}
             />
             <div className="col-span-2">
               <SavedField

@@ -36,8 +36,8 @@ export function UndoBar({ desk }: { desk: Desk }) {
   const [since] = useState(relayNow)
   const undoable = useLiveQuery(() => db.bookings.where('undo').above(since).reverse().toArray()) ?? []
   const outstanding = desk.intentions.filter((intention) => !intention.refused)
-  const ids = [...new Set(outstanding.map((one) => one.booking))].sort().join(' ')
-  const decided = useLiveQuery(() => db.bookings.bulkGet(ids ? ids.split(' ') : []), [ids]) ?? []
+  const ids = [...new Set(outstanding.map(({ booking }) => booking))]
+  const decided = useLiveQuery(() => db.bookings.bulkGet(ids), [JSON.stringify(ids)]) ?? []
   return (
     <div
       role="status"

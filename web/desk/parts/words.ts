@@ -5,7 +5,7 @@ import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import type { Answers, Reading } from '@acolhida/core/questions'
 import { type Instant, MINUTE, moment, shift, timeAt, type Zone, zone } from '@acolhida/core/time'
-import type { Mark } from '../../drawings/lead-line.tsx'
+import type { LeadMark } from '../../drawings/lead-line.tsx'
 
 export const STATE: Record<StateName, string> = {
   unproved: 'Has not opened the mailed link yet',
@@ -68,11 +68,11 @@ const DUE: Partial<Record<StateName, string>> = {
 }
 
 /** The moments of a booking for its lead line. */
-export function marksOf(practice: Practice, booking: Booking): Mark[] {
+export function marksOf(practice: Practice, booking: Booking): LeadMark[] {
   const { asked } = booking
   const place = placeOf(practice, booking.place)
   const { deadlines } = deadlinesOf(asked.houseRules, booking.start, zoneOf(practice, place))
-  const marks: Mark[] = [{ at: asked.at, name: 'Asked', kind: 'past' }]
+  const marks: LeadMark[] = [{ at: asked.at, name: 'Asked', kind: 'past' }]
   const state = stateAt(booking, asked.at)
   const due = DUE[state.is]
   if (due) marks.push({ at: booking.until, name: due, kind: 'due' })

@@ -5,7 +5,7 @@ import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import { changePerson } from '../data/people.ts'
 import { type PersonRow, plainPerson } from '../data/rows.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { Tick } from '../parts/tick.tsx'
@@ -102,7 +102,7 @@ export function AboutPerson({
           on={person.blocked}
           onChange={(blocked) => setPerson((now) => ({ ...now, blocked }))}
         />
-        <Problem of={act} />
+        <ProblemNote of={act} />
         <button type="submit" className="press press-go justify-self-start">
           {given ? 'Keep it' : 'Invite them'}
         </button>

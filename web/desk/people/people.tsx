@@ -7,7 +7,7 @@ import { type PeopleWish, peopleIn } from '../data/lists.ts'
 import { type Desk, useDesk } from '../data/live.ts'
 import { join } from '../data/people.ts'
 import type { PersonRow } from '../data/rows.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { among, FilterChoice, FindBar, SearchField, useFilters } from '../parts/find-bar.tsx'
 import { useRows } from '../parts/use-rows.ts'
@@ -181,7 +181,7 @@ function Joining({ person, close }: { person: PersonRow; close: () => void }) {
       >
         Join them
       </button>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </Dialog>
   )
 }

@@ -14,7 +14,7 @@ import { Plus } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useDesk } from '../data/live.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { SortableList } from '../parts/sortable-list.tsx'
@@ -22,14 +22,14 @@ import { currencyOf } from '../parts/words.ts'
 import { amount } from '../settings/setting.ts'
 import { conditionOn } from './condition-edit.tsx'
 import { Differences } from './differences.tsx'
-import { changeDraft, moved, movedQuestion, withDraft, withQuestionnaire } from './draft.ts'
+import { changeDraft, movedItem, movedQuestion, withDraft, withQuestionnaire } from './draft.ts'
 import { QuestionFiles } from './files.tsx'
 import { bandLines, bandsFrom } from './lines.ts'
 import { Publish } from './publish.tsx'
 import { QuestionCard } from './question-card.tsx'
 import { Replayed } from './replayed.tsx'
 import { RuleCard } from './rule-card.tsx'
-import { Live, Proof, usePathCheck } from './what-it-does.tsx'
+import { Live, ProofOfPaths, usePathCheck } from './what-it-does.tsx'
 
 /** A questionnaire being written: questions and rules on the left, what they do on the right. */
 export function Builder() {
@@ -177,7 +177,10 @@ function Writing({ id }: { id: string }) {
           <SortableList
             items={sheet.rules}
             onMove={(from, to) =>
-              changeDraft(id, 'the order of rules', (now) => ({ ...now, rules: moved(now.rules, from, to) }))
+              changeDraft(id, 'the order of rules', (now) => ({
+                ...now,
+                rules: movedItem(now.rules, from, to),
+              }))
             }
           >
             {sheet.rules.map((rule, i) => (
@@ -202,7 +205,7 @@ function Writing({ id }: { id: string }) {
           >
             <Plus size={16} aria-hidden="true" /> Add a rule
           </button>
-          <Problem of={act} />
+          <ProblemNote of={act} />
           <section className="sheet mt-4 p-4">
             <SavedField
               label="What points come to, a line each"
@@ -252,7 +255,7 @@ function Writing({ id }: { id: string }) {
           </label>
           {view === 'write' ? (
             <>
-              <Proof
+              <ProofOfPaths
                 practice={practice}
                 questionnaire={written}
                 check={check}

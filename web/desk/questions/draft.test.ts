@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto'
 import type { Question } from '@acolhida/core/questions'
 import { KINDS } from '@acolhida/core/questions'
 import { describe, expect, it } from 'vitest'
-import { asKind, moved, movedQuestion } from './draft.ts'
+import { asKind, movedItem, movedQuestion } from './draft.ts'
 
 const before = [
   { id: 'a', text: 'Alone' },
@@ -40,9 +40,9 @@ describe('a question of another kind', () => {
 })
 
 it('a list is put in another order', () => {
-  expect(moved(['a', 'b', 'c'], 0, 2)).toEqual(['b', 'c', 'a'])
-  expect(moved(['a', 'b', 'c'], 2, 0)).toEqual(['c', 'a', 'b'])
-  expect(moved(['a'], 5, 0)).toEqual(['a'])
+  expect(movedItem(['a', 'b', 'c'], 0, 2)).toEqual(['b', 'c', 'a'])
+  expect(movedItem(['a', 'b', 'c'], 2, 0)).toEqual(['c', 'a', 'b'])
+  expect(movedItem(['a'], 5, 0)).toEqual(['a'])
 })
 
 it('a section is put elsewhere with all that stands in it', () => {

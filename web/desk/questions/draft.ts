@@ -45,7 +45,7 @@ export const withRule =
   })
 
 /** A list with one of its members at another place. */
-export function moved<T>(list: readonly T[], from: number, to: number): T[] {
+export function movedItem<T>(list: readonly T[], from: number, to: number): T[] {
   const next = [...list]
   const [one] = next.splice(from, 1)
   if (one !== undefined) next.splice(to, 0, one)
@@ -54,7 +54,7 @@ export function moved<T>(list: readonly T[], from: number, to: number): T[] {
 
 /** Questions in another order: a section takes along all that stands in it. */
 export function movedQuestion(questions: readonly Question[], from: number, to: number): Question[] {
-  if (questions[from]?.kind !== 'section') return moved(questions, from, to)
+  if (questions[from]?.kind !== 'section') return movedItem(questions, from, to)
   const next = questions.findIndex((one, i) => i > from && one.kind === 'section')
   const end = next < 0 ? questions.length : next
   const target = questions[to]

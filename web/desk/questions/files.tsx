@@ -8,7 +8,7 @@ import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { OUTCOME, serviceName } from '../parts/words.ts'
@@ -105,7 +105,7 @@ export function QuestionFiles({ questionnaire }: { questionnaire: Questionnaire 
           Save the answers as FHIR
         </button>
       </div>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </section>
   )
 }

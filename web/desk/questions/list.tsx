@@ -1,13 +1,13 @@
 import type { Questionnaire } from '@acolhida/core/questions'
 import { freeId, kindOf, questionCount } from '@acolhida/core/questions'
-import { STARTS } from '@acolhida/core/questions/starts'
+import { BEGINNINGS } from '@acolhida/core/questions/beginnings'
 import { Copy, Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { ActButton, Problem, useAct } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { type FhirRead, OpenFhir } from './fhir-file.tsx'
 
@@ -104,7 +104,7 @@ export function QuestionsPage() {
         </button>
         <OpenFhir taken={taken} onRead={setRead} />
       </div>
-      <Problem of={act} />
+      <ProblemNote of={act} />
       {read && (
         <section className="sheet mt-4 max-w-[820px] p-4" aria-label="What was read">
           {'problem' in read ? (
@@ -167,7 +167,7 @@ export function QuestionsPage() {
       <section className="mt-8 max-w-[820px]" aria-labelledby="starts">
         <h2 id="starts">Begin with</h2>
         <ul className="mt-2 grid gap-3 sm:grid-cols-2">
-          {STARTS.map(({ questionnaire, about }) => (
+          {BEGINNINGS.map(({ questionnaire, about }) => (
             <li key={questionnaire.id} className="sheet flex flex-col items-start gap-2 p-4">
               <h3>{questionnaire.name}</h3>
               <p className="grow text-[14px] text-soft">{about}</p>

@@ -4,14 +4,14 @@ import {
   FILE_KINDS,
   type FileKind,
   type Item,
+  type KindSetting,
   kindOf,
   type Question,
-  type Setting,
 } from '@acolhida/core/questions'
 import { SavedField } from '../parts/saved-field.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
-import { whole } from '../settings/setting.ts'
+import { wholeTyped } from '../settings/setting.ts'
 import { choiceLines, choicesFrom, itemLines, itemsFrom } from './lines.ts'
 import { ownValue, valued } from './valued.ts'
 
@@ -46,14 +46,14 @@ export function OwnSettings(around: Around) {
   )
 }
 
-const SMALL: readonly Setting['is'][] = ['whole', 'text', 'kilobytes']
+const SMALL: readonly KindSetting['is'][] = ['whole', 'text', 'kilobytes']
 
 const LINES = {
   choices: 'With points, where answers are scored: “nearly every day | 3”.',
   items: 'With how many at most: “Wedding speech | 3”.',
 } as const
 
-function Own({ setting, question, field, set }: Around & { setting: Setting }) {
+function Own({ setting, question, field, set }: Around & { setting: KindSetting }) {
   const { key, label } = setting
   const value = ownValue(question, key)
   switch (setting.is) {
@@ -77,7 +77,7 @@ function Own({ setting, question, field, set }: Around & { setting: Setting }) {
           value={String(value ?? '')}
           {...field((one, typed) => {
             if (typed.trim() === '' && setting.must) throw new Error(setting.must)
-            return valued(one, key, typed.trim() === '' ? undefined : whole(typed))
+            return valued(one, key, typed.trim() === '' ? undefined : wholeTyped(typed))
           })}
         />
       )
@@ -88,7 +88,7 @@ function Own({ setting, question, field, set }: Around & { setting: Setting }) {
           suffix="KB"
           type="number"
           value={String(Math.round(Number(value) / 1024))}
-          {...field((one, typed) => valued(one, key, whole(typed) * 1024))}
+          {...field((one, typed) => valued(one, key, wholeTyped(typed) * 1024))}
         />
       )
     case 'choices':

@@ -1,7 +1,7 @@
 import { publishDraft, type Questionnaire } from '@acolhida/core/questions'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { withQuestionnaire } from './draft.ts'
 
 /** Publishes the version being written, or puts it aside; until then the door keeps what it has. */
@@ -39,7 +39,7 @@ export function Publish({
           {faults === 1 ? 'One thing stands' : `${faults} things stand`} in the way, marked beside.
         </span>
       )}
-      <Problem of={act.problem ? { problem: `${act.problem} Nothing has changed at your door.` } : act} />
+      <ProblemNote of={act.problem ? { problem: `${act.problem} Nothing has changed at your door.` } : act} />
     </div>
   )
 }

@@ -1,5 +1,5 @@
 import { asksSomething, KINDS, type Question, type Sheet } from '@acolhida/core/questions'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { ConditionEdit, conditionOn } from './condition-edit.tsx'
@@ -117,7 +117,7 @@ export function QuestionFields({
           </button>
         )
       )}
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </div>
   )
 }

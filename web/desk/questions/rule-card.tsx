@@ -9,13 +9,14 @@ import {
   effectKind,
   effectWords,
   kindOf,
+  type Multiplier,
   type Rule,
   type Sheet,
 } from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
 import { Trash2 } from 'lucide-react'
 import { Fragment, type ReactNode } from 'react'
-import { ActButton, Problem, useAct } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { useSortableRow } from '../parts/sortable-list.tsx'
 import { Tick } from '../parts/tick.tsx'
@@ -142,7 +143,7 @@ export function RuleCard({
             <EffectFields id={id} practice={practice} sheet={sheet} rule={rule} />
           </div>
         )}
-        <Problem of={act} />
+        <ProblemNote of={act} />
         <Said faults={faults} findings={findings} />
       </section>
     </li>
@@ -192,12 +193,13 @@ function EffectFields({
     />
   )
   const money = (value: number): string => (value / 10 ** decimals).toFixed(decimals)
-  const counted = sheet.questions.flatMap((one): { value: string; name: string }[] => {
-    if (one.private || !kindOf(one).multiplies) return []
-    if (!('items' in one)) return [{ value: one.id, name: `the answer to “${one.text}”` }]
+  const counted = sheet.questions.flatMap((question): { by: Multiplier; name: string }[] => {
+    if (question.private || !kindOf(question).multiplies) return []
+    const by = { times: question.id }
+    if (!('items' in question)) return [{ by, name: `the answer to “${question.text}”` }]
     return [
-      { value: one.id, name: `all of “${one.text}”` },
-      ...one.items.map((item) => ({ value: `${one.id}/${item.id}`, name: `how many “${item.text}”` })),
+      { by, name: `all of “${question.text}”` },
+      ...question.items.map(({ id: of, text }) => ({ by: { ...by, of }, name: `how many “${text}”` })),
     ]
   })
   const times = (now: Effect & { times?: string; of?: string }) =>
@@ -206,26 +208,27 @@ function EffectFields({
         times
         <select
           className="field mt-1"
-          value={[now.times, now.of].filter(Boolean).join('/')}
-          onChange={(event) =>
+          value={counted.findIndex(({ by }) => by.times === now.times && by.of === now.of)}
+          onChange={({ target: { selectedIndex: chosen } }) =>
             act.run(() =>
               changeDraft(
                 id,
                 'a rule',
                 withRule(rule.id, (one) => {
                   const { times: _, of: __, ...rest } = one.effect as Effect & { times?: string; of?: string }
-                  const [times, of] = event.target.value.split('/')
-                  const by = { ...(times ? { times } : {}), ...(of ? { of } : {}) }
+                  // The first choice is none of them.
+                  const by = counted[chosen - 1]?.by ?? {}
                   return { ...one, effect: { ...rest, ...by } as Effect }
                 }),
               ),
             )
           }
         >
-          <option value="">once</option>
-          {counted.map((one) => (
-            <option key={one.value} value={one.value}>
-              {one.name}
+          <option value={-1}>once</option>
+          {counted.map(({ name }, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: they are known by their place
+            <option key={i} value={i}>
+              {name}
             </option>
           ))}
         </select>
@@ -293,7 +296,7 @@ function EffectFields({
         </div>
       )}
       {about && <p className="text-[14px] text-soft">{about}</p>}
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </>
   )
 }

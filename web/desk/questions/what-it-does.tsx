@@ -64,7 +64,7 @@ const ENDS = [
 const percent = (share: number): string => `${share > 0 && share < 0.01 ? '< 1' : Math.round(share * 100)} %`
 
 /** Where the ways through the questions end, how long they are, and what has been found. */
-export function Proof({
+export function ProofOfPaths({
   practice,
   questionnaire,
   check,

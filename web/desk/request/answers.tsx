@@ -14,7 +14,7 @@ import {
 import { dateAt, lengthOf, shortDate, timeAt } from '@acolhida/core/time'
 import { LockKeyhole } from 'lucide-react'
 import { db } from '../data/db.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { Card } from './card.tsx'
@@ -111,7 +111,7 @@ function FileAnswer({ file }: { file: Attached }) {
       <button type="button" className="way text-left" onClick={() => act.run(save)}>
         Save {file.name} ({sizeInWords(file.size)})
       </button>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </>
   )
 }

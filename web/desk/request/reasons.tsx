@@ -5,7 +5,7 @@ import { answerWords, type Outcome } from '@acolhida/core/questions'
 import { moment } from '@acolhida/core/time'
 import { useMemo, useState } from 'react'
 import { useAt } from '../../relay-client/clock.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { Card } from './card.tsx'
@@ -140,7 +140,7 @@ function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
           Please write why; it stays with the booking.
         </p>
       )}
-      <Problem of={act} />
+      <ProblemNote of={act} />
       <span className="flex gap-2">
         <button type="submit" className="press press-go">
           Keep my judgement

@@ -11,7 +11,7 @@ import { ReadinessTile } from '../../drawings/tile.tsx'
 import { relayNow, useAt, useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
-import { bookingsOf, personBehind } from '../data/people.ts'
+import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
@@ -96,7 +96,7 @@ async function withOthers(
   id: string,
 ): Promise<{ id: string; booking: BookingRow | undefined; others: BookingRow[] }> {
   const booking = await db.bookings.get(id)
-  const person = booking && (await personBehind(db, booking.mail))
+  const person = booking && (await personOfMail(db, booking.mail))
   const own = person ? await bookingsOf(db, person) : []
   const others = own.filter((one) => one.id !== id).sort((a, b) => b.start - a.start)
   return { id, booking, others }

@@ -9,13 +9,13 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { ActButton, Problem, useAct } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { currencyOf, homeZone } from '../parts/words.ts'
 import { PersonChoice } from '../people/person-choice.tsx'
-import { amount, whole } from '../settings/setting.ts'
+import { amount, wholeTyped } from '../settings/setting.ts'
 
 const WHAT = 'a price code'
 
@@ -102,7 +102,10 @@ export function Codes() {
                       suffix="%"
                       type="number"
                       value={String(code.off.percent)}
-                      {...field((one, typed) => ({ ...one, off: { kind: 'share', percent: whole(typed) } }))}
+                      {...field((one, typed) => ({
+                        ...one,
+                        off: { kind: 'share', percent: wholeTyped(typed) },
+                      }))}
                     />
                   ) : (
                     <SavedField
@@ -148,7 +151,7 @@ export function Codes() {
                     type="number"
                     value={code.uses === undefined ? '' : String(code.uses)}
                     {...field((one, typed) =>
-                      having(one, 'uses', typed.trim() ? whole(typed, 1) : undefined),
+                      having(one, 'uses', typed.trim() ? wholeTyped(typed, 1) : undefined),
                     )}
                   />
                 </div>
@@ -203,7 +206,7 @@ function Chosen({ ids, onChange }: { ids: string[]; onChange: (id: string, on: b
         label="Add somebody"
         onChoose={({ id }) => ids.includes(id) || act.run(() => onChange(id, true))}
       />
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </>
   )
 }

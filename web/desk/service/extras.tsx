@@ -5,11 +5,11 @@ import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { currencyOf } from '../parts/words.ts'
-import { amount, whole } from '../settings/setting.ts'
+import { amount, wholeTyped } from '../settings/setting.ts'
 import { withService } from './with-service.ts'
 
 /** What a client can add: each with the minutes and the price it comes to. */
-export function Extras({ practice, service }: { practice: Practice; service: Service }) {
+export function ServiceExtras({ practice, service }: { practice: Practice; service: Service }) {
   const { code, decimals } = currencyOf(practice.profile.currency)
   const extras = service.extras ?? []
   const within = (p: Practice, change: (before: Extra[]) => Extra[]): Practice =>
@@ -48,7 +48,7 @@ export function Extras({ practice, service }: { practice: Practice; service: Ser
               what="something to add"
               type="number"
               value={String(extra.minutes)}
-              change={set(extra.id, (typed) => ({ minutes: whole(typed) }))}
+              change={set(extra.id, (typed) => ({ minutes: wholeTyped(typed) }))}
             />
             <SavedField
               label={`Price, ${code}`}

@@ -5,8 +5,8 @@ import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { Problem, useAct } from '../parts/act.tsx'
-import { whole } from '../settings/setting.ts'
+import { ProblemNote, useAct } from '../parts/act.tsx'
+import { wholeTyped } from '../settings/setting.ts'
 import { withService } from './with-service.ts'
 
 /** More dates than anybody sets at once. */
@@ -23,9 +23,9 @@ export function repeated(
   times: string,
 ): GroupDate[] {
   if (!first.day || !first.clock) throw new Error('Please give a day and a time.')
-  const count = whole(times || '1', 1)
+  const count = wholeTyped(times || '1', 1)
   if (count > MOST) throw new Error(`${MOST} dates at once are the most.`)
-  const weeks = count > 1 ? whole(every, 1) : 1
+  const weeks = count > 1 ? wholeTyped(every, 1) : 1
   return Array.from({ length: count }, (_, i) => {
     const day = addDays(first.day as LocalDate, i * weeks * 7)
     return {
@@ -144,7 +144,7 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
           <Plus size={16} aria-hidden="true" /> {Number(times) > 1 ? 'Add these dates' : 'Add this date'}
         </button>
       </form>
-      <Problem of={act} />
+      <ProblemNote of={act} />
     </section>
   )
 }

@@ -19,7 +19,7 @@ import { Tick } from '../parts/tick.tsx'
 import { homeZone } from '../parts/words.ts'
 import { Fields } from '../settings/fields.tsx'
 import { CopyTo } from './copy-to.tsx'
-import { Extras } from './extras.tsx'
+import { ServiceExtras } from './extras.tsx'
 import { GroupDates } from './group-dates.tsx'
 import { OwnLink } from './own-link.tsx'
 import { Picture } from './picture.tsx'
@@ -66,7 +66,7 @@ export function ServicePage() {
             <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
             <Fields settings={SHOWN} {...around} />
           </section>
-          <Extras practice={practice} service={service} />
+          <ServiceExtras practice={practice} service={service} />
           <section className="sheet grid gap-2 p-5">
             <h2>Where</h2>
             {practice.places.map((place) => (

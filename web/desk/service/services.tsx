@@ -16,7 +16,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { Problem, useAct } from '../parts/act.tsx'
+import { ProblemNote, useAct } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { SortableList, useSortableRow } from '../parts/sortable-list.tsx'
 import { currencyOf, homeZone } from '../parts/words.ts'
@@ -65,7 +65,7 @@ const newService = (practice: Practice, id: string): Service => ({
 })
 
 /** What is offered, in the order of the door. */
-export function Services() {
+export function ServicesPage() {
   const { practice } = useDesk()
   const navigate = useNavigate()
   const today = dateAt(homeZone(practice), relayNow())
@@ -104,7 +104,7 @@ export function Services() {
           />
         ))}
       </SortableList>
-      <Problem of={act} />
+      <ProblemNote of={act} />
       <button
         type="button"
         className="press press-go mt-4"

@@ -4,7 +4,15 @@ import { letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { date, duration, parseInstant } from '@acolhida/core/time'
 import { demoPractice } from '@acolhida/demo/practice'
 import { describe, expect, it } from 'vitest'
-import { amount, clock, durationTyped, type Setting, typedOf, whole, withTyped } from '../settings/setting.ts'
+import {
+  amount,
+  clock,
+  durationTyped,
+  type Setting,
+  typedOf,
+  wholeTyped,
+  withTyped,
+} from '../settings/setting.ts'
 import { SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
 import { whomFields } from './whom.ts'
@@ -105,8 +113,8 @@ describe('the settings of a service', () => {
   })
 
   it.each([
-    [() => whole('1.5'), 'Please write a whole number.'],
-    [() => whole('0', 1), 'Please write a whole number from 1 on.'],
+    [() => wholeTyped('1.5'), 'Please write a whole number.'],
+    [() => wholeTyped('0', 1), 'Please write a whole number from 1 on.'],
     [() => amount('dear', 2), 'Please write an amount, as 95.00.'],
     [() => clock('noon'), '“noon” is not a time of day; write it as 9:30.'],
     [

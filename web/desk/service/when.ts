@@ -1,6 +1,6 @@
 import type { Service } from '@acolhida/core/practice'
 import { date, type LocalDate, wallTime } from '@acolhida/core/time'
-import { type Setting, under, whole } from '../settings/setting.ts'
+import { type Setting, under, wholeTyped } from '../settings/setting.ts'
 
 const STARTS = [
   { value: 'every', name: 'Every so many minutes' },
@@ -39,8 +39,8 @@ function reachValue({ reach }: Service): string {
 function withReachValue(service: Service, typed = ''): Service {
   const { reach } = service
   if (reach.kind === 'until') return { ...service, reach: { ...reach, date: date(typed.trim()) } }
-  if (reach.kind === 'months') return { ...service, reach: { ...reach, opensOn: whole(typed, 1) } }
-  return { ...service, reach: { ...reach, days: whole(typed, 1) } }
+  if (reach.kind === 'months') return { ...service, reach: { ...reach, opensOn: wholeTyped(typed, 1) } }
+  return { ...service, reach: { ...reach, days: wholeTyped(typed, 1) } }
 }
 
 /** The first or the last day of a season; open at that end where it is empty. */

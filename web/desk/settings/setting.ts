@@ -51,10 +51,10 @@ export type Setting<T> = Common<T> &
   )
 
 /** A whole number as typed. @throws Error when it is none, or below `least` */
-export function whole(typed: string, least = 0): number {
+export function wholeTyped(typed: string, least = 0): number {
   const value = Number(typed)
   if (typed.trim() === '' || !Number.isInteger(value) || value < least) {
-    throw new Error(`Please write a whole number${least > 0 ? ` from ${least} on` : ''}.`)
+    throw new Error(`Please write a wholeTyped number${least > 0 ? ` from ${least} on` : ''}.`)
   }
   return value
 }
@@ -79,7 +79,7 @@ export function limit(typed: string): number {
   if (typed.trim() === '0') {
     throw new Error('With a limit of 0 nobody can ever book this. Leave it empty for no limit.')
   }
-  return whole(typed, 1)
+  return wholeTyped(typed, 1)
 }
 
 /** The units that durations are typed in. */
@@ -97,7 +97,7 @@ function durationFrom(typed: string, least: number): Duration {
   const at = typed.indexOf(' ')
   const [value, unit] = [typed.slice(0, at), typed.slice(at + 1)]
   const known = UNITS.find((one) => one === unit)
-  return known ? durationOf(whole(value, least), known) : duration(value.trim())
+  return known ? durationOf(wholeTyped(value, least), known) : duration(value.trim())
 }
 
 const blank = (typed: string): boolean => typed.trim() === ''
@@ -127,7 +127,7 @@ export function withTyped<T>(setting: Setting<T>, of: T, typed: string, decimals
     case 'text':
       return setting.write(of, none ? undefined : typed)
     case 'whole':
-      return setting.write(of, none ? undefined : whole(typed, setting.least))
+      return setting.write(of, none ? undefined : wholeTyped(typed, setting.least))
     case 'limit':
       return setting.write(of, blank(typed) ? undefined : limit(typed))
     case 'duration':

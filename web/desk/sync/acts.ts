@@ -10,7 +10,7 @@ import { importBackup } from '../data/backup.ts'
 import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
 import type { Intention } from '../data/tables.ts'
-import { relay } from './relay.ts'
+import { deskRelay } from './relay.ts'
 import { sealOwn } from './sealing.ts'
 import { turn, turnSoon } from './sync.ts'
 
@@ -68,7 +68,7 @@ export async function sendQuote(body: QuoteBody): Promise<void> {
 /** The practitioner has looked at the relay's clock: it is right as it is, or has been set back. */
 export async function releaseClock(back: boolean): Promise<void> {
   const { key } = await connectionRow(db)
-  if (key) await relay.release(back, key)
+  if (key) await deskRelay.release(back, key)
   await turn()
 }
 
@@ -82,7 +82,7 @@ export const dropIntention = (order: number): Promise<void> => db.intentions.del
  */
 export async function pairWith(code: string, replace: boolean): Promise<'paired' | 'paired-already'> {
   try {
-    const { key } = await relay.pair(code, replace)
+    const { key } = await deskRelay.pair(code, replace)
     await db.link.put({ ...(await connectionRow(db)), key })
     await turn()
     return 'paired'
@@ -94,16 +94,16 @@ export async function pairWith(code: string, replace: boolean): Promise<'paired'
 
 /** Looks round the demo: its practice comes here, and this desk is paired with its relay. */
 export async function lookRound(): Promise<void> {
-  const demo = await relay.demo()
+  const demo = await deskRelay.demo()
   await importBackup(db, readBackup(JSON.stringify(demo.backup), 'The demo'))
   await pairWith(demo.code, true)
 }
 
 /** The address printed when the demo starts: pairs this browser, once, and brings the demo's practice along. */
 export async function arriveByCode(code: string): Promise<void> {
-  const { key } = await relay.pair(code, false)
+  const { key } = await deskRelay.pair(code, false)
   history.replaceState(null, '', location.pathname)
-  const { backup } = await relay.demo()
+  const { backup } = await deskRelay.demo()
   await importBackup(db, readBackup(JSON.stringify(backup), 'The demo'))
   await db.link.put({ ...(await connectionRow(db)), key })
   await turn()

@@ -14,7 +14,7 @@ import { call } from '../../relay-client/client.ts'
 import { noteRelay } from '../../relay-client/clock.ts'
 
 /** The desk's calls to the relay. */
-export const relay = {
+export const deskRelay = {
   status: () => ask(desk.status, {}),
   pair: (code: string, replace: boolean) => ask(desk.pair, { body: { code, replace } }),
   demo: () => call<{ backup: Backup; code: string }>('/api/demo'),
@@ -41,7 +41,7 @@ export const relay = {
  * Listens for news of the relay until the stream ends or is stopped. The browser's own EventSource can't carry
  * the desk's key, so the stream is read by hand.
  */
-export async function listen(bearer: string, signal: AbortSignal, onNews: () => void): Promise<void> {
+export async function listenToRelay(bearer: string, signal: AbortSignal, onNews: () => void): Promise<void> {
   const response = await fetch('/api/record/stream', {
     headers: { authorization: `Bearer ${bearer}` },
     signal,

@@ -11,13 +11,13 @@ import type { Connection } from '../data/tables.ts'
 import { problemWords } from '../parts/problem-words.ts'
 import { MADE_OF, type Unpublished } from './package.ts'
 import { packageAt } from './packing.ts'
-import { listen, relay } from './relay.ts'
+import { deskRelay, listenToRelay } from './relay.ts'
 import { openPage, sealKeys } from './sealing.ts'
 
 /** How the desk stands to the relay just now. */
-export type Standing = 'alone' | 'connecting' | 'connected' | 'unreachable' | 'cut-off'
+export type RelayStanding = 'alone' | 'connecting' | 'connected' | 'unreachable' | 'cut-off'
 
-let standing: Standing = 'connecting'
+let standing: RelayStanding = 'connecting'
 /** Whether what the door shows is older than the practice here. */
 let unpublished = false
 /** Why the relay does not take the practice as it is. */
@@ -28,7 +28,7 @@ const listeners = new Set<() => void>()
 
 function set(
   next: Partial<{
-    standing: Standing
+    standing: RelayStanding
     unpublished: boolean
     publishProblem: string | undefined
     trouble: string | undefined
@@ -46,7 +46,7 @@ const subscribe = (listener: () => void): (() => void) => {
   return () => listeners.delete(listener)
 }
 
-export const useStanding = (): Standing => useSyncExternalStore(subscribe, () => standing)
+export const useStanding = (): RelayStanding => useSyncExternalStore(subscribe, () => standing)
 export const useUnpublished = (): boolean => useSyncExternalStore(subscribe, () => unpublished)
 export const usePublishProblem = (): string | undefined =>
   useSyncExternalStore(subscribe, () => publishProblem)
@@ -68,7 +68,7 @@ async function publish(key: string): Promise<void> {
   const { next, print } = change
   const link = await connectionRow(db)
   if (checkPractice(next.practice).some((fault) => fault.grade === 'error')) return
-  const send = (revision: number) => relay.publish({ ...next, revision }, newKey(), key)
+  const send = (revision: number) => deskRelay.publish({ ...next, revision }, newKey(), key)
   try {
     let revision = link.revision + 1
     try {
@@ -76,7 +76,7 @@ async function publish(key: string): Promise<void> {
     } catch (error) {
       if (!(error instanceof RelayError) || error.code !== 'older-package') throw error
       // A desk restored from an older file goes on from where the relay is.
-      revision = (await relay.status()).revision + 1
+      revision = (await deskRelay.status()).revision + 1
       await send(revision)
     }
     await changeLink({ revision, published: print })
@@ -96,10 +96,10 @@ const changeLink = (change: Partial<Connection>): Promise<unknown> =>
  */
 async function enter(body: EnterBody, idempotency: string, key: string): Promise<void> {
   try {
-    await relay.enter(body, idempotency, key)
+    await deskRelay.enter(body, idempotency, key)
   } catch (error) {
     if (!(error instanceof RelayError) || error.code !== 'not-open' || body.clash) throw error
-    await relay.enter({ ...body, clash: true }, `${idempotency.slice(0, 60)}-2`, key)
+    await deskRelay.enter({ ...body, clash: true }, `${idempotency.slice(0, 60)}-2`, key)
   }
 }
 
@@ -111,9 +111,9 @@ async function passOn(key: string): Promise<void> {
     const { booking, command, seen } = intention
     try {
       if (command.do === 'enter') await enter(command.body, intention.key, key)
-      else if (command.do === 'answer') await relay.answer(command.body, intention.key, key)
-      else if (command.do === 'quote') await relay.quote(command.body, intention.key, key)
-      else await relay.command({ booking, command, ...(seen ? { seen } : {}) }, intention.key, key)
+      else if (command.do === 'answer') await deskRelay.answer(command.body, intention.key, key)
+      else if (command.do === 'quote') await deskRelay.quote(command.body, intention.key, key)
+      else await deskRelay.command({ booking, command, ...(seen ? { seen } : {}) }, intention.key, key)
       await db.intentions.delete(intention.order)
     } catch (error) {
       if (!(error instanceof RelayError) || error.unreachable || error.status === 401 || error.status === 429)
@@ -126,7 +126,7 @@ async function passOn(key: string): Promise<void> {
 async function fetchRecord(key: string): Promise<void> {
   for (;;) {
     const { cursor } = await connectionRow(db)
-    const page = await relay.record(cursor, key)
+    const page = await deskRelay.record(cursor, key)
     if (page.last < cursor || (cursor > 0 && page.first > cursor + 1)) {
       // The relay has forgotten, or been started anew: the gap is shown, and all it has is fetched.
       await changeLink({ cursor: page.last < cursor ? 0 : page.first - 1, gap: true })
@@ -141,7 +141,7 @@ async function fetchRecord(key: string): Promise<void> {
 /** Files that came as answers, kept here as long as what they belong to. */
 async function fetchFiles(key: string): Promise<void> {
   for (const file of await db.wanted.toArray()) {
-    const data = await relay.file(file.id, key)
+    const data = await deskRelay.file(file.id, key)
     await db.transaction('rw', db.files, db.wanted, async () => {
       if (data) await db.files.put({ ...file, data })
       await db.wanted.delete(file.id)
@@ -151,7 +151,7 @@ async function fetchFiles(key: string): Promise<void> {
 
 /** What the relay has read of other calendars, in place of what it had before. */
 async function fetchCalendars(key: string): Promise<void> {
-  const states = await relay.calendars(key)
+  const states = await deskRelay.calendars(key)
   await db.transaction('rw', db.calendars, async () => {
     const before = await db.calendars.toArray()
     if (JSON.stringify(before) === JSON.stringify(states)) return
@@ -243,7 +243,7 @@ export function startSync(): void {
         wait = 1_000
         const stop = new AbortController()
         await Promise.race([
-          listen(key, stop.signal, turnSoon).catch(() => undefined),
+          listenToRelay(key, stop.signal, turnSoon).catch(() => undefined),
           // People become known as time passes; what they are told changes with it.
           sleep(120_000),
         ])

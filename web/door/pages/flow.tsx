@@ -6,12 +6,12 @@ import { stageOf } from '../visit/filling.ts'
 import { useDoor } from '../visit/follow.ts'
 import { fillingOf, useVisit } from '../visit/visit.ts'
 import { Questions } from './questions.tsx'
-import type { Step } from './steps.ts'
+import type { DoorStep } from './steps.ts'
 import { Summary } from './summary.tsx'
-import { Terms } from './terms.tsx'
+import { TermsStep } from './terms.tsx'
 import { Time } from './time.tsx'
 
-const NAMES: Record<Step, string> = { questions: 'Questions', time: 'Time', terms: 'Terms' }
+const NAMES: Record<DoorStep, string> = { questions: 'Questions', time: 'Time', terms: 'Terms' }
 
 /** From a service to a request: questions, a time, terms. */
 export function Flow() {
@@ -37,8 +37,8 @@ function ServiceFlow({ service }: { service: DoorService }) {
   const visit = useVisit()
   const stage = stageOf(fillingOf(visit, service.id))
   const [search, setSearch] = useSearchParams()
-  const asked = search.get('step') as Step | null
-  const open: Step[] = ['questions']
+  const asked = search.get('step') as DoorStep | null
+  const open: DoorStep[] = ['questions']
   if (stage !== 'wish') open.push('time')
   if (stage === 'kept') open.push('terms')
   // What holds no longer leads back to the furthest step that does.
@@ -46,7 +46,7 @@ function ServiceFlow({ service }: { service: DoorService }) {
   const top = useRef<HTMLDivElement>(null)
   const first = useRef(true)
 
-  const go = (next: Step): void => setSearch({ step: next })
+  const go = (next: DoorStep): void => setSearch({ step: next })
   // Led back to the times, the address follows: the next start picked must not carry anybody on by itself.
   useEffect(() => {
     if (asked === 'terms' && step === 'time') setSearch({ step }, { replace: true })
@@ -58,7 +58,7 @@ function ServiceFlow({ service }: { service: DoorService }) {
     window.scrollTo({ top: 0 })
   }, [step])
 
-  const steps = Object.keys(NAMES) as Step[]
+  const steps = Object.keys(NAMES) as DoorStep[]
   return (
     <div className="lg:grid lg:grid-cols-[1fr_340px] lg:gap-9">
       <div>
@@ -96,7 +96,7 @@ function ServiceFlow({ service }: { service: DoorService }) {
         <div ref={top} tabIndex={-1} className="outline-none">
           {step === 'questions' && <Questions service={service} go={go} />}
           {step === 'time' && <Time service={service} go={go} />}
-          {step === 'terms' && <Terms service={service} />}
+          {step === 'terms' && <TermsStep service={service} />}
         </div>
       </div>
       <Summary service={service} step={step} go={go} />

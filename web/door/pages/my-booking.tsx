@@ -10,8 +10,8 @@ import { useNow } from '../../relay-client/clock.ts'
 import { Notice } from '../parts/notice.tsx'
 import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
-import { actThrough, type LinkAct, relay } from '../visit/relay.ts'
-import { happen } from '../visit/visit.ts'
+import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
+import { fillIn } from '../visit/visit.ts'
 
 /** Where things stand with one booking, behind its private link. */
 export function MyBooking() {
@@ -19,7 +19,11 @@ export function MyBooking() {
   const { secret = '' } = useParams()
   const { state } = useLocation() as { state: { sent?: boolean } | null }
   const queries = useQueryClient()
-  const my = useQuery({ queryKey: ['my', secret], queryFn: () => relay.my(secret), refetchInterval: 15_000 })
+  const my = useQuery({
+    queryKey: ['my', secret],
+    queryFn: () => doorRelay.my(secret),
+    refetchInterval: 15_000,
+  })
   const acting = useMutation({
     mutationFn: (act: LinkAct) => actThrough(secret, act),
     onSuccess: (view) => queries.setQueryData(['my', secret], view),
@@ -209,7 +213,7 @@ function Standing({
 /** Books once more with what was answered before, unless something else has been begun here already. */
 function bringAlong({ again, answersBefore = {} }: LinkView): void {
   if (!again) return
-  happen(again, { is: 'brought', answers: answersBefore })
+  fillIn(again, { is: 'brought', answers: answersBefore })
 }
 
 function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => void; busy: boolean }) {

@@ -18,11 +18,11 @@ import { newKey, RelayError } from '../../relay-client/client.ts'
 import { Extras } from '../parts/extras.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { useAsking, useSlug } from '../visit/follow.ts'
-import { relay } from '../visit/relay.ts'
-import { fillingOf, happen, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
+import { doorRelay } from '../visit/relay.ts'
+import { fillIn, fillingOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 import { NotAMatch } from './not-a-match.tsx'
 import { Quoted } from './quoted.tsx'
-import type { Step } from './steps.ts'
+import type { DoorStep } from './steps.ts'
 
 /** The first field of a question, for the eye to land on. */
 const focusOn = (question: string): void =>
@@ -32,7 +32,7 @@ const focusOn = (question: string): void =>
  * What must be known first, a part at a time. Which question comes next is decided here, at once; what follows from
  * the answers, by the relay.
  */
-export function Questions({ service, go }: { service: DoorService; go: (step: Step) => void }) {
+export function Questions({ service, go }: { service: DoorService; go: (step: DoorStep) => void }) {
   const slug = useSlug()
   const queries = useQueryClient()
   const visit = useVisit()
@@ -53,14 +53,14 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
     const [first] = found
     if (!first) return
     const there = parts.findIndex((part) => part.questions.some(({ id }) => id === first.question))
-    if (there < 0) happen(service.id, { is: 'asked-anew' })
-    else happen(service.id, { is: 'turned', part: there })
+    if (there < 0) fillIn(service.id, { is: 'asked-anew' })
+    else fillIn(service.id, { is: 'turned', part: there })
     requestAnimationFrame(() => focusOn(first.question))
   }
   const reading = useMutation({
-    mutationFn: () => relay.read(slug, wantedOf(visit, service)),
+    mutationFn: () => doorRelay.read(slug, wantedOf(visit, service)),
     onSuccess: (read) => {
-      happen(service.id, { is: 'read', read })
+      fillIn(service.id, { is: 'read', read })
       if (read.open) go('time')
     },
     onError: (error) => {
@@ -71,7 +71,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
         parts.some((part) => part.questions.some(({ id }) => id === question)),
       )
       if (asked) takeProblems(error.problem.problems ?? [])
-      else happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+      else fillIn(service.id, { is: 'refused', problem: error.problem, key: newKey() })
     },
   })
 
@@ -80,16 +80,16 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
   const lookAt = parts.findIndex((part) => part.questions.some(({ id }) => id === look))
   useEffect(() => {
     if (look === undefined || lookAt < 0) return
-    if (lookAt !== at) happen(service.id, { is: 'led', part: lookAt })
+    if (lookAt !== at) fillIn(service.id, { is: 'led', part: lookAt })
     requestAnimationFrame(() => focusOn(look))
   }, [look, lookAt, at, service.id])
 
   const answer = (id: string, value: AnswerValue | undefined): void => {
-    happen(service.id, { is: 'answered', service, question: id, value })
+    fillIn(service.id, { is: 'answered', service, question: id, value })
     setProblems((before) => before.filter((problem) => problem.question !== id))
   }
   const takeFile = async (question: Question, file: File): Promise<Attached> =>
-    relay.file(
+    doorRelay.file(
       slug,
       {
         visit: visit.id,
@@ -101,7 +101,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
       file,
     )
   const turnTo = (next: number): void => {
-    happen(service.id, { is: 'turned', part: next })
+    fillIn(service.id, { is: 'turned', part: next })
     requestAnimationFrame(() => {
       window.scrollTo({ top: 0 })
       document.getElementById('part')?.focus({ preventScroll: true })
@@ -117,7 +117,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
 
   if (isQuoted(visit, service.id)) return <Quoted service={service} go={go} />
   if (filling.read && !filling.read.open) {
-    return <NotAMatch service={service} back={() => happen(service.id, { is: 'reconsidered' })} />
+    return <NotAMatch service={service} back={() => fillIn(service.id, { is: 'reconsidered' })} />
   }
   return (
     <form
@@ -146,7 +146,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: St
         <Before
           questions={before}
           answers={filling.answers}
-          change={() => happen(service.id, { is: 'asked-anew' })}
+          change={() => fillIn(service.id, { is: 'asked-anew' })}
         />
       )}
       <FileTaker value={takeFile}>

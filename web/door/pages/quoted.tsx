@@ -6,26 +6,26 @@ import { useEffect } from 'react'
 import { Link } from 'react-router'
 import { Notice } from '../parts/notice.tsx'
 import { useDoor, useSlug } from '../visit/follow.ts'
-import { relay } from '../visit/relay.ts'
-import { fillingOf, happen, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './steps.ts'
+import { doorRelay } from '../visit/relay.ts'
+import { fillIn, fillingOf, useVisit, wantedOf } from '../visit/visit.ts'
+import type { DoorStep } from './steps.ts'
 
 /** What the practitioner and the client have spoken about: a quote, which is accepted by choosing a time. */
-export function Quoted({ service, go }: { service: DoorService; go: (step: Step) => void }) {
+export function Quoted({ service, go }: { service: DoorService; go: (step: DoorStep) => void }) {
   const slug = useSlug()
   const { currency, practice } = useDoor()
   const visit = useVisit()
   const reading = useQuery({
     queryKey: ['quoted', slug, service.id, visit.quote?.key],
-    queryFn: () => relay.read(slug, wantedOf(visit, service)),
+    queryFn: () => doorRelay.read(slug, wantedOf(visit, service)),
   })
   const { data } = reading
   const typed = fillingOf(visit, service.id).person.email !== ''
   useEffect(() => {
     if (!data?.quote) return
     const { name, email, phone = '' } = data.quote.person
-    happen(service.id, { is: 'read', read: data })
-    if (!typed) happen(service.id, { is: 'person', person: { name, email, phone } })
+    fillIn(service.id, { is: 'read', read: data })
+    if (!typed) fillIn(service.id, { is: 'person', person: { name, email, phone } })
   }, [data, service.id, typed])
   if (reading.error)
     return (

@@ -17,10 +17,10 @@ import { useNow } from '../../relay-client/clock.ts'
 import { GoOn } from '../parts/go-on.tsx'
 import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
-import { relay } from '../visit/relay.ts'
+import { doorRelay } from '../visit/relay.ts'
 import { type RunningQuote, useRunningQuote } from '../visit/running-quote.ts'
-import { fillingOf, happen, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './steps.ts'
+import { fillIn, fillingOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
+import type { DoorStep } from './steps.ts'
 
 /** The running summary: what, how long, when, for how much, and what happens when. */
 export function Summary({
@@ -29,8 +29,8 @@ export function Summary({
   go,
 }: {
   service: DoorService
-  step: Step
-  go: (step: Step) => void
+  step: DoorStep
+  go: (step: DoorStep) => void
 }) {
   const { currency, practice } = useDoor()
   const visit = useVisit()
@@ -138,17 +138,17 @@ function Code({ service }: { service: DoorService }) {
     mutationFn: async (next: string | undefined) => {
       const { code: _, ...plain } = wantedOf(visit, service)
       const wanted = next ? { ...plain, code: next } : plain
-      const { codeProblem } = await relay.soFar(slug, wanted)
+      const { codeProblem } = await doorRelay.soFar(slug, wanted)
       if (codeProblem) throw new Error(codeProblem)
-      const read = filling.read && (await relay.read(slug, wanted))
+      const read = filling.read && (await doorRelay.read(slug, wanted))
       const { place, start } = filling.kept ?? {}
       const kept =
         read?.open && place !== undefined && start !== undefined
-          ? await relay.keep(slug, { ...wanted, place, start })
+          ? await doorRelay.keep(slug, { ...wanted, place, start })
           : undefined
       return { code: next, read, kept }
     },
-    onSuccess: (parts) => happen(service.id, { is: 'coded', ...parts }),
+    onSuccess: (parts) => fillIn(service.id, { is: 'coded', ...parts }),
   })
   const problem = using.error?.message
   if (code)
@@ -213,8 +213,8 @@ function KeptLine({
   const slug = useSlug()
   const visit = useVisit()
   const renewing = useMutation({
-    mutationFn: () => relay.renew(slug, visit.id),
-    onSuccess: (more) => happen(service.id, { is: 'renewed', more }),
+    mutationFn: () => doorRelay.renew(slug, visit.id),
+    onSuccess: (more) => fillIn(service.id, { is: 'renewed', more }),
   })
   const left = until - now
   if (left < 0) {
@@ -226,7 +226,7 @@ function KeptLine({
   }
   return (
     <p className="mt-3 text-[14px] text-soft">
-      Kept while you fill in, until{' '}
+      Kept while you fillIn in, until{' '}
       <strong className="figures text-ink">{timeAt(zone(visit.zone), until)}</strong>.{' '}
       {renewable && left < 4 * MINUTE && (
         <button type="button" className="way" onClick={() => renewing.mutate()} disabled={renewing.isPending}>

@@ -10,9 +10,9 @@ import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { Notice } from '../parts/notice.tsx'
 import { useAsking, useDoor, useSlug } from '../visit/follow.ts'
-import { relay } from '../visit/relay.ts'
+import { doorRelay } from '../visit/relay.ts'
 import { answersToSend } from '../visit/sealing.ts'
-import { endVisit, fillingOf, happen, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
+import { endVisit, fillIn, fillingOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
 
 /** Refusals after which the door is looked at anew. */
 const REFRESH = new Set(['answers', 'terms-changed', 'service-off', 'changed', 'code'])
@@ -20,7 +20,7 @@ const REFRESH = new Set(['answers', 'terms-changed', 'service-off', 'changed', '
 type Field = 'name' | 'email' | 'phone' | 'address'
 
 /** What is agreed, and who asks. Nothing can be sent without agreeing. */
-export function Terms({ service }: { service: DoorService }) {
+export function TermsStep({ service }: { service: DoorService }) {
   const slug = useSlug()
   const { practice, seal, currency } = useDoor()
   const asking = useAsking(service.id)
@@ -36,11 +36,12 @@ export function Terms({ service }: { service: DoorService }) {
 
   /** Keeps the same start once more, and so shows what holds now. */
   const keeping = useMutation({
-    mutationFn: () => relay.keep(slug, { ...wantedOf(visit, service), place: kept.place, start: kept.start }),
-    onSuccess: (again) => happen(service.id, { is: 'kept', kept: again }),
+    mutationFn: () =>
+      doorRelay.keep(slug, { ...wantedOf(visit, service), place: kept.place, start: kept.start }),
+    onSuccess: (again) => fillIn(service.id, { is: 'kept', kept: again }),
     onError: (error) => {
       if (error instanceof RelayError && !error.unreachable)
-        happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+        fillIn(service.id, { is: 'refused', problem: error.problem, key: newKey() })
     },
   })
   const sending = useMutation({
@@ -48,7 +49,7 @@ export function Terms({ service }: { service: DoorService }) {
       const { phone, ...person } = filling.person
       // What has been sent as a quote has been answered already.
       const answers = isQuoted(visit, service.id) ? {} : await answersToSend(service, filling, asking, seal)
-      return relay.send(
+      return doorRelay.send(
         slug,
         {
           ...wantedOf(visit, service),
@@ -72,7 +73,7 @@ export function Terms({ service }: { service: DoorService }) {
       if (!(error instanceof RelayError)) return
       // Only what may have arrived is sent again under the same key; a refusal is final for this sending.
       if (error.unreachable) return
-      happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+      fillIn(service.id, { is: 'refused', problem: error.problem, key: newKey() })
       if (error.code === 'not-open') void queries.invalidateQueries({ queryKey: ['openings'] })
       if (REFRESH.has(error.code)) void queries.invalidateQueries({ queryKey: ['door'] })
       if (error.code === 'changed') keeping.mutate()
@@ -99,7 +100,7 @@ export function Terms({ service }: { service: DoorService }) {
     else sending.mutate()
   }
   const change = (field: Field, value: string): void => {
-    happen(
+    fillIn(
       service.id,
       field === 'address'
         ? { is: 'addressed', address: value }
@@ -143,7 +144,7 @@ export function Terms({ service }: { service: DoorService }) {
                 aria-describedby={wrong.agreed ? 'wrong-agreed' : undefined}
                 onChange={(event) => {
                   const { checked: yes } = event.target
-                  happen(service.id, { is: 'agreed', fingerprint: terms.fingerprint, yes })
+                  fillIn(service.id, { is: 'agreed', fingerprint: terms.fingerprint, yes })
                   setWrong(({ agreed: _, ...rest }) => rest)
                 }}
               />

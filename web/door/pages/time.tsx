@@ -10,9 +10,9 @@ import { Openings } from '../parts/openings.tsx'
 import { TravelChoice } from '../parts/travel-choice.tsx'
 import { ZoneChoice } from '../parts/zone-choice.tsx'
 import { useDoor, useSlug } from '../visit/follow.ts'
-import { relay } from '../visit/relay.ts'
-import { fillingOf, happen, useVisit, wantedOf } from '../visit/visit.ts'
-import type { Step } from './steps.ts'
+import { doorRelay } from '../visit/relay.ts'
+import { fillIn, fillingOf, useVisit, wantedOf } from '../visit/visit.ts'
+import type { DoorStep } from './steps.ts'
 
 /** A page goes on by itself until it has at least this many starts to show. */
 const ENOUGH = 6
@@ -21,7 +21,7 @@ const ENOUGH = 6
 const LEADS_BACK = new Set(['answers', 'closed', 'enquiry-instead', 'code'])
 
 /** When: the openings the relay computes for these answers. Picking one keeps it for ten minutes. */
-export function Time({ service, go }: { service: DoorService; go: (step: Step) => void }) {
+export function Time({ service, go }: { service: DoorService; go: (step: DoorStep) => void }) {
   const slug = useSlug()
   const { practice } = useDoor()
   const visit = useVisit()
@@ -38,20 +38,20 @@ export function Time({ service, go }: { service: DoorService; go: (step: Step) =
     queryKey: ['openings', slug, wanted],
     enabled: !travels || travel !== undefined,
     queryFn: ({ pageParam, signal }) =>
-      relay.openings(slug, { ...wanted, ...(pageParam ? { from: pageParam } : {}), days: 7 }, signal),
+      doorRelay.openings(slug, { ...wanted, ...(pageParam ? { from: pageParam } : {}), days: 7 }, signal),
     initialPageParam: '' as LocalDate | '',
     getNextPageParam: (last: DoorOpenings) => last.next,
   })
   const back = (error: Error): void => {
     if (!(error instanceof RelayError) || !LEADS_BACK.has(error.code)) return
-    happen(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+    fillIn(service.id, { is: 'refused', problem: error.problem, key: newKey() })
     void queries.invalidateQueries({ queryKey: ['door'] })
     queries.removeQueries({ queryKey: ['openings'] })
     go('questions')
   }
   const keeping = useMutation({
-    mutationFn: (start: Instant) => relay.keep(slug, { ...wanted, start }),
-    onSuccess: (kept) => happen(service.id, { is: 'kept', kept }),
+    mutationFn: (start: Instant) => doorRelay.keep(slug, { ...wanted, start }),
+    onSuccess: (kept) => fillIn(service.id, { is: 'kept', kept }),
     onError: (error) => back(error),
     onSettled: () => queries.invalidateQueries({ queryKey: ['openings'] }),
   })
@@ -103,7 +103,7 @@ export function Time({ service, go }: { service: DoorService; go: (step: Step) =
                   className="radio radio-primary"
                   name="place"
                   checked={one.id === place}
-                  onChange={() => happen(service.id, { is: 'placed', place: one.id })}
+                  onChange={() => fillIn(service.id, { is: 'placed', place: one.id })}
                 />
                 {one.name}
               </label>

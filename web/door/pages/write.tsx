@@ -6,7 +6,7 @@ import { Link, useSearchParams } from 'react-router'
 import { newKey } from '../../relay-client/client.ts'
 import { Notice } from '../parts/notice.tsx'
 import { useDoor } from '../visit/follow.ts'
-import { relay } from '../visit/relay.ts'
+import { doorRelay } from '../visit/relay.ts'
 import { fillingOf, useVisit } from '../visit/visit.ts'
 
 const NAME = 'acolhida-message'
@@ -32,7 +32,7 @@ export function Write() {
 
   const sending = useMutation({
     mutationFn: () =>
-      relay.enquire(
+      doorRelay.enquire(
         slug,
         {
           visit: visit.id,

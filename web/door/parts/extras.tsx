@@ -1,7 +1,7 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { useDoor } from '../visit/follow.ts'
-import { fillingOf, happen, useVisit } from '../visit/visit.ts'
+import { fillIn, fillingOf, useVisit } from '../visit/visit.ts'
 
 /** What can be added, each with what it comes to. */
 export function Extras({ service }: { service: DoorService }) {
@@ -23,7 +23,7 @@ export function Extras({ service }: { service: DoorService }) {
             className="checkbox checkbox-primary"
             checked={extras.includes(extra.id)}
             onChange={(event) =>
-              happen(service.id, {
+              fillIn(service.id, {
                 is: 'added',
                 extras: event.target.checked
                   ? [...extras, extra.id]

@@ -4,7 +4,7 @@ import { type TravelZone, travelZoneAt } from '@acolhida/core/practice'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useDoor, useSlug } from '../visit/follow.ts'
-import { fillingOf, happen, useVisit } from '../visit/visit.ts'
+import { fillIn, fillingOf, useVisit } from '../visit/visit.ts'
 import { Notice } from './notice.tsx'
 
 /** Where the practitioner should come: chosen from a list, or found by postal code. Farther away, one writes. */
@@ -16,7 +16,7 @@ export function TravelChoice({ service, zones }: { service: DoorService; zones: 
   const [farther, setFarther] = useState(false)
   const choose = (id: string | undefined): void => {
     setFarther(id === undefined)
-    happen(service.id, { is: 'travels', travel: id })
+    fillIn(service.id, { is: 'travels', travel: id })
   }
   const byCode = zones.some((zone) => zone.postalCodes.length > 0)
   return (

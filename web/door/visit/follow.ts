@@ -3,12 +3,12 @@ import { type Asking, newcomer } from '@acolhida/core/questions'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { useOutletContext, useParams } from 'react-router'
-import { relay } from './relay.ts'
+import { doorRelay } from './relay.ts'
 import { useVisit } from './visit.ts'
 
 export const useDoorQuery = (slug: string) => {
   const { with: key } = useVisit()
-  return useQuery({ queryKey: ['door', slug, key], queryFn: () => relay.view(slug, key) })
+  return useQuery({ queryKey: ['door', slug, key], queryFn: () => doorRelay.view(slug, key) })
 }
 
 /** The practice behind the door, for pages inside it. */

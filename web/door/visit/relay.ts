@@ -13,7 +13,7 @@ import { ask } from '../../relay-client/ask.ts'
 import { call, newKey } from '../../relay-client/client.ts'
 
 /** The door's calls to the relay, one for each thing a client can do. */
-export const relay = {
+export const doorRelay = {
   view: (slug: string, key: string | undefined) => ask(door.view, { to: { slug }, query: { with: key } }),
   read: (slug: string, body: Wanted) => ask(door.read, { to: { slug }, body }),
   /** Length and price as far as the answers so far tell them. */

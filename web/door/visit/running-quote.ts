@@ -2,7 +2,7 @@ import type { DoorQuote, DoorService } from '@acolhida/core/contract'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { useSlug } from './follow.ts'
-import { relay } from './relay.ts'
+import { doorRelay } from './relay.ts'
 import { useVisit, wantedOf } from './visit.ts'
 
 export interface RunningQuote {
@@ -29,7 +29,7 @@ export function useRunningQuote(service: DoorService, on: boolean): RunningQuote
   const { data, isError } = useQuery({
     queryKey: ['running-quote', slug, rested],
     enabled: asks,
-    queryFn: ({ signal }) => relay.soFar(slug, JSON.parse(rested) as typeof wanted, signal),
+    queryFn: ({ signal }) => doorRelay.soFar(slug, JSON.parse(rested) as typeof wanted, signal),
     placeholderData: keepPreviousData,
   })
   if (!asks) return { unknown: false }

@@ -1,7 +1,7 @@
 import type { DoorService, SealKey } from '@acolhida/core/contract'
 import { type Answers, type Asking, asked, type Sealed } from '@acolhida/core/questions'
 import type { Filling } from './filling.ts'
-import { happen } from './visit.ts'
+import { fillIn } from './visit.ts'
 
 /**
  * The answers as they are sent: private ones sealed for the desk. What has been sealed is kept with the filling, so that
@@ -28,7 +28,7 @@ export async function answersToSend(
     const before = filling.sealed?.[id]
     sealed[id] = before?.print === print ? before : { print, value: await seal(id, answers[id]!, key) }
   }
-  happen(service.id, { is: 'sealed', sealed })
+  fillIn(service.id, { is: 'sealed', sealed })
   const values = Object.entries(sealed).map(([id, { value }]): [string, Sealed] => [id, value])
   return { ...answers, ...Object.fromEntries(values) }
 }

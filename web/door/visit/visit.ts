@@ -107,7 +107,7 @@ export const wantedOf = (from: Visit, { id: service, questionnaire }: DoorServic
 }
 
 /** Lets something happen to what is filled in for a service. */
-export const happen = (service: string, happening: Happening): void =>
+export const fillIn = (service: string, happening: Happening): void =>
   change((now) => ({
     ...now,
     fillings: { ...now.fillings, [service]: afterHappening(fillingOf(now, service), happening) },

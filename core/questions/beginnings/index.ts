@@ -3,14 +3,14 @@ import { gad7 } from './gad7.ts'
 import { bodywork, coaching, pictures, tutoring } from './trades.ts'
 
 /** A questionnaire to begin with. */
-export interface Start {
+export interface Beginning {
   questionnaire: Questionnaire
   /** For whom it is. */
   about: string
 }
 
 /** Questionnaires to begin with: short ones of our own, and a published instrument. */
-export const STARTS: readonly Start[] = [
+export const BEGINNINGS: readonly Beginning[] = [
   {
     questionnaire: coaching,
     about: 'Coaching: what it is about, whether it is the right time, and who else helps.',

@@ -2,8 +2,8 @@ import type { Does, Doorkeeper, House } from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import { canonicalJson, sha256Hex } from '@acolhida/core/terms'
 import type { Instant } from '@acolhida/core/time'
-import type { Leap } from './clock.ts'
-import { type Secrets, token } from './store/keys.ts'
+import type { Leap } from '../ground/clock.ts'
+import { type Secrets, token } from '../store/keys.ts'
 
 /** What is said once: whose key it is, and what was said with it. */
 export interface Once {
