@@ -6,6 +6,7 @@ export default defineConfig({
       'core/**/*.test.ts',
       'relay/**/*.test.ts',
       'web/**/*.test.ts',
+      'web/**/*.test.tsx',
       'demo/**/*.test.ts',
       'terminal/**/*.test.ts',
       'scripts/**/*.test.ts',

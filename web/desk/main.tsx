@@ -1,27 +1,9 @@
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { BrowserRouter, Route, Routes } from 'react-router'
+import { BrowserRouter } from 'react-router'
 import '../theme/theme.css'
-import { CalendarsPage } from './calendars/calendars.tsx'
-import { DiaryPage } from './diary/diary.tsx'
-import { HoursPage } from './hours/hours.tsx'
-import { DeskFrame } from './pages/frame.tsx'
-import { LimitsPage } from './pages/limits.tsx'
-import { Places } from './pages/places.tsx'
-import { ProfilePage } from './pages/profile.tsx'
-import { TermsPage } from './pages/terms.tsx'
-import { ThisDesk } from './pages/this-desk.tsx'
-import { Today } from './pages/today.tsx'
-import { TryIt } from './pages/try-it.tsx'
-import { People } from './people/people.tsx'
-import { Builder } from './questions/builder.tsx'
-import { QuestionsPage } from './questions/list.tsx'
-import { Arrivals } from './request/arrivals.tsx'
-import { RequestPage } from './request/request.tsx'
+import { DeskApp } from './app.tsx'
 import { followRestores, sweepOther } from './restore/restore.ts'
-import { Codes } from './service/codes.tsx'
-import { ServicePage } from './service/service.tsx'
-import { ServicesPage } from './service/services.tsx'
 import { startSync } from './sync/sync.ts'
 
 startSync()
@@ -31,29 +13,7 @@ sweepOther().catch(console.error)
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <BrowserRouter>
-      <Routes>
-        <Route element={<DeskFrame />}>
-          <Route index element={<Today />} />
-          <Route path="arrivals" element={<Arrivals />} />
-          <Route path="arrivals/:id" element={<RequestPage />} />
-          <Route path="diary" element={<DiaryPage />} />
-          <Route path="people" element={<People />} />
-          <Route path="profile" element={<ProfilePage />} />
-          <Route path="hours" element={<HoursPage />} />
-          <Route path="calendars" element={<CalendarsPage />} />
-          <Route path="places" element={<Places />} />
-          <Route path="limits" element={<LimitsPage />} />
-          <Route path="services" element={<ServicesPage />} />
-          <Route path="services/codes" element={<Codes />} />
-          <Route path="services/:id" element={<ServicePage />} />
-          <Route path="questions" element={<QuestionsPage />} />
-          <Route path="questions/:id" element={<Builder />} />
-          <Route path="terms" element={<TermsPage />} />
-          <Route path="try" element={<TryIt />} />
-          <Route path="desk" element={<ThisDesk />} />
-          <Route path="*" element={<Today />} />
-        </Route>
-      </Routes>
+      <DeskApp />
     </BrowserRouter>
   </StrictMode>,
 )

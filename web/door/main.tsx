@@ -1,40 +1,13 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { BrowserRouter, Route, Routes } from 'react-router'
+import { BrowserRouter } from 'react-router'
 import '../theme/theme.css'
-import { RelayError } from '../relay-client/client.ts'
-import { Door } from './pages/door.tsx'
-import { Flow } from './pages/flow.tsx'
-import { MyBooking } from './pages/my-booking.tsx'
-import { Nowhere } from './pages/nowhere.tsx'
-import { Services } from './pages/services.tsx'
-import { Write } from './pages/write.tsx'
-
-const queries = new QueryClient({
-  defaultOptions: {
-    queries: {
-      staleTime: 5_000,
-      // A refusal stays a refusal; only a lost connection is worth another try.
-      retry: (count, error) => count < 2 && error instanceof RelayError && error.unreachable,
-    },
-  },
-})
+import { DoorApp } from './app.tsx'
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <QueryClientProvider client={queries}>
-      <BrowserRouter>
-        <Routes>
-          <Route path="/:slug" element={<Door />}>
-            <Route index element={<Services />} />
-            <Route path="write" element={<Write />} />
-            <Route path="my/:secret" element={<MyBooking />} />
-            <Route path=":service" element={<Flow />} />
-          </Route>
-          <Route path="*" element={<Nowhere />} />
-        </Routes>
-      </BrowserRouter>
-    </QueryClientProvider>
+    <BrowserRouter>
+      <DoorApp />
+    </BrowserRouter>
   </StrictMode>,
 )

@@ -1,0 +1,179 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto'
+import type { Backup } from '@acolhida/core/formats'
+import { beginPractice } from '@acolhida/core/practice'
+import { instant } from '@acolhida/core/time'
+import { demoBackup } from '@acolhida/demo'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { drawAt, furnishWindow } from '../tests/drawing.tsx'
+import { DeskApp } from './app.tsx'
+import { importBackup } from './data/backup.ts'
+import { db } from './data/db.ts'
+
+const now = instant(Math.floor(Date.now() / 60_000) * 60_000)
+const demo = demoBackup(now)
+const empty: Backup = {
+  ...demo,
+  practice: {
+    ...beginPractice({
+      id: 'own',
+      slug: 'own',
+      name: 'Ana',
+      email: 'ana@example.org',
+      zone: 'Europe/Lisbon',
+      currency: 'EUR',
+    }),
+    questionnaires: [],
+  },
+  people: [],
+  bookings: [],
+  enquiries: [],
+  mails: [],
+  sessions: [],
+}
+const [tome] = demo.bookings.filter(({ id }) => id === 'asks-tome')
+const one: Backup = {
+  ...empty,
+  bookings: [tome!],
+  people: demo.people.slice(0, 1),
+  enquiries: demo.enquiries.slice(0, 1),
+}
+const many: Backup = {
+  ...demo,
+  people: Array.from({ length: 400 }, (_, i) => ({
+    ...demo.people[0]!,
+    id: `person-${i}`,
+    name: `Person ${String(i).padStart(3, '0')}`,
+    emails: [`person.${i}@example.org`],
+  })),
+  bookings: Array.from({ length: 400 }, (_, i) => ({ ...tome!, id: `asks-${i}` })),
+}
+
+/** Every page, with what it is headed, and what it says where there is nothing. */
+const PAGES: [path: string, heading: RegExp | string, nothing?: string | RegExp][] = [
+  ['/', /day \d+ /, /Nobody waits/],
+  ['/arrivals', 'Arrivals', /Requests from your door will be listed here/],
+  ['/diary', /\d/],
+  ['/diary?view=list', /\d/, /Nothing is booked in these four weeks/],
+  ['/people', 'People', /People who ask for your time/],
+  ['/profile', 'Who I am'],
+  ['/hours', 'Hours'],
+  ['/calendars', 'Other calendars', /Calendars you subscribe to/],
+  ['/places', 'Places'],
+  ['/limits', 'Limits'],
+  ['/services', 'Services'],
+  ['/services/codes', 'Price codes', /Codes will stand here/],
+  ['/questions', 'Questions', /Questionnaires will stand here/],
+  ['/terms', 'Terms'],
+  ['/try', 'Try it'],
+  ['/desk', 'This desk'],
+]
+
+beforeEach(() => {
+  furnishWindow()
+  vi.stubGlobal('fetch', async () => {
+    throw new TypeError('no network')
+  })
+})
+afterEach(() => vi.restoreAllMocks())
+
+const heading = (name: RegExp | string) => screen.findByRole('heading', { level: 1, name })
+
+describe('every page of the desk', () => {
+  it.each(PAGES)('%s says what there will be, where there is nothing yet', async (path, name, nothing) => {
+    await importBackup(db, empty)
+    drawAt(path, <DeskApp />)
+    expect(await heading(name)).toBeDefined()
+    if (nothing) expect(await screen.findByText(nothing)).toBeDefined()
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+
+  it.each(PAGES)('%s is drawn with one of each', async (path, name, nothing) => {
+    await importBackup(db, one)
+    drawAt(path, <DeskApp />)
+    expect(await heading(name)).toBeDefined()
+    if (nothing && ['/', '/arrivals', '/people'].includes(path))
+      await waitFor(() => expect(screen.queryByText(nothing)).toBeNull())
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+
+  it.each(PAGES)('%s is drawn with many', async (path, name) => {
+    await importBackup(db, many)
+    drawAt(path, <DeskApp />)
+    expect(await heading(name)).toBeDefined()
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+
+  it.each(['/people', '/arrivals'])('%s draws no more of many than is seen', async (path) => {
+    await importBackup(db, many)
+    drawAt(path, <DeskApp />)
+    const table = await screen.findByRole('table')
+    await waitFor(() => expect(within(table).getAllByRole('row').length).toBeGreaterThan(5))
+    expect(within(table).getAllByRole('row').length).toBeLessThan(60)
+    expect(table.getAttribute('aria-rowcount')).toBe('401')
+  })
+
+  it('says that it can’t be shown when it fails, and leads on', async () => {
+    await importBackup(db, demo)
+    vi.spyOn(console, 'error').mockImplementation(() => undefined)
+    vi.spyOn(db.people, 'bulkGet').mockImplementation(() => {
+      throw new Error('The disk is gone.')
+    })
+    drawAt('/people', <DeskApp />)
+    expect(await screen.findByText('This page can’t be shown')).toBeDefined()
+    expect(screen.getByText('The disk is gone.')).toBeDefined()
+    fireEvent.click(screen.getByRole('link', { name: 'Go to Today' }))
+    expect(await screen.findByText('Awaiting your word')).toBeDefined()
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+})
+
+describe('a desk with nothing in it', () => {
+  it('offers to begin', async () => {
+    await Promise.all(db.tables.map((table) => table.clear()))
+    drawAt('/', <DeskApp />)
+    expect(await screen.findByText('Begin a practice')).toBeDefined()
+  })
+})
+
+describe('one request', () => {
+  it.each(demo.bookings.map(({ id }) => id))('%s is drawn', async (id) => {
+    await importBackup(db, demo)
+    drawAt(`/arrivals/${id}`, <DeskApp />)
+    expect(await screen.findByRole('heading', { name: 'Answers' })).toBeDefined()
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+
+  it('says so where it is not here', async () => {
+    await importBackup(db, demo)
+    drawAt('/arrivals/nowhere', <DeskApp />)
+    expect(await screen.findByText('This request is not here')).toBeDefined()
+  })
+})
+
+describe('what can’t be written', () => {
+  it('is said beside what was touched', async () => {
+    await importBackup(db, demo)
+    vi.spyOn(console, 'error').mockImplementation(() => undefined)
+    drawAt('/', <DeskApp />)
+    vi.spyOn(db.intentions, 'add').mockRejectedValue(new Error('The disk is full.'))
+    const [welcome] = await screen.findAllByRole('button', { name: /^Welcome for/ })
+    fireEvent.click(welcome!)
+    const alert = await screen.findByRole('alert')
+    expect(alert.textContent).toBe('The disk is full.')
+    expect(welcome!.closest('li')?.contains(alert)).toBe(true)
+  })
+
+  it('stays in its field, and a switch goes back', async () => {
+    await importBackup(db, demo)
+    vi.spyOn(console, 'error').mockImplementation(() => undefined)
+    drawAt(`/services/${demo.practice.services[0]!.id}`, <DeskApp />)
+    const door = (await screen.findByLabelText('At the door')) as HTMLInputElement
+    const on = door.checked
+    vi.spyOn(db.practice, 'put').mockRejectedValue(new Error('The disk is full.'))
+    fireEvent.click(door)
+    expect(await screen.findByText('The disk is full.')).toBeDefined()
+    expect(door.checked).toBe(on)
+  })
+})

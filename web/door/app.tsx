@@ -1,0 +1,39 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Route, Routes } from 'react-router'
+import { RelayError } from '../relay-client/client.ts'
+import { Door } from './pages/door.tsx'
+import { Flow } from './pages/flow.tsx'
+import { MyBooking } from './pages/my-booking.tsx'
+import { Nowhere } from './pages/nowhere.tsx'
+import { Services } from './pages/services.tsx'
+import { Write } from './pages/write.tsx'
+
+const newQueries = (): QueryClient =>
+  new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 5_000,
+        // A refusal stays a refusal; only a lost connection is worth another try.
+        retry: (count, error) => count < 2 && error instanceof RelayError && error.unreachable,
+      },
+    },
+  })
+
+/** Every page of the door, by its address. */
+export function DoorApp() {
+  const [queries] = useState(newQueries)
+  return (
+    <QueryClientProvider client={queries}>
+      <Routes>
+        <Route path="/:slug" element={<Door />}>
+          <Route index element={<Services />} />
+          <Route path="write" element={<Write />} />
+          <Route path="my/:secret" element={<MyBooking />} />
+          <Route path=":service" element={<Flow />} />
+        </Route>
+        <Route path="*" element={<Nowhere />} />
+      </Routes>
+    </QueryClientProvider>
+  )
+}
