@@ -335,7 +335,8 @@ async function standingStill(page: Page, cdp: CDPSession): Promise<number> {
     const { metrics } = await cdp.send('Performance.getMetrics')
     return metrics.find((one) => one.name === 'TaskDuration')!.value
   }
-  await page.waitForTimeout(4_000)
+  // What was done before leaves garbage that the browser collects when it has the time.
+  await page.waitForTimeout(15_000)
   const before = await spent()
   await page.waitForTimeout(10_000)
   return ((await spent()) - before) * 10

@@ -2,7 +2,7 @@ import { type SettingsGroup, settingsIn } from './service-settings.ts'
 import type { Practice, Service } from './types.ts'
 
 /** What is taken over of something: with a value, or with none any more. */
-export type Parts<T> = { readonly [K in keyof T]?: T[K] | undefined }
+export type Overlay<T> = { readonly [K in keyof T]?: T[K] | undefined }
 
 /** Takes one value over; what is set to nothing is left out, not kept as nothing. */
 function put<T extends object, K extends keyof T>(into: T, key: K, value: T[K] | undefined): void {
@@ -13,7 +13,7 @@ function put<T extends object, K extends keyof T>(into: T, key: K, value: T[K] |
 /** Something with parts taken over from elsewhere: all that is given, or those that are named. */
 export function withParts<T extends object>(
   one: T,
-  from: Parts<T>,
+  from: Overlay<T>,
   keys: readonly (keyof T)[] = Object.keys(from) as (keyof T)[],
 ): T {
   const next = { ...one }

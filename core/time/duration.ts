@@ -5,7 +5,7 @@ import type { Zone } from './zone.ts'
 /** An ISO 8601 duration, "PT24H" (exact) or "P1D" (nominal: the same wall time another day). */
 export type Duration = string & { readonly __unit: 'duration' }
 
-interface Parts {
+interface Amounts {
   months: number
   days: number
   ms: number
@@ -14,7 +14,7 @@ interface Parts {
 const SHAPE =
   /^P(?!$)(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?=\d)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/
 
-function parts(duration: Duration): Parts {
+function parts(duration: Duration): Amounts {
   const match = SHAPE.exec(duration)
   if (!match) throw new RangeError(`"${duration}" is not a duration; write it as PT24H or P1D`)
   const [y, mo, w, d, h, m, s] = match.slice(1).map((part) => Number(part ?? 0)) as number[]

@@ -59,7 +59,7 @@ export function Begin({ code }: { code: string | undefined }) {
         <BeginPractice code={code} run={run} busy={busy} />
       ) : (
         <div className="mt-7 grid gap-4 md:grid-cols-3">
-          <Offer
+          <Way
             title="Begin a practice"
             text="Your name, your zone, your currency; ordinary hours and a first service are there to be changed."
           >
@@ -71,19 +71,19 @@ export function Begin({ code }: { code: string | undefined }) {
             >
               Begin
             </button>
-          </Offer>
-          <Offer title="Open a backup" text="A file you have kept brings everything back as it was.">
+          </Way>
+          <Way title="Open a backup" text="A file you have kept brings everything back as it was.">
             <Restoring replaces={false} label="Choose a file" />
-          </Offer>
+          </Way>
           {demo && (
-            <Offer
+            <Way
               title="Look round the demo"
               text={`The practice of Iria Montalvar, a voice coach in Coimbra. She and her clients are invented.${taken ? ' Another desk is paired with its deskRelay; looking round here cuts that one off.' : ''}`}
             >
               <button type="button" className="press" disabled={busy} onClick={() => run(lookRound)}>
                 Look round
               </button>
-            </Offer>
+            </Way>
           )}
         </div>
       )}
@@ -91,7 +91,7 @@ export function Begin({ code }: { code: string | undefined }) {
   )
 }
 
-const Offer = ({ title, text, children }: { title: string; text: string; children: ReactNode }) => (
+const Way = ({ title, text, children }: { title: string; text: string; children: ReactNode }) => (
   <section className="sheet flex flex-col gap-3 p-5">
     <h2>{title}</h2>
     <p className="grow">{text}</p>

@@ -1,6 +1,6 @@
 import {
   checkPractice,
-  type Parts,
+  type Overlay,
   type Practice,
   type Service,
   serviceOf,
@@ -54,7 +54,7 @@ export function ServicePage() {
     path,
     change: (p: Practice, to: (one: Service) => Service) => withService(p, id, to),
   }
-  const change = (what: string, parts: Parts<Service>): Promise<void> =>
+  const change = (what: string, parts: Overlay<Service>): Promise<void> =>
     changePractice(db, what, (p) => withService(p, id, (one) => withParts(one, parts)))
   return (
     <SettingsPage title={service.name} line="Your door follows at once.">
