@@ -64,6 +64,7 @@ async function main(): Promise<void> {
   const rail = begin.getByRole('navigation', { name: 'Desk' })
   for (const [name, file] of [
     ['Arrivals', 'desk-arrivals'],
+    ['People', 'desk-people'],
     ['Hours', 'desk-hours'],
     ['Services', 'desk-services'],
     ['This desk', 'desk-this-desk'],

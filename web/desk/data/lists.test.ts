@@ -4,16 +4,18 @@ import { makeDiary } from '@acolhida/core/openings'
 import { knownPeople, type Person, standingAt } from '@acolhida/core/people'
 import { DAY, HOUR, type Instant, instant, parseInstant, shift } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
+import { liveQuery } from 'dexie'
 import fc from 'fast-check'
-import { beforeAll, describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it, vi } from 'vitest'
 import { sampleAsked } from '../../../core/tests/asked.ts'
 import { samplePractice } from '../../../core/tests/sample.ts'
 import { pack } from '../sync/package.ts'
-import { importBackup } from './backup.ts'
+import { exportBackup, fill, importBackup } from './backup.ts'
 import { DeskDatabase } from './database.ts'
 import { arrivalsIn, peopleFound, peopleIn } from './lists.ts'
 import { bookingRow, personRow, plainPerson, sortKey, wordsOf } from './rows.ts'
 import { keptBetween, marginOf, takenOf } from './taken.ts'
+import { currentName, makeCurrent, otherName } from './which.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')
 const demo = demoBackup(now)
@@ -196,5 +198,48 @@ describe('what is taken in a stretch', () => {
     const entry = taken.diary.entries.find((entry) => entry.id === 'new')!
     expect(taken.title(entry)).toMatchObject({ title: 'Ana' })
     expect(taken.name(entry)).toContain('not gone out yet with Ana')
+  })
+})
+
+describe('a list on a page', () => {
+  it('is asked for anew when somebody comes, although only counting looks on', async () => {
+    const own = new DeskDatabase('living')
+    await importBackup(own, { ...demo, people: demo.people.slice(0, 2), bookings: demo.bookings.slice(0, 2) })
+    const seen: number[] = []
+    const people = liveQuery(() => peopleIn(own, everybody, now)).subscribe((ids) => seen.push(ids.length))
+    const arrivals = liveQuery(() => arrivalsIn(own, { ...every, show: 'requested' })).subscribe((ids) =>
+      seen.push(100 + ids.length),
+    )
+    const waits = own.bookings.where('[status+at]').between(['requested', 0], ['requested', Infinity])
+    const before = await waits.count()
+    await vi.waitFor(() => expect(new Set(seen)).toEqual(new Set([2, 100 + before])))
+    await own.people.put(personRow(demo.people[2]!, []))
+    await own.bookings.put(bookingRow(begin('new', sampleAsked())))
+    await vi.waitFor(() => expect(seen).toEqual(expect.arrayContaining([3, 101 + before])))
+    people.unsubscribe()
+    arrivals.unsubscribe()
+    await own.delete()
+  })
+})
+
+describe('a backup put into a database of its own', () => {
+  it('gives the same desk as one put in place, and says how far it is', async () => {
+    const other = new DeskDatabase('filled')
+    const told: [number, number][] = []
+    await fill(other, demo, (done, of) => told.push([done, of]))
+    expect(await exportBackup(other)).toBe(await exportBackup(db))
+    expect(await other.people.toArray()).toEqual(await db.people.toArray())
+    const [done, of] = told.at(-1)!
+    expect(done).toBe(of)
+    expect(told.every(([so], i) => i === 0 || so > told[i - 1]![0])).toBe(true)
+    await other.delete()
+  })
+
+  it('becomes the desk only when that is said', async () => {
+    const [current, other] = [await currentName(), await otherName()]
+    expect(other).not.toBe(current)
+    await makeCurrent(other)
+    expect([await currentName(), await otherName()]).toEqual([other, current])
+    await makeCurrent(current)
   })
 })

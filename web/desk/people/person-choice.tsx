@@ -61,6 +61,11 @@ export function PersonChoice({
       <input
         className="field mt-1"
         {...getInputProps({
+          onKeyDown: (event) => {
+            // With nothing to close here, Escape is the dialog's.
+            if (event.key === 'Escape' && !open)
+              Object.assign(event.nativeEvent, { preventDownshiftDefault: true })
+          },
           onChange: ({ currentTarget: { value } }) => {
             setText(value)
             onType?.(value)
