@@ -67,7 +67,6 @@ async function main(): Promise<void> {
     ['People', 'desk-people'],
     ['Hours', 'desk-hours'],
     ['Services', 'desk-services'],
-    ['This desk', 'desk-this-desk'],
   ] as const) {
     await rail.getByRole('link', { name }).click()
     await begin.getByRole('heading', { level: 1 }).waitFor()
