@@ -1,9 +1,9 @@
 import { type ReactNode, useEffect, useState } from 'react'
-import { exportBackup } from '../data/backup.ts'
-import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { ActButton } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { RESTORED, Restoring } from '../restore/restoring.tsx'
+import { backupFile } from '../restore/save-backup.ts'
 import { lookRound, pairWith } from '../sync/acts.ts'
 import { deskRelay } from '../sync/relay.ts'
 import { useStanding } from '../sync/sync.ts'
@@ -27,12 +27,6 @@ export function ThisDesk() {
       .then((status) => setDemo(status.demo))
       .catch(() => setDemo(false))
   }, [])
-  const run = (work: () => Promise<string>): void => {
-    setMessage(undefined)
-    work()
-      .then(setMessage)
-      .catch((error: Error) => setMessage(error.message))
-  }
   return (
     <>
       <title>This desk · Acolhida</title>
@@ -73,18 +67,15 @@ export function ThisDesk() {
             One file with everything: practice, people, requests with their records, messages. The key to the
             relay is not in it.
           </p>
-          <button
-            type="button"
+          <ActButton
             className="press press-go mt-3"
-            onClick={() =>
-              run(async () => {
-                saveFile(`${practice.profile.slug}-backup.json`, 'application/json', await exportBackup(db))
-                return 'The backup has been saved as a file.'
-              })
+            onAct={async () =>
+              saveFile(`${practice.profile.slug}-backup.json`, 'application/json', await backupFile())
             }
+            then={() => setMessage('The backup has been saved as a file.')}
           >
             Save a backup
-          </button>
+          </ActButton>
         </Card>
         <Card title="Restore">
           <p>Puts a backup in place of everything in this browser.</p>
@@ -95,18 +86,13 @@ export function ThisDesk() {
         {demo && (
           <Card title="The demo">
             <p>Brings the practice of Iria Montalvar here afresh, in place of what is here.</p>
-            <button
-              type="button"
+            <ActButton
               className="press mt-3"
-              onClick={() =>
-                run(async () => {
-                  await lookRound()
-                  return 'This is the demo, as it was at the start.'
-                })
-              }
+              onAct={lookRound}
+              then={() => setMessage('This is the demo, as it was at the start.')}
             >
               Begin the demo afresh
-            </button>
+            </ActButton>
           </Card>
         )}
       </div>

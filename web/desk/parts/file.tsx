@@ -33,7 +33,7 @@ export function FileButton({
 }
 
 /** Saves a text, or bytes, as a file. */
-export function saveFile(name: string, type: string, content: string | Uint8Array<ArrayBuffer>): void {
+export function saveFile(name: string, type: string, content: string | Blob | Uint8Array<ArrayBuffer>): void {
   const url = URL.createObjectURL(new Blob([content], { type }))
   const link = document.createElement('a')
   link.href = url

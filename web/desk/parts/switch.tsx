@@ -1,7 +1,7 @@
-import { useEffect, useState } from 'react'
-import { ProblemNote, useAct } from './act.tsx'
+import { ProblemNote } from './act.tsx'
+import { useToggle } from './use-toggle.ts'
 
-/** Something on or off. It moves at once; what is kept follows, and counts. */
+/** Something on or off. */
 export function Switch({
   label,
   on,
@@ -11,9 +11,7 @@ export function Switch({
   on: boolean
   onChange: (on: boolean) => unknown
 }) {
-  const [shown, setShown] = useState(on)
-  const act = useAct()
-  useEffect(() => setShown(on), [on])
+  const { shown, press, act } = useToggle(on, onChange)
   return (
     <>
       <label className="flex min-h-[40px] cursor-pointer items-center gap-3 font-semibold">
@@ -21,18 +19,7 @@ export function Switch({
           type="checkbox"
           className="toggle toggle-primary"
           checked={shown}
-          onChange={(event) => {
-            const next = event.target.checked
-            setShown(next)
-            act.run(async () => {
-              try {
-                await onChange(next)
-              } catch (error) {
-                setShown(on)
-                throw error
-              }
-            })
-          }}
+          onChange={(event) => press(event.target.checked)}
         />
         {label}
       </label>

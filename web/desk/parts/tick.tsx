@@ -1,7 +1,7 @@
-import { useEffect, useState } from 'react'
-import { ProblemNote, useAct } from './act.tsx'
+import { ProblemNote } from './act.tsx'
+import { useToggle } from './use-toggle.ts'
 
-/** Something of several that belongs to it or not. It shows at once; what is kept follows, and counts. */
+/** Something of several that belongs to it or not. */
 export function Tick({
   label,
   on,
@@ -14,9 +14,7 @@ export function Tick({
   last?: boolean
   onChange: (on: boolean) => unknown
 }) {
-  const [shown, setShown] = useState(on)
-  const act = useAct()
-  useEffect(() => setShown(on), [on])
+  const { shown, press, act } = useToggle(on, onChange)
   return (
     <>
       <label className="flex min-h-[32px] cursor-pointer items-center gap-3">
@@ -25,18 +23,7 @@ export function Tick({
           className="checkbox checkbox-primary checkbox-sm"
           checked={shown}
           disabled={on && last}
-          onChange={(event) => {
-            const next = event.target.checked
-            setShown(next)
-            act.run(async () => {
-              try {
-                await onChange(next)
-              } catch (error) {
-                setShown(on)
-                throw error
-              }
-            })
-          }}
+          onChange={(event) => press(event.target.checked)}
         />
         {label}
       </label>

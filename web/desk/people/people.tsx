@@ -10,8 +10,8 @@ import type { PersonRow } from '../data/rows.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { among, FilterChoice, FindBar, SearchField, useFilters } from '../parts/find-bar.tsx'
-import { useRows } from '../parts/use-rows.ts'
-import { type Column, WindowTable } from '../parts/window-table.tsx'
+import { FoundTable } from '../parts/found-table.tsx'
+import type { Column } from '../parts/window-table.tsx'
 import { when } from '../parts/words.ts'
 import { AboutPerson } from './about-person.tsx'
 import { PersonChoice } from './person-choice.tsx'
@@ -40,7 +40,6 @@ export function People() {
   }
   const { search, show, by, down } = wish
   const keys = useLiveQuery(() => peopleIn(db, wish, now), [search, show, by, down, show === 'all' ? 0 : now])
-  const { rowOf, onSeen } = useRows(rowsOf, keys ?? NONE)
   const columns = useMemo(() => columnsOf(desk, now, setAbout, setJoining), [desk, now])
   return (
     <>
@@ -63,24 +62,19 @@ export function People() {
           onChange={(next) => set({ show: next })}
         />
       </FindBar>
-      {keys?.length === 0 && (
-        <p className="sheet p-5">
-          {search || show !== 'all'
+      <FoundTable
+        label="People"
+        columns={columns}
+        keys={keys}
+        rowsOf={rowsOf}
+        order={{ by, down }}
+        onOrder={(order) => set({ by: order.by, down: order.down ? 'yes' : '' })}
+        nothing={
+          search || show !== 'all'
             ? 'Nobody of that kind.'
-            : 'People who ask for your time will be listed here.'}
-        </p>
-      )}
-      {keys && keys.length > 0 && (
-        <WindowTable
-          label="People"
-          columns={columns}
-          keys={keys}
-          rowOf={rowOf}
-          onSeen={onSeen}
-          order={{ by, down }}
-          onOrder={(order) => set({ by: order.by, down: order.down ? 'yes' : '' })}
-        />
-      )}
+            : 'People who ask for your time will be listed here.'
+        }
+      />
       {about && (
         <AboutPerson
           desk={desk}
@@ -93,7 +87,6 @@ export function People() {
   )
 }
 
-const NONE: readonly string[] = []
 const rowsOf = (keys: string[]) => db.people.bulkGet(keys)
 
 const columnsOf = (

@@ -11,8 +11,8 @@ import type { BookingRow } from '../data/rows.ts'
 import { EnquiryCard } from '../enquiry/card.tsx'
 import { QuoteDialog } from '../enquiry/quote-dialog.tsx'
 import { among, FilterChoice, FindBar, SearchField, useFilters } from '../parts/find-bar.tsx'
-import { useRows } from '../parts/use-rows.ts'
-import { type Column, WindowTable } from '../parts/window-table.tsx'
+import { FoundTable } from '../parts/found-table.tsx'
+import type { Column } from '../parts/window-table.tsx'
 import { STATE, serviceName, when } from '../parts/words.ts'
 import { Judged } from './judged.tsx'
 
@@ -46,7 +46,6 @@ export function Arrivals() {
   }
   const { search, show, by, down } = wish
   const keys = useLiveQuery(() => arrivalsIn(db, wish), [search, show, by, down])
-  const { rowOf, onSeen } = useRows(rowsOf, keys ?? NONE)
   const columns = useMemo(() => columnsOf(desk), [desk])
   return (
     <>
@@ -73,24 +72,17 @@ export function Arrivals() {
               onChange={(next) => set({ show: next })}
             />
           </FindBar>
-          {keys?.length === 0 && (
-            <p className="sheet p-5">
-              {search || show !== 'all'
-                ? 'None of that kind.'
-                : 'Requests from your door will be listed here.'}
-            </p>
-          )}
-          {keys && keys.length > 0 && (
-            <WindowTable
-              label="Requests"
-              columns={columns}
-              keys={keys}
-              rowOf={rowOf}
-              onSeen={onSeen}
-              order={{ by, down }}
-              onOrder={(order) => set({ by: order.by, down: order.down ? 'yes' : 'no' })}
-            />
-          )}
+          <FoundTable
+            label="Requests"
+            columns={columns}
+            keys={keys}
+            rowsOf={rowsOf}
+            order={{ by, down }}
+            onOrder={(order) => set({ by: order.by, down: order.down ? 'yes' : 'no' })}
+            nothing={
+              search || show !== 'all' ? 'None of that kind.' : 'Requests from your door will be listed here.'
+            }
+          />
         </section>
         <Messages desk={desk} />
       </div>
@@ -98,7 +90,6 @@ export function Arrivals() {
   )
 }
 
-const NONE: readonly string[] = []
 const rowsOf = (keys: string[]) => db.bookings.bulkGet(keys)
 
 const columnsOf = ({ practice }: Desk): Column<BookingRow>[] => [
