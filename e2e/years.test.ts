@@ -5,7 +5,7 @@ import { practiceOfYears } from '@acolhida/bench/years'
 import { writeBackup } from '@acolhida/core/formats'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { type House, openHouse } from './house.ts'
+import { eventually, type House, openHouse } from './house.ts'
 
 /** A desk with years in it, opened from a file. */
 const PEOPLE = 600
@@ -81,8 +81,9 @@ it('picks a person among those of one name by their address', async () => {
   const dialog = desk.getByRole('dialog')
   await dialog.getByLabel('Name').fill('person.599@')
   await dialog.getByRole('option', { name: /person\.599@example\.org/ }).click()
-  expect(await dialog.getByLabel('Mail address').inputValue()).toBe('person.599@example.org')
-  expect(await dialog.getByLabel('Name').inputValue()).toBe('Person 599')
+  const value = (label: string) => dialog.getByLabel(label).inputValue()
+  await eventually('the address', async () => (await value('Mail address')) === 'person.599@example.org')
+  expect(await value('Name')).toBe('Person 599')
   await desk.keyboard.press('Escape')
   await dialog.waitFor({ state: 'detached' })
 })

@@ -9,9 +9,9 @@ export const USAGE = `acolhida: the core on a practice file; answers are JSON
            [--zone Z] [--busy FILE.ics]
   why FILE --service ID --start INSTANT --now INSTANT   (with the same options)
   cost FILE --service ID --from DATE --days N --now INSTANT   (what each rule closes, and what easier ones would open)
-  readOptions FILE --service ID --answers FILE [--extras ID,ID] [--place ID --travel ID] [--person ID]
+  read FILE --service ID --answers FILE [--extras ID,ID] [--place ID --travel ID] [--person ID]
   check FILE --questionnaire ID [--service ID] [--draft yes]   (proves every way through the questions)
-  replay FILE --questionnaire ID --answers DIR [--service ID]  (earlier answers, readOptions by the draft)
+  replay FILE --questionnaire ID --answers DIR [--service ID]  (earlier answers, read by the draft)
   deadlines FILE --service ID --start INSTANT --now INSTANT [--place ID]
   calendar FILE.ics --from DATE --days N [--zone Z]      (busy times as the core understands them)
   hours FILE --now INSTANT [--place ID]                  (hours as iCalendar, VAVAILABILITY)
@@ -57,7 +57,7 @@ export function readOptions(file: string): string {
   try {
     return readFileSync(file, 'utf8')
   } catch (error) {
-    throw new Unusable(`${file} can't be readOptions: ${(error as NodeJS.ErrnoException).code}`)
+    throw new Unusable(`${file} can't be read: ${(error as NodeJS.ErrnoException).code}`)
   }
 }
 

@@ -54,7 +54,7 @@ export type Setting<T> = Common<T> &
 export function wholeTyped(typed: string, least = 0): number {
   const value = Number(typed)
   if (typed.trim() === '' || !Number.isInteger(value) || value < least) {
-    throw new Error(`Please write a wholeTyped number${least > 0 ? ` from ${least} on` : ''}.`)
+    throw new Error(`Please write a whole number${least > 0 ? ` from ${least} on` : ''}.`)
   }
   return value
 }
