@@ -230,7 +230,7 @@ it('joins two people who are one', async () => {
   await desk
     .getByRole('row')
     .filter({ hasText: 'Amara Dindi' })
-    .getByRole('button', { name: 'Join Amara Dindi with …' })
+    .getByRole('button', { name: 'Join with … Amara Dindi' })
     .click()
   await desk.getByLabel('The same person as').fill('vilar')
   await desk.getByRole('option', { name: /nuno.vilar@example.org/ }).click()

@@ -17,7 +17,7 @@ function saidOnce(): string | undefined {
 
 /** The desk itself: how it stands to the relay, and the files it is kept in. */
 export function ThisDesk() {
-  const { practice, connection } = useDesk()
+  const { practice, connection, intentions } = useDesk()
   const standing = useStanding()
   const [message, setMessage] = useState(saidOnce)
   const [demo, setDemo] = useState(false)
@@ -80,7 +80,11 @@ export function ThisDesk() {
         <Card title="Restore">
           <p>Puts a backup in place of everything in this browser.</p>
           <div className="mt-3">
-            <Restoring replaces label="Open a backup" />
+            <Restoring
+              replaces
+              outstanding={intentions.filter(({ refused }) => !refused).length}
+              label="Open a backup"
+            />
           </div>
         </Card>
         {demo && (

@@ -146,10 +146,10 @@ const columnsOf = (
     cell: (person) => (
       <span className="flex flex-wrap gap-1">
         <button type="button" className="press press-quiet px-2" onClick={() => onAbout(person)}>
-          About<span className="sr-only"> {person.name}</span> …
+          About …<span className="sr-only"> {person.name}</span>
         </button>
         <button type="button" className="press press-quiet px-2" onClick={() => onJoin(person)}>
-          Join<span className="sr-only"> {person.name}</span> with …
+          Join with …<span className="sr-only"> {person.name}</span>
         </button>
       </span>
     ),

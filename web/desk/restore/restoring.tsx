@@ -9,7 +9,16 @@ export const RESTORED = 'acolhida-restored'
  * Opens a backup: how far it is, what is in it, and the way to stop.
  * @param replaces whether there is something that it would replace; if so, it asks first
  */
-export function Restoring({ replaces, label }: { replaces: boolean; label: string }) {
+export function Restoring({
+  replaces,
+  outstanding = 0,
+  label,
+}: {
+  replaces: boolean
+  /** How many decisions have not gone out yet: they would be lost. */
+  outstanding?: number
+  label: string
+}) {
   const [stage, setStage] = useState<RestoreStage>()
   const restore = useRef<Restore>(undefined)
   useEffect(() => () => restore.current?.stop(), [])
@@ -32,6 +41,8 @@ export function Restoring({ replaces, label }: { replaces: boolean; label: strin
           “{stage.file}” holds {stage.name} with {stage.people.toLocaleString('en')} people and{' '}
           {stage.bookings.toLocaleString('en')} requests. It replaces all that is here; save a backup first if
           you may want it back.
+          {outstanding > 0 &&
+            ` ${outstanding === 1 ? 'A decision that has' : `${outstanding} decisions that have`} not gone out yet would be lost.`}
         </p>
         <div className="mt-2 flex gap-2">
           <button type="button" className="press" onClick={() => restore.current?.replace()}>

@@ -226,7 +226,7 @@ function KeptLine({
   }
   return (
     <p className="mt-3 text-[14px] text-soft">
-      Kept while you fillIn in, until{' '}
+      Kept while you fill in, until{' '}
       <strong className="figures text-ink">{timeAt(zone(visit.zone), until)}</strong>.{' '}
       {renewable && left < 4 * MINUTE && (
         <button type="button" className="way" onClick={() => renewing.mutate()} disabled={renewing.isPending}>
