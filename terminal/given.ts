@@ -15,7 +15,7 @@ import { type Answers, type Asking, newcomer, type Reading } from '@acolhida/cor
 import { type Reckoned, reckon } from '@acolhida/core/request'
 import { answers as answersSchema, letIn, type ReadFile, readPracticeFile } from '@acolhida/core/schemas'
 import { type Instant, type Zone, zone } from '@acolhida/core/time'
-import { countOption, fileText, need, option, Unusable, type Values } from './options.ts'
+import { countOption, need, option, readGiven, Unusable, type Values } from './options.ts'
 
 /** What a question about openings is asked with. */
 export interface Given {
@@ -70,7 +70,7 @@ export function personFrom(file: ReadFile, values: Values, now: Instant): Asker 
 export function answersIn(path: string): Answers {
   let value: unknown
   try {
-    value = JSON.parse(fileText(path))
+    value = JSON.parse(readGiven(path))
   } catch (error) {
     if (error instanceof SyntaxError) throw new Unusable(`${path} is not JSON: ${error.message}`)
     throw error
@@ -102,7 +102,7 @@ export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: In
 }
 
 export function given(path: string, values: Values, now: Instant): Given {
-  const file = readPracticeFile(fileText(path), path)
+  const file = readPracticeFile(readGiven(path), path)
   const asker = personFrom(file, values, now)
   if (values.minutes !== undefined && values.answers !== undefined) {
     throw new Unusable('--minutes and --answers exclude each other: answers have a length of their own')
@@ -124,7 +124,7 @@ export function diaryFor(g: Given, values: Values, now: Instant, from: Instant, 
   const busy: Entry[] =
     values.busy === undefined
       ? []
-      : busyTimes(fileText(values.busy), from, to, home, { what: values.busy }).entries
+      : busyTimes(readGiven(values.busy), from, to, home, { what: values.busy }).entries
   return makeDiary(
     practice,
     gatherGroups(practice, [...sessions, ...bookingEntries(practice, bookings, now), ...busy]),

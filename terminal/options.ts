@@ -53,7 +53,7 @@ export const OPTIONS: Record<string, NonNullable<ParseArgsConfig['options']>> = 
 }
 
 /** The text of a file. @throws Unusable when it can't be read */
-export function fileText(file: string): string {
+export function readGiven(file: string): string {
   try {
     return readFileSync(file, 'utf8')
   } catch (error) {

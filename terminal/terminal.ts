@@ -34,7 +34,7 @@ import {
   WEEK,
   zoneFor,
 } from './given.ts'
-import { countOption, fileText, need, OPTIONS, option, Unusable, USAGE, type Values } from './options.ts'
+import { countOption, need, OPTIONS, option, readGiven, Unusable, USAGE, type Values } from './options.ts'
 import { checkCommand, isBroken, replayCommand } from './questions.ts'
 
 export interface Result {
@@ -78,7 +78,7 @@ export function runTerminal(args: readonly string[]): Result {
 const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   validate: (path) => {
     try {
-      const { practice, sessions, people, bookings } = readPracticeFile(fileText(path), path)
+      const { practice, sessions, people, bookings } = readPracticeFile(readGiven(path), path)
       const faults = checkPractice(practice)
       return {
         valid: true,
@@ -175,7 +175,7 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
 
   hours: (path, values) => {
     const now = option(values, 'now', parseInstant)
-    const { practice } = readPracticeFile(fileText(path), path)
+    const { practice } = readPracticeFile(readGiven(path), path)
     const place = values.place === undefined ? undefined : placeOf(practice, values.place)
     if (values.place !== undefined && !place)
       throw new Unusable(`--place: there is no place "${values.place}"`)
@@ -183,21 +183,21 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   },
 
   read: (path, values) => {
-    const file = readPracticeFile(fileText(path), path)
+    const file = readPracticeFile(readGiven(path), path)
     need(values, 'answers')
     const now = 0 as Instant
     const { service, problems, reading } = reckonedIn(file, values, personFrom(file, values, now), now)
     return { service: service.id, problems, ...reading }
   },
 
-  check: (path, values) => checkCommand(readPracticeFile(fileText(path), path), values),
+  check: (path, values) => checkCommand(readPracticeFile(readGiven(path), path), values),
 
-  replay: (path, values) => replayCommand(readPracticeFile(fileText(path), path), values),
+  replay: (path, values) => replayCommand(readPracticeFile(readGiven(path), path), values),
 
   deadlines: (path, values) => {
     const now = option(values, 'now', parseInstant)
     const start = option(values, 'start', parseInstant)
-    const file = readPracticeFile(fileText(path), path)
+    const file = readPracticeFile(readGiven(path), path)
     const service = serviceIn(file, values)
     const there = zoneOf(file.practice, placeOf(file.practice, placeIn(service, values)))
     const { deadlines, shareAfter, missedFrom } = deadlinesOf(file.practice.houseRules, start, there)
@@ -223,7 +223,7 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
     const home = values.zone === undefined ? zone('UTC') : option(values, 'zone', zone)
     const begin = home.toInstant(dayNumber(from), 0)
     const end = home.toInstant(dayNumber(addDays(from, days)), 0)
-    const { entries, skipped } = busyTimes(fileText(path), begin, end, home, { what: path })
+    const { entries, skipped } = busyTimes(readGiven(path), begin, end, home, { what: path })
     return {
       zone: home.name,
       busy: entries.map((entry) => ({
