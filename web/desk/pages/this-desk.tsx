@@ -3,7 +3,7 @@ import { useDesk } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { RESTORED, Restoring } from '../restore/restoring.tsx'
-import { backupFile } from '../restore/save-backup.ts'
+import { writtenBackup } from '../restore/save-backup.ts'
 import { lookRound, pairWith } from '../sync/acts.ts'
 import { deskRelay } from '../sync/relay.ts'
 import { useStanding } from '../sync/sync.ts'
@@ -70,7 +70,7 @@ export function ThisDesk() {
           <ActButton
             className="press press-go mt-3"
             onAct={async () =>
-              saveFile(`${practice.profile.slug}-backup.json`, 'application/json', await backupFile())
+              saveFile(`${practice.profile.slug}-backup.json`, 'application/json', await writtenBackup())
             }
             then={() => setMessage('The backup has been saved as a file.')}
           >

@@ -1,7 +1,7 @@
 import type { BackupTold } from './backup.worker.ts'
 
 /** Everything in this desk as a file. @throws Error with a sentence when it can't be written */
-export function backupFile(): Promise<Blob> {
+export function writtenBackup(): Promise<Blob> {
   const worker = new Worker(new URL('./backup.worker.ts', import.meta.url), { type: 'module' })
   return new Promise<Blob>((resolve, reject) => {
     worker.addEventListener('message', ({ data }: MessageEvent<BackupTold>) =>
