@@ -9,7 +9,7 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
     root: resolve(import.meta.dirname, name),
     plugins: [react(), tailwindcss()],
     // Workers wait for the desk to say which of its databases it is.
-    worker: { format: 'es' },
+    worker: { format: 'es', rolldownOptions: { checks: { bundlerTimings: false } } },
     build: {
       outDir: resolve(import.meta.dirname, 'dist', name),
       emptyOutDir: true,
@@ -18,6 +18,8 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
       // The largest is the public holidays of all countries, loaded when somebody asks for them.
       chunkSizeWarningLimit: 1_500,
       rolldownOptions: {
+        // How long a plugin took on a busy machine is no warning about the code.
+        checks: { bundlerTimings: false },
         output: {
           codeSplitting: {
             groups: [
