@@ -37,9 +37,9 @@ export function bareOf(db: Db): () => Bare {
     let count = 0
     const writers = tables.flatMap(({ name, columns }) => {
       const rows = db.prepare(`SELECT * FROM "${name}" WHERE rowid > ?`).all(last.get(name)!) as Row[]
-      const kept = columns.filter((one) => !(name === 'record' && one.name === 'n'))
+      const kept = columns.filter((column) => !(name === 'record' && column.name === 'n'))
       const statement = db.prepare(
-        `INSERT OR REPLACE INTO "${name}" (${kept.map((one) => `"${one.name}"`).join(', ')})
+        `INSERT OR REPLACE INTO "${name}" (${kept.map((column) => `"${column.name}"`).join(', ')})
          VALUES (${kept.map(() => '?').join(', ')})`,
       )
       const isKey = ({ name: column, pk }: Column): boolean =>
@@ -54,14 +54,14 @@ export function bareOf(db: Db): () => Bare {
     })
     const transaction = db.transaction(() => {
       count++
-      for (const one of writers) one()
+      for (const writer of writers) writer()
     })
     return {
       rows: writers.length,
       write: () => transaction(),
       clean: () => {
         for (const { name, columns } of tables) {
-          const key = name === 'record' ? 'subject' : columns.find((one) => one.pk > 0)?.name
+          const key = name === 'record' ? 'subject' : columns.find((column) => column.pk > 0)?.name
           if (key && name !== 'settings')
             db.prepare(`DELETE FROM "${name}" WHERE "${key}" LIKE '${MARK}%'`).run()
         }

@@ -53,7 +53,7 @@ export async function benchCalendar(): Promise<void> {
   const text = file()
   const core = (): string[] =>
     busyTimes(text, FROM, TO, zone('UTC'))
-      .entries.map((one) => `${one.start}/${one.end}`)
+      .entries.map((entry) => `${entry.start}/${entry.end}`)
       .sort()
   const works = { core, stopping: () => plain(text, true), expanding: () => plain(text, false) }
   const answers = Object.values(works).map((work) => JSON.stringify(work()))

@@ -33,8 +33,8 @@ export async function benchCrowd(): Promise<void> {
   const whole = performance.now() - began
   const of = (is: (status: number) => boolean): number => answers.filter(({ status }) => is(status)).length
   console.log(
-    `  ${CLIENTS} clients for one time: ${of((one) => one === 201)} booked, ${of((one) => one === 409)} told, ` +
-      `${of((one) => one >= 500)} server errors; the last waited ${Math.round(Math.max(...answers.map(({ ms }) => ms)))} ms, ` +
+    `  ${CLIENTS} clients for one time: ${of((number) => number === 201)} booked, ${of((number) => number === 409)} told, ` +
+      `${of((number) => number >= 500)} server errors; the last waited ${Math.round(Math.max(...answers.map(({ ms }) => ms)))} ms, ` +
       `all of it took ${Math.round(whole)} ms`,
   )
   await years.close()

@@ -65,8 +65,8 @@ export async function benchOpenings(): Promise<void> {
   const ours = () => openStarts(practice, diary, ask, FROM, DAYS)
 
   const blocks = blocksOfYear(practice)
-  const starts = Float64Array.from(entries, (one) => one.start)
-  const ends = Float64Array.from(entries, (one) => one.end)
+  const starts = Float64Array.from(entries, (entry) => entry.start)
+  const ends = Float64Array.from(entries, (entry) => entry.end)
   const bare = () => bareSweep(blocks, starts, ends, 30 * MINUTE, 5 * MINUTE)
   const found = ours()
   const same = JSON.stringify(found) === JSON.stringify(bare())
@@ -109,8 +109,8 @@ export async function benchOpenings(): Promise<void> {
     // The diary is made once, and asked for all ten.
     ten: () => {
       const made = makeDiary(many, entries)
-      return ten.map((one) =>
-        openStarts(many, made, { ...ask, service: one, minutes: one.minutes }, FROM, DAYS),
+      return ten.map((service) =>
+        openStarts(many, made, { ...ask, service: service, minutes: service.minutes }, FROM, DAYS),
       )
     },
   })
@@ -128,7 +128,7 @@ export async function benchOpenings(): Promise<void> {
 
   const month = 30
   const until = zone('Europe/Lisbon').toInstant((dayNumber(FROM) + month) as DayNumber, 0)
-  const inMonth = entries.filter((one) => one.start < until)
+  const inMonth = entries.filter((entry) => entry.start < until)
   const monthDiary = makeDiary(practice, inMonth)
   const works = {
     core: () => openStarts(practice, monthDiary, ask, FROM, month),

@@ -20,7 +20,7 @@ function answerSets(questions: readonly Question[]): Answers[] {
       questions.flatMap((question): [string, Answers[string]][] => {
         if (next() < 0.1) return []
         if (question.kind !== 'several') return [[question.id, next() < 0.7]]
-        const chosen = question.choices.map((one) => one.id).filter(() => next() < 0.4)
+        const chosen = question.choices.map((choice) => choice.id).filter(() => next() < 0.4)
         return chosen.length > 0 ? [[question.id, chosen]] : []
       }),
     ),
@@ -41,8 +41,8 @@ export async function benchQuestions(): Promise<void> {
   const service = sampleService({ price: { kind: 'fixed', amount: 5_000 } })
   const sets = answerSets(questionnaire.questions)
   const conditions = [
-    ...questionnaire.questions.flatMap((one) => (one.when ? [one.when] : [])),
-    ...questionnaire.rules.map((one) => one.when),
+    ...questionnaire.questions.flatMap((question) => (question.when ? [question.when] : [])),
+    ...questionnaire.rules.map((rule) => rule.when),
   ].map(rule)
   let sum = 0
   const check = checkPaths(questionnaire, service)!
@@ -52,7 +52,8 @@ export async function benchQuestions(): Promise<void> {
         for (const answers of sets) sum += readAnswers(service, questionnaire, answers, newcomer).points
       },
       logic: () => {
-        for (const answers of sets) for (const one of conditions) if (jsonLogic.apply(one, answers)) sum++
+        for (const answers of sets)
+          for (const condition of conditions) if (jsonLogic.apply(condition, answers)) sum++
       },
       proving: () => checkPaths(questionnaire, service),
     },

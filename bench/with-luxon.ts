@@ -10,8 +10,11 @@ export function naiveLuxon(
   days: number,
 ): number[] {
   const zone = practice.profile.zone
-  const taken = busy.map((one) =>
-    Interval.fromDateTimes(DateTime.fromMillis(one.start, { zone }), DateTime.fromMillis(one.end, { zone })),
+  const taken = busy.map((span) =>
+    Interval.fromDateTimes(
+      DateTime.fromMillis(span.start, { zone }),
+      DateTime.fromMillis(span.end, { zone }),
+    ),
   )
   const open: number[] = []
   const step = service.starts.kind === 'every' ? service.starts.minutes : 5
@@ -27,7 +30,7 @@ export function naiveLuxon(
         s = s.plus({ minutes: step })
       ) {
         const session = Interval.fromDateTimes(s, s.plus({ minutes: service.minutes }))
-        if (!taken.some((one) => one.overlaps(session))) open.push(s.toMillis())
+        if (!taken.some((interval) => interval.overlaps(session))) open.push(s.toMillis())
       }
     }
   }
@@ -48,11 +51,11 @@ export function sensibleLuxon(
   const zone = practice.profile.zone
   const dayOf = (at: number): string => DateTime.fromMillis(at, { zone }).toISODate()!
   const byDay = new Map<string, { start: number; end: number }[]>()
-  for (const one of busy) {
-    for (const day of new Set([dayOf(one.start), dayOf(one.end - 1)])) {
+  for (const span of busy) {
+    for (const day of new Set([dayOf(span.start), dayOf(span.end - 1)])) {
       const others = byDay.get(day)
-      if (others) others.push(one)
-      else byDay.set(day, [one])
+      if (others) others.push(span)
+      else byDay.set(day, [span])
     }
   }
   const open: number[] = []
@@ -66,7 +69,7 @@ export function sensibleLuxon(
       const [eh, em] = block.to.split(':').map(Number)
       const end = day.set({ hour: eh!, minute: em! }).toMillis()
       for (let s = day.set({ hour: h!, minute: m! }).toMillis(); s + length <= end; s += step)
-        if (!taken.some((one) => one.start < s + length && one.end > s)) open.push(s)
+        if (!taken.some((span) => span.start < s + length && span.end > s)) open.push(s)
     }
   }
   return open

@@ -65,7 +65,7 @@ export function practiceOfYears(
   busy?: readonly [Instant, Instant],
 ): Backup {
   const demo = demoBackup(NOW)
-  const template = demo.bookings.find((one) => one.id === 'next-odile')!
+  const template = demo.bookings.find((booking) => booking.id === 'next-odile')!
   const [first] = template.events
   if (first?.type !== 'asked') throw new Error('A record begins with asking.')
   const who = (i: number): { name: string; email: string } => ({

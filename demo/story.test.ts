@@ -19,7 +19,7 @@ it('is whole at every hour of the year: three wait, nothing overlaps, all of it 
     const waiting = bookings.filter(
       (booking) => booking.status === 'requested' && booking.until > at && booking.start > at,
     )
-    expect(waiting.map((one) => one.id).sort()).toEqual(['asks-lucjan', 'asks-tome', 'asks-wanda'])
+    expect(waiting.map((booking) => booking.id).sort()).toEqual(['asks-lucjan', 'asks-tome', 'asks-wanda'])
     const taken = bookings
       .filter((booking) => booking.asked.service !== 'reading-aloud')
       .flatMap((booking) =>

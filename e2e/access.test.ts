@@ -23,8 +23,10 @@ async function violations(page: Page): Promise<string[]> {
     const { violations } = await axe.run({
       runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
     })
-    return violations.flatMap((one) =>
-      one.nodes.map((node) => `${one.id}: ${node.html.slice(0, 160)} ${node.failureSummary.slice(0, 200)}`),
+    return violations.flatMap((violation) =>
+      violation.nodes.map(
+        (node) => `${violation.id}: ${node.html.slice(0, 160)} ${node.failureSummary.slice(0, 200)}`,
+      ),
     )
   })
 }

@@ -32,7 +32,10 @@ function withAsking(backup: Backup): Backup {
     ...backup,
     cursor: 0,
     bookings: [...backup.bookings, ...asking],
-    people: [...backup.people, ...waiting.people.filter((one) => one.emails.some((mail) => mails.has(mail)))],
+    people: [
+      ...backup.people,
+      ...waiting.people.filter((person) => person.emails.some((mail) => mails.has(mail))),
+    ],
   }
 }
 
@@ -66,25 +69,25 @@ async function traced(
   const { traceEvents } = JSON.parse((await house.browser.stopTracing()).toString()) as {
     traceEvents: TraceEvent[]
   }
-  const mark = (name: string) => traceEvents.findLast((one) => one.name === name)
+  const mark = (name: string) => traceEvents.findLast((traceEvent) => traceEvent.name === name)
   const [begin, end] = [mark('bench-begin'), mark('bench-end')]
   if (!begin || !end) throw new Error('The marks are not in the trace.')
   const tasks = traceEvents.filter(
-    (one) =>
-      one.ph === 'X' &&
-      /RunTask/.test(one.name) &&
-      one.pid === end.pid &&
-      one.tid === end.tid &&
-      one.ts >= begin.ts - 50_000 &&
-      one.ts <= end.ts,
+    (traceEvent) =>
+      traceEvent.ph === 'X' &&
+      /RunTask/.test(traceEvent.name) &&
+      traceEvent.pid === end.pid &&
+      traceEvent.tid === end.tid &&
+      traceEvent.ts >= begin.ts - 50_000 &&
+      traceEvent.ts <= end.ts,
   )
   // Some tasks stand in the trace under two names.
-  const once = [...new Map(tasks.map((one) => [Math.round(one.ts / 100), one])).values()].filter(
-    (one) => one.ts + (one.dur ?? 0) >= begin.ts,
+  const once = [...new Map(tasks.map((task) => [Math.round(task.ts / 100), task])).values()].filter(
+    (event) => event.ts + (event.dur ?? 0) >= begin.ts,
   )
   return {
-    cpu: once.reduce((sum, one) => sum + (one.tdur ?? one.dur ?? 0), 0) / 1_000,
-    longest: Math.max(0, ...once.map((one) => (one.dur ?? 0) / 1_000)),
+    cpu: once.reduce((sum, event) => sum + (event.tdur ?? event.dur ?? 0), 0) / 1_000,
+    longest: Math.max(0, ...once.map((event) => (event.dur ?? 0) / 1_000)),
   }
 }
 
@@ -241,8 +244,8 @@ const bareWrite = (page: Page): Promise<number> =>
         const request = store.getAll()
         request.onsuccess = () => resolve(request.result)
       })
-    const names = (await indexedDB.databases()).map((one) => one.name!)
-    const name = names.find((one) => one === 'acolhida-desk-second') ?? 'acolhida-desk'
+    const names = (await indexedDB.databases()).map((database) => database.name!)
+    const name = names.find((other) => other === 'acolhida-desk-second') ?? 'acolhida-desk'
     const from = await open(name)
     const tables = [...from.objectStoreNames]
     const reading = from.transaction(tables)
@@ -333,7 +336,7 @@ async function openDesk(house: House, backup: Backup, folder: string): Promise<O
 async function standingStill(page: Page, cdp: CDPSession): Promise<number> {
   const spent = async (): Promise<number> => {
     const { metrics } = await cdp.send('Performance.getMetrics')
-    return metrics.find((one) => one.name === 'TaskDuration')!.value
+    return metrics.find((metric) => metric.name === 'TaskDuration')!.value
   }
   // What was done before leaves garbage that the browser collects when it has the time.
   await page.waitForTimeout(15_000)

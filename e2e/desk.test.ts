@@ -163,7 +163,7 @@ it('books somebody in by hand, and moves them by dragging with the consequences 
   await dialog.getByLabel('When').fill(`${day}T10:00`)
   await dialog.getByRole('button', { name: 'Book Ulla Brandt in' }).click()
   await eventually('the booking at the relay', () =>
-    bookingsOf(house.relay).find((one) => one.asked.person.name === 'Ulla Brandt'),
+    bookingsOf(house.relay).find((booking) => booking.asked.person.name === 'Ulla Brandt'),
   )
   await desk.goto(`${house.desk}/diary?day=${day}`)
   const session = desk.getByRole('link', { name: /Ulla Brandt/ })
@@ -178,7 +178,7 @@ it('books somebody in by hand, and moves them by dragging with the consequences 
   await desk.getByRole('button', { name: /^Move to / }).click()
   await desk.getByText('Moved Ulla Brandt').waitFor()
   const moved = await eventually('the move at the relay', () => {
-    const found = bookingsOf(house.relay).find((one) => one.asked.person.name === 'Ulla Brandt')
+    const found = bookingsOf(house.relay).find((booking) => booking.asked.person.name === 'Ulla Brandt')
     return found && found.sequence === 1 ? found : undefined
   })
   expect(moved.start).toBeGreaterThan(Date.parse(`${day}T11:00Z`))
@@ -251,7 +251,7 @@ it('publishes a new version of the terms and keeps the old one as it was', async
     const all = house.relay.here.keeper.house.pack?.practice.terms[0]?.versions
     return all?.length === 2 ? all : undefined
   })
-  expect(versions.map((one) => one.number)).toEqual([3, 4])
+  expect(versions.map((version) => version.number)).toEqual([3, 4])
 })
 
 it('is empty in another browser, opens a backup there, and gives the same bytes again', async () => {

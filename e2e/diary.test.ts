@@ -20,7 +20,7 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const booked = (name: string) => bookingsOf(house.relay).find((one) => one.asked.person.name === name)
+const booked = (name: string) => bookingsOf(house.relay).find((booking) => booking.asked.person.name === name)
 
 /** Opens the dialog, says who comes and when. */
 async function enter(name: string, at: string): Promise<Locator> {
@@ -107,12 +107,12 @@ it('keeps time for oneself by drawing on free ground, and takes it back', async 
   await desk.mouse.up()
   await desk.getByText(/is kept for yourself, 10:00 – 12:00/).waitFor()
   await eventually('the time away at the relay', () =>
-    house.relay.here.keeper.house.pack?.practice.away.some((one) => one.from === `${next}T10:00`),
+    house.relay.here.keeper.house.pack?.practice.away.some((away) => away.from === `${next}T10:00`),
   )
   await desk.getByRole('status').filter({ hasText: 'kept for yourself' }).getByRole('button').click()
   await eventually(
     'the time open again',
-    () => !house.relay.here.keeper.house.pack?.practice.away.some((one) => one.from === `${next}T10:00`),
+    () => !house.relay.here.keeper.house.pack?.practice.away.some((away) => away.from === `${next}T10:00`),
   )
   expect(await desk.getByRole('status').filter({ hasText: 'starts' }).textContent()).toBe(before)
 })
@@ -138,10 +138,10 @@ it('shows a day, a week, four weeks and a list, and what easier rules would open
 
 it('calls a group session off, writes to everybody in it, and takes the date away', async () => {
   const group = bookingsOf(house.relay)
-    .filter((one) => one.service === 'reading-aloud' && one.start > house.clock.now())
+    .filter((booking) => booking.service === 'reading-aloud' && booking.start > house.clock.now())
     .sort((a, b) => a.start - b.start)
   const { start } = group[0]!
-  const here = group.filter((one) => one.start === start && one.status === 'booked')
+  const here = group.filter((booking) => booking.start === start && booking.status === 'booked')
   expect(here.length).toBeGreaterThan(0)
   await desk.goto(`${house.desk}/diary?day=${new Date(start).toISOString().slice(0, 10)}`)
   await desk.getByRole('button', { name: /of 6 Reading aloud/ }).click()
@@ -149,9 +149,9 @@ it('calls a group session off, writes to everybody in it, and takes the date awa
   await dialog.getByRole('link', { name: here[0]!.asked.person.name }).waitFor()
   await dialog.getByLabel('A word to everybody').fill('The studio has no heating today.')
   await dialog.getByRole('button', { name: /^Call this session off/ }).click()
-  for (const one of here) {
+  for (const booking of here) {
     const now = await eventually('the cancellation', () => {
-      const found = bookingOf(house.relay, one.id)
+      const found = bookingOf(house.relay, booking.id)
       return found?.status === 'cancelled' ? found : undefined
     })
     expect(now).toMatchObject({
@@ -165,7 +165,7 @@ it('calls a group session off, writes to everybody in it, and takes the date awa
     'the date gone from the door',
     () =>
       !house.relay.here.keeper.house.pack?.practice.services
-        .find((one) => one.id === 'reading-aloud')
-        ?.groupDates.some((one) => one.start.startsWith(date)),
+        .find((service) => service.id === 'reading-aloud')
+        ?.groupDates.some((groupDate) => groupDate.start.startsWith(date)),
   )
 })

@@ -12,7 +12,7 @@ const SESSIONS = 400
 
 /** Four hundred short sessions, sixteen or so a day from Monday to Saturday, beside what the demo holds. */
 function fill(house: House): Instant {
-  const pattern = bookingsOf(house.relay).find((one) => one.status === 'booked')!
+  const pattern = bookingsOf(house.relay).find((booking) => booking.status === 'booked')!
   const home = zone('Europe/Lisbon')
   const { day } = home.toWall(house.clock.now())
   const monday = ((day - ((day + 3) % 7)) as typeof day) + 7
@@ -71,11 +71,11 @@ async function trace(house: House, page: Page, what: string): Promise<void> {
   const { traceEvents } = JSON.parse((await house.browser.stopTracing()).toString()) as {
     traceEvents: TraceEvent[]
   }
-  const named = (name: string): TraceEvent[] => traceEvents.filter((one) => one.name === name)
-  const drawn = named('DrawFrame').map((one) => one.ts / 1_000)
+  const named = (name: string): TraceEvent[] => traceEvents.filter((traceEvent) => traceEvent.name === name)
+  const drawn = named('DrawFrame').map((event) => event.ts / 1_000)
   const scripts = named('FireAnimationFrame')
-    .filter((one) => one.ph === 'X')
-    .map((one) => (one.dur ?? 0) / 1_000)
+    .filter((event) => event.ph === 'X')
+    .map((event) => (event.dur ?? 0) / 1_000)
   const gaps = drawn.slice(1).map((at, i) => at - drawn[i]!)
   const seconds = (drawn.at(-1)! - drawn[0]!) / 1_000
   const spread = (list: number[]): string => {

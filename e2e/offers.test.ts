@@ -18,8 +18,8 @@ afterAll(() => house.close())
 const goTo = (name: string) =>
   desk.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name, exact: true }).click()
 const service = (id: string) =>
-  house.relay.here.keeper.house.pack?.practice.services.find((one) => one.id === id)
-const booked = (name: string) => bookingsOf(house.relay).find((one) => one.asked.person.name === name)
+  house.relay.here.keeper.house.pack?.practice.services.find((service) => service.id === id)
+const booked = (name: string) => bookingsOf(house.relay).find((booking) => booking.asked.person.name === name)
 
 async function openService(name: string): Promise<void> {
   await goTo('Services')
@@ -160,7 +160,7 @@ describe('what a service can say and ask', () => {
       const all = service('reading-aloud')?.groupDates
       return all?.length === before + 3 ? all : undefined
     })
-    expect(dates.slice(-3).map((one) => one.start)).toEqual([
+    expect(dates.slice(-3).map((date) => date.start)).toEqual([
       '2027-09-04T11:00',
       '2027-09-18T11:00',
       '2027-10-02T11:00',
@@ -211,7 +211,7 @@ describe('hours and places', () => {
     await place.getByLabel('Postal codes begin with').fill('30, 31')
     await eventually('the zone at the relay', () =>
       house.relay.here.keeper.house.pack?.practice.places.some(
-        (one) => one.travel?.[0]?.postalCodes.length === 2,
+        (place) => place.travel?.[0]?.postalCodes.length === 2,
       ),
     )
     await place.getByRole('link', { name: 'Your usual hours count here' }).click()
@@ -324,7 +324,9 @@ it('is tried as a client would, on a phone, from elsewhere, another day, without
   await frame.getByRole('button', { name: /^Book / }).click()
   await frame.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
   expect(bookingsOf(house.relay).length).toBe(before)
-  expect(house.mailbox.received.some((one) => JSON.stringify(one).includes('nobody@example.org'))).toBe(false)
+  expect(house.mailbox.received.some((mail) => JSON.stringify(mail).includes('nobody@example.org'))).toBe(
+    false,
+  )
   const slug = new URL((await desk.locator('iframe').getAttribute('src'))!).pathname
   const policy = (await fetch(house.door + slug)).headers.get('content-security-policy')
   expect(policy).toContain(`frame-ancestors ${house.desk}`)

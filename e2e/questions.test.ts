@@ -21,8 +21,9 @@ const goTo = (name: string) =>
     .getByRole('link', { name: new RegExp(`^${name}`) })
     .click()
 const published = (id: string) =>
-  house.relay.here.keeper.house.pack?.practice.questionnaires.find((one) => one.id === id)
-const bookingOf = (name: string) => bookingsOf(house.relay).find((one) => one.asked.person.name === name)
+  house.relay.here.keeper.house.pack?.practice.questionnaires.find((questionnaire) => questionnaire.id === id)
+const bookingOf = (name: string) =>
+  bookingsOf(house.relay).find((booking) => booking.asked.person.name === name)
 async function write(name: string): Promise<void> {
   await goTo('Questions')
   await desk.getByRole('link', { name: new RegExp(`^${name}`) }).click()
@@ -363,7 +364,7 @@ describe('instead of a booking', () => {
     await eventually('the relay knows', () =>
       Boolean(
         house.relay.here.keeper.house.pack?.people.some(
-          (one) => one.tags?.includes('early') && one.invited.includes('coaching'),
+          (person) => person.tags?.includes('early') && person.invited.includes('coaching'),
         ),
       ),
     )

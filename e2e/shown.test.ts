@@ -11,11 +11,11 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const booked = (name: string) => bookingsOf(house.relay).find((one) => one.asked.person.name === name)
+const booked = (name: string) => bookingsOf(house.relay).find((booking) => booking.asked.person.name === name)
 const raiseTo = (amount: number): void =>
   changePractice(house.relay, ({ services }) => ({
-    services: services.map((one) =>
-      one.id === 'voice-assessment' ? { ...one, price: { kind: 'fixed' as const, amount } } : one,
+    services: services.map((service) =>
+      service.id === 'voice-assessment' ? { ...service, price: { kind: 'fixed' as const, amount } } : service,
     ),
   }))
 const summary = (page: Page) => page.getByRole('complementary')
@@ -61,10 +61,10 @@ describe('questions published while somebody chooses a time', () => {
     await pick(client, 5)
     await fillIn(client, 'Oda Lindqvist', 'oda.lindqvist@example.org')
     changePractice(house.relay, ({ questionnaires }) => ({
-      questionnaires: questionnaires.map((one) => ({
-        ...one,
+      questionnaires: questionnaires.map((questionnaire) => ({
+        ...questionnaire,
         questions: [
-          ...one.questions,
+          ...questionnaire.questions,
           { id: 'since-when', kind: 'short' as const, text: 'Since when?', required: true },
         ],
       })),
@@ -83,9 +83,9 @@ describe('questions published while somebody chooses a time', () => {
       'since-when': 'Since spring.',
     })
     changePractice(house.relay, ({ questionnaires }) => ({
-      questionnaires: questionnaires.map((one) => ({
-        ...one,
-        questions: one.questions.filter(({ id }) => id !== 'since-when'),
+      questionnaires: questionnaires.map((questionnaire) => ({
+        ...questionnaire,
+        questions: questionnaire.questions.filter(({ id }) => id !== 'since-when'),
       })),
     }))
     await client.context().close()
@@ -113,7 +113,7 @@ describe('two tabs of one visit', () => {
 describe('cancelled by the practitioner', () => {
   it('shows what it means, takes a word, and can be undone before anybody hears of it', async () => {
     const desk = await house.openDesk()
-    const { asked } = bookingsOf(house.relay).find((one) => one.id === 'next-odile')!
+    const { asked } = bookingsOf(house.relay).find((booking) => booking.id === 'next-odile')!
     const { name, email } = asked.person
     await desk.goto(`${house.desk}/arrivals/next-odile`)
     const cancel = async (word: string): Promise<void> => {
@@ -123,7 +123,7 @@ describe('cancelled by the practitioner', () => {
       await dialog.getByLabel(/^A word with it/).fill(word)
       await dialog.getByRole('button', { name: `Cancel it, free for ${name}` }).click()
     }
-    const status = () => bookingsOf(house.relay).find((one) => one.id === 'next-odile')?.status
+    const status = () => bookingsOf(house.relay).find((booking) => booking.id === 'next-odile')?.status
     await cancel('A burst pipe.')
     await eventually('the cancelling', () => status() === 'cancelled')
     await desk.getByRole('button', { name: /^Undo/ }).click()
@@ -132,7 +132,7 @@ describe('cancelled by the practitioner', () => {
     await eventually('the second cancelling', () => status() === 'cancelled')
     const mail = await mailTo(house, email, /^Cancelled/)
     expect(mail.text).toContain('The pipe after all; I am sorry.')
-    const told = house.mailbox.received.filter((one) => one.to.includes(email))
+    const told = house.mailbox.received.filter((mail) => mail.to.includes(email))
     expect(told.map(({ subject }) => subject.split(':')[0])).toEqual(['Cancelled'])
     await desk.context().close()
   })
@@ -183,11 +183,13 @@ describe('an address corrected after going back', () => {
           travel: zones,
         },
       ],
-      services: services.map((one) => (one.id === 'voice-assessment' ? { ...one, places: ['yours'] } : one)),
-      questionnaires: questionnaires.map((one) =>
-        one.id === services.find(({ id }) => id === 'voice-assessment')?.questionnaire
-          ? { ...one, questions: [...one.questions, where] }
-          : one,
+      services: services.map((service) =>
+        service.id === 'voice-assessment' ? { ...service, places: ['yours'] } : service,
+      ),
+      questionnaires: questionnaires.map((questionnaire) =>
+        questionnaire.id === services.find(({ id }) => id === 'voice-assessment')?.questionnaire
+          ? { ...questionnaire, questions: [...questionnaire.questions, where] }
+          : questionnaire,
       ),
     }))
     const client = await house.visitor()

@@ -128,7 +128,7 @@ it('turns down with kind words and frees the time', async () => {
   await desk.getByText('Turned down Wanda Okoro').waitFor()
   const mail = await mailTo(house, 'wanda.okoro@example.org', /^About your request/)
   expect(mail.text).toContain('I wish you a full last row.')
-  expect(bookingsOf(house.relay).find((one) => one.id === 'asks-wanda')?.status).toBe('declined')
+  expect(bookingsOf(house.relay).find((booking) => booking.id === 'asks-wanda')?.status).toBe('declined')
 })
 
 it('offers other times, of which the client takes one', async () => {
@@ -187,7 +187,7 @@ it('lets a hold lapse by itself, also while the desk is closed', async () => {
   await box.goto(house.letterbox)
   await box.getByRole('button', { name: 'Forward 1 day' }).click()
   const mail = await mailTo(house, 'tome.arrais@example.org', /^Your request has run out/)
-  const tome = bookingsOf(house.relay).find((one) => one.id === 'asks-tome')!
+  const tome = bookingsOf(house.relay).find((booking) => booking.id === 'asks-tome')!
   expect(tome.status).toBe('lapsed')
   const client = await house.visitor()
   await client.goto(linkIn(mail.text))

@@ -88,7 +88,7 @@ export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: In
   if (odd !== undefined)
     throw new Unusable(`--extras: "${service.id}" has no "${odd}"; it has ${known.join(', ') || 'none'}`)
   if (values.travel !== undefined && !travelZoneOf(at, values.travel)) {
-    const there = (at?.travel ?? []).map((one) => one.id).join(', ') || 'none'
+    const there = (at?.travel ?? []).map((zone) => zone.id).join(', ') || 'none'
     throw new Unusable(`--travel: there is no zone "${values.travel}" at "${at?.id}"; there are ${there}`)
   }
   const asking: Asking = {

@@ -46,7 +46,7 @@ export function checkCommand(file: ReadFile, values: Values) {
     service: service.id,
     faults,
     ...told,
-    asked: Object.fromEntries(sheet.questions.map((one, i) => [one.id, asked[i] ?? 0])),
+    asked: Object.fromEntries(sheet.questions.map((question, i) => [question.id, asked[i] ?? 0])),
   }
 }
 
@@ -85,7 +85,7 @@ export function replayCommand(file: ReadFile, values: Values): object {
     draft: questionnaire.draft !== undefined,
     service: service.id,
     read: read.length,
-    changed: read.filter((one) => 'draft' in one).length,
+    changed: read.filter((reading) => 'draft' in reading).length,
     answers: read,
   }
 }

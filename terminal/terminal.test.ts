@@ -105,7 +105,7 @@ describe('the terminal', () => {
       ...NOW,
     )
     expect(dates.hold.at).toBe('2026-11-25T11:00:00Z')
-    expect(dates.deadlines.map((one: { at: string }) => one.at)).toEqual([
+    expect(dates.deadlines.map((deadline: { at: string }) => deadline.at)).toEqual([
       '2026-11-29T10:30:00Z',
       '2026-11-29T10:30:00Z',
       '2026-11-30T06:30:00Z',
@@ -127,7 +127,7 @@ describe('the terminal', () => {
       '--zone',
       'America/Sao_Paulo',
     )
-    expect(answer.busy.map((one: { local: string }) => one.local)).toEqual([
+    expect(answer.busy.map((opening: { local: string }) => opening.local)).toEqual([
       '2026-11-26T09:00/2026-11-26T10:00',
       '2026-11-27T09:00/2026-11-27T10:00',
     ])
@@ -163,9 +163,9 @@ describe('the terminal', () => {
     const args = ['openings', file, '--service', 's', '--from', '2026-11-26', '--days', '1', ...NOW]
     const { answer } = run(...args, '--extras', 'more')
     expect([answer.minutes, answer.price]).toEqual([105, 10_500])
-    const lower = answer.openings.filter((one: { price?: number }) => one.price === 9_500)
+    const lower = answer.openings.filter((opening: { price?: number }) => opening.price === 9_500)
     // 105 minutes between 9 and 13, and between 14 and 18: whole at the edges of both.
-    expect(lower.map((one: { local: string }) => one.local.slice(11))).toEqual([
+    expect(lower.map((opening: { local: string }) => opening.local.slice(11))).toEqual([
       '09:00',
       '11:15',
       '14:00',
@@ -196,7 +196,7 @@ describe('the terminal', () => {
   it('tells what the rules cost and what easier ones would open', () => {
     const { answer } = run('cost', FILE, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW)
     expect(answer.open).toBe(10)
-    expect(answer.closed.map((one: { rule: string }) => one.rule)).toContain('notice')
+    expect(answer.closed.map((closure: { rule: string }) => closure.rule)).toContain('notice')
     expect(answer.easier).toEqual([])
     const free = put(
       'free.json',
@@ -221,7 +221,7 @@ describe('the terminal', () => {
     expect(output).toContain('BEGIN:VAVAILABILITY')
     const path = put('hours.ics', output)
     const { answer } = run('calendar', path, '--from', '2026-11-25', '--days', '1', '--zone', 'Europe/Lisbon')
-    expect(answer.busy.map((one: { local: string }) => one.local)).toEqual([
+    expect(answer.busy.map((opening: { local: string }) => opening.local)).toEqual([
       '2026-11-25T00:00/2026-11-25T09:00',
       '2026-11-25T13:00/2026-11-25T14:00',
       '2026-11-25T18:00/2026-11-26T00:00',

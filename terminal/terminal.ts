@@ -169,7 +169,7 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
     return {
       service: g.service.id,
       ...costOfRules(g.file.practice, diary, askFromOptions(g, now), from, days),
-      easier: easier.map((one) => ({ ...one, words: whatIfWords(one) })),
+      easier: easier.map((whatIf) => ({ ...whatIf, words: whatIfWords(whatIf) })),
     }
   },
 

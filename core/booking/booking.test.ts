@@ -221,12 +221,12 @@ describe('decisions', () => {
         { do: 'cancel', by: 'client', text: '' },
         { do: 'cancel', by: 'practitioner', text: '' },
       ),
-      start.map((one): Command => ({ do: 'accept', ...one })),
+      start.map((start): Command => ({ do: 'accept', ...start })),
       fc
         .uniqueArray(start, { minLength: 1, maxLength: 3 })
         .map((starts): Command => ({ do: 'offer', starts, text: '' })),
       fc.integer({ min: 1, max: 6 }).map((of): Command => ({ do: 'take-back', of })),
-      start.map((one): Command => ({ do: 'move', ...one, minutes: 60, text: '', clash: true })),
+      start.map((start): Command => ({ do: 'move', ...start, minutes: 60, text: '', clash: true })),
     )
     fc.assert(
       fc.property(

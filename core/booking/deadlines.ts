@@ -47,7 +47,7 @@ export function deadlinesOf(rules: HouseRules, start: Instant, zone: Zone): Dead
 
 /** The share of the price, in percent, that a client's cancellation costs at `now`. */
 export function cancelShare(rules: HouseRules, start: Instant, zone: Zone, now: Instant): number {
-  const tier = rules.cancel.find((one) => now <= before(start, one.until, zone))
+  const tier = rules.cancel.find((tier) => now <= before(start, tier.until, zone))
   return tier ? tier.share : rules.cancelAfter
 }
 

@@ -242,7 +242,7 @@ function answer(
   if (state.is !== 'offered') return notWaiting(state.is)
   if (command.do === 'refuse') return { events: [{ type: 'refused', at: now, text: command.text }] }
   const { start, place } = command
-  if (!state.starts.some((one) => one.start === start && one.place === place)) {
+  if (!state.starts.some((other) => other.start === start && other.place === place)) {
     return refuse('not-offered', 'This time has not been offered, or has been taken back.')
   }
   return { events: [{ type: 'accepted', at: now, start, place }] }
@@ -267,7 +267,9 @@ function offer(command: Extract<Command, { do: 'offer' }>, about: Circumstances)
 
 /** What the practitioner can't override, unless a clash is wanted: the past, and another session, hold or event. */
 export const blockingMove = (closures: readonly Closure[], clash: boolean): Closure[] =>
-  closures.filter((one) => one.rule === 'past' || one.rule === 'full' || (one.rule === 'overlap' && !clash))
+  closures.filter(
+    (closure) => closure.rule === 'past' || closure.rule === 'full' || (closure.rule === 'overlap' && !clash),
+  )
 
 function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about: Circumstances): Decision {
   const { now } = about

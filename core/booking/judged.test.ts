@@ -104,8 +104,12 @@ describe('what the desk makes of a request', () => {
   })
 
   it('shows the questions of the version that was answered', () => {
-    expect(questionsAsked(practice, booking({}, 1)).map((one) => one.id)).toEqual(['old'])
-    expect(questionsAsked(practice, booking({}, 2)).map((one) => one.id)).toEqual(['price', 'ill', 'mood'])
+    expect(questionsAsked(practice, booking({}, 1)).map((question) => question.id)).toEqual(['old'])
+    expect(questionsAsked(practice, booking({}, 2)).map((question) => question.id)).toEqual([
+      'price',
+      'ill',
+      'mood',
+    ])
   })
 
   it('tells the nearest change by the version in force, and no other', () => {

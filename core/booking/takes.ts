@@ -28,10 +28,10 @@ export function takesWhile(booking: Booking, stands: Stands): TakenTime[] {
   if (status === 'booked' || status === 'attended' || status === 'missed') {
     // Where it was moved from; an earlier request for the same time is no second one.
     const left = before?.status === 'booked' ? takesWhile(before, { held: true, undoable: false }) : []
-    return [own('session'), ...left.filter((one) => one.start !== start || one.place !== place)]
+    return [own('session'), ...left.filter((taken) => taken.start !== start || taken.place !== place)]
   }
   if (status === 'requested' && stands.held) {
-    const offered = offers.map((one): TakenTime => ({ ...own('hold'), ...one }))
+    const offered = offers.map((offer): TakenTime => ({ ...own('hold'), ...offer }))
     if (offered.length === 0) return [own('hold')]
     return before ? [own('hold'), ...offered] : offered
   }

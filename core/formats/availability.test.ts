@@ -166,7 +166,8 @@ it('joins and takes away stretches as a minute-by-minute look would', () => {
   const stretch = fc
     .tuple(fc.nat(200), fc.nat(60))
     .map(([from, length]): Stretch => ({ from: from as Instant, to: (from + length) as Instant }))
-  const inside = (list: readonly Stretch[], at: number) => list.some((one) => at >= one.from && at < one.to)
+  const inside = (list: readonly Stretch[], at: number) =>
+    list.some((stretch) => at >= stretch.from && at < stretch.to)
   fc.assert(
     fc.property(fc.array(stretch, { maxLength: 6 }), fc.array(stretch, { maxLength: 6 }), (a, b) => {
       const all = joined(a)

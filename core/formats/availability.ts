@@ -19,10 +19,10 @@ export function joined(stretches: readonly Stretch[]): Stretch[] {
     .filter((stretche) => stretche.to > stretche.from)
     .sort((a, b) => a.from - b.from)
   const result: Stretch[] = []
-  for (const one of sorted) {
+  for (const stretch of sorted) {
     const last = result.at(-1)
-    if (last && one.from <= last.to) last.to = Math.max(last.to, one.to) as Instant
-    else result.push({ ...one })
+    if (last && stretch.from <= last.to) last.to = Math.max(last.to, stretch.to) as Instant
+    else result.push({ ...stretch })
   }
   return result
 }
@@ -87,9 +87,9 @@ function repetitions(
     const next = times.next()
     if (!next) break
     const { startDate, endDate } = event.getOccurrenceDetails(next)
-    const one = made(startDate, endDate)
-    if (one.from >= span.to) break
-    if (one.to > span.from) found.push(one)
+    const stretch = made(startDate, endDate)
+    if (stretch.from >= span.to) break
+    if (stretch.to > span.from) found.push(stretch)
   }
   return found
 }
@@ -118,10 +118,10 @@ export function availabilityIn(
   const ranks = [...new Set(components.map(rank))].sort((a, b) => b - a)
   let free: Stretch[] = []
   const covered: Stretch[] = []
-  for (const one of ranks) {
+  for (const number of ranks) {
     const own: Stretch[] = []
     const available: Stretch[] = []
-    for (const component of components.filter((other) => rank(other) === one)) {
+    for (const component of components.filter((other) => rank(other) === number)) {
       const whole: Stretch = {
         from: Math.max(dateOf(component, 'dtstart') ?? from, from) as Instant,
         to: Math.min(dateOf(component, 'dtend') ?? to, to) as Instant,
@@ -162,11 +162,11 @@ export function unavailable(
   skipped: string[],
 ): Entry[] {
   const { free, covered } = availabilityIn(calendar, from, to, home, skipped)
-  return without(covered, free).map((one, i) => ({
+  return without(covered, free).map((stretch, i) => ({
     id: `unavailable ${i}`,
     kind: 'outside',
-    start: one.from,
-    end: one.to,
+    start: stretch.from,
+    end: stretch.to,
     clearBefore: 0,
     clearAfter: 0,
   }))

@@ -32,7 +32,7 @@ it('says exactly which minutes are busy, read back by another library', () => {
       )
       for (let s = from; s < to; s = instant(s + 7 * MINUTE)) {
         expect(read.some(([a, z]) => s >= a && s < z)).toBe(
-          entries.some((one) => s >= one.start && s < one.end),
+          entries.some((entry) => s >= entry.start && s < entry.end),
         )
       }
       for (let i = 1; i < read.length; i++) expect(read[i]![0]).toBeGreaterThan(read[i - 1]![1])

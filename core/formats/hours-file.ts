@@ -111,7 +111,7 @@ export function writeHoursFile(practice: Practice, hours: Hours, zone: Zone, now
     for (const block of day.blocks) usual.addSubcomponent(available(block, day.date, written))
   }
   calendar.addSubcomponent(usual)
-  for (const away of awayTimes(practice, now, end).filter((one) => one.to > now && one.from < end)) {
+  for (const away of awayTimes(practice, now, end).filter((away) => away.to > now && away.from < end)) {
     const component = new ICAL.Component('vavailability')
     component.updatePropertyWithValue('uid', written.uid())
     component.updatePropertyWithValue('dtstamp', utcTime(now))
@@ -142,10 +142,10 @@ function blocksOf(free: readonly Stretch[], day: DayNumber, zone: Zone): Block[]
     return there.day > day ? 1440 : Math.floor(there.ms / MINUTE)
   }
   return free
-    .filter((one) => one.from < end && one.to > begin)
-    .map((one) => ({
-      from: wallTime(minute(Math.max(one.from, begin) as Instant)),
-      to: wallTime(minute(Math.min(one.to, end) as Instant)),
+    .filter((stretch) => stretch.from < end && stretch.to > begin)
+    .map((stretch) => ({
+      from: wallTime(minute(Math.max(stretch.from, begin) as Instant)),
+      to: wallTime(minute(Math.min(stretch.to, end) as Instant)),
     }))
     .filter((block) => block.from < block.to)
 }
@@ -173,7 +173,7 @@ export function readHoursFile(source: string, zone: Zone, now: Instant, what = '
   )
   const said = (day: DayNumber): boolean => {
     const at = zone.toInstant(day, 720)
-    return covered.some((one) => one.from <= at && one.to > at)
+    return covered.some((stretch) => stretch.from <= at && stretch.to > at)
   }
   const found = new Map(days.map((day) => [day, blocksOf(free, day, zone)]))
   const weekly = [1, 2, 3, 4, 5, 6, 7].map((name): Block[] => {

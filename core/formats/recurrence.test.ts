@@ -337,7 +337,7 @@ it('agrees with another library on random rules', () => {
         if (!first) return
         const theirs = new RRule({ ...RRule.parseString(text), dtstart: first, count })
           .all()
-          .filter((one) => one.getTime() < Date.UTC(2031, 0, 1))
+          .filter((date) => date.getTime() < Date.UTC(2031, 0, 1))
         const stamp = `${first.toISOString().slice(0, 19).replaceAll(/[-:]/g, '')}Z`
         const calendar = [
           'BEGIN:VCALENDAR',
@@ -354,7 +354,7 @@ it('agrees with another library on random rules', () => {
         expect(
           entries.map((entry) => entry.start),
           text,
-        ).toEqual(theirs.map((one) => one.getTime()))
+        ).toEqual(theirs.map((date) => date.getTime()))
       },
     ),
     { numRuns: 400 },

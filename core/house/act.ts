@@ -111,10 +111,10 @@ export function replanned(house: House, changes: readonly Change[], subjects: It
     const wanted = dueOf(next, subject)
     const planned = house.dues(subject)
     for (const { key } of planned) {
-      if (!wanted.some((one) => one.key === key)) differs.push({ type: 'undue', key, subject })
+      if (!wanted.some((due) => due.key === key)) differs.push({ type: 'undue', key, subject })
     }
     for (const due of wanted) {
-      const same = planned.find((one) => one.key === due.key)
+      const same = planned.find((other) => other.key === due.key)
       if (same?.at !== due.at) differs.push({ type: 'due', due })
     }
   }

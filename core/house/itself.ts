@@ -61,7 +61,7 @@ function judge(work: Work, due: Due, really: Instant): void {
       booking.place === date.place &&
       !isEnded(stateAt(booking, now)),
   )
-  const reached = here.filter((one) => counts(one, now)).length >= people
+  const reached = here.filter((booking) => counts(booking, now)).length >= people
   // What has begun meanwhile, while nobody was there to judge, takes its course.
   if (!reached && really < start) {
     const text = `${service.name} needs at least ${people} people, and this date has fewer.`

@@ -62,7 +62,7 @@ export class MapStore implements Store {
         const { visit, attempt } = change
         const same = ({ service, answers }: Attempt): boolean =>
           service === attempt.service && canonicalJson(answers) === canonicalJson(attempt.answers)
-        const others = (this.#attempts.get(visit) ?? []).filter((one) => !same(one))
+        const others = (this.#attempts.get(visit) ?? []).filter((attempt) => !same(attempt))
         this.#attempts.set(visit, [...others, attempt])
         return
       }
@@ -163,7 +163,7 @@ export class MapStore implements Store {
     return this.#quotes.get(id)
   }
   quotesOf(enquiry: string): KeptQuote[] {
-    return [...this.#quotes.values()].filter((one) => one.enquiry === enquiry)
+    return [...this.#quotes.values()].filter((quote) => quote.enquiry === enquiry)
   }
   link(hash: string): Link | undefined {
     return this.#links.get(hash)

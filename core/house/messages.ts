@@ -81,7 +81,7 @@ function written(house: House, { subject, doing }: Due, now: Instant): Written |
   const { id, quote: told } = news
   const quote = house
     .quotesOf(enquiry.id)
-    .find((one) => (id === undefined ? one.until === told.until : one.id === id))
+    .find((quote) => (id === undefined ? quote.until === told.until : quote.id === id))
   // Booked or run out, it says nothing any more.
   if (!quote || quote.booking || quote.until < now) return undefined
   return {

@@ -34,7 +34,8 @@ class Over implements Planner {
   }
 
   get practice(): Practice | undefined {
-    const pack = this.#last((one) => (one.type === 'package' ? one.pack : undefined)) ?? this.#house.pack
+    const pack =
+      this.#last((change) => (change.type === 'package' ? change.pack : undefined)) ?? this.#house.pack
     return pack?.practice
   }
 
@@ -50,9 +51,10 @@ class Over implements Planner {
   }
 
   keep(visit: string): { until: Instant } | undefined {
-    const change = this.#last((one) =>
-      (one.type === 'keep' && one.keep.visit === visit) || (one.type === 'unkeep' && one.visit === visit)
-        ? one
+    const change = this.#last((change) =>
+      (change.type === 'keep' && change.keep.visit === visit) ||
+      (change.type === 'unkeep' && change.visit === visit)
+        ? change
         : undefined,
     )
     if (!change) return this.#house.keep(visit)
@@ -61,10 +63,10 @@ class Over implements Planner {
 
   enquiryNews(id: string): readonly EnquiryNews[] {
     const gone = this.#changes.some(
-      (one) => one.type === 'forget' && one.subject.kind === 'enquiry' && one.subject.id === id,
+      (change) => change.type === 'forget' && change.subject.kind === 'enquiry' && change.subject.id === id,
     )
-    const more = this.#changes.flatMap((one) =>
-      one.type === 'enquiry' && one.id === id && 'news' in one.body ? [one.body] : [],
+    const more = this.#changes.flatMap((change) =>
+      change.type === 'enquiry' && change.id === id && 'news' in change.body ? [change.body] : [],
     )
     return [...(gone ? [] : this.#house.enquiryNews(id)), ...more]
   }
@@ -84,11 +86,15 @@ class Over implements Planner {
   }
 
   message(key: string, subject: Subject): Message | undefined {
-    const said = this.#last((one) => (one.type === 'message' && one.key === key ? one.message : undefined))
+    const said = this.#last((change) =>
+      change.type === 'message' && change.key === key ? change.message : undefined,
+    )
     return said ?? (this.#isNew(subject) ? undefined : this.#house.message(key, subject))
   }
 
   forgotten(): Instant {
-    return this.#last((one) => (one.type === 'forgotten' ? one.at : undefined)) ?? this.#house.forgotten()
+    return (
+      this.#last((change) => (change.type === 'forgotten' ? change.at : undefined)) ?? this.#house.forgotten()
+    )
   }
 }

@@ -128,7 +128,7 @@ function checkAddress(practice: Practice, body: SendBody): void {
 
 function checkTerms(practice: Practice, service: Service, agreed: SendBody['agreed']): void {
   for (const { id, version } of termsInForce(practice, service)) {
-    const given = agreed.find((one) => one.terms === id)
+    const given = agreed.find((agreed) => agreed.terms === id)
     if (!given)
       throw new Refused(422, 'not-agreed', `Please agree to “${version.title}” first.`, { where: 'agreed' })
     if (given.number !== version.number || given.fingerprint !== versionFingerprint(id, version)) {

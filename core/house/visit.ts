@@ -101,10 +101,10 @@ export function openingsFor(house: House, wanted: WantedOpenings, now: Instant):
     : undefined
   const diary = diaryTo(end)
   const starts =
-    chosen?.filter((one) => one >= at(from) && one < end) ??
+    chosen?.filter((other) => other >= at(from) && other < end) ??
     openStarts(practice, diary, ask, from, wanted.days)
   const more = chosen
-    ? chosen.some((one) => one >= end)
+    ? chosen.some((at) => at >= end)
     : LOOK_ON.some(
         (days) => openStarts(practice, diaryTo(at(addDays(next, days))), ask, next, days).length > 0,
       )

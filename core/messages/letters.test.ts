@@ -112,7 +112,7 @@ describe('letters', () => {
       { type: 'cancelled', at, by: 'client', share: 50, text: '', settles: at },
     ]
     const own: Step[] = ['asked', 'word-due', 'place']
-    const letters = [...own.map((step) => letterNow(fresh, step, at)), ...all.map((one) => after(one))]
+    const letters = [...own.map((step) => letterNow(fresh, step, at)), ...all.map((event) => after(event))]
     for (const letter of letters) expect(letter.text + letter.subject).not.toContain('confidence')
     expect(letters.at(-1)?.text).toContain('50 % of the price is due')
   })

@@ -172,7 +172,7 @@ export function workingDaysOn(practice: Practice, today: LocalDate, count: numbe
     day = (day + 1) as DayNumber
     const from = home.toInstant(day, 0)
     const to = home.toInstant((day + 1) as DayNumber, 0)
-    const wholly = away.some((one) => one.from <= from && one.to >= to)
+    const wholly = away.some((away) => away.from <= from && away.to >= to)
     if (practice.hours.weekly[weekday(day) - 1]!.length > 0 && !wholly) left--
   }
   return localDate(day)

@@ -12,7 +12,7 @@ const away = (from: string, to: string, repeat: string) =>
   samplePractice({ away: [{ id: 'a', from: from as LocalDateTime, to: to as LocalDateTime, repeat }] })
 const starts = (practice: ReturnType<typeof samplePractice>, from: string, to: string): string[] =>
   awayTimes(practice, parseInstant(from), parseInstant(to))
-    .filter((one) => one.to > parseInstant(from) && one.from < parseInstant(to))
+    .filter((away) => away.to > parseInstant(from) && away.from < parseInstant(to))
     .map((awayTime) => dateTimeAt(lisbon, awayTime.from))
 
 describe('repeated time away', () => {
@@ -81,7 +81,7 @@ describe('repeated time away', () => {
           `DTSTART:${first.toISOString().replaceAll(/[-:]|\.000/g, '')}\nRRULE:${parts.join(';')}`,
         )
           .between(new Date(Date.UTC(2026, 10, 1)), new Date(Date.UTC(2027, 3, 1)), true)
-          .map((one) => one.toISOString().slice(0, 16))
+          .map((date) => date.toISOString().slice(0, 16))
         expect(starts(practice, '2026-11-01T00:00Z', '2027-04-01T00:00Z')).toEqual(theirs)
       }),
       { numRuns: 300 },

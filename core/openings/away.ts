@@ -45,9 +45,9 @@ function expand(away: Away, home: Zone, from: Instant, to: Instant): AwayTime[] 
     const next = times.next()
     if (!next) break
     const day = dayNumber(next.toString().slice(0, 10) as LocalDate)
-    const one = made(day, next.hour * 60 + next.minute)
-    if (one.from >= to) break
-    if (one.to > from) found.push(one)
+    const away = made(day, next.hour * 60 + next.minute)
+    if (away.from >= to) break
+    if (away.to > from) found.push(away)
   }
   return found
 }

@@ -186,7 +186,7 @@ export function closureWords(closure: Closure, about: ClosureAbout): string {
     ...about,
     end: shift(about.start, about.minutes * MINUTE),
     service: (id) => serviceOf(about.practice, id)?.name ?? 'this service',
-    entry: (one) => `${about.nameOf(one)} (${span(one.start, one.end, about.zone)})`,
+    entry: (entry) => `${about.nameOf(entry)} (${span(entry.start, entry.end, about.zone)})`,
   }
   return (kindOf(closure) as { words(closure: Closure, telling: Telling): string }).words(closure, telling)
 }

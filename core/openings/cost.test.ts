@@ -40,7 +40,7 @@ describe('what the rules cost', () => {
     expect(cost.hours).toBe(16)
     // Twelve starts in each of four blocks; notice of 48 hours ends on the 26th at 11:00.
     expect(cost.starts).toBe(48)
-    expect(cost.closed.find((one) => one.rule === 'notice')).toEqual({
+    expect(cost.closed.find((rule) => rule.rule === 'notice')).toEqual({
       rule: 'notice',
       starts: 24 + 8,
       alone: 15 + 8,
@@ -52,7 +52,7 @@ describe('what the rules cost', () => {
     const diary = makeDiary(practice, [entry])
     const cost = costOfRules(practice, diary, ask(48), date('2026-11-25'), 2)
     const none = openStarts(practice, diary, ask(0), date('2026-11-25'), 2).length
-    expect(none - cost.open).toBe(cost.closed.find((one) => one.rule === 'notice')!.alone)
+    expect(none - cost.open).toBe(cost.closed.find((rule) => rule.rule === 'notice')!.alone)
   })
 
   it('agrees with the openings on random practices', () => {
@@ -63,7 +63,7 @@ describe('what the rules cost', () => {
         const cost = costOfRules(practice, diary, ask, from, days)
         expect(cost.open).toBe(openStarts(practice, diary, ask, from, days).length)
         expect(
-          cost.closed.every((one) => one.alone <= one.starts && one.starts <= cost.starts - cost.open),
+          cost.closed.every((rule) => rule.alone <= rule.starts && rule.starts <= cost.starts - cost.open),
         ).toBe(true)
       }),
       { numRuns: 150 },

@@ -30,11 +30,11 @@ describe('a few well-chosen openings', () => {
     { id: 'a', kind: 'session', start, end: instant(start + 45 * MINUTE), clearBefore: 0, clearAfter: 0 },
   ])
   const chosen = (most: number) =>
-    wellChosen(practice, diary, ask, date('2026-11-26'), 5, most).map((one) => dateTimeAt(lisbon, one))
+    wellChosen(practice, diary, ask, date('2026-11-26'), 5, most).map((at) => dateTimeAt(lisbon, at))
 
   it('spread over days and parts of day before they thicken', () => {
-    expect(chosen(3).map((one) => one.slice(5, 13))).toEqual(['11-26T09', '11-27T12', '11-30T17'])
-    expect(new Set(chosen(6).map((one) => one.slice(0, 10))).size).toBe(3)
+    expect(chosen(3).map((local) => local.slice(5, 13))).toEqual(['11-26T09', '11-27T12', '11-30T17'])
+    expect(new Set(chosen(6).map((local) => local.slice(0, 10))).size).toBe(3)
   })
 
   it('begin with those that leave no scraps beside a session', () => {
@@ -50,7 +50,7 @@ describe('a few well-chosen openings', () => {
         const all = openStarts(practice, diary, ask, from, days)
         const some = wellChosen(practice, diary, ask, from, days, most)
         expect(some).toHaveLength(Math.min(most, all.length))
-        expect(some.every((one) => all.includes(one))).toBe(true)
+        expect(some.every((at) => all.includes(at))).toBe(true)
         expect(
           wellChosen(practice, makeDiary(practice, [...entries].reverse()), ask, from, days, most),
         ).toEqual(some)

@@ -14,7 +14,7 @@ function said(change: Partial<Service>, entries: Entry[] = [], more: Partial<Pra
   const practice = samplePractice({ services: [service], ...more })
   const ask = { service, place: service.places[0]!, minutes: service.minutes, asker: newClient, now }
   return whatIf(practice, makeDiary(practice, entries), ask, date('2026-11-24'), 7).map(
-    (one) => `${whatIfWords(one)}, ${one.more} more`,
+    (whatIf) => `${whatIfWords(whatIf)}, ${whatIf.more} more`,
   )
 }
 

@@ -21,8 +21,8 @@ const NOTICES = ['P7D', 'PT48H', 'PT24H', 'PT12H', 'PT2H', 'PT0S'].map(duration)
 /** The usual notice that is next shorter than one; nothing below none. */
 function shorterNotice(notice: Duration, now: Instant): Duration | undefined {
   const utc = zone('UTC')
-  const length = (one: Duration): number => after(now, one, utc) - now
-  return NOTICES.find((one) => length(one) < length(notice))
+  const length = (duration: Duration): number => after(now, duration, utc) - now
+  return NOTICES.find((duration) => length(duration) < length(notice))
 }
 
 const half = (minutes: number): number => Math.floor(minutes / 10) * 5
@@ -98,7 +98,7 @@ export function whatIf(practice: Practice, diary: Diary, ask: Ask, from: LocalDa
       const then = change.rule === 'clear' ? withClear(practice, diary, ask.service.id, change) : diary
       return { change, more: openStarts(there, then, easier, from, days).length - now }
     })
-    .filter((one) => one.more > 0)
+    .filter((whatIf) => whatIf.more > 0)
     .sort((a, b) => b.more - a.more)
 }
 

@@ -25,7 +25,7 @@ export function checkBlocks(blocks: readonly Block[], path: string): PracticeFau
       return
     }
     const other = blocks.findIndex(
-      (one, i) => i < index && minutesOf(one.from) < to && from < minutesOf(one.to),
+      (block, i) => i < index && minutesOf(block.from) < to && from < minutesOf(block.to),
     )
     if (other >= 0) {
       const { from: a, to: z } = blocks[other]!
@@ -50,7 +50,7 @@ function checkService(
 ): PracticeFault[] {
   const faults: PracticeFault[] = []
   const known = <T extends { id: string }>(list: T[], id: string): boolean =>
-    list.some((one) => one.id === id)
+    list.some((item) => item.id === id)
   const unknown = (at: string, id: string, what: string): void => {
     faults.push({ path: `${path}.${at}`, message: `There is no ${what} "${id}".`, grade: 'error' })
   }
@@ -114,9 +114,9 @@ function checkPrivacy(practice: Practice, service: Service, path: string): Pract
     (questionnaire) => questionnaire.id === service.questionnaire,
   )
   if (!questionnaire || !readsPrivately(questionnaire)) return []
-  const straight = (['new', 'known'] as const).filter((one) => service.approval[one] === 'straight')
-  return straight.map((one) => ({
-    path: `${path}.approval.${one}`,
+  const straight = (['new', 'known'] as const).filter((kind) => service.approval[kind] === 'straight')
+  return straight.map((kind) => ({
+    path: `${path}.approval.${kind}`,
     message: `“${questionnaire.name}” reads private answers, which only you can see: nobody can be booked straight in.`,
     grade: 'error',
   }))
@@ -162,7 +162,9 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
     ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`, today)),
     ...practice.services.flatMap((service, i) => checkPrivacy(practice, service, `services[${i}]`)),
     ...checkCodes(practice, today),
-    ...practice.questionnaires.flatMap((one, i) => checkQuestionnaire(one, practice, `questionnaires[${i}]`)),
+    ...practice.questionnaires.flatMap((questionnaire, i) =>
+      checkQuestionnaire(questionnaire, practice, `questionnaires[${i}]`),
+    ),
     ...practice.terms.flatMap((terms, i): PracticeFault[] =>
       terms.versions.every((version, n) => n === 0 || version.number > terms.versions[n - 1]!.number)
         ? []

@@ -54,7 +54,9 @@ describe('price codes', () => {
 
   it('are told beside their place when they overlap, end before they begin, or have ended', () => {
     const faults = (codes: PriceCode[]) =>
-      checkPractice(samplePractice({ codes }), day('2026-11-25')).map((one) => `${one.path} ${one.grade}`)
+      checkPractice(samplePractice({ codes }), day('2026-11-25')).map(
+        (fault) => `${fault.path} ${fault.grade}`,
+      )
     const other = { ...half, id: 'i', code: 'HALFOFF' }
     expect(faults([half, other])).toEqual(['codes[1].code error'])
     expect(

@@ -26,14 +26,14 @@ export interface CodeUse {
 export function findCode(practice: Practice, typed: string, use: CodeUse): PriceCode | string {
   const same = (practice.codes ?? []).filter((code) => plainCode(code.code) === plainCode(typed))
   if (same.length === 0) return 'This code is not known here. Please look at it once more.'
-  const forService = same.filter((one) => !one.services?.length || one.services.includes(use.service))
+  const forService = same.filter((code) => !code.services?.length || code.services.includes(use.service))
   if (forService.length === 0) return 'This code is for another service.'
   const now = forService.filter(
-    (one) => (!one.from || one.from <= use.today) && (!one.to || use.today <= one.to),
+    (code) => (!code.from || code.from <= use.today) && (!code.to || use.today <= code.to),
   )
   const [code] = now
   if (!code) {
-    const later = forService.find((one) => one.from && one.from > use.today)
+    const later = forService.find((code) => code.from && code.from > use.today)
     return later ? `This code can be used from ${later.from} on.` : 'This code has ended.'
   }
   if (code.people?.length && !use.person)
@@ -45,14 +45,14 @@ export function findCode(practice: Practice, typed: string, use: CodeUse): Price
 
 /** The index of an earlier code that is the same, for the same service, on some same day; nothing where all differ. */
 export function overlappingCode(codes: readonly PriceCode[], index: number): number | undefined {
-  const one = codes[index]!
+  const code = codes[index]!
   const found = codes.findIndex((other, i) => {
-    if (i >= index || plainCode(other.code) !== plainCode(one.code)) return false
+    if (i >= index || plainCode(other.code) !== plainCode(code.code)) return false
     const services =
-      !one.services?.length ||
+      !code.services?.length ||
       !other.services?.length ||
-      one.services.some((id) => other.services!.includes(id))
-    const dates = (one.from ?? '') <= (other.to ?? '9999') && (other.from ?? '') <= (one.to ?? '9999')
+      code.services.some((id) => other.services!.includes(id))
+    const dates = (code.from ?? '') <= (other.to ?? '9999') && (other.from ?? '') <= (code.to ?? '9999')
     return services && dates
   })
   return found < 0 ? undefined : found

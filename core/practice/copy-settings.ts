@@ -12,11 +12,11 @@ function put<T extends object, K extends keyof T>(into: T, key: K, value: T[K] |
 
 /** Something with parts taken over from elsewhere: all that is given, or those that are named. */
 export function withParts<T extends object>(
-  one: T,
+  item: T,
   from: Overlay<T>,
   keys: readonly (keyof T)[] = Object.keys(from) as (keyof T)[],
 ): T {
-  const next = { ...one }
+  const next = { ...item }
   for (const key of keys) put(next, key, from[key])
   return next
 }

@@ -42,7 +42,7 @@ describe('a travel zone', () => {
     fc.assert(
       fc.property(beginnings, fc.stringMatching(/^[0-9]{5}$/), (codes, code) => {
         const zones = codes.map((code) => ({ id: code, postalCodes: [code] }))
-        const plain = codes.filter((one) => code.startsWith(one)).sort((a, b) => b.length - a.length)[0]
+        const plain = codes.filter((text) => code.startsWith(text)).sort((a, b) => b.length - a.length)[0]
         expect(travelZoneAt(zones, code)?.id).toBe(plain)
         expect(travelZoneAt([...zones].reverse(), code)?.id).toBe(plain)
       }),
@@ -219,7 +219,7 @@ describe('the order of services', () => {
       fc.property(fc.nat(5), fc.nat(3), (from, to) => {
         expect(
           moved(from, to)
-            .map((one) => one[0])
+            .map((text) => text[0])
             .sort(),
         ).toEqual(['a', 'b', 'c', 'd'])
       }),
@@ -232,7 +232,7 @@ describe('what keeps everybody from booking', () => {
     checkPractice(
       samplePractice({ services: [sampleService(change)], ...more }),
       today === undefined ? undefined : date(today),
-    ).map((one) => `${one.path}: ${one.message}`)
+    ).map((fault) => `${fault.path}: ${fault.message}`)
 
   it('is said beside the setting it follows from', () => {
     expect(fault({ notice: 'P3D' as Duration, reach: { kind: 'days', days: 2 } })).toEqual([

@@ -5,7 +5,7 @@ const plain = (code: string): string => code.toUpperCase().replaceAll(/[^\p{L}\p
 
 /** The travel zone of a place by its id. */
 export const travelZoneOf = (place: Place | undefined, id: string | undefined): TravelZone | undefined =>
-  place?.travel?.find((one) => one.id === id)
+  place?.travel?.find((zone) => zone.id === id)
 
 /** All travel zones of the places a service takes place at. */
 export const travelZonesOf = (practice: Practice, service: Service): TravelZone[] =>

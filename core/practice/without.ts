@@ -7,7 +7,7 @@ function withoutKept(block: Block, list: 'services' | 'places', id: string): Blo
   const { reservedFor, ...open } = block
   if (!reservedFor?.[list]?.includes(id)) return block
   const { [list]: before, ...others } = reservedFor
-  const left = (before ?? []).filter((one) => one !== id)
+  const left = (before ?? []).filter((other) => other !== id)
   const kept: Kept = left.length > 0 ? { ...others, [list]: left } : others
   return Object.keys(kept).length > 0 ? { ...open, reservedFor: kept } : open
 }

@@ -54,22 +54,22 @@ function compile(questions: readonly Question[], rules: readonly Rule[]): Compil
       looks: [...new Set(questionsIn(rule.when))].map(at).filter((place) => place >= 0),
       times: 'times' in rule.effect && rule.effect.times !== undefined ? at(rule.effect.times) : -1,
     })),
-    scored: questions.flatMap((one, i) =>
-      'choices' in one && one.choices.some((choice) => choice.points) ? [i] : [],
+    scored: questions.flatMap((question, i) =>
+      'choices' in question && question.choices.some((choice) => choice.points) ? [i] : [],
     ),
   }
 }
 
 function testOf(condition: Condition, at: (id: string) => number): Test {
   if ('all' in condition) {
-    const parts = condition.all.map((one) => testOf(one, at))
+    const parts = condition.all.map((condition) => testOf(condition, at))
     return (values, asking) => {
       for (const part of parts) if (!part(values, asking)) return false
       return true
     }
   }
   if ('any' in condition) {
-    const parts = condition.any.map((one) => testOf(one, at))
+    const parts = condition.any.map((condition) => testOf(condition, at))
     return (values, asking) => {
       for (const part of parts) if (part(values, asking)) return true
       return false

@@ -18,8 +18,8 @@ export const newcomer: Asking = { standing: 'new', invited: false, tags: [], att
  * `enableWhen`), `≠` included; `answered` is how one asks for that.
  */
 export function holds(condition: Condition, answers: Answers, asking: Asking): boolean {
-  if ('all' in condition) return condition.all.every((one) => holds(one, answers, asking))
-  if ('any' in condition) return condition.any.some((one) => holds(one, answers, asking))
+  if ('all' in condition) return condition.all.every((condition) => holds(condition, answers, asking))
+  if ('any' in condition) return condition.any.some((condition) => holds(condition, answers, asking))
   if ('not' in condition) return !holds(condition.not, answers, asking)
   if ('person' in condition) {
     return condition.person === 'invited' ? asking.invited : asking.standing === condition.person

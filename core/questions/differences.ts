@@ -17,8 +17,8 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
 export function differencesBetween(before: Sheet, after: Sheet): VersionDifference[] {
   const values = ({ lookAbove, enquiryAbove }: Sheet) => [lookAbove, enquiryAbove]
   return [
-    ...inList('question', before.questions, after.questions, (one) => one.text),
-    ...inList('rule', before.rules, after.rules, (one) => one.name),
+    ...inList('question', before.questions, after.questions, (question) => question.text),
+    ...inList('rule', before.rules, after.rules, (rule) => rule.name),
     ...(same(before.bands, after.bands)
       ? []
       : [{ how: 'changed', what: 'bands', name: 'What points come to' } as const]),
@@ -34,23 +34,23 @@ function inList<T extends { id: string }>(
   what: 'question' | 'rule',
   before: readonly T[],
   after: readonly T[],
-  name: (one: T) => string,
+  name: (item: T) => string,
 ): VersionDifference[] {
-  const was = new Map(before.map((one) => [one.id, one]))
-  const is = new Map(after.map((one) => [one.id, one]))
+  const was = new Map(before.map((item) => [item.id, item]))
+  const is = new Map(after.map((item) => [item.id, item]))
   // Of those in both, whoever is not in the longest run that kept its order has been moved.
-  const kept = inOrder(after.flatMap((one) => (was.has(one.id) ? [before.indexOf(was.get(one.id)!)] : [])))
+  const kept = inOrder(after.flatMap((item) => (was.has(item.id) ? [before.indexOf(was.get(item.id)!)] : [])))
   const stayed = new Set(kept.map((place) => before[place]!.id))
   return [
-    ...after.flatMap((one): VersionDifference[] => {
-      const old = was.get(one.id)
-      if (!old) return [{ how: 'added', what, id: one.id, name: name(one) }]
-      if (!same(old, one)) return [{ how: 'changed', what, id: one.id, name: name(one) }]
-      return stayed.has(one.id) ? [] : [{ how: 'moved', what, id: one.id, name: name(one) }]
+    ...after.flatMap((item): VersionDifference[] => {
+      const old = was.get(item.id)
+      if (!old) return [{ how: 'added', what, id: item.id, name: name(item) }]
+      if (!same(old, item)) return [{ how: 'changed', what, id: item.id, name: name(item) }]
+      return stayed.has(item.id) ? [] : [{ how: 'moved', what, id: item.id, name: name(item) }]
     }),
     ...before
-      .filter((one) => !is.has(one.id))
-      .map((one): VersionDifference => ({ how: 'removed', what, id: one.id, name: name(one) })),
+      .filter((item) => !is.has(item.id))
+      .map((item): VersionDifference => ({ how: 'removed', what, id: item.id, name: name(item) })),
   ]
 }
 

@@ -43,12 +43,12 @@ export class Formulas {
     if ('all' in condition)
       return this.#join(
         'all',
-        condition.all.map((one) => this.of(one)),
+        condition.all.map((condition) => this.of(condition)),
       )
     if ('any' in condition)
       return this.#join(
         'any',
-        condition.any.map((one) => this.of(one)),
+        condition.any.map((condition) => this.of(condition)),
       )
     if ('not' in condition) return this.#not(this.of(condition.not))
     const key = JSON.stringify(condition)
@@ -94,7 +94,7 @@ export class Formulas {
       default:
         return this.#join(
           node.kind,
-          node.of.map((one) => this.settle(one, truth, name)),
+          node.of.map((number) => this.settle(number, truth, name)),
         )
     }
   }
@@ -113,7 +113,7 @@ export class Formulas {
     for (const part of parts) {
       if (part === ends) return ends
       const node = this.#nodes[part]!
-      if (node.kind === kind) for (const one of node.of) flat.add(one)
+      if (node.kind === kind) for (const number of node.of) flat.add(number)
       else if (part !== empty) flat.add(part)
     }
     for (const part of flat) if (flat.has(this.#not(part))) return ends
@@ -141,7 +141,7 @@ export class Formulas {
         return this.#inside[node.of]!
       case 'all':
       case 'any':
-        return new Set(node.of.flatMap((one) => [...this.#inside[one]!]))
+        return new Set(node.of.flatMap((number) => [...this.#inside[number]!]))
       default:
         return new Set()
     }

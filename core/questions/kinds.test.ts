@@ -160,7 +160,7 @@ describe('parts', () => {
   it('must be filled by the client as they say, and by the practitioner as they say', () => {
     const given = { a: false }
     expect(problemsIn(questions, given, newcomer)).toEqual([])
-    expect(problemsIn(atDesk(questions), given, newcomer).map((one) => one.question)).toEqual(['d'])
+    expect(problemsIn(atDesk(questions), given, newcomer).map((problem) => problem.question)).toEqual(['d'])
   })
 })
 

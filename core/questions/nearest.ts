@@ -52,7 +52,7 @@ function search(
       if (given === undefined && question.required) return [question.id, undefined] as const
       const own = optionFor(given)
       const same = options.filter((option) => option.name === own.name)
-      return [question.id, same.find((one) => countsOf(one) === countsOf(own)) ?? same[0]] as const
+      return [question.id, same.find((option) => countsOf(option) === countsOf(own)) ?? same[0]] as const
     }),
   )
   const ends = walk(r, [beginning(r, asking)], {

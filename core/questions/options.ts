@@ -74,9 +74,9 @@ export function optionFor(
     ]),
   )
   const quantities: Quantities = {}
-  for (const one of counts) {
-    const many = quantityIn(value, one.of)
-    if (many > 0) quantities[multiplierName(one)] = many
+  for (const count of counts) {
+    const many = quantityIn(value, count.of)
+    if (many > 0) quantities[multiplierName(count)] = many
   }
   const name = `${question.id}:${[...truth.values()].map(Number).join('')}`
   return { value, weight: 1, truth, name, quantities, points: scored ? pointsFor(question, value) : 0 }

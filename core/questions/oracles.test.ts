@@ -138,8 +138,10 @@ describe('conditions against other evaluators, on random questionnaires', () => 
     }
     fc.assert(
       fc.property(questionnaireArb(4), (questionnaire) => {
-        const plain = questionnaire.questions.filter((one) => one.kind !== 'section' && one.kind !== 'items')
-        const sayable = plain.filter((one) => !one.when || toEnableWhen(one.when, plain))
+        const plain = questionnaire.questions.filter(
+          (question) => question.kind !== 'section' && question.kind !== 'items',
+        )
+        const sayable = plain.filter((question) => !question.when || toEnableWhen(question.when, plain))
         if (sayable.length < plain.length) return
         const fhir = toFhir({ ...questionnaire, questions: plain })
         const foreign: FhirQuestionnaire = { ...fhir, item: (fhir.item ?? []).map(stripped) }

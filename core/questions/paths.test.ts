@@ -33,8 +33,8 @@ describe('the path check, against every way walked one by one', () => {
         expect(check.ways).toBe(brute.ways.length)
         for (const outcome of ['fits', 'look', 'closed', 'enquiry'] as const)
           expect(check.shares[outcome]).toBeCloseTo(brute.shares[outcome], 9)
-        questionnaire.questions.forEach((one, i) => {
-          expect(check.asked[i]).toBeCloseTo(brute.met.get(one.id) ?? 0, 9)
+        questionnaire.questions.forEach((question, i) => {
+          expect(check.asked[i]).toBeCloseTo(brute.met.get(question.id) ?? 0, 9)
         })
         expect([check.shortest, check.longest]).toEqual([
           Math.min(...brute.lengths),
@@ -58,8 +58,8 @@ describe('the path check, against every way walked one by one', () => {
           const unreached = questionnaire.questions
             .filter((question) => !brute.reached.has(question.id))
             .map((question) => question.id)
-          const found = check.findings.flatMap((one) =>
-            one.kind === 'never-asked' || one.kind === 'hidden-required' ? [one.question] : [],
+          const found = check.findings.flatMap((finding) =>
+            finding.kind === 'never-asked' || finding.kind === 'hidden-required' ? [finding.question] : [],
           )
           expect(found).toEqual(unreached)
           const idle = questionnaire.rules.filter((rule) => !brute.fired.has(rule.id)).map((rule) => rule.id)
@@ -173,15 +173,15 @@ describe('what a path check finds', () => {
   })
 
   it('choices without effect, where some other has one', () => {
-    const one: Question = {
+    const question: Question = {
       id: 'a',
       kind: 'one',
       text: 'Which?',
       required: true,
       choices: ['x', 'y', 'z'].map((id) => ({ id, text: id })),
     }
-    expect(kinds(sheet([one], [rule('r', is('a', 'x'), close)]))).toEqual(['no-effect a/y+z'])
-    expect(kinds(sheet([one]))).toEqual([])
+    expect(kinds(sheet([question], [rule('r', is('a', 'x'), close)]))).toEqual(['no-effect a/y+z'])
+    expect(kinds(sheet([question]))).toEqual([])
   })
 
   it('what is asked in any case, or twice', () => {

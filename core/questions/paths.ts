@@ -269,8 +269,10 @@ function withoutEffect(questionnaire: Questionnaire): Finding[] {
   return questionnaire.questions.flatMap((question): Finding[] => {
     if (!('choices' in question) || question.choices.some((choice) => choice.points)) return []
     const looked = new Set(
-      conditions.flatMap((one) =>
-        'question' in one && one.question === question.id && 'value' in one ? [String(one.value)] : [],
+      conditions.flatMap((condition) =>
+        'question' in condition && condition.question === question.id && 'value' in condition
+          ? [String(condition.value)]
+          : [],
       ),
     )
     if (looked.size === 0) return []
@@ -285,7 +287,7 @@ function withoutEffect(questionnaire: Questionnaire): Finding[] {
         kind: 'no-effect',
         grade: 'note',
         question: question.id,
-        choices: left.map((one) => one.id),
+        choices: left.map((choice) => choice.id),
         message,
       },
     ]
@@ -301,7 +303,7 @@ function knownAlready(questionnaire: Questionnaire): Finding[] {
       .trim()
   const own = /\b(your (full |first )?name|e ?mail|mail address|phone( number)?)\b/i
   return questionnaire.questions.flatMap((question, i): Finding[] => {
-    const twin = questionnaire.questions.slice(0, i).find((one) => plain(one) === plain(question))
+    const twin = questionnaire.questions.slice(0, i).find((other) => plain(other) === plain(question))
     const message = twin
       ? 'The same has been asked before.'
       : ['short', 'email', 'phone'].includes(question.kind) && own.test(question.text)

@@ -126,7 +126,7 @@ describe('private answers', () => {
           questionnaires: [questionnaire],
           services: [sampleService({ questionnaire: 'q', approval: { new: 'ask', known: approval } })],
         }),
-      ).filter((one) => one.grade === 'error')
+      ).filter((fault) => fault.grade === 'error')
     expect(at('ask')).toEqual([])
     expect(at('straight')).toEqual([
       {

@@ -73,9 +73,11 @@ describe('conditions', () => {
     fc.assert(
       fc.property(fc.array(leaf, { maxLength: 4 }), answers, (conditions, given) => {
         const all = conditions as Condition[]
-        const negated = all.map((one): Condition => ({ not: one }))
+        const negated = all.map((condition): Condition => ({ not: condition }))
         expect(holds({ not: { all } }, given, newcomer)).toBe(holds({ any: negated }, given, newcomer))
-        expect(holds({ all }, given, newcomer)).toBe(all.every((one) => holds(one, given, newcomer)))
+        expect(holds({ all }, given, newcomer)).toBe(
+          all.every((condition) => holds(condition, given, newcomer)),
+        )
       }),
     )
   })
@@ -244,7 +246,9 @@ describe('reading', () => {
     ])
     const at = (amount: number) =>
       readAnswers(sampleService({ price: { kind: 'fixed', amount } }), questionnaire, {}, newcomer)
-    expect([at(5_000), at(5_001), at(9_001)].map((one) => [one.outcome, one.enquiryInstead])).toEqual([
+    expect(
+      [at(5_000), at(5_001), at(9_001)].map((reading) => [reading.outcome, reading.enquiryInstead]),
+    ).toEqual([
       ['fits', false],
       ['look', false],
       ['look', true],

@@ -31,8 +31,8 @@ export function replayAnswers(
 ): Changed[] {
   const next = withSheet(questionnaire, sheet)
   return given.flatMap(({ id, service, answers, asking = newcomer, choices = plainly }): Changed[] => {
-    const [before, after] = [questionnaire, next].map((one) =>
-      readAnswers(service, one, answers, asking, choices),
+    const [before, after] = [questionnaire, next].map((questionnaire) =>
+      readAnswers(service, questionnaire, answers, asking, choices),
     ) as [Reading, Reading]
     const changed: Changed = { id }
     if (after.outcome !== before.outcome) changed.outcome = { from: before.outcome, to: after.outcome }

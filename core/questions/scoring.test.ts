@@ -39,8 +39,8 @@ function instrument(questions: number, choices: number, cuts: [number, string][]
 const answersOf = (questionnaire: Questionnaire, chosen: readonly number[]) =>
   Object.fromEntries(
     questionnaire.questions
-      .filter((one) => one.kind === 'one')
-      .map((one, i) => [one.id, 'choices' in one ? one.choices[chosen[i]!]!.id : '']),
+      .filter((question) => question.kind === 'one')
+      .map((question, i) => [question.id, 'choices' in question ? question.choices[chosen[i]!]!.id : '']),
   )
 
 const severity = (questionnaire: Questionnaire, points: number[]): string | undefined =>
@@ -107,7 +107,7 @@ describe('published instruments, by their ranges and cut points (from memory)', 
 })
 
 describe('questionnaires to begin with', () => {
-  it.each(BEGINNINGS.map((one) => [one.questionnaire.name, one.questionnaire] as const))(
+  it.each(BEGINNINGS.map((beginning) => [beginning.questionnaire.name, beginning.questionnaire] as const))(
     '%s is whole, and no way through it is broken',
     (_, questionnaire) => {
       expect(draftFaults(questionnaire)).toEqual([])
@@ -120,7 +120,7 @@ describe('questionnaires to begin with', () => {
           sampleService({ questionnaire: questionnaire.id, approval: { new: 'ask', known: 'ask' } }),
         ],
       })
-      expect(checkPractice(practice).filter((one) => one.grade === 'error')).toEqual([])
+      expect(checkPractice(practice).filter((fault) => fault.grade === 'error')).toEqual([])
     },
   )
 })

@@ -61,7 +61,7 @@ describe('versions', () => {
     const given = [
       { id: 'one', answers: { a: true, b: true } },
       { id: 'two', answers: { a: false } },
-    ].map((one) => ({ ...one, service }))
+    ].map((answered) => ({ ...answered, service }))
     expect(replayAnswers(first, sheetOf(first), given)).toEqual([])
     const next: Sheet = {
       ...sheetOf(first),
@@ -76,7 +76,7 @@ describe('versions', () => {
     ])
     // What else counted then counts the same in both: a code takes all of either price off.
     const code = { id: 'c', code: 'C', off: { kind: 'share', percent: 100 } } as const
-    const free = given.map((one) => ({ ...one, choices: { extras: [], whole: false, code } }))
+    const free = given.map((answered) => ({ ...answered, choices: { extras: [], whole: false, code } }))
     expect(replayAnswers(first, next, free).map((replayAnswer) => replayAnswer.price)).toEqual([
       undefined,
       undefined,
@@ -102,7 +102,9 @@ describe('differences between versions', () => {
       lookAbove: 100,
     }
     const words = (from: Sheet, to: Sheet) =>
-      differencesBetween(from, to).map((one) => `${one.how} ${one.what} ${one.id ?? one.name}`)
+      differencesBetween(from, to).map(
+        (difference) => `${difference.how} ${difference.what} ${difference.id ?? difference.name}`,
+      )
     expect(words(before, before)).toEqual([])
     expect(words(before, after)).toEqual([
       'moved question c',
@@ -276,6 +278,8 @@ describe('rules in words', () => {
 
   it('tell how deep a question lies in the follow-ups', () => {
     const questions = [yes('a'), yes('b', is('a', true)), yes('c', is('b', true)), yes('d')]
-    expect(depthsOf(questions, (one) => (one.when ? questionsIn(one.when) : []))).toEqual([0, 1, 2, 0])
+    expect(depthsOf(questions, (question) => (question.when ? questionsIn(question.when) : []))).toEqual([
+      0, 1, 2, 0,
+    ])
   })
 })

@@ -40,7 +40,7 @@ export function publishDraft(questionnaire: Questionnaire): Questionnaire {
 /** The questions a version asked; nothing when it is no longer known. */
 export function questionsOf(questionnaire: Questionnaire, version: number): Question[] | undefined {
   if (questionnaire.version === version) return questionnaire.questions
-  return questionnaire.past?.find((one) => one.version === version)?.questions
+  return questionnaire.past?.find((past) => past.version === version)?.questions
 }
 
 /** What stands in the way of publishing a draft, with its place in it. */
@@ -161,11 +161,11 @@ export function removeQuestion(sheet: Sheet, id: string): Sheet {
     ...sheet,
     questions: sheet.questions
       .filter((question) => question.id !== id)
-      .map((one): Question => {
-        if (!one.when) return one
-        const { when, ...rest } = one
+      .map((question): Question => {
+        if (!question.when) return question
+        const { when, ...rest } = question
         const left = withoutQuestion(when, id)
-        return left ? { ...one, when: left } : (rest as Question)
+        return left ? { ...question, when: left } : (rest as Question)
       }),
     rules: sheet.rules.flatMap((rule): Rule[] => {
       if ('times' in rule.effect && rule.effect.times === id) return []

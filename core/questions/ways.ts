@@ -48,7 +48,7 @@ export function ready(questionnaire: Questionnaire, service: Service): Ready {
       quantities: {},
       points: 0,
     }
-    const counts = counted.filter((one) => one.times === question.id)
+    const counts = counted.filter((multiplier) => multiplier.times === question.id)
     return {
       question,
       when: whens[i]!,

@@ -43,7 +43,7 @@ function valueWords(question: Question | undefined, value: string | number | boo
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (!question) return String(value)
   const listed = kindOf(question).listed?.(question, 'includes')
-  const named = listed?.find((one) => one.id === value)?.text
+  const named = listed?.find((listed) => listed.id === value)?.text
   if (named !== undefined) return 'choices' in question ? `“${named}”` : named
   return question.kind === 'number' ? answerWords(question, value) : String(value)
 }
@@ -73,7 +73,10 @@ export function effectWords(effect: Effect, { questions, services, currency }: R
 }
 
 /** How deep a question lies in the follow-ups: nought for one that is always asked. */
-export function depthsOf(questions: readonly Question[], looksAt: (one: Question) => string[]): number[] {
+export function depthsOf(
+  questions: readonly Question[],
+  looksAt: (question: Question) => string[],
+): number[] {
   const depths = new Map<string, number>()
   return questions.map((question) => {
     const above = looksAt(question).flatMap((id) => depths.get(id) ?? [])

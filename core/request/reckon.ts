@@ -97,7 +97,7 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
   const answers = Object.fromEntries(Object.entries(all).filter(([id]) => !wrong.has(id)))
   const found = codeOf(practice, own.id, wish.code, who, around)
   const code = typeof found === 'string' ? undefined : found
-  const extras = (own.extras ?? []).map((extra) => extra.id).filter((one) => wish.extras?.includes(one))
+  const extras = (own.extras ?? []).map((extra) => extra.id).filter((text) => wish.extras?.includes(text))
   const read = (whole: boolean): Reading =>
     readAnswers(own, questionnaire, answers, who.asking, { extras, travel, whole, code })
   const reading = read(false)
@@ -127,7 +127,7 @@ function travelOf(
   { place: id, travel }: Wish,
   byHand: boolean,
 ): TravelZone | undefined | Refused {
-  if (id === undefined) return travelZonesOf(practice, service).find((one) => one.id === travel)
+  if (id === undefined) return travelZonesOf(practice, service).find((zone) => zone.id === travel)
   const place = placeOf(practice, id)
   if (byHand) return travelZoneOf(place, travel)
   if (!place || !service.places.includes(id)) {

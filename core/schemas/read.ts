@@ -29,7 +29,7 @@ const pathOf = (path: Detail['path']): string =>
 /** Where a value fits none of several shapes: the deepest fault, which is of the shape it means to be. */
 function meant(detail: Detail): Detail[] {
   const inner = ((detail.context?.details ?? []) as Detail[]).filter(
-    (one) => one.path.length > detail.path.length + 1,
+    (other) => other.path.length > detail.path.length + 1,
   )
   return inner.length > 0 ? inner.slice(0, 1).flatMap(meant) : [detail]
 }

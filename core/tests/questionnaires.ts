@@ -130,9 +130,10 @@ export const questionnaireArb = (most = 5): fc.Arbitrary<Questionnaire> =>
           fc.tuple(
             conditionOn(plain),
             effectArb(
-              plain.flatMap((one) => {
-                if (one.kind === 'items') return [{ times: one.id }, { times: one.id, of: 'i1' }]
-                return one.kind === 'number' || one.kind === 'scale' ? [{ times: one.id }] : []
+              plain.flatMap((question) => {
+                if (question.kind === 'items')
+                  return [{ times: question.id }, { times: question.id, of: 'i1' }]
+                return question.kind === 'number' || question.kind === 'scale' ? [{ times: question.id }] : []
               }),
             ),
           ),
@@ -168,7 +169,7 @@ function everyAnswer(question: Question): AnswerValue[] {
       const ids = question.choices.map((choice) => choice.id)
       const all = Array.from({ length: 2 ** ids.length }, (_, mask) => ids.filter((_, i) => mask & (1 << i)))
       const least = Math.max(1, question.least ?? 1)
-      return all.filter((one) => one.length >= least && one.length <= (question.most ?? ids.length))
+      return all.filter((other) => other.length >= least && other.length <= (question.most ?? ids.length))
     }
     case 'items': {
       const { least = 1, most = 99, items } = question
@@ -220,8 +221,8 @@ export function bruteForce(questionnaire: Questionnaire, service: Service) {
   for (const answers of ways) {
     const on = asked(questionnaire.questions, answers, newcomer).questions
     for (const question of on) reached.add(question.id)
-    lengths.push(on.filter((one) => one.kind !== 'section').length)
-    for (const one of on) met.set(one.id, (met.get(one.id) ?? 0) + 1 / ways.length)
+    lengths.push(on.filter((question) => question.kind !== 'section').length)
+    for (const question of on) met.set(question.id, (met.get(question.id) ?? 0) + 1 / ways.length)
     for (const rule of questionnaire.rules) if (holds(rule.when, answers, newcomer)) fired.add(rule.id)
     const { outcome, enquiryInstead, quote } = readAnswers(service, questionnaire, answers, newcomer)
     shares[outcome !== 'closed' && enquiryInstead ? 'enquiry' : outcome] += 1 / ways.length

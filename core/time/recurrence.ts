@@ -91,11 +91,11 @@ export function startsOfEvent(event: ICAL.Event): Recurring {
   const heads = times.map((time) => time.next())
   const next = (): ICAL.Time | null => {
     for (;;) {
-      const open = heads.filter((one): one is ICAL.Time => one !== null && one !== undefined)
+      const open = heads.filter((head): head is ICAL.Time => head !== null && head !== undefined)
       const [soonest] = [...open, ...added.slice(0, 1)].sort((a, b) => a.compare(b))
       if (!soonest) return null
-      heads.forEach((one, i) => {
-        if (one && one.compare(soonest) === 0) heads[i] = times[i]!.next()
+      heads.forEach((head, i) => {
+        if (head && head.compare(soonest) === 0) heads[i] = times[i]!.next()
       })
       while (added[0] && added[0].compare(soonest) === 0) added.shift()
       if (!left.has(soonest.toString())) return soonest

@@ -42,7 +42,7 @@ export class Calendars {
 
   get #subscribed(): Read[] {
     const { practice } = this.#here.keeper.house
-    return (practice?.calendars ?? []).filter((one): one is Read => one.url !== undefined)
+    return (practice?.calendars ?? []).filter((calendar): calendar is Read => calendar.url !== undefined)
   }
 
   /** Reads what is due. */
@@ -53,7 +53,7 @@ export class Calendars {
       if (at > now) break
       if (doing.do === 'read-calendar') due.add(subject.id)
     }
-    await Promise.all(this.#subscribed.filter(({ id }) => due.has(id)).map((one) => this.#read(one)))
+    await Promise.all(this.#subscribed.filter(({ id }) => due.has(id)).map((reading) => this.#read(reading)))
   }
 
   /** Looks again before a request is taken; what does not answer in time keeps its last state. */
@@ -69,7 +69,7 @@ export class Calendars {
     const late = new Promise<void>((resolve) => {
       timer = setTimeout(resolve, PATIENCE)
     })
-    await Promise.race([Promise.all(old.map((one) => this.#read(one))), late])
+    await Promise.race([Promise.all(old.map((reading) => this.#read(reading))), late])
     clearTimeout(timer)
   }
 

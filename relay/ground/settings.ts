@@ -73,7 +73,7 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
     NAMES.flatMap((name) => (env[name] === undefined ? [] : [[name, String(env[name])] as const])),
   )
   const odd = Object.keys(env).filter(
-    (name) => name.startsWith('ACOLHIDA_') && !NAMES.some((one) => one === name),
+    (name) => name.startsWith('ACOLHIDA_') && !NAMES.some((other) => other === name),
   )
   if (odd.length > 0)
     throw new BadSetting(odd.map((name) => `${name} is no setting; there are ${NAMES.join(', ')}.`))

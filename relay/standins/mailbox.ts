@@ -42,7 +42,7 @@ export class Mailbox {
     const named = (address: AddressObject | AddressObject[] | undefined): string =>
       [address ?? []]
         .flat()
-        .map((one) => one.text)
+        .map((address) => address.text)
         .join(', ')
     this.received.push({
       id: ++this.#count,

@@ -123,7 +123,7 @@ async function requests(running: Running, many: number): Promise<Call[]> {
     days: 62,
   })
   const apart: number[] = []
-  for (const one of body.starts) if (one - (apart.at(-1) ?? 0) >= 75 * MINUTE) apart.push(one)
+  for (const start of body.starts) if (start - (apart.at(-1) ?? 0) >= 75 * MINUTE) apart.push(start)
   const made: Call[] = []
   for (let i = 0; i < many; i++) {
     const start = apart.splice(random(Math.min(40, apart.length)), 1)[0]
@@ -304,17 +304,18 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
   const ordered: typeof chain = []
   const { value: head = '' } = (db.prepare(`SELECT value FROM settings WHERE name = 'chain-head'`).get() ??
     {}) as { value?: string }
-  const after = new Map(chain.map((one) => [one.previous, one]))
-  for (let one = after.get(''); one; one = after.get(chainHead(one))) ordered.push(one)
+  const after = new Map(chain.map((agreement) => [agreement.previous, agreement]))
+  for (let agreement = after.get(''); agreement; agreement = after.get(chainHead(agreement)))
+    ordered.push(agreement)
   expect(ordered).toHaveLength(chain.length)
   expect(brokenAt(ordered, head)).toBe(-1)
   // No time for two.
   const starts = bookings
-    .filter((one) => one.status === 'booked' && one.service === 'voice-assessment')
+    .filter((booking) => booking.status === 'booked' && booking.service === 'voice-assessment')
     .map((booking) => booking.start)
   expect(new Set(starts).size).toBe(starts.length)
   // No message twice; what is noted as sent has arrived, what has arrived is noted as sent or not known.
-  const ids = mailbox.received.map((one) => one.messageId)
+  const ids = mailbox.received.map((mail) => mail.messageId)
   expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([])
   const rows = db.prepare('SELECT key, state FROM messages').all() as { key: string; state: string }[]
   const idOf = (key: string): string => `<${key.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${SLUG}.acolhida>`

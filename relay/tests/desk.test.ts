@@ -17,7 +17,7 @@ const record = (after = 0) =>
   ask<RecordPage>(`${house.desk}/api/record?after=${after}`, undefined, { bearer: house.key })
 const command = (booking: string, what: object, key = freshKey()) =>
   ask<{ seq: number }>(`${house.desk}/api/command`, { booking, command: what }, { bearer: house.key, key })
-const booking = (id: string) => bookingsOf(house.relay).find((one) => one.id === id)!
+const booking = (id: string) => bookingsOf(house.relay).find((booking) => booking.id === id)!
 const mails = (address: string) => house.mailbox.received.filter((mail) => mail.to.includes(address))
 const settle = async (ms: number): Promise<void> => {
   house.clock.forward(ms)
@@ -264,7 +264,7 @@ describe('mail', () => {
       state: string
       due: number
     }[]
-  const tome = () => so().find((one) => one.subject === 'asks-tome')
+  const tome = () => so().find((due) => due.subject === 'asks-tome')
 
   it('is tried again when the host does not answer', async () => {
     await house.mailbox.stop()

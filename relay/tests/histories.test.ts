@@ -158,17 +158,21 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
         const here = new History(machine(), BEGINNING)
         const there = new History(file, BEGINNING)
         const clashes = new Set<string>()
-        for (const one of list) {
+        for (const attempt of list) {
           const known = new Set(here.bookings.map(({ id }) => id))
-          here.do(one)
-          there.do(one)
-          const name = `${one.who} ${'does' in one ? one.does : ''}`
+          here.do(attempt)
+          there.do(attempt)
+          const name = `${attempt.who} ${'does' in attempt ? attempt.does : ''}`
           const said = here.said.at(-1)
           if (!(typeof said === 'object' && said !== null && 'refused' in said))
             done.set(name, (done.get(name) ?? 0) + 1)
           // Where the practitioner has wished for a clash, two may have one time.
-          if ('nth' in one && one.who === 'desk' && (one.does === 'enter' || one.does === 'move'))
-            for (const { id } of here.bookings) if (!known.has(id) || one.does === 'move') clashes.add(id)
+          if (
+            'nth' in attempt &&
+            attempt.who === 'desk' &&
+            (attempt.does === 'enter' || attempt.does === 'move')
+          )
+            for (const { id } of here.bookings) if (!known.has(id) || attempt.does === 'move') clashes.add(id)
         }
         expect(there.said).toEqual(here.said)
         expect(portrait(there.keeper, there.now)).toEqual(portrait(here.keeper, here.now))

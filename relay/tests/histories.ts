@@ -169,14 +169,14 @@ export class History {
     }
   }
 
-  do(one: Try): void {
-    this.said.push(this.#try(one))
+  do(attempt: Try): void {
+    this.said.push(this.#try(attempt))
   }
 
-  #try(one: Try): unknown {
-    switch (one.who) {
+  #try(attempt: Try): unknown {
+    switch (attempt.who) {
       case 'time':
-        this.#now = shift(this.#now, one.ms)
+        this.#now = shift(this.#now, attempt.ms)
         this.keeper.catchUp(this.#now, this.#ids, MEMORY)
         this.#forget()
         return 'later'
@@ -194,13 +194,13 @@ export class History {
         }
       }
       case 'post':
-        return this.#post(one.goes)
+        return this.#post(attempt.goes)
       case 'client':
-        return this.#client(one)
+        return this.#client(attempt)
       case 'link':
-        return this.#link(one)
+        return this.#link(attempt)
       case 'desk':
-        return this.#desk(one)
+        return this.#desk(attempt)
     }
   }
 

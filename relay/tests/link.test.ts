@@ -15,7 +15,7 @@ beforeEach(async () => {
 afterEach(() => house.close())
 
 const { parse, Component, Event } = ICAL
-const booking = (id: string) => bookingsOf(house.relay).find((one) => one.id === id)!
+const booking = (id: string) => bookingsOf(house.relay).find((booking) => booking.id === id)!
 const command = (id: string, what: object) =>
   ask<{ seq: number }>(
     `${house.desk}/api/command`,
@@ -158,7 +158,7 @@ describe('agreements', () => {
   it('make one chain over all requests, whose head the relay keeps', async () => {
     const chain = bookingsOf(house.relay)
       .sort((a, b) => a.asked.at - b.asked.at)
-      .flatMap((one) => one.asked.agreements)
+      .flatMap((booking) => booking.asked.agreements)
     const before = chain.length
     const open = await openStartsOf(house.door, house.slug)
     const days = [...new Map(open.map((start) => [Math.floor(start / DAY), start])).values()]
@@ -177,13 +177,13 @@ describe('agreements', () => {
   const demoChain = () => {
     const all = bookingsOf(house.relay)
       .slice(0, -3)
-      .flatMap((one) => one.asked.agreements)
+      .flatMap((booking) => booking.asked.agreements)
     const ordered: typeof all = []
     let head = ''
     for (
-      let next = all.find((one) => one.previous === head);
+      let next = all.find((agreement) => agreement.previous === head);
       next;
-      next = all.find((one) => one.previous === head)
+      next = all.find((agreement) => agreement.previous === head)
     ) {
       ordered.push(next)
       head = chainHead(next)

@@ -236,7 +236,8 @@ describe('what the relay does by itself', () => {
     )
     publishTo(house.relay, { ...pack, revision: pack.revision + 1, practice: { ...pack.practice, services } })
     const here = bookingsOf(house.relay).filter(
-      (one) => one.service === group.id && one.start > house.clock.now() && one.status === 'booked',
+      (booking) =>
+        booking.service === group.id && booking.start > house.clock.now() && booking.status === 'booked',
     )
     const [first] = here
     expect(first).toBeDefined()
@@ -261,7 +262,10 @@ describe('what the relay does by itself', () => {
     publishTo(house.relay, { ...pack, revision: pack.revision + 1, practice: { ...pack.practice, places } })
     const booking = bookingsOf(house.relay)
       .filter(
-        (one) => one.status === 'booked' && one.place === 'studio' && one.start > house.clock.now() + 2 * DAY,
+        (booking) =>
+          booking.status === 'booked' &&
+          booking.place === 'studio' &&
+          booking.start > house.clock.now() + 2 * DAY,
       )
       .sort((a, b) => a.start - b.start)[0]!
     const letters = (): string[] =>

@@ -107,7 +107,7 @@ describe('price codes', () => {
         { bearer: house.key, key: freshKey() },
       )
     expect((await enter('ten', 4)).status).toBe(201)
-    const entered = bookingsOf(house.relay).find((one) => one.asked.person.name === 'By Hand')!
+    const entered = bookingsOf(house.relay).find((booking) => booking.asked.person.name === 'By Hand')!
     expect(entered.asked).toMatchObject({ code: 'ten', reading: { quote: { price: 8_500 } } })
     expect((await enter('nothing', 9)).body).toMatchObject({ code: 'code', where: 'code' })
   })
@@ -135,7 +135,8 @@ describe('private answers', () => {
 
   it('must come sealed where the desk has given its key, and are not missed before the request', async () => {
     const pack = packOf(house.relay)
-    const must = (one: Question): Question => (one.id === 'ill' ? { ...one, required: true } : one)
+    const must = (question: Question): Question =>
+      question.id === 'ill' ? { ...question, required: true } : question
     const practice = {
       ...pack.practice,
       questionnaires: pack.practice.questionnaires.map((questionnaire) => ({
@@ -212,7 +213,7 @@ describe('answers of an earlier time', () => {
 describe('questions for those who are known', () => {
   it('are asked of who comes by the link of a booking, and not missed from who could not see them', async () => {
     const known = bookingsOf(house.relay).find(
-      (one) => one.status === 'booked' && one.start < house.clock.now(),
+      (booking) => booking.status === 'booked' && booking.start < house.clock.now(),
     )!
     const email = known.asked.person.email
     // Whatever address is typed: without a link one is read as a newcomer.

@@ -105,7 +105,7 @@ describe('enquiries and quotes', () => {
     ask<{ seq: number }>(`${house.desk}/api/${path}`, body, { bearer: house.key, key })
   const news = (id: string): EnquiryNews[] =>
     recordPage(house.relay.store.db, 0, house.clock.now(), 1_000)
-      .items.filter((one) => one.kind === 'enquiry' && one.subject === id && 'news' in one.body)
+      .items.filter((item) => item.kind === 'enquiry' && item.subject === id && 'news' in item.body)
       .map((item) => item.body as EnquiryNews)
   const person = { name: 'Dara Okoye', email: 'dara@example.org', zone: 'Europe/Lisbon' }
   const quoteBody = (change: object = {}) => ({
@@ -193,8 +193,8 @@ describe('enquiries and quotes', () => {
     const practice = {
       ...pack.practice,
       places: [...pack.practice.places, home as never],
-      services: pack.practice.services.map((one) =>
-        one.id === 'voice-assessment' ? { ...one, places: [...one.places, 'home'] } : one,
+      services: pack.practice.services.map((service) =>
+        service.id === 'voice-assessment' ? { ...service, places: [...service.places, 'home'] } : service,
       ),
     }
     publishTo(house.relay, { ...pack, practice })

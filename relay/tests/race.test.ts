@@ -37,12 +37,14 @@ describe('200 clients racing for 20 starts', () => {
     const by = (status: number) => answers.filter((answer) => answer.status === status)
     expect([by(201).length, by(409).length]).toEqual([20, 180])
     expect(
-      by(409).every((one) => one.body.code === 'not-open' && (one.body.openings?.starts.length ?? 0) > 0),
+      by(409).every(
+        (answer) => answer.body.code === 'not-open' && (answer.body.openings?.starts.length ?? 0) > 0,
+      ),
     ).toBe(true)
     expect(recordLength(house.relay)).toBe(before + 20)
     const held = bookingsOf(house.relay).filter(
-      (one) => one.status === 'requested' && chosen.includes(one.start),
+      (booking) => booking.status === 'requested' && chosen.includes(booking.start),
     )
-    expect(new Set(held.map((one) => one.start)).size).toBe(held.length)
+    expect(new Set(held.map((booking) => booking.start)).size).toBe(held.length)
   })
 })

@@ -29,8 +29,8 @@ const record = async () =>
 /** Another price for the service that the tests ask for. */
 const raise = (amount: number): void =>
   changePractice(house.relay, ({ services }) => ({
-    services: services.map((one) =>
-      one.id === 'voice-assessment' ? { ...one, price: { kind: 'fixed' as const, amount } } : one,
+    services: services.map((service) =>
+      service.id === 'voice-assessment' ? { ...service, price: { kind: 'fixed' as const, amount } } : service,
     ),
   }))
 
@@ -146,10 +146,10 @@ describe('questions published while somebody is choosing', () => {
     const [start] = (await starts()) as [number]
     const { shown } = await keep(visit, start)
     changePractice(house.relay, ({ questionnaires }) => ({
-      questionnaires: questionnaires.map((one) => ({
-        ...one,
+      questionnaires: questionnaires.map((questionnaire) => ({
+        ...questionnaire,
         questions: [
-          ...one.questions,
+          ...questionnaire.questions,
           { id: 'new-one', kind: 'short' as const, text: 'One thing more?', required: true },
         ],
       })),

@@ -120,7 +120,7 @@ describe('a door to try', () => {
     const slugs: string[] = []
     for (let i = 0; i < 5; i++) slugs.push(slugOf((await open({ as: 'new' })).body.url))
     const codes = await Promise.all(
-      slugs.map(async (one) => (await ask(`${house.door}/api/door/${one}`)).status),
+      slugs.map(async (slug) => (await ask(`${house.door}/api/door/${slug}`)).status),
     )
     expect(codes).toEqual([404, 200, 200, 200, 200])
   })

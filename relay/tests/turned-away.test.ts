@@ -110,7 +110,7 @@ describe('what is turned away', () => {
         const body = await request(door, house.slug, start)
         return sendIt(door, house.slug, {
           ...body,
-          agreed: body.agreed.map((one) => ({ ...one, number: 2 })),
+          agreed: body.agreed.map((agreed) => ({ ...agreed, number: 2 })),
         })
       },
       409,

@@ -81,12 +81,12 @@ export class Trials {
 
   /** The trial in which a private link was handed out, by the hash of its secret. */
   withLink(hash: string): Trial | undefined {
-    return [...this.#trials.values()].find((one) => one.here.keeper.house.link(hash) !== undefined)
+    return [...this.#trials.values()].find((trial) => trial.here.keeper.house.link(hash) !== undefined)
   }
 
   #forget(now: Instant): void {
     const all = [...this.#trials.values()]
-    const over = all.filter((one, i) => one.until < now || i < all.length - MOST)
+    const over = all.filter((trial, i) => trial.until < now || i < all.length - MOST)
     for (const { slug } of over) this.#trials.delete(slug)
   }
 }

@@ -33,7 +33,7 @@ const empty: Backup = {
   sessions: [],
 }
 const [tome] = demo.bookings.filter(({ id }) => id === 'asks-tome')
-const one: Backup = {
+const backup: Backup = {
   ...empty,
   bookings: [tome!],
   people: demo.people.slice(0, 1),
@@ -90,7 +90,7 @@ describe('every page of the desk', () => {
   })
 
   it.each(PAGES)('%s is drawn with one of each', async (path, name, nothing) => {
-    await importBackup(db, one)
+    await importBackup(db, backup)
     drawAt(path, <DeskApp />)
     expect(await heading(name)).toBeDefined()
     if (nothing && ['/', '/arrivals', '/people'].includes(path))

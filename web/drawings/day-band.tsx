@@ -166,8 +166,12 @@ export const DayBand = memo(function DayBand({
           event.preventDefault()
         }}
       >
-        {band.open.map((one) => (
-          <div key={one.from} className="absolute inset-y-0 bg-(--open)" style={stretch(one.from, one.to)} />
+        {band.open.map((open) => (
+          <div
+            key={open.from}
+            className="absolute inset-y-0 bg-(--open)"
+            style={stretch(open.from, open.to)}
+          />
         ))}
         {band.away.map((away) => (
           <div

@@ -97,7 +97,7 @@ export function HoursBand({
   }
   const shown = drag
     ? [
-        ...stretches.map((one, i) => (i === drag.at ? drag.now : one)),
+        ...stretches.map((stretch, i) => (i === drag.at ? drag.now : stretch)),
         ...(drag.grip === 'new' ? [drag.now] : []),
       ]
     : stretches
@@ -122,21 +122,21 @@ export function HoursBand({
           }}
         />
       ))}
-      {shown.map((one, i) => (
+      {shown.map((stretch, i) => (
         <span
           // biome-ignore lint/suspicious/noArrayIndexKey: a block keeps its place while it is dragged
           key={i}
           className="absolute inset-y-0.5"
-          style={{ left: `${x(one.from)}%`, width: `${Math.max(0.5, x(one.to) - x(one.from))}%` }}
+          style={{ left: `${x(stretch.from)}%`, width: `${Math.max(0.5, x(stretch.to) - x(stretch.from))}%` }}
         >
           <button
             type="button"
             className={`figures absolute inset-0 cursor-grab overflow-hidden rounded-md text-[11px] ${blocks[i]?.reservedFor ? 'bg-tile text-secondary-content' : 'bg-leaf text-primary-content'} ${drag?.at === i ? 'cursor-grabbing ring-2 ring-sun' : ''}`}
-            aria-label={`${name}, ${words(one)}${blocks[i]?.reservedFor ? ', kept for somebody' : ''}`}
+            aria-label={`${name}, ${words(stretch)}${blocks[i]?.reservedFor ? ', kept for somebody' : ''}`}
             onPointerDown={(event) => press(event, i, 'whole')}
             onKeyDown={(event) => keys(event, i)}
           >
-            {drag?.at === i ? words(one) : blocks[i]?.reservedFor ? 'kept' : ''}
+            {drag?.at === i ? words(stretch) : blocks[i]?.reservedFor ? 'kept' : ''}
           </button>
           <span
             className="absolute inset-y-0 left-0 w-2 cursor-ew-resize"

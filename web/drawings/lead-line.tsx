@@ -34,7 +34,7 @@ function place(
     const from = anchor === 'start' ? mark.x : anchor === 'end' ? mark.x - width : mark.x - width / 2
     const rows = i % 2 === 0 ? [0, 1, 2, 3] : [1, 0, 3, 2]
     const row =
-      rows.find((one) => !taken.some((t) => t.row === one && t.from < from + width && from < t.to)) ?? 0
+      rows.find((row) => !taken.some((t) => t.row === row && t.from < from + width && from < t.to)) ?? 0
     taken.push({ from, to: from + width, row })
     return { x: mark.x, anchor, row }
   })

@@ -144,7 +144,7 @@ function SeveralField({ question, value, onAnswer }: Asked<'several'>) {
   const toggle = (choice: string): void => {
     const next = question.choices
       .map((choice) => choice.id)
-      .filter((one) => (one === choice ? !chosen.includes(one) : chosen.includes(one)))
+      .filter((other) => (other === choice ? !chosen.includes(other) : chosen.includes(other)))
     onAnswer(next.length > 0 ? next : undefined)
   }
   return (

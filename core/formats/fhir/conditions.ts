@@ -40,7 +40,7 @@ function partsOf(
   }
   if (!('question' in condition)) return undefined
   const { question } = condition
-  if (!standard(questions.find((one) => one.id === question))) return undefined
+  if (!standard(questions.find((other) => other.id === question))) return undefined
   const exists = { question, operator: 'exists' as const, answerBoolean: true }
   if (condition.is === 'answered') return [exists]
   const said = compared(condition, OPERATORS[condition.is], questions)
@@ -74,8 +74,9 @@ export function toEnableWhen(
         : (['all', [condition]] as const)
   const said = parts.map((part) => partsOf(part, questions))
   // Two parts that belong together can't stand among alternatives.
-  if (behavior === 'any' && said.length > 1 && said.some((one) => one && one.length > 1)) return undefined
-  const whens = said.flatMap((one) => one ?? [])
+  if (behavior === 'any' && said.length > 1 && said.some((other) => other && other.length > 1))
+    return undefined
+  const whens = said.flatMap((other) => other ?? [])
   if (whens.length === 0 || said.includes(undefined)) return undefined
   const joined = said.length > 1 ? behavior : 'all'
   return { enableWhen: whens, ...(whens.length > 1 ? { enableBehavior: joined } : {}) }

@@ -119,7 +119,7 @@ describe('questionnaires as HL7 FHIR R4', () => {
       }
       return seen
     }
-    for (const questionnaire of [everything, ...BEGINNINGS.map((one) => one.questionnaire)]) {
+    for (const questionnaire of [everything, ...BEGINNINGS.map((beginning) => beginning.questionnaire)]) {
       const fhir = toFhir(questionnaire)
       expect(fhir.name).toMatch(/^[A-Z]([A-Za-z0-9_]){0,254}$/)
       expect(fhir.id).toMatch(/^[A-Za-z0-9\-.]{1,64}$/)
@@ -129,7 +129,7 @@ describe('questionnaires as HL7 FHIR R4', () => {
   })
 
   it('carry points as ordinal values, and private marks with them', () => {
-    const item = toFhir(everything).item!.find((one) => one.linkId === 'part')!.item![0]!
+    const item = toFhir(everything).item!.find((item) => item.linkId === 'part')!.item![0]!
     expect(item.answerOption![0]!.valueCoding).toEqual({
       code: 'x',
       display: 'X',

@@ -81,7 +81,7 @@ class Reader {
       const inner = { item, ...(help ? { help } : {}), ...(when ? { when } : {}) }
       // A part's condition is that of everything in it.
       this.all(
-        (item.item ?? []).filter((one) => !isHelp(one)),
+        (item.item ?? []).filter((item) => !isHelp(item)),
         undefined,
         inner,
       )
@@ -110,7 +110,7 @@ class Reader {
     // What lies below a question is asked when the question is.
     if (item.type !== 'group')
       this.all(
-        (item.item ?? []).filter((one) => !isHelp(one)),
+        (item.item ?? []).filter((item) => !isHelp(item)),
         when,
         part,
       )
@@ -229,13 +229,14 @@ const ALL_KINDS = Object.keys(KINDS) as Question['kind'][]
 
 /** The kind an item was kept as, where its type still is one of that kind's. */
 function keptAs(item: QuestionnaireItem, { kind }: Bag): AnyKind<Question> | undefined {
-  const found = ALL_KINDS.find((one) => one === kind)
+  const found = ALL_KINDS.find((other) => other === kind)
   return found && KINDS[found].fhir.as.includes(item.type) ? kindOf({ kind: found }) : undefined
 }
 
 const isHelp = (item: QuestionnaireItem): boolean =>
   item.type === 'display' &&
   (item.extension ?? []).some(
-    (one) =>
-      one.url === ITEM_CONTROL && one.valueCodeableConcept?.coding?.some(({ code }) => code === 'help'),
+    (extension) =>
+      extension.url === ITEM_CONTROL &&
+      extension.valueCodeableConcept?.coding?.some(({ code }) => code === 'help'),
   )

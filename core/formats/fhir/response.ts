@@ -61,8 +61,8 @@ function itemOf(question: Question, value: AnswerValue | undefined): Questionnai
   const values = Array.isArray(value) ? value : [value]
   return {
     ...head,
-    answer: values.flatMap((one) => {
-      const element = fhir.element?.(question, one)
+    answer: values.flatMap((value) => {
+      const element = fhir.element?.(question, value)
       return element ? [{ [`value${element.as}`]: element.value }] : []
     }),
   }
@@ -80,7 +80,7 @@ export function fromFhirResponse(questions: readonly Question[], response: Quest
         if (value !== undefined) answers[question.id] = value
         continue
       }
-      const values = (item.answer ?? []).flatMap((one) => valueIn(one) ?? [])
+      const values = (item.answer ?? []).flatMap((answer) => valueIn(answer) ?? [])
       if (question && values.length > 0) answers[question.id] = own?.answered?.(item) ?? values[0]!
       visit(item.item ?? [])
       for (const answer of item.answer ?? []) visit(answer.item ?? [])

@@ -35,7 +35,7 @@ export const codingsOf = (list: readonly Choice[]): QuestionnaireItemAnswerOptio
   }))
 
 export const codingOf = (list: readonly Choice[], id: unknown): Element => {
-  const choice = list.find((one) => one.id === id)
+  const choice = list.find((choice) => choice.id === id)
   return { as: 'Coding', value: { code: String(id), ...(choice ? { display: choice.text } : {}) } }
 }
 

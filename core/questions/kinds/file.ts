@@ -60,7 +60,9 @@ export const fileKindOfQuestion: Kind<File> = {
     as: ['attachment'],
     reads: ({ type }) => type === 'attachment',
     read: ({ extension = [] }) => {
-      const types = extension.flatMap((one) => (one.url === FHIR.mimeType ? (one.valueCode ?? []) : []))
+      const types = extension.flatMap((extension) =>
+        extension.url === FHIR.mimeType ? (extension.valueCode ?? []) : [],
+      )
       const accepts = KINDS_OF_FILES.filter((kind) => MEDIA_TYPES[kind].some((type) => types.includes(type)))
       const size = numberIn(extension, FHIR.maxSize)
       return {

@@ -26,7 +26,7 @@ export const itemsKind: Kind<Items> = {
     { key: 'least', label: 'At least', is: 'whole' },
     { key: 'most', label: 'At most', is: 'whole' },
   ],
-  begin: (listed) => ({ items: begun(listed).map((one) => ({ ...one, most: 10 })) }),
+  begin: (listed) => ({ items: begun(listed).map((line) => ({ ...line, most: 10 })) }),
   problem,
   words: (question, value) =>
     Object.entries(isQuantities(value) ? value : {})
@@ -67,11 +67,11 @@ export const itemsKind: Kind<Items> = {
     reads: () => false,
     read: (item) => ({
       items: (item.item ?? [])
-        .filter((one) => one.type === 'integer')
-        .map((one) => ({
-          id: one.linkId.split('/').at(-1) ?? one.linkId,
-          text: one.text ?? one.linkId,
-          most: numberIn(one.extension, FHIR.maxValue) ?? 10,
+        .filter((item) => item.type === 'integer')
+        .map((item) => ({
+          id: item.linkId.split('/').at(-1) ?? item.linkId,
+          text: item.text ?? item.linkId,
+          most: numberIn(item.extension, FHIR.maxValue) ?? 10,
         })),
     }),
     respond: (question, value) => ({
@@ -83,7 +83,10 @@ export const itemsKind: Kind<Items> = {
     }),
     answered: (item) =>
       Object.fromEntries(
-        (item.item ?? []).map((one) => [one.linkId.split('/').at(-1)!, one.answer?.[0]?.valueInteger ?? 0]),
+        (item.item ?? []).map((item) => [
+          item.linkId.split('/').at(-1)!,
+          item.answer?.[0]?.valueInteger ?? 0,
+        ]),
       ),
   },
 }

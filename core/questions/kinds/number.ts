@@ -65,7 +65,7 @@ export const numberKind: Kind<Numeric> = {
     as: ['integer', 'decimal', 'quantity'],
     reads: ({ type }) => type === 'integer' || type === 'decimal' || type === 'quantity',
     read: ({ type, extension }, { least, most }) => {
-      const coding = extension?.find((one) => one.url === FHIR.unit)?.valueCoding
+      const coding = extension?.find((extension) => extension.url === FHIR.unit)?.valueCoding
       const unit = coding?.display ?? coding?.code
       return {
         ...(type === 'integer' ? { whole: true } : {}),
@@ -84,15 +84,15 @@ function numbers({ least, most, whole }: Numeric, { compared }: Looked): [number
     return range(Math.ceil(least), Math.floor(most)).map((value) => [value, 1])
   }
   const beside = whole ? 1 : 0.5
-  const cuts = compared.filter((one): one is number => typeof one === 'number')
+  const cuts = compared.filter((compared): compared is number => typeof compared === 'number')
   const tried = new Set([
     ...cuts.flatMap((cut) => [cut - beside, cut, cut + beside]),
     least ?? Math.min(0, ...cuts) - 1,
     most ?? Math.max(0, ...cuts) + 1,
   ])
   return [...tried]
-    .filter((one) => (least === undefined || one >= least) && (most === undefined || one <= most))
-    .filter((one) => !whole || Number.isInteger(one))
+    .filter((number) => (least === undefined || number >= least) && (most === undefined || number <= most))
+    .filter((number) => !whole || Number.isInteger(number))
     .sort((a, b) => a - b)
     .map((value) => [value, 1])
 }

@@ -64,7 +64,8 @@ export const severalKind: Kind<Several> = {
       return read && { choices: read, ...(least ? { least } : {}), ...(most ? { most } : {}) }
     },
     element: (question, value) => codingOf(question.choices, value),
-    answered: (item) => (item.answer ?? []).flatMap((one) => one.valueCoding?.code ?? one.valueString ?? []),
+    answered: (item) =>
+      (item.answer ?? []).flatMap((answer) => answer.valueCoding?.code ?? answer.valueString ?? []),
   },
 }
 

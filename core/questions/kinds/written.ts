@@ -42,9 +42,9 @@ export function written({
     fhir: {
       write: () => ({ item: { type }, named }),
       as: [type],
-      reads: (one) => reads.includes(one.type),
-      read: (one, { say }) => {
-        if (one.type === 'dateTime') say('the time of day is not asked.')
+      reads: (item) => reads.includes(item.type),
+      read: (item, { say }) => {
+        if (item.type === 'dateTime') say('the time of day is not asked.')
         return {}
       },
       element: (_, value) => element(String(value)),

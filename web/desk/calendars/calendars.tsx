@@ -72,7 +72,9 @@ export function CalendarsPage() {
                 value={calendar.name}
                 change={(p, typed) =>
                   withCalendars(p, (before) =>
-                    before.map((one) => (one.id === calendar.id ? { ...one, name: typed } : one)),
+                    before.map((subscription) =>
+                      subscription.id === calendar.id ? { ...subscription, name: typed } : subscription,
+                    ),
                   )
                 }
               />
@@ -86,7 +88,9 @@ export function CalendarsPage() {
                     value={calendar.url ?? ''}
                     change={(p, typed) =>
                       withCalendars(p, (before) =>
-                        before.map((one) => (one.id === calendar.id ? { ...one, url: typed } : one)),
+                        before.map((subscription) =>
+                          subscription.id === calendar.id ? { ...subscription, url: typed } : subscription,
+                        ),
                       )
                     }
                   />
@@ -97,11 +101,13 @@ export function CalendarsPage() {
                     value={calendar.owner ?? ''}
                     change={(p, typed) =>
                       withCalendars(p, (before) =>
-                        before.map((one) => (one.id === calendar.id ? withOwner(one, typed) : one)),
+                        before.map((subscription) =>
+                          subscription.id === calendar.id ? withOwner(subscription, typed) : subscription,
+                        ),
                       )
                     }
                   />
-                  <State state={calendars.find((one) => one.id === calendar.id)} />
+                  <State state={calendars.find((other) => other.id === calendar.id)} />
                 </>
               )}
               <button
@@ -280,9 +286,9 @@ function State({ state }: { state: CalendarState | undefined }) {
             {state.skipped.length} things in it were not understood
           </summary>
           <ul className="mt-1 list-disc pl-5">
-            {state.skipped.slice(0, 30).map((one) => (
-              <li key={one} className="wrap-anywhere">
-                {one}
+            {state.skipped.slice(0, 30).map((why) => (
+              <li key={why} className="wrap-anywhere">
+                {why}
               </li>
             ))}
           </ul>

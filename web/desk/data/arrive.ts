@@ -64,7 +64,7 @@ async function meet(db: DeskDatabase, booking: Booking): Promise<void> {
   const { name, email, phone } = booking.asked.person
   const mail = normalMail(email)
   const known = await db.people.where('emails').equals(mail).toArray()
-  for (const one of known) await keepPerson(db, plainPerson(one))
+  for (const person of known) await keepPerson(db, plainPerson(person))
   if (known.length > 0) return
   const person: Person = {
     id: `person-${booking.id}`,

@@ -6,4 +6,4 @@ export const isAwaiting = (booking: Booking, now: Instant): boolean => stateAt(b
 
 /** Those who wait for the practitioner's word, the most urgent first. */
 export const awaitingWord = <B extends Booking>(requested: readonly B[], now: Instant): B[] =>
-  requested.filter((one) => isAwaiting(one, now)).sort((a, b) => a.until - b.until)
+  requested.filter((booking) => isAwaiting(booking, now)).sort((a, b) => a.until - b.until)

@@ -327,7 +327,7 @@ describe('the schema', () => {
         .map(({ id, events }) => bookingRow(replay(id, events)))
         .sort((a, b) => (a.id < b.id ? -1 : 1)),
     )
-    expect(told.every((one) => one.service && one.minutes > 0)).toBe(true)
+    expect(told.every((row) => row.service && row.minutes > 0)).toBe(true)
     await current.delete()
   })
 

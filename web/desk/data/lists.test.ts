@@ -28,7 +28,7 @@ const every = { search: '', show: 'all', by: 'asked', down: true } as const
 describe('the list of people', () => {
   it('is in the order of names, without regard to marks and capitals', async () => {
     const ids = await peopleIn(db, everybody, now)
-    const names = (await db.people.bulkGet(ids)).map((one) => sortKey(one!.name))
+    const names = (await db.people.bulkGet(ids)).map((person) => sortKey(person!.name))
     expect(names).toEqual([...names].sort())
     expect(ids).toHaveLength(demo.people.length)
     expect(sortKey('Élodie ÅSE')).toBe('elodie ase')
@@ -37,8 +37,8 @@ describe('the list of people', () => {
   it('has those without a booking at the end, when it goes by the newest', async () => {
     for (const down of [false, true]) {
       const ids = await peopleIn(db, { ...everybody, by: 'latest', down }, now)
-      const latest = (await db.people.bulkGet(ids)).map((one) => one!.latest)
-      const there = latest.filter((one) => one !== undefined)
+      const latest = (await db.people.bulkGet(ids)).map((person) => person!.latest)
+      const there = latest.filter((at) => at !== undefined)
       expect(latest.slice(0, there.length)).toEqual([...there].sort((a, b) => (down ? b - a : a - b)))
       expect(new Set(ids).size).toBe(demo.people.length)
     }
@@ -69,7 +69,7 @@ describe('the list of people', () => {
     expect(ids).toContain(someone!.id)
     expect(await peopleIn(db, { ...everybody, search: someone!.emails[0]! }, now)).toEqual([someone!.id])
     expect(await peopleIn(db, { ...everybody, search: 'nobody-of-this-name' }, now)).toEqual([])
-    expect((await peopleFound(db, someone!.emails[0]!, 5)).map((one) => one.id)).toEqual([someone!.id])
+    expect((await peopleFound(db, someone!.emails[0]!, 5)).map((person) => person.id)).toEqual([someone!.id])
   })
 })
 
@@ -77,7 +77,7 @@ describe('the list of requests', () => {
   it('goes by when they were asked, or for when', async () => {
     for (const by of ['asked', 'start'] as const) {
       const ids = await arrivalsIn(db, { ...every, by })
-      const moments = (await db.bookings.bulkGet(ids)).map((one) => (by === 'asked' ? one!.at : one!.start))
+      const moments = (await db.bookings.bulkGet(ids)).map((row) => (by === 'asked' ? row!.at : row!.start))
       expect(moments).toEqual([...moments].sort((a, b) => b - a))
       expect(ids).toHaveLength(demo.bookings.length)
     }
@@ -90,7 +90,7 @@ describe('the list of requests', () => {
         .where('[status+at]')
         .between(['booked', 0], ['booked', Infinity])
         .toArray()
-      expect([...ids].sort()).toEqual(all.map((one) => one.id).sort())
+      expect([...ids].sort()).toEqual(all.map((row) => row.id).sort())
     }
     expect(await arrivalsIn(db, { ...every, search: 'tome' })).toContain('asks-tome')
   })
@@ -111,7 +111,9 @@ describe('a person’s row', () => {
   it('says until when the package stays as it is, and that it is what was published', async () => {
     const packed = await pack(db, '', now)
     const next = Math.min(
-      ...(await db.people.toArray()).map((one) => one.knownFrom ?? Infinity).filter((from) => from > now),
+      ...(await db.people.toArray())
+        .map((person) => person.knownFrom ?? Infinity)
+        .filter((from) => from > now),
     )
     expect(packed!.until ?? Infinity).toBe(next)
     expect((await pack(db, packed!.print, now))!.next).toBeUndefined()
@@ -153,7 +155,7 @@ describe('what is taken in a stretch', () => {
         start,
         fc.integer({ min: 1, max: 9 * 24 }),
         async (drawn, from, hours) => {
-          const one = new DeskDatabase(`taken-${n++}`)
+          const database = new DeskDatabase(`taken-${n++}`)
           const to = shift(from, hours * HOUR)
           const bookings = drawn.map(({ before, offers, ...rest }, i): Booking => {
             const fresh = begin(`b${i}`, sampleAsked())
@@ -162,13 +164,13 @@ describe('what is taken in a stretch', () => {
               ? { ...own, unsettled: { seq: 2, until: shift(now, 5), before: { ...own, ...before } } }
               : own
           })
-          await one.bookings.bulkPut(bookings.map(bookingRow))
+          await database.bookings.bulkPut(bookings.map(bookingRow))
           const desk = { practice, intentions: [], sessions: [], calendars: [] }
-          const found = takenOf(desk, await keptBetween(one, from, to), now, from, to)
+          const found = takenOf(desk, await keptBetween(database, from, to), now, from, to)
           const shown = ({ start: at, end }: { start: Instant; end: Instant }) => at < to && end > from
           const all = makeDiary(practice, bookingEntries(practice, bookings, now))
           expect(found.diary.entries.filter(shown)).toEqual(all.entries.filter(shown))
-          await one.delete()
+          await database.delete()
         },
       ),
       { numRuns: 60 },

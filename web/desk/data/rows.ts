@@ -91,7 +91,7 @@ export function bookingRow(booking: Booking): BookingRow {
 export function personRow(person: Person, bookings: readonly Booking[]): PersonRow {
   const from = knownFrom(bookings)
   const newest = bookings.reduce<Booking | undefined>(
-    (last, one) => (!last || one.start > last.start ? one : last),
+    (last, booking) => (!last || booking.start > last.start ? booking : last),
     undefined,
   )
   return {

@@ -90,7 +90,7 @@ export function dayBandOf(
       to: where.toInstant(day, block.to),
     })),
     away: awayTimes(practice, from, to)
-      .filter((one) => one.from < to && one.to > from)
+      .filter((away) => away.from < to && away.to > from)
       .map((awayTime) => ({ from: awayTime.from, to: awayTime.to, note: awayTime.note ?? '' })),
     items,
     openings: starts.filter((start) => start >= from && start < to),

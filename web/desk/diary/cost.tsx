@@ -27,17 +27,17 @@ export function RulesCost({
   )
   if (cost.starts === 0)
     return <p className="mt-4 text-[14px] text-soft">There are no hours for this service here.</p>
-  const rules = cost.closed.filter((one) => one.rule !== 'past')
+  const rules = cost.closed.filter((rule) => rule.rule !== 'past')
   return (
     <section className="mt-4 text-[14px]" aria-label="What the rules cost">
       <p>
         <b>{Math.round(cost.hours * 10) / 10} h</b> of hours, <b>{cost.open}</b> of {cost.starts} starts open.
         {rules.length > 0 && ' Closed by '}
-        {rules.map((one, i) => (
-          <span key={one.rule}>
+        {rules.map((rule, i) => (
+          <span key={rule.rule}>
             {i > 0 && ', '}
-            {CLOSURES[one.rule].name} <b>{one.starts}</b>
-            {one.alone > 0 && <span className="text-soft"> ({one.alone} by that alone)</span>}
+            {CLOSURES[rule.rule].name} <b>{rule.starts}</b>
+            {rule.alone > 0 && <span className="text-soft"> ({rule.alone} by that alone)</span>}
           </span>
         ))}
         .
@@ -46,7 +46,8 @@ export function RulesCost({
         <p className="mt-1">
           {sentence(
             easier.map(
-              (one) => `${whatIfWords(one)}, ${one.more} more ${one.more === 1 ? 'start' : 'starts'}`,
+              (whatIf) =>
+                `${whatIfWords(whatIf)}, ${whatIf.more} more ${whatIf.more === 1 ? 'start' : 'starts'}`,
             ),
           )}
         </p>

@@ -38,7 +38,7 @@ export function DiaryPage() {
   const act = useAct()
   const view = viewFrom(search.get('view'))
   const service = serviceOf(practice, search.get('service') ?? '') ?? practice.services[0]
-  const place = service?.places.find((one) => one === search.get('place')) ?? service?.places[0]
+  const place = service?.places.find((place) => place === search.get('place')) ?? service?.places[0]
   const asked = search.get('for') ?? 'new'
   const who = (Object.hasOwn(ASKERS, asked) ? ASKERS[asked] : undefined) ?? ASKERS.new!
   const where = service ? zoneOf(practice, placeOf(practice, place!)) : homeZone(practice)
@@ -78,15 +78,15 @@ export function DiaryPage() {
         <div className="flex flex-wrap gap-2.5">
           <fieldset className="join">
             <legend className="sr-only">How much is shown</legend>
-            {(Object.keys(VIEWS) as View[]).map((one) => (
+            {(Object.keys(VIEWS) as View[]).map((choice) => (
               <button
-                key={one}
+                key={choice}
                 type="button"
-                aria-pressed={one === view}
-                className={`press join-item -ml-px ${one === view ? 'press-go' : ''}`}
-                onClick={() => set('view', one)}
+                aria-pressed={choice === view}
+                className={`press join-item -ml-px ${choice === view ? 'press-go' : ''}`}
+                onClick={() => set('view', choice)}
               >
-                {VIEWS[one].name}
+                {VIEWS[choice].name}
               </button>
             ))}
           </fieldset>
@@ -152,9 +152,9 @@ export function DiaryPage() {
             value={place}
             onChange={(event) => set('place', event.target.value)}
           >
-            {service.places.map((one) => (
-              <option key={one} value={one}>
-                {placeOf(practice, one)?.name}
+            {service.places.map((choice) => (
+              <option key={choice} value={choice}>
+                {placeOf(practice, choice)?.name}
               </option>
             ))}
           </select>

@@ -94,7 +94,7 @@ export function drag(
 
   const begin = (): Lane[] => {
     const found = lanesIn(root)
-    const lane = found.find((one) => down.y >= one.top && down.y <= one.bottom)
+    const lane = found.find((lane) => down.y >= lane.top && down.y <= lane.bottom)
     if (lane) {
       const at = lane.from + ((down.x - lane.left) / (lane.right - lane.left)) * (lane.to - lane.from)
       grabbed = at - about.start

@@ -56,9 +56,9 @@ export function GroupSession({
     }
     if (date) {
       await changePractice(db, `${service.name} on ${moment(entry.start, where)} called off`, (p) =>
-        withService(p, service.id, (one) => ({
-          ...one,
-          groupDates: one.groupDates.filter((other) => other.id !== date.id),
+        withService(p, service.id, (service) => ({
+          ...service,
+          groupDates: service.groupDates.filter((other) => other.id !== date.id),
         })),
       )
     }

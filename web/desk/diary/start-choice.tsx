@@ -129,9 +129,9 @@ export function StartChoice<C extends Chosen>({
               onChange={(event) => onChange({ ...chosen, travel: event.target.value || undefined })}
             >
               <option value="">not said</option>
-              {place.travel?.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              {place.travel?.map((zone) => (
+                <option key={zone.id} value={zone.id}>
+                  {zone.name}
                 </option>
               ))}
             </select>
@@ -169,14 +169,14 @@ export function StartChoice<C extends Chosen>({
         {weighed.closures.length > 0 && weighed.nearest.length > 0 && (
           <p className="mt-1.5 flex flex-wrap gap-x-3">
             Nearest open:
-            {weighed.nearest.map((one) => (
+            {weighed.nearest.map((at) => (
               <button
-                key={one}
+                key={at}
                 type="button"
                 className="way"
-                onClick={() => onChange({ ...chosen, at: dateTimeAt(where, one) })}
+                onClick={() => onChange({ ...chosen, at: dateTimeAt(where, at) })}
               >
-                {moment(one, where)}
+                {moment(at, where)}
               </button>
             ))}
           </p>

@@ -95,8 +95,8 @@ export class Scales {
     const practice = this.#practice
     const where = zoneOf(practice, placeOf(practice, chosen.place))
     const near = openStarts(practice, this.#taken.diary, ask, dateAt(where, shift(start, -3 * DAY)), 7)
-    return [near.filter((one) => one < start).at(-1), near.find((entry) => entry > start)].filter(
-      (one) => one !== undefined,
+    return [near.filter((at) => at < start).at(-1), near.find((entry) => entry > start)].filter(
+      (at) => at !== undefined,
     )
   }
 }

@@ -146,9 +146,9 @@ export function QuoteDialog({
               value={days}
               onChange={(event) => setDays(Number(event.target.value))}
             >
-              {DAYS.map((one) => (
-                <option key={one} value={one}>
-                  {one} {one === 1 ? 'day' : 'days'}
+              {DAYS.map((number) => (
+                <option key={number} value={number}>
+                  {number} {number === 1 ? 'day' : 'days'}
                 </option>
               ))}
             </select>

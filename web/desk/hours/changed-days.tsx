@@ -81,7 +81,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
                 aria-label={`As usual again on ${shortDate(day.date)}`}
                 onAct={() =>
                   changePractice(db, 'changed days', (p) =>
-                    withChanged(p, (days) => days.filter((one) => one.date !== day.date)),
+                    withChanged(p, (days) => days.filter((other) => other.date !== day.date)),
                   )
                 }
               >

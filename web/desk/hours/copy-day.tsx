@@ -54,7 +54,7 @@ export function CopyDay({ scope, order }: { scope: Scope; order: readonly number
                     className="checkbox checkbox-primary checkbox-sm"
                     checked={to.includes(day)}
                     onChange={(event) =>
-                      setTo(event.target.checked ? [...to, day] : to.filter((one) => one !== day))
+                      setTo(event.target.checked ? [...to, day] : to.filter((number) => number !== day))
                     }
                   />
                   {longWeekdayName(day + 1)}

@@ -28,10 +28,12 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
   useEffect(() => {
     setFound([])
     if (country)
-      run(async () => setFound((await publicHolidays(country, year)).filter((one) => one.date >= today)))
+      run(async () =>
+        setFound((await publicHolidays(country, year)).filter((holiday) => holiday.date >= today)),
+      )
   }, [country, year, today, run])
   const away = new Set(practice.away.map((away) => away.id))
-  const free = found.filter((one) => !away.has(idOf(one)))
+  const free = found.filter((holiday) => !away.has(idOf(holiday)))
   const take = (holidays: Holiday[], what: string): void =>
     act.run(() =>
       changePractice(db, what, (p) =>
@@ -56,9 +58,9 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
           Holidays of
           <select className="field mt-1" value={country} onChange={(event) => setCountry(event.target.value)}>
             <option value="">{known.length === 0 ? 'One moment …' : 'Choose …'}</option>
-            {known.map((one) => (
-              <option key={one.code} value={one.code}>
-                {one.name}
+            {known.map((country) => (
+              <option key={country.code} value={country.code}>
+                {country.name}
               </option>
             ))}
           </select>
@@ -70,9 +72,9 @@ export function HolidayChoice({ practice }: { practice: Practice }) {
             value={year}
             onChange={(event) => setYear(Number(event.target.value))}
           >
-            {[thisYear, thisYear + 1, thisYear + 2].map((one) => (
-              <option key={one} value={one}>
-                {one}
+            {[thisYear, thisYear + 1, thisYear + 2].map((number) => (
+              <option key={number} value={number}>
+                {number}
               </option>
             ))}
           </select>

@@ -12,9 +12,9 @@ it.each(['PT', 'BR', 'DE'])(
         .filter((getHoliday) => getHoliday.type === 'public')
         .map((getHoliday) => getHoliday.date.slice(0, 10)),
     )
-    expect(found.map((one) => one.date)).toEqual([...theirs].sort())
+    expect(found.map((holiday) => holiday.date)).toEqual([...theirs].sort())
     expect(found.length).toBeGreaterThan(7)
-    expect(found.map((one) => one.date)).toContain('2027-12-25')
+    expect(found.map((holiday) => holiday.date)).toContain('2027-12-25')
   },
 )
 

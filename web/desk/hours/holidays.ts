@@ -22,7 +22,7 @@ export async function publicHolidays(country: string, year: number): Promise<Hol
   const found = new Holidays(country, { languages: ['en'] })
     .getHolidays(year, 'en')
     .filter((getHoliday) => getHoliday.type === 'public')
-  const byDate = new Map(found.map((one) => [one.date.slice(0, 10), one.name]))
+  const byDate = new Map(found.map((holiday) => [holiday.date.slice(0, 10), holiday.name]))
   return [...byDate]
     .map(([date, name]) => ({ date: date as LocalDate, name }))
     .sort((a, b) => (a.date < b.date ? -1 : 1))

@@ -22,7 +22,7 @@ import { TimeAway } from './time-away.tsx'
 export function HoursPage() {
   const { practice } = useDesk()
   const [search, setSearch] = useSearchParams()
-  const place = practice.places.find((one) => one.id === search.get('place'))
+  const place = practice.places.find((place) => place.id === search.get('place'))
   const scope = scopeOf(practice, place?.id)
   const first = practice.profile.weekStart
   const order = [0, 1, 2, 3, 4, 5, 6].map((i) => (first - 1 + i) % 7)

@@ -56,9 +56,9 @@ export function Reserve({
           {blocks.map((block, i) => {
             const now = block.reservedFor ?? {}
             const set = (part: Kept): void =>
-              onChange(blocks.map((one, at) => (at === i ? withKept(one, { ...now, ...part }) : one)))
+              onChange(blocks.map((block, at) => (at === i ? withKept(block, { ...now, ...part }) : block)))
             const list = (before: readonly string[] | undefined, id: string, on: boolean): string[] =>
-              on ? [...(before ?? []), id] : (before ?? []).filter((one) => one !== id)
+              on ? [...(before ?? []), id] : (before ?? []).filter((other) => other !== id)
             return (
               <fieldset key={block.from} className="sheet mb-3 p-4">
                 <legend className="serif px-1 text-[17px]">

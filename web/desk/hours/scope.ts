@@ -27,8 +27,8 @@ export function scopeOf(practice: Practice, id: string | undefined): Scope {
     zone: zoneOf(practice, place),
     change: (p, change) => ({
       ...p,
-      places: p.places.map((one) =>
-        one.id === place.id && one.hours ? { ...one, hours: change(one.hours) } : one,
+      places: p.places.map((other) =>
+        other.id === place.id && other.hours ? { ...other, hours: change(other.hours) } : other,
       ),
     }),
   }
@@ -56,7 +56,7 @@ export function keptFor(practice: Practice, block: Block): string {
   const named = (
     ids: readonly string[] | undefined,
     list: readonly { id: string; name: string }[],
-  ): string[] => (ids ?? []).flatMap((id) => list.find((one) => one.id === id)?.name ?? [])
+  ): string[] => (ids ?? []).flatMap((id) => list.find((place) => place.id === id)?.name ?? [])
   return [
     named(services, practice.services).join(' or '),
     named(places, practice.places).join(' or '),

@@ -33,7 +33,7 @@ function awayWords({ from, to, repeat }: Away): string {
   const z = splitDateTime(to)
   const wholeDays = a.minutes === 0 && z.minutes === 0
   const last = localDate((wholeDays ? z.day - 1 : z.day) as DayNumber)
-  const again = REPEATS.find((one) => one.value === repeat)?.name.toLowerCase() ?? repeat
+  const again = REPEATS.find((option) => option.value === repeat)?.name.toLowerCase() ?? repeat
   const days =
     last === localDate(a.day) ? shortDate(last) : `${shortDate(localDate(a.day))} – ${shortDate(last)}`
   const hours = wholeDays ? '' : `, ${wallTime(a.minutes)} – ${wallTime(z.minutes)}`
@@ -61,7 +61,7 @@ export function TimeAway({ practice }: { practice: Practice }) {
               onAct={() =>
                 changePractice(db, 'time away', (p) => ({
                   ...p,
-                  away: p.away.filter((one) => one.id !== away.id),
+                  away: p.away.filter((other) => other.id !== away.id),
                 }))
               }
             >
@@ -131,9 +131,9 @@ function AddAway() {
           value={typed.repeat}
           onChange={(event) => setTyped({ ...typed, repeat: event.target.value })}
         >
-          {REPEATS.map((one) => (
-            <option key={one.value} value={one.value}>
-              {one.name}
+          {REPEATS.map((choice) => (
+            <option key={choice.value} value={choice.value}>
+              {choice.name}
             </option>
           ))}
         </select>

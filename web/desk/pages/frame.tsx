@@ -46,7 +46,7 @@ function Furnished({ desk }: { desk: Desk }) {
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const [keys, setKeys] = useState(false)
-  const waiting = useAt((now) => desk.requested.filter((one) => isAwaiting(one, now)).length)
+  const waiting = useAt((now) => desk.requested.filter((row) => isAwaiting(row, now)).length)
   const numbers: Record<string, number> = { '/': waiting, '/arrivals': waiting + desk.openEnquiries }
   const clockNote = useClockNote()
 
@@ -57,7 +57,7 @@ function Furnished({ desk }: { desk: Desk }) {
       if (typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]'))
         return
       if (event.key === '?') setKeys(true)
-      const go = RAIL.find((one) => 'key' in one && one.key === event.key)
+      const go = RAIL.find((line) => 'key' in line && line.key === event.key)
       if (go && 'to' in go) void navigate(go.to)
     }
     document.addEventListener('keydown', press)
@@ -74,24 +74,24 @@ function Furnished({ desk }: { desk: Desk }) {
           <Emblem /> Acolhida
         </div>
         <div className="flex gap-1 overflow-x-auto md:contents">
-          {RAIL.map((one) =>
-            'group' in one ? (
-              <div key={one.group} className="hidden px-2.5 pt-3.5 pb-1 text-[12px] opacity-80 md:block">
-                {one.group}
+          {RAIL.map((line) =>
+            'group' in line ? (
+              <div key={line.group} className="hidden px-2.5 pt-3.5 pb-1 text-[12px] opacity-80 md:block">
+                {line.group}
               </div>
             ) : (
               <NavLink
-                key={one.to}
-                to={one.to}
-                end={one.to === '/'}
+                key={line.to}
+                to={line.to}
+                end={line.to === '/'}
                 className={({ isActive }) =>
                   `flex min-h-[38px] shrink-0 items-center justify-between gap-3 rounded-lg px-2.5 ${isActive ? 'bg-card font-semibold text-ink' : 'hover:bg-white/10'}`
                 }
               >
-                {one.name}
-                {(numbers[one.to] ?? 0) > 0 && (
+                {line.name}
+                {(numbers[line.to] ?? 0) > 0 && (
                   <b className="figures rounded-[9px] bg-sun px-1.5 text-[13px] text-accent-content">
-                    {numbers[one.to]}
+                    {numbers[line.to]}
                   </b>
                 )}
               </NavLink>
@@ -109,7 +109,10 @@ function Furnished({ desk }: { desk: Desk }) {
       </main>
       <UndoBar desk={desk} />
       {keys && (
-        <KeysDialog rail={RAIL.flatMap((one) => ('key' in one ? [one] : []))} close={() => setKeys(false)} />
+        <KeysDialog
+          rail={RAIL.flatMap((line) => ('key' in line ? [line] : []))}
+          close={() => setKeys(false)}
+        />
       )}
     </div>
   )

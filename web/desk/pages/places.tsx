@@ -53,15 +53,15 @@ export function Places() {
       <div className="grid max-w-[1020px] gap-5 lg:grid-cols-2">
         {practice.places.map((place) => {
           const used = practice.services.filter((service) => service.places.includes(place.id))
-          const change = (part: (one: Place, typed: string) => Place) => (p: Practice, typed: string) =>
-            withPlace(p, place.id, (one) => part(one, typed))
+          const change = (part: (place: Place, typed: string) => Place) => (p: Practice, typed: string) =>
+            withPlace(p, place.id, (place) => part(place, typed))
           return (
             <section key={place.id} className="sheet grid h-fit gap-3 p-5" aria-label={place.name}>
               <SavedField
                 label="How it reads, after “75 minutes …”"
                 what="the name of a place"
                 value={place.name}
-                change={change((one, name) => ({ ...one, name }))}
+                change={change((place, name) => ({ ...place, name }))}
               />
               <div className="grid grid-cols-2 items-end gap-4">
                 <SavedField
@@ -69,10 +69,10 @@ export function Places() {
                   what="the kind of a place"
                   value={place.kind}
                   options={KINDS}
-                  change={change((one, kind) => ({
-                    ...one,
+                  change={change((place, kind) => ({
+                    ...place,
                     kind: kind as Place['kind'],
-                    ...(kind === 'phone' ? { whoCalls: one.whoCalls ?? 'practitioner' } : {}),
+                    ...(kind === 'phone' ? { whoCalls: place.whoCalls ?? 'practitioner' } : {}),
                   }))}
                 />
                 {place.kind === 'phone' && (
@@ -81,7 +81,10 @@ export function Places() {
                     what="who calls"
                     value={place.whoCalls ?? 'practitioner'}
                     options={CALLS}
-                    change={change((one, who) => ({ ...one, whoCalls: who as 'practitioner' | 'client' }))}
+                    change={change((place, who) => ({
+                      ...place,
+                      whoCalls: who as 'practitioner' | 'client',
+                    }))}
                   />
                 )}
               </div>
@@ -89,7 +92,7 @@ export function Places() {
                 label={ADDRESS[place.kind]}
                 what="the address of a place"
                 value={place.address ?? ''}
-                change={change((one, typed) => optional(one, 'address', typed))}
+                change={change((place, typed) => optional(place, 'address', typed))}
               />
               <div className="grid grid-cols-2 items-end gap-4">
                 <SavedField
@@ -97,7 +100,7 @@ export function Places() {
                   what="when a place is told"
                   value={place.told}
                   options={TOLD}
-                  change={change((one, told) => ({ ...one, told: told as Place['told'] }))}
+                  change={change((place, told) => ({ ...place, told: told as Place['told'] }))}
                 />
                 <SavedField
                   label="Its time zone"
@@ -107,7 +110,7 @@ export function Places() {
                     { value: '', name: 'As mine' },
                     ...ZONES.map((name) => ({ value: name, name: name.replaceAll('_', ' ') })),
                   ]}
-                  change={change((one, zone) => optional(one, 'zone', zone))}
+                  change={change((place, zone) => optional(place, 'zone', zone))}
                 />
               </div>
               {place.kind === 'client' && <TravelZones practice={practice} place={place} />}
@@ -138,7 +141,7 @@ export function Places() {
         onAct={() =>
           changePractice(db, 'a place added', (p) => {
             let n = p.places.length + 1
-            while (p.places.some((one) => one.id === `place-${n}`)) n++
+            while (p.places.some((place) => place.id === `place-${n}`)) n++
             return {
               ...p,
               places: [

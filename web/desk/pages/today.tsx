@@ -43,12 +43,12 @@ export function Today() {
   // Drawn anew when somebody begins or ceases to wait, not each second.
   useAt((now) =>
     awaitingWord(desk.requested, now)
-      .map((one) => one.id)
+      .map((row) => row.id)
       .join(' '),
   )
   const waiting = awaitingWord(desk.requested, relayNow())
   const sessions = taken?.rows.filter(
-    (one) => one.status === 'booked' && one.start >= from && one.start < to,
+    (row) => row.status === 'booked' && row.start >= from && row.start < to,
   ).length
   const parts = [
     waiting.length === 1 ? '1 person awaits your word' : `${waiting.length} people await your word`,
@@ -140,7 +140,7 @@ function HoldLeft({ until }: { until: Instant }) {
 /** What the relay did not do, with the reason and what one can do. */
 function Refusals({ desk }: { desk: Desk }) {
   const refused = desk.intentions.filter((intention) => intention.refused)
-  return refused.map((one) => <Refused key={one.key} intention={one} />)
+  return refused.map((intention) => <Refused key={intention.key} intention={intention} />)
 }
 
 function Refused({ intention: { booking: id, order, command, refused } }: { intention: Intention }) {

@@ -135,8 +135,8 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
   }, [taken, practice, place, booking, where, minute])
   const toggle = (start: Instant): void =>
     setChosen((before) =>
-      before.some((one) => one.start === start)
-        ? before.filter((one) => one.start !== start)
+      before.some((other) => other.start === start)
+        ? before.filter((other) => other.start !== start)
         : [...before, { start, place }].slice(-MOST_OFFERS),
     )
   const first = [...chosen].sort((a, b) => a.start - b.start)[0]
@@ -153,7 +153,7 @@ function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Booking; cl
             <span className="pt-1.5 text-[14px] font-semibold">{shortDate(day)}</span>
             <div className="flex flex-wrap gap-1.5">
               {starts.map((start) => {
-                const on = chosen.some((one) => one.start === start)
+                const on = chosen.some((other) => other.start === start)
                 return (
                   <button
                     key={start}

@@ -6,9 +6,9 @@ export function FormProblems({ answers, problem }: { answers: number; problem: s
       : []),
     ...(problem ? [problem] : []),
   ]
-  return said.map((one) => (
-    <p key={one} role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-      {one}
+  return said.map((problem) => (
+    <p key={problem} role="alert" className="mt-2 text-[14px] font-semibold text-clay">
+      {problem}
     </p>
   ))
 }

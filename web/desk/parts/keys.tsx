@@ -11,12 +11,12 @@ export function KeysDialog({
   return (
     <Dialog title="Keys" close={close}>
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-        {[...rail, { name: 'These keys', key: '?' }].map((one) => (
-          <div key={one.key} className="contents">
+        {[...rail, { name: 'These keys', key: '?' }].map((line) => (
+          <div key={line.key} className="contents">
             <dt>
-              <kbd className="kbd">{one.key}</kbd>
+              <kbd className="kbd">{line.key}</kbd>
             </dt>
-            <dd>{one.name}</dd>
+            <dd>{line.name}</dd>
           </div>
         ))}
         <div className="contents">

@@ -105,9 +105,9 @@ export function SavedField({
       <div className="flex items-center gap-2">
         {options ? (
           <select {...common} onChange={(event) => onChange(event.target.value)}>
-            {options.map((one) => (
-              <option key={one.value} value={one.value}>
-                {one.name}
+            {options.map((choice) => (
+              <option key={choice.value} value={choice.value}>
+                {choice.name}
               </option>
             ))}
           </select>

@@ -12,7 +12,7 @@ export const codesOf = (typed: string): string[] => [
   ...new Set(
     typed
       .split(/[,;\n]+/)
-      .map((one) => one.trim())
+      .map((text) => text.trim())
       .filter(Boolean),
   ),
 ]
@@ -23,15 +23,15 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
   const zones = place.travel ?? []
   const within = (p: Practice, change: (before: TravelZone[]) => TravelZone[]): Practice => ({
     ...p,
-    places: p.places.map((one) => {
-      if (one.id !== place.id) return one
-      const { travel, ...rest } = one
+    places: p.places.map((other) => {
+      if (other.id !== place.id) return other
+      const { travel, ...rest } = other
       const next = change(travel ?? [])
       return next.length > 0 ? { ...rest, travel: next } : rest
     }),
   })
   const set = (id: string, part: (typed: string) => Partial<TravelZone>) => (p: Practice, typed: string) =>
-    within(p, (before) => before.map((one) => (one.id === id ? { ...one, ...part(typed) } : one)))
+    within(p, (before) => before.map((zone) => (zone.id === id ? { ...zone, ...part(typed) } : zone)))
   const what = 'a travel zone'
   const add = (): Promise<void> => {
     let n = zones.length + 1
@@ -60,7 +60,7 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
               aria-label={`Remove ${zone.name}`}
               onAct={() =>
                 changePractice(db, `${zone.name} removed`, (p) =>
-                  within(p, (before) => before.filter((one) => one.id !== zone.id)),
+                  within(p, (before) => before.filter((other) => other.id !== zone.id)),
                 )
               }
             >

@@ -47,7 +47,7 @@ export function UndoBar({ desk }: { desk: Desk }) {
         <Held
           key={intention.key}
           intention={intention}
-          booking={decided.find((one) => one?.id === intention.booking)}
+          booking={decided.find((row) => row?.id === intention.booking)}
         />
       ))}
       {undoable.map((booking) => (

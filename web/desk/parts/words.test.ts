@@ -45,8 +45,8 @@ describe('a booking in words', () => {
       '50 % until',
       'Session',
     ])
-    expect(marks.every((one, i) => i === 0 || one.at >= marks[i - 1]!.at)).toBe(true)
-    expect(marksOf(practice, booking('next-benat')).map((one) => one.name)).not.toContain('Your word due')
+    expect(marks.every((mark, i) => i === 0 || mark.at >= marks[i - 1]!.at)).toBe(true)
+    expect(marksOf(practice, booking('next-benat')).map((mark) => mark.name)).not.toContain('Your word due')
   })
 
   it('knows the decimals of a currency from the standard', () => {

@@ -76,11 +76,11 @@ export function marksOf(practice: Practice, booking: Booking): LeadMark[] {
   const state = stateAt(booking, asked.at)
   const due = DUE[state.is]
   if (due) marks.push({ at: booking.until, name: due, kind: 'due' })
-  for (const one of deadlines) {
-    if (one.kind !== 'cancel' || one.until <= asked.at) continue
+  for (const deadline of deadlines) {
+    if (deadline.kind !== 'cancel' || deadline.until <= asked.at) continue
     marks.push({
-      at: one.until,
-      name: one.share ? `${one.share} % until` : 'Free to cancel until',
+      at: deadline.until,
+      name: deadline.share ? `${deadline.share} % until` : 'Free to cancel until',
       kind: 'deadline',
     })
   }

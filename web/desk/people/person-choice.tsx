@@ -36,7 +36,7 @@ export function PersonChoice({
   const found =
     useLiveQuery(
       async () =>
-        text.trim() ? (await peopleFound(db, text, MOST + 1)).filter((one) => one.id !== but) : [],
+        text.trim() ? (await peopleFound(db, text, MOST + 1)).filter((person) => person.id !== but) : [],
       [text, but],
     )?.slice(0, MOST) ?? []
   const { isOpen, getLabelProps, getInputProps, getMenuProps, getItemProps, highlightedIndex } = useCombobox({

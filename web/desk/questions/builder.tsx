@@ -63,7 +63,7 @@ function Writing({ id }: { id: string }) {
   const [view, setView] = useState<'write' | 'try'>('write')
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set())
   const opened = (place: string, on: boolean): void =>
-    setOpen((before) => new Set(on ? [...before, place] : [...before].filter((one) => one !== place)))
+    setOpen((before) => new Set(on ? [...before, place] : [...before].filter((other) => other !== place)))
   const jump = (place: string): void => {
     opened(place, true)
     requestAnimationFrame(() => {
@@ -72,7 +72,7 @@ function Writing({ id }: { id: string }) {
       card?.querySelector<HTMLElement>('[aria-expanded]')?.focus({ preventScroll: true })
     })
   }
-  const depths = depthsOf(sheet.questions, (one) => (one.when ? questionsIn(one.when) : []))
+  const depths = depthsOf(sheet.questions, (question) => (question.when ? questionsIn(question.when) : []))
   const { code, decimals } = currencyOf(practice.profile.currency)
   const above = (label: string, key: 'lookAbove' | 'enquiryAbove', help: string) => (
     <SavedField
@@ -133,7 +133,9 @@ function Writing({ id }: { id: string }) {
               label="Name, for yourself"
               what="the name of questions"
               value={questionnaire.name}
-              change={(p, name) => withQuestionnaire(p, id, (one) => ({ ...one, name: name.trim() }))}
+              change={(p, name) =>
+                withQuestionnaire(p, id, (questionnaire) => ({ ...questionnaire, name: name.trim() }))
+              }
             />
             {above('I look above', 'lookAbove', 'A price. Empty: never.')}
             {above('An enquiry above', 'enquiryAbove', 'A price. Empty: never.')}
@@ -217,9 +219,9 @@ function Writing({ id }: { id: string }) {
             />
           </section>
           <QuestionFiles questionnaire={questionnaire} />
-          {general.map((one) => (
-            <p key={one.message} role="alert" className="text-[14px] font-semibold text-clay">
-              {one.message}
+          {general.map((choice) => (
+            <p key={choice.message} role="alert" className="text-[14px] font-semibold text-clay">
+              {choice.message}
             </p>
           ))}
         </div>
@@ -227,15 +229,15 @@ function Writing({ id }: { id: string }) {
           {questionnaire.draft && <Publish questionnaire={questionnaire} faults={faults.length} />}
           <fieldset className="join">
             <legend className="sr-only">What is shown beside</legend>
-            {(['write', 'try'] as const).map((one) => (
+            {(['write', 'try'] as const).map((choice) => (
               <button
-                key={one}
+                key={choice}
                 type="button"
-                aria-pressed={view === one}
-                className={`press join-item -ml-px ${view === one ? 'press-go' : ''}`}
-                onClick={() => setView(one)}
+                aria-pressed={view === choice}
+                className={`press join-item -ml-px ${view === choice ? 'press-go' : ''}`}
+                onClick={() => setView(choice)}
               >
-                {one === 'write' ? 'The ways through' : 'As a client answers'}
+                {choice === 'write' ? 'The ways through' : 'As a client answers'}
               </button>
             ))}
           </fieldset>
@@ -246,9 +248,9 @@ function Writing({ id }: { id: string }) {
               value={service.id}
               onChange={(event) => setChosen(event.target.value)}
             >
-              {(users.length > 0 ? users : practice.services).map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              {(users.length > 0 ? users : practice.services).map((choice) => (
+                <option key={choice.id} value={choice.id}>
+                  {choice.name}
                 </option>
               ))}
             </select>

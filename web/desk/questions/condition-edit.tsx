@@ -58,7 +58,7 @@ export function ConditionEdit({
     onChange(next)
   }
   const replace = (at: number, part: Condition | undefined): void =>
-    set(group.parts.flatMap((one, i) => (i === at ? (part ?? []) : one)))
+    set(group.parts.flatMap((condition, i) => (i === at ? (part ?? []) : condition)))
   const first = questions[0]
   return (
     <fieldset className={deep > 0 ? 'rounded-lg border border-line p-3' : ''}>

@@ -16,15 +16,18 @@ export function Differences({
       <h2>What is different</h2>
       {found.length === 0 && <p className="mt-1 text-soft">Nothing yet: it is as it stands at your door.</p>}
       <ul className="mt-1 grid gap-1">
-        {found.map((one) => (
-          <li key={`${one.how} ${one.what} ${one.id ?? one.name}`} className="flex gap-2">
-            <span className="w-16 shrink-0 text-soft">{WORDS[one.how]}</span>
-            {one.id && one.how !== 'removed' ? (
-              <button type="button" className="way text-left" onClick={() => onJump(one.id!)}>
-                {one.name}
+        {found.map((difference) => (
+          <li
+            key={`${difference.how} ${difference.what} ${difference.id ?? difference.name}`}
+            className="flex gap-2"
+          >
+            <span className="w-16 shrink-0 text-soft">{WORDS[difference.how]}</span>
+            {difference.id && difference.how !== 'removed' ? (
+              <button type="button" className="way text-left" onClick={() => onJump(difference.id!)}>
+                {difference.name}
               </button>
             ) : (
-              <span>{one.name}</span>
+              <span>{difference.name}</span>
             )}
           </li>
         ))}

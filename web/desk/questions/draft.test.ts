@@ -51,7 +51,7 @@ it('a section is put elsewhere with all that stands in it', () => {
   )
   const order = (from: number, to: number): string =>
     movedQuestion(list, from, to)
-      .map((one) => one.id)
+      .map((question) => question.id)
       .join(' ')
   expect(order(1, 5)).toBe('a #t d #s b c')
   expect(order(4, 0)).toBe('#t d a #s b c')

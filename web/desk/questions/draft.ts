@@ -24,7 +24,10 @@ export const withQuestionnaire = (
 
 /** The practice with the version being written changed; what is published stays as it is. */
 export const withDraft = (practice: Practice, id: string, change: (sheet: Sheet) => Sheet): Practice =>
-  withQuestionnaire(practice, id, (one) => ({ ...one, draft: change(draftOf(one)) }))
+  withQuestionnaire(practice, id, (questionnaire) => ({
+    ...questionnaire,
+    draft: change(draftOf(questionnaire)),
+  }))
 
 /** Changes the version being written. */
 export const changeDraft = (id: string, what: string, change: (sheet: Sheet) => Sheet): Promise<void> =>
@@ -55,7 +58,7 @@ export function movedItem<T>(list: readonly T[], from: number, to: number): T[] 
 /** Questions in another order: a section takes along all that stands in it. */
 export function movedQuestion(questions: readonly Question[], from: number, to: number): Question[] {
   if (questions[from]?.kind !== 'section') return movedItem(questions, from, to)
-  const next = questions.findIndex((one, i) => i > from && one.kind === 'section')
+  const next = questions.findIndex((question, i) => i > from && question.kind === 'section')
   const end = next < 0 ? questions.length : next
   const target = questions[to]
   // Over something of its own it stays where it is.

@@ -8,10 +8,10 @@ const before = [
 
 describe('choices as lines', () => {
   it('keep their names, so that conditions go on looking at them', () => {
-    expect(choicesFrom('Together | 2\nAlone', before).map((one) => one.id)).toEqual(['b', 'a'])
+    expect(choicesFrom('Together | 2\nAlone', before).map((choice) => choice.id)).toEqual(['b', 'a'])
     // A line that was only reworded is the choice that stood there; a new one gets a name of its own.
-    expect(choicesFrom('By myself\nTogether', before).map((one) => one.id)).toEqual(['a', 'b'])
-    expect(choicesFrom('Alone\nTogether\nBoth', before).map((one) => one.id)).toEqual(['a', 'b', 'c3'])
+    expect(choicesFrom('By myself\nTogether', before).map((choice) => choice.id)).toEqual(['a', 'b'])
+    expect(choicesFrom('Alone\nTogether\nBoth', before).map((choice) => choice.id)).toEqual(['a', 'b', 'c3'])
     expect(choicesFrom('Together', before)).toEqual([{ id: 'b', text: 'Together' }])
   })
 

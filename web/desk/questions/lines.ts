@@ -16,7 +16,7 @@ export const itemLines = (items: readonly Item[]): string =>
 /** Items as they are typed, a line each with how many at most. */
 export const itemsFrom = (typed: string, before: readonly Item[]): Item[] =>
   namedLines(typed, before, 'item').map(({ id, text, number }) => {
-    const most = number ?? before.find((one) => one.id === id)?.most ?? 10
+    const most = number ?? before.find((item) => item.id === id)?.most ?? 10
     if (most < 1) throw new Error(`“${text}” can be asked for at least once.`)
     return { id, text, most }
   })
@@ -43,7 +43,7 @@ function namedLines(
   if (lines.length === 0) throw new Error(`Please write at least one ${what}, a line each.`)
   const taken = new Set<string>()
   const found = lines.map((line) => {
-    const same = before.find((one) => one.text === line.text)
+    const same = before.find((other) => other.text === line.text)
     if (same) taken.add(same.id)
     return { ...line, id: same?.id }
   })

@@ -34,47 +34,48 @@ export function QuestionsPage() {
         {practice.questionnaires.length === 0 && (
           <li className="sheet p-5">Questionnaires will stand here. Begin with one question that matters.</li>
         )}
-        {practice.questionnaires.map((one) => {
-          const users = practice.services.filter((service) => service.questionnaire === one.id)
+        {practice.questionnaires.map((questionnaire) => {
+          const users = practice.services.filter((service) => service.questionnaire === questionnaire.id)
           return (
-            <li key={one.id} className="sheet flex items-center justify-between gap-4 p-4">
+            <li key={questionnaire.id} className="sheet flex items-center justify-between gap-4 p-4">
               <div className="min-w-0">
                 <h2>
-                  <Link to={`/questions/${one.id}`} className="underline-offset-3 hover:underline">
-                    {one.name}
+                  <Link to={`/questions/${questionnaire.id}`} className="underline-offset-3 hover:underline">
+                    {questionnaire.name}
                   </Link>
                 </h2>
                 <p className="mt-0.5 text-[14px] text-soft">
-                  {questionCount(one.questions)}{' '}
-                  {questionCount(one.questions) === 1 ? 'question' : 'questions'} · {one.rules.length}{' '}
-                  {one.rules.length === 1 ? 'rule' : 'rules'} · version {one.version}
+                  {questionCount(questionnaire.questions)}{' '}
+                  {questionCount(questionnaire.questions) === 1 ? 'question' : 'questions'} ·{' '}
+                  {questionnaire.rules.length} {questionnaire.rules.length === 1 ? 'rule' : 'rules'} · version{' '}
+                  {questionnaire.version}
                   {users.length > 0
                     ? ` · for ${users.map((service) => service.name).join(', ')}`
                     : ' · for no service yet'}
                 </p>
               </div>
               <div className="flex shrink-0 items-center gap-1">
-                {one.draft && <span className="tag tag-look mr-2">a draft</span>}
+                {questionnaire.draft && <span className="tag tag-look mr-2">a draft</span>}
                 <button
                   type="button"
                   className="press press-quiet px-2"
-                  aria-label={`Copy ${one.name}`}
+                  aria-label={`Copy ${questionnaire.name}`}
                   onClick={() => {
-                    const { draft: _, past: __, ...rest } = one
-                    const id = freeId(taken, `${one.id}-copy`)
-                    add({ ...rest, id, name: `${one.name}, a copy`, version: 1 })
+                    const { draft: _, past: __, ...rest } = questionnaire
+                    const id = freeId(taken, `${questionnaire.id}-copy`)
+                    add({ ...rest, id, name: `${questionnaire.name}, a copy`, version: 1 })
                   }}
                 >
                   <Copy size={16} aria-hidden="true" />
                 </button>
                 <ActButton
                   className="press press-no px-2"
-                  aria-label={`Remove ${one.name}`}
+                  aria-label={`Remove ${questionnaire.name}`}
                   disabled={users.length > 0}
                   onAct={() =>
-                    changePractice(db, `${one.name} removed`, (p) => ({
+                    changePractice(db, `${questionnaire.name} removed`, (p) => ({
                       ...p,
-                      questionnaires: p.questionnaires.filter((other) => other.id !== one.id),
+                      questionnaires: p.questionnaires.filter((other) => other.id !== questionnaire.id),
                     }))
                   }
                 >
@@ -118,8 +119,8 @@ export function QuestionsPage() {
                 <>
                   <p className="mt-1">What has no place here:</p>
                   <ul className="list-disc pl-5 text-[14px]">
-                    {read.unread.map((one) => (
-                      <li key={one}>{one}</li>
+                    {read.unread.map((text) => (
+                      <li key={text}>{text}</li>
                     ))}
                   </ul>
                 </>
@@ -152,7 +153,7 @@ export function QuestionsPage() {
                   aria-label={`No longer keep “${kept.text}”`}
                   onAct={() =>
                     changePractice(db, 'a kept question removed', ({ library: before = [], ...p }) => {
-                      const left = before.filter((one) => one.id !== kept.id)
+                      const left = before.filter((question) => question.id !== kept.id)
                       return left.length > 0 ? { ...p, library: left } : p
                     })
                   }

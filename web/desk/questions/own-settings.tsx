@@ -59,14 +59,20 @@ function Own({ setting, question, field, set }: Around & { setting: KindSetting 
   switch (setting.is) {
     case 'switch':
       return (
-        <Switch label={label} on={Boolean(value)} onChange={(on) => set((one) => valued(one, key, on))} />
+        <Switch
+          label={label}
+          on={Boolean(value)}
+          onChange={(on) => set((question) => valued(question, key, on))}
+        />
       )
     case 'text':
       return (
         <SavedField
           label={label}
           value={String(value ?? '')}
-          {...field((one, typed) => valued(one, key, typed.trim() === '' ? undefined : typed.trim()))}
+          {...field((question, typed) =>
+            valued(question, key, typed.trim() === '' ? undefined : typed.trim()),
+          )}
         />
       )
     case 'whole':
@@ -75,9 +81,9 @@ function Own({ setting, question, field, set }: Around & { setting: KindSetting 
           label={label}
           type="number"
           value={String(value ?? '')}
-          {...field((one, typed) => {
+          {...field((question, typed) => {
             if (typed.trim() === '' && setting.must) throw new Error(setting.must)
-            return valued(one, key, typed.trim() === '' ? undefined : wholeTyped(typed))
+            return valued(question, key, typed.trim() === '' ? undefined : wholeTyped(typed))
           })}
         />
       )
@@ -88,7 +94,7 @@ function Own({ setting, question, field, set }: Around & { setting: KindSetting 
           suffix="KB"
           type="number"
           value={String(Math.round(Number(value) / 1024))}
-          {...field((one, typed) => valued(one, key, wholeTyped(typed) * 1024))}
+          {...field((question, typed) => valued(question, key, wholeTyped(typed) * 1024))}
         />
       )
     case 'choices':
@@ -101,9 +107,9 @@ function Own({ setting, question, field, set }: Around & { setting: KindSetting 
           help={LINES[setting.is]}
           rows={Math.min(8, listed.length + 1)}
           value={choices ? choiceLines(listed) : itemLines(listed)}
-          {...field((one, typed) => {
-            const before = (ownValue(one, key) ?? []) as Choice[] & Item[]
-            return valued(one, key, choices ? choicesFrom(typed, before) : itemsFrom(typed, before))
+          {...field((question, typed) => {
+            const before = (ownValue(question, key) ?? []) as Choice[] & Item[]
+            return valued(question, key, choices ? choicesFrom(typed, before) : itemsFrom(typed, before))
           })}
         />
       )
@@ -120,9 +126,13 @@ function Own({ setting, question, field, set }: Around & { setting: KindSetting 
               on={accepts.includes(kind)}
               last={accepts.length === 1}
               onChange={(on) =>
-                set((one) => {
-                  const before = (ownValue(one, key) ?? []) as FileKind[]
-                  return valued(one, key, on ? [...before, kind] : before.filter((other) => other !== kind))
+                set((question) => {
+                  const before = (ownValue(question, key) ?? []) as FileKind[]
+                  return valued(
+                    question,
+                    key,
+                    on ? [...before, kind] : before.filter((other) => other !== kind),
+                  )
                 })
               }
             />

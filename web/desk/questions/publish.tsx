@@ -14,7 +14,7 @@ export function Publish({
   faults: number
 }) {
   const act = useAct()
-  const change = (what: string, next: (one: Questionnaire) => Questionnaire): void => {
+  const change = (what: string, next: (questionnaire: Questionnaire) => Questionnaire): void => {
     act.run(() => changePractice(db, what, (p) => withQuestionnaire(p, questionnaire.id, next)))
   }
   return (

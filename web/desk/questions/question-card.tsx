@@ -90,7 +90,7 @@ function Acts({ id, question, number }: { id: string; question: Question; number
         aria-label={`Copy question ${number}`}
         onAct={() =>
           changeDraft(id, 'a question copied', (now) => {
-            const at = now.questions.findIndex((one) => one.id === question.id)
+            const at = now.questions.findIndex((other) => other.id === question.id)
             const taken = now.questions.map((question) => question.id)
             const copy = { ...question, id: freeId(taken, `${question.id}-copy`) }
             return { ...now, questions: now.questions.toSpliced(at + 1, 0, copy) }

@@ -25,22 +25,22 @@ export function QuestionFields({
     .slice(0, sheet.questions.indexOf(question))
     .filter((question) => asksSomething(question) && !question.private)
   const act = useAct()
-  const set = (change: (one: Question) => Question): void =>
+  const set = (change: (question: Question) => Question): void =>
     act.run(() => changeDraft(id, WHAT, withQuestion(question.id, change)))
-  const field = (change: (one: Question, typed: string) => Question) => ({
+  const field = (change: (question: Question, typed: string) => Question) => ({
     what: WHAT,
     change: (p: Parameters<typeof withDraft>[0], typed: string) =>
       withDraft(
         p,
         id,
-        withQuestion(question.id, (one) => change(one, typed)),
+        withQuestion(question.id, (question) => change(question, typed)),
       ),
   })
   const text = (label: string, key: string, more: object = {}) => (
     <SavedField
       label={label}
       value={String(ownValue(question, key) ?? '')}
-      {...field((one, typed) => valued(one, key, typed.trim() === '' ? undefined : typed.trim()))}
+      {...field((question, typed) => valued(question, key, typed.trim() === '' ? undefined : typed.trim()))}
       {...more}
     />
   )
@@ -48,7 +48,7 @@ export function QuestionFields({
     <Switch
       label={label}
       on={Boolean(ownValue(question, key))}
-      onChange={(on) => set((one) => valued(one, key, on))}
+      onChange={(on) => set((question) => valued(question, key, on))}
     />
   )
   const passage = question.kind === 'passage'
@@ -57,14 +57,14 @@ export function QuestionFields({
       <SavedField
         label={question.kind === 'section' ? `Heading ${number}` : `Question ${number}`}
         value={question.text}
-        {...field((one, typed) => ({ ...one, text: typed.trim() }))}
+        {...field((question, typed) => ({ ...question, text: typed.trim() }))}
       />
       <div className="grid grid-cols-2 items-start gap-3">
         <SavedField
           label="Kind"
           value={question.kind}
           options={Object.entries(KINDS).map(([value, { name }]) => ({ value, name }))}
-          {...field((one, kind) => asKind(one, kind as Question['kind']))}
+          {...field((question, kind) => asKind(question, kind as Question['kind']))}
         />
         {text(passage ? 'What they read' : 'Help beside it', 'help', passage ? { rows: 4 } : {})}
       </div>
@@ -74,12 +74,12 @@ export function QuestionFields({
           <Switch
             label="Must be answered"
             on={question.required}
-            onChange={(required) => set((one) => ({ ...one, required }))}
+            onChange={(required) => set((question) => ({ ...question, required }))}
           />
           <Switch
             label="Must be filled by me, when I enter somebody"
             on={question.requiredAtDesk ?? question.required}
-            onChange={(on) => set((one) => ({ ...one, requiredAtDesk: on }))}
+            onChange={(on) => set((question) => ({ ...question, requiredAtDesk: on }))}
           />
           {flag('Private: for my eyes alone', 'private')}
           {!question.private && flag('They can read their answer again', 'shownAgain')}
@@ -101,7 +101,7 @@ export function QuestionFields({
           <ConditionEdit
             condition={question.when}
             questions={before}
-            onChange={(when) => set((one) => valued(one, 'when', when))}
+            onChange={(when) => set((question) => valued(question, 'when', when))}
           />
         </div>
       ) : (
@@ -109,7 +109,7 @@ export function QuestionFields({
           <button
             type="button"
             className="way justify-self-start text-[14px]"
-            onClick={() => set((one) => ({ ...one, when: conditionOn(before.at(-1)!) }))}
+            onClick={() => set((question) => ({ ...question, when: conditionOn(before.at(-1)!) }))}
           >
             {question.kind === 'section'
               ? 'Show this part only after certain answers'

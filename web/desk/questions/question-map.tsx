@@ -43,7 +43,8 @@ export function QuestionMap({
   onJump: (id: string) => void
 }) {
   const { questions, rules } = questionnaire
-  const opens = (one: Question): string[] => (one.when ? [...new Set(questionsIn(one.when))] : [])
+  const opens = (question: Question): string[] =>
+    question.when ? [...new Set(questionsIn(question.when))] : []
   const depths = depthsOf(questions, opens)
   const x = (i: number): number => LEFT + Math.min(depths[i]!, 5) * STEP
   const y = (i: number): number => i * ROW + ROW / 2
@@ -54,7 +55,7 @@ export function QuestionMap({
         const { colour, word } = effectKind(effect).mark
         return { look: FILL[colour], word }
       })
-    return [...new Map(all.map((one) => [one.word, one])).values()]
+    return [...new Map(all.map((way) => [way.word, way])).values()]
   }
   return (
     <div className="relative mt-3">

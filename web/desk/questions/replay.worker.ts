@@ -26,7 +26,10 @@ self.addEventListener('message', async ({ data }: MessageEvent<ReplayWish>) => {
     })
     const names = new Map(bookings.map((booking) => [booking.id, booking.asked.person.name]))
     const changed = replayAnswers(questionnaire, draftOf(questionnaire), given)
-    tell({ given: given.length, changed: changed.map((one) => ({ ...one, name: names.get(one.id)! })) })
+    tell({
+      given: given.length,
+      changed: changed.map((changed) => ({ ...changed, name: names.get(changed.id)! })),
+    })
   } catch (error) {
     tell({ problem: (error as Error).message })
   }

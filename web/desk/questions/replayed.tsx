@@ -52,14 +52,14 @@ function Changed({ given, changed }: Extract<ReplayTold, { given: number }>) {
           : `For ${changed.length} of ${given} it would have been otherwise:`}
       </p>
       <ul className="mt-1 grid gap-1">
-        {changed.slice(0, NAMED).map((one) => (
-          <li key={one.id}>
-            <Link className="way" to={`/arrivals/${one.id}`}>
-              {one.name}
+        {changed.slice(0, NAMED).map((changed) => (
+          <li key={changed.id}>
+            <Link className="way" to={`/arrivals/${changed.id}`}>
+              {changed.name}
             </Link>
-            : {one.outcome && `${OUTCOME[one.outcome.from]} → ${OUTCOME[one.outcome.to]} `}
-            {one.minutes && `${one.minutes.from} → ${one.minutes.to} min `}
-            {one.price && 'another price'}
+            : {changed.outcome && `${OUTCOME[changed.outcome.from]} → ${OUTCOME[changed.outcome.to]} `}
+            {changed.minutes && `${changed.minutes.from} → ${changed.minutes.to} min `}
+            {changed.price && 'another price'}
           </li>
         ))}
       </ul>

@@ -61,7 +61,7 @@ export function RuleCard({
 }) {
   const { box, handle } = useSortableRow(rule.id)
   const act = useAct()
-  const set = (change: (one: Rule) => Rule): void =>
+  const set = (change: (rule: Rule) => Rule): void =>
     act.run(() => changeDraft(id, 'a rule', withRule(rule.id, change)))
   const around = {
     questions: sheet.questions,
@@ -84,7 +84,7 @@ export function RuleCard({
               onAct={() =>
                 changeDraft(id, 'a rule removed', (now) => ({
                   ...now,
-                  rules: now.rules.filter((one) => one.id !== rule.id),
+                  rules: now.rules.filter((other) => other.id !== rule.id),
                 }))
               }
             >
@@ -110,7 +110,7 @@ export function RuleCard({
                 withDraft(
                   p,
                   id,
-                  withRule(rule.id, (one) => ({ ...one, name: name.trim() })),
+                  withRule(rule.id, (rule) => ({ ...rule, name: name.trim() })),
                 )
               }
             />
@@ -120,7 +120,7 @@ export function RuleCard({
                 condition={rule.when}
                 questions={sheet.questions.filter(asksSomething)}
                 ofRule
-                onChange={(when) => set((one) => ({ ...one, when: when ?? { all: [] } }))}
+                onChange={(when) => set((rule) => ({ ...rule, when: when ?? { all: [] } }))}
               />
             </div>
             <label className="ask">
@@ -130,7 +130,7 @@ export function RuleCard({
                 value={rule.effect.do}
                 onChange={(event) => {
                   const effect = asEffect(event.target.value as Effect['do'], practice)
-                  set((one) => ({ ...one, effect }))
+                  set((rule) => ({ ...rule, effect }))
                 }}
               >
                 {Object.entries(EFFECTS).map(([value, { name }]) => (
@@ -169,7 +169,7 @@ function EffectFields({
       changeDraft(
         id,
         'a rule',
-        withRule(rule.id, (one) => ({ ...one, effect: { ...one.effect, ...part } as Effect })),
+        withRule(rule.id, (rule) => ({ ...rule, effect: { ...rule.effect, ...part } as Effect })),
       ),
     )
   const field = (
@@ -186,7 +186,7 @@ function EffectFields({
         withDraft(
           p,
           id,
-          withRule(rule.id, (one) => ({ ...one, effect: { ...one.effect, ...read(typed) } as Effect })),
+          withRule(rule.id, (rule) => ({ ...rule, effect: { ...rule.effect, ...read(typed) } as Effect })),
         )
       }
       {...more}
@@ -214,11 +214,15 @@ function EffectFields({
               changeDraft(
                 id,
                 'a rule',
-                withRule(rule.id, (one) => {
-                  const { times: _, of: __, ...rest } = one.effect as Effect & { times?: string; of?: string }
+                withRule(rule.id, (rule) => {
+                  const {
+                    times: _,
+                    of: __,
+                    ...rest
+                  } = rule.effect as Effect & { times?: string; of?: string }
                   // The first choice is none of them.
                   const by = counted[chosen - 1]?.by ?? {}
-                  return { ...one, effect: { ...rest, ...by } as Effect }
+                  return { ...rule, effect: { ...rest, ...by } as Effect }
                 }),
               ),
             )
@@ -267,7 +271,9 @@ function EffectFields({
                 label={`see ${service.name}`}
                 on={chosen.includes(service.id)}
                 onChange={(on) =>
-                  set(part(key, on ? [...chosen, service.id] : chosen.filter((one) => one !== service.id)))
+                  set(
+                    part(key, on ? [...chosen, service.id] : chosen.filter((other) => other !== service.id)),
+                  )
                 }
               />
             ))}

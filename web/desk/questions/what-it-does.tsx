@@ -183,12 +183,13 @@ export function Live({
         <div className="note tag-info text-[14px]">
           It would fit with {nearest.length === 1 ? 'one other answer' : `${nearest.length} other answers`}:
           <ul className="list-disc pl-5">
-            {nearest.map((one) => {
-              const question = questionnaire.questions.find((other) => other.id === one.question)
+            {nearest.map((difference) => {
+              const question = questionnaire.questions.find((other) => other.id === difference.question)
               return (
                 question && (
-                  <li key={one.question}>
-                    {question.text} — {one.to === undefined ? 'left open' : answerWords(question, one.to)}
+                  <li key={difference.question}>
+                    {question.text} —{' '}
+                    {difference.to === undefined ? 'left open' : answerWords(question, difference.to)}
                   </li>
                 )
               )

@@ -37,12 +37,12 @@ export function AnswersCard({
   const mattered = new Map(
     reading.reasons.flatMap((reason) => reason.questions.map((id) => [id, reason.outcome] as const)),
   )
-  const earlier = others.filter((one) => one.asked.at < at).sort((a, b) => b.asked.at - a.asked.at)
+  const earlier = others.filter((other) => other.asked.at < at).sort((a, b) => b.asked.at - a.asked.at)
   const before = (id: string): { answer: Answers[string]; at: Booking } | undefined => {
-    const one = earlier.find((other) => id in other.asked.answers)
-    const answer = one?.asked.answers[id]
-    return one && answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers[id])
-      ? { answer, at: one }
+    const booking = earlier.find((other) => id in other.asked.answers)
+    const answer = booking?.asked.answers[id]
+    return booking && answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers[id])
+      ? { answer, at: booking }
       : undefined
   }
   const first = Math.min(at, ...attempts.map((attempt) => attempt.at))

@@ -63,12 +63,13 @@ function Nearest({ practice, booking }: { practice: Practice; booking: Booking }
     <div className="note mt-3 bg-leaf-soft/60 text-[14px]">
       It would fit with {nearest.length === 1 ? 'one other answer' : `${nearest.length} other answers`}:
       <ul className="mt-0.5 list-disc pl-5">
-        {nearest.map((one) => {
-          const question = questions.find((other) => other.id === one.question)
+        {nearest.map((difference) => {
+          const question = questions.find((other) => other.id === difference.question)
           return (
             question && (
-              <li key={one.question}>
-                {question.text} <b>{one.to === undefined ? 'left open' : answerWords(question, one.to)}</b>
+              <li key={difference.question}>
+                {question.text}{' '}
+                <b>{difference.to === undefined ? 'left open' : answerWords(question, difference.to)}</b>
               </li>
             )
           )
@@ -116,10 +117,10 @@ function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
           onChange={(event) => setOutcome(event.target.value as Outcome)}
         >
           {(Object.keys(OUTCOME) as Outcome[])
-            .filter((one) => one !== from)
-            .map((one) => (
-              <option key={one} value={one}>
-                {OUTCOME[one]}
+            .filter((outcome) => outcome !== from)
+            .map((outcome) => (
+              <option key={outcome} value={outcome}>
+                {OUTCOME[outcome]}
               </option>
             ))}
         </select>

@@ -98,7 +98,7 @@ async function withOthers(
   const booking = await db.bookings.get(id)
   const person = booking && (await personOfMail(db, booking.mail))
   const own = person ? await bookingsOf(db, person) : []
-  const others = own.filter((one) => one.id !== id).sort((a, b) => b.start - a.start)
+  const others = own.filter((row) => row.id !== id).sort((a, b) => b.start - a.start)
   return { id, booking, others }
 }
 
@@ -185,8 +185,8 @@ function Quote({ booking }: { booking: Booking }) {
 function Agreed({ practice, booking }: { practice: Practice; booking: Booking }) {
   const { agreements } = booking.asked
   const title = (terms: string, version: number): string =>
-    practice.terms.find((one) => one.id === terms)?.versions.find((one) => one.number === version)?.title ??
-    terms
+    practice.terms.find((other) => other.id === terms)?.versions.find((other) => other.number === version)
+      ?.title ?? terms
   return (
     <Card title="Agreed to">
       {agreements.length === 0 && <p className="mt-2 text-soft">There were no terms to agree to.</p>}
@@ -230,12 +230,12 @@ function Before({
       </p>
       {others.length === 0 && <p className="mt-1.5 text-[14px] text-soft">No earlier requests.</p>}
       <ul className="mt-1.5 grid gap-1 text-[14px]">
-        {others.slice(0, 6).map((one) => (
-          <li key={one.id}>
-            <Link className="way" to={`/arrivals/${one.id}`}>
-              {when(practice, one.start)}
+        {others.slice(0, 6).map((other) => (
+          <li key={other.id}>
+            <Link className="way" to={`/arrivals/${other.id}`}>
+              {when(practice, other.start)}
             </Link>{' '}
-            {serviceName(practice, one.service)} · {STATE[stateAt(one, now).is].toLowerCase()}
+            {serviceName(practice, other.service)} · {STATE[stateAt(other, now).is].toLowerCase()}
           </li>
         ))}
       </ul>

@@ -62,17 +62,17 @@ export function Codes() {
       )}
       <ul className="grid max-w-[900px] gap-3">
         {codes.map((code, i) => {
-          const field = (change: (one: PriceCode, typed: string) => PriceCode) => ({
+          const field = (change: (code: PriceCode, typed: string) => PriceCode) => ({
             what: WHAT,
-            change: (p: Practice, typed: string) => withCode(p, code.id, (one) => change(one, typed)),
+            change: (p: Practice, typed: string) => withCode(p, code.id, (code) => change(code, typed)),
           })
           const used = uses(code.id)
           const members = (key: 'services' | 'people', id: string, on: boolean): Promise<void> =>
             changePractice(db, WHAT, (p) =>
-              withCode(p, code.id, (one) => {
-                const now = one[key] ?? []
+              withCode(p, code.id, (code) => {
+                const now = code[key] ?? []
                 const next = on ? [...now, id] : now.filter((other) => other !== id)
-                return having(one, key, next.length > 0 ? next : undefined)
+                return having(code, key, next.length > 0 ? next : undefined)
               }),
             )
           return (
@@ -82,7 +82,7 @@ export function Codes() {
                   <SavedField
                     label="Code"
                     value={code.code}
-                    {...field((one, typed) => ({ ...one, code: typed.trim() }))}
+                    {...field((code, typed) => ({ ...code, code: typed.trim() }))}
                   />
                   <SavedField
                     label="Takes off"
@@ -91,8 +91,8 @@ export function Codes() {
                       { value: 'share', name: 'a share of the price' },
                       { value: 'amount', name: 'an amount' },
                     ]}
-                    {...field((one, kind) => ({
-                      ...one,
+                    {...field((code, kind) => ({
+                      ...code,
                       off: kind === 'share' ? { kind, percent: 100 } : { kind: 'amount', amount: 1_000 },
                     }))}
                   />
@@ -102,8 +102,8 @@ export function Codes() {
                       suffix="%"
                       type="number"
                       value={String(code.off.percent)}
-                      {...field((one, typed) => ({
-                        ...one,
+                      {...field((code, typed) => ({
+                        ...code,
                         off: { kind: 'share', percent: wholeTyped(typed) },
                       }))}
                     />
@@ -112,8 +112,8 @@ export function Codes() {
                       label="How much"
                       suffix={currency}
                       value={(code.off.amount / 10 ** decimals).toFixed(decimals)}
-                      {...field((one, typed) => ({
-                        ...one,
+                      {...field((code, typed) => ({
+                        ...code,
                         off: { kind: 'amount', amount: amount(typed, decimals) },
                       }))}
                     />
@@ -123,7 +123,7 @@ export function Codes() {
                     aria-label={`Remove code ${code.code}`}
                     onAct={() =>
                       changePractice(db, `code ${code.code} removed`, ({ codes: before = [], ...p }) => {
-                        const left = before.filter((one) => one.id !== code.id)
+                        const left = before.filter((other) => other.id !== code.id)
                         return left.length > 0 ? { ...p, codes: left } : p
                       })
                     }
@@ -136,22 +136,22 @@ export function Codes() {
                     label="From"
                     type="date"
                     value={code.from ?? ''}
-                    {...field((one, typed) => having(one, 'from', typed ? date(typed) : undefined))}
+                    {...field((code, typed) => having(code, 'from', typed ? date(typed) : undefined))}
                   />
                   <SavedField
                     label="Until, that day included"
                     type="date"
                     value={code.to ?? ''}
                     warning={faults.find((fault) => fault.path === `codes[${i}].to`)?.message}
-                    {...field((one, typed) => having(one, 'to', typed ? date(typed) : undefined))}
+                    {...field((code, typed) => having(code, 'to', typed ? date(typed) : undefined))}
                   />
                   <SavedField
                     label="How many bookings"
                     help={`Used ${used} ${used === 1 ? 'time' : 'times'} so far. Empty: no limit.`}
                     type="number"
                     value={code.uses === undefined ? '' : String(code.uses)}
-                    {...field((one, typed) =>
-                      having(one, 'uses', typed.trim() ? wholeTyped(typed, 1) : undefined),
+                    {...field((code, typed) =>
+                      having(code, 'uses', typed.trim() ? wholeTyped(typed, 1) : undefined),
                     )}
                   />
                 </div>

@@ -49,7 +49,7 @@ export function CopyTo({ practice, service }: { practice: Practice; service: Ser
           <fieldset className="mt-3">
             <legend className="ask mb-1">To</legend>
             {practice.services
-              .filter((one) => one.id !== service.id)
+              .filter((other) => other.id !== service.id)
               .map((service) => (
                 <Tick
                   key={service.id}

@@ -18,10 +18,10 @@ export function ServiceExtras({ practice, service }: { practice: Practice; servi
       return next.length > 0 ? { ...rest, extras: next } : rest
     })
   const set = (id: string, part: (typed: string) => Partial<Extra>) => (p: Practice, typed: string) =>
-    within(p, (before) => before.map((one) => (one.id === id ? { ...one, ...part(typed) } : one)))
+    within(p, (before) => before.map((extra) => (extra.id === id ? { ...extra, ...part(typed) } : extra)))
   const add = (): Promise<void> => {
     let n = extras.length + 1
-    while (extras.some((one) => one.id === `extra-${n}`)) n++
+    while (extras.some((extra) => extra.id === `extra-${n}`)) n++
     return changePractice(db, 'something to add', (p) =>
       within(p, (before) => [...before, { id: `extra-${n}`, name: 'Something more', minutes: 0, price: 0 }]),
     )
@@ -61,7 +61,7 @@ export function ServiceExtras({ practice, service }: { practice: Practice; servi
               aria-label={`Remove ${extra.name}`}
               onAct={() =>
                 changePractice(db, `${extra.name} removed`, (p) =>
-                  within(p, (before) => before.filter((one) => one.id !== extra.id)),
+                  within(p, (before) => before.filter((other) => other.id !== extra.id)),
                 )
               }
             >

@@ -46,7 +46,7 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
   const act = useAct()
   const change = (dates: (before: GroupDate[]) => GroupDate[]): Promise<void> =>
     changePractice(db, 'the dates of a group', (p) =>
-      withService(p, service.id, (one) => ({ ...one, groupDates: dates(one.groupDates) })),
+      withService(p, service.id, (service) => ({ ...service, groupDates: dates(service.groupDates) })),
     )
   const add = async (): Promise<void> => {
     const dates = repeated(service.id, { day, clock, place }, every, times)
@@ -63,20 +63,20 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
         <p className="text-[14px] text-soft">The group takes place on the dates you set here.</p>
       )}
       <ul className="grid gap-1">
-        {service.groupDates.map((one) => {
-          const start = splitDateTime(one.start)
+        {service.groupDates.map((groupDate) => {
+          const start = splitDateTime(groupDate.start)
           const name = `${longDate(localDate(start.day))}, ${wallTime(start.minutes)}`
           return (
-            <li key={one.id} className="flex items-center justify-between gap-3">
+            <li key={groupDate.id} className="flex items-center justify-between gap-3">
               <span>
-                {name} <span className="text-soft">{placeOf(practice, one.place)?.name}</span>
+                {name} <span className="text-soft">{placeOf(practice, groupDate.place)?.name}</span>
               </span>
               <button
                 type="button"
                 className="press press-quiet px-2"
                 aria-label={`Remove ${name}`}
                 onClick={() =>
-                  act.run(() => change((before) => before.filter((other) => other.id !== one.id)))
+                  act.run(() => change((before) => before.filter((other) => other.id !== groupDate.id)))
                 }
               >
                 <X size={16} aria-hidden="true" />
@@ -113,9 +113,9 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
         <label className="ask">
           Where
           <select className="field mt-1" value={place} onChange={(event) => setPlace(event.target.value)}>
-            {service.places.map((one) => (
-              <option key={one} value={one}>
-                {placeOf(practice, one)?.name}
+            {service.places.map((place) => (
+              <option key={place} value={place}>
+                {placeOf(practice, place)?.name}
               </option>
             ))}
           </select>

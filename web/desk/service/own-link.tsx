@@ -31,7 +31,7 @@ export function OwnLink({ service, slug }: { service: Service; slug: string }) {
         className="press justify-self-start"
         onAct={() =>
           changePractice(db, 'a new link', (p) =>
-            withService(p, service.id, (one) => ({ ...one, linkKey: newKey() })),
+            withService(p, service.id, (service) => ({ ...service, linkKey: newKey() })),
           )
         }
       >

@@ -52,10 +52,10 @@ export function ServicePage() {
     practice,
     faults,
     path,
-    change: (p: Practice, to: (one: Service) => Service) => withService(p, id, to),
+    change: (p: Practice, to: (service: Service) => Service) => withService(p, id, to),
   }
   const change = (what: string, parts: Overlay<Service>): Promise<void> =>
-    changePractice(db, what, (p) => withService(p, id, (one) => withParts(one, parts)))
+    changePractice(db, what, (p) => withService(p, id, (service) => withParts(service, parts)))
   return (
     <SettingsPage title={service.name} line="Your door follows at once.">
       <div className="grid max-w-[1020px] gap-5 lg:grid-cols-2">
@@ -79,7 +79,7 @@ export function ServicePage() {
                   change('the places of a service', {
                     places: practice.places
                       .map((place) => place.id)
-                      .filter((one) => (one === place.id ? on : service.places.includes(one))),
+                      .filter((other) => (other === place.id ? on : service.places.includes(other))),
                   })
                 }
               />
@@ -97,7 +97,7 @@ export function ServicePage() {
                   change('the terms of a service', {
                     terms: practice.terms
                       .map((terms) => terms.id)
-                      .filter((one) => (one === terms.id ? on : service.terms.includes(one))),
+                      .filter((other) => (other === terms.id ? on : service.terms.includes(other))),
                   })
                 }
               />

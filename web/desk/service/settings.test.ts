@@ -19,20 +19,20 @@ import { whomFields } from './whom.ts'
 
 const practice = demoPractice(parseInstant('2026-11-24T11:00Z'))
 const FIELDS = [...WHAT, ...SHOWN, ...whenFields(date('2026-11-24')), ...whomFields(practice)]
-const field = (label: string): Setting<Service> => FIELDS.find((one) => one.label === label)!
+const field = (label: string): Setting<Service> => FIELDS.find((setting) => setting.label === label)!
 const service = practice.services.find((service) => service.id === 'voice-assessment')!
 const typed = (label: string, text: string, from: Service = service): Service =>
   withTyped(field(label), from, text, 2)
 
 describe('the settings of a service', () => {
   it('come back unchanged when what is shown is typed again', () => {
-    for (const one of practice.services) {
+    for (const service of practice.services) {
       for (const setting of FIELDS) {
-        if (setting.show && !setting.show(one)) continue
+        if (setting.show && !setting.show(service)) continue
         // Choosing a kind anew begins it afresh; a switch that is off may stand as left out.
         if (['How far ahead', 'Starts'].includes(setting.label) || setting.is === 'switch') continue
-        const again = withTyped(setting, one, typedOf(setting, one, 2), 2)
-        expect(again, `${one.id}: ${setting.label}`).toEqual(one)
+        const again = withTyped(setting, service, typedOf(setting, service, 2), 2)
+        expect(again, `${service.id}: ${setting.label}`).toEqual(service)
       }
     }
   })
@@ -43,7 +43,7 @@ describe('the settings of a service', () => {
         const changed = withTyped(setting, service, option.value, 2)
         const next = {
           ...practice,
-          services: practice.services.map((one) => (one.id === service.id ? changed : one)),
+          services: practice.services.map((other) => (other.id === service.id ? changed : other)),
         }
         expect(() => letIn(practiceSchema, next, 'It'), `${setting.label}: ${option.name}`).not.toThrow()
         expect(checkPractice(next).filter((fault) => fault.grade === 'error')).toEqual([])
@@ -103,7 +103,7 @@ describe('the settings of a service', () => {
   })
 
   it('find their faults by their path, and none by one that only ends like it', () => {
-    const paths = FIELDS.flatMap((one) => one.path ?? [])
+    const paths = FIELDS.flatMap((setting) => setting.path ?? [])
     expect(paths).toContain('least.by')
     expect(paths.every((path) => Object.hasOwn(SERVICE_SETTINGS, path.split('.')[0]!))).toBe(true)
   })

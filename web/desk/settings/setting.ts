@@ -96,7 +96,7 @@ export function durationTyped(of: Duration): string {
 function durationFrom(typed: string, least: number): Duration {
   const at = typed.indexOf(' ')
   const [value, unit] = [typed.slice(0, at), typed.slice(at + 1)]
-  const known = UNITS.find((one) => one === unit)
+  const known = UNITS.find((other) => other === unit)
   return known ? durationOf(wholeTyped(value, least), known) : duration(value.trim())
 }
 
@@ -141,7 +141,7 @@ export function withTyped<T>(setting: Setting<T>, of: T, typed: string, decimals
         of,
         typed
           .split(/[,;]+/)
-          .filter((one) => one.trim())
+          .filter((text) => text.trim())
           .map(clock)
           .sort(),
       )

@@ -59,7 +59,7 @@ class FakeRelay {
   }
 
   to(path: string) {
-    return this.asked.filter((one) => one.path === path)
+    return this.asked.filter((call) => call.path === path)
   }
 }
 
@@ -136,7 +136,8 @@ describe('a round with the relay', () => {
     const { services } = (sent!.body as { practice: typeof practice }).practice
     const approval = services.find((service) => service.questionnaire === first!.id)!.approval
     expect(approval).toEqual({ new: 'ask', known: 'ask' })
-    const other = (list: typeof services) => list.find((one) => one.questionnaire !== first!.id)!.approval
+    const other = (list: typeof services) =>
+      list.find((service) => service.questionnaire !== first!.id)!.approval
     expect(other(services)).toEqual(other(practice.services))
   })
 
@@ -163,7 +164,7 @@ describe('a round with the relay', () => {
     expect((await db.bookings.get('asks-tome'))?.status).toBe('lapsed')
     expect((await connectionRow(db)).cursor).toBe(2)
     await turn()
-    expect(relay.asked.filter((one) => one.path === '/api/record?after=0')).toHaveLength(1)
+    expect(relay.asked.filter((call) => call.path === '/api/record?after=0')).toHaveLength(1)
   })
 
   it('shows a gap, and fetches what is left, when the relay has forgotten or begun anew', async () => {
@@ -188,11 +189,11 @@ describe('decisions', () => {
     expect(await db.intentions.count()).toBe(2)
     relay.down = false
     await turn()
-    expect(relay.to('/api/command').map((one) => one.body)).toEqual([
+    expect(relay.to('/api/command').map((call) => call.body)).toEqual([
       { booking: 'asks-tome', command: { do: 'welcome' }, seen: expect.any(String) },
       { booking: 'asks-wanda', command: { do: 'decline', text: 'no' }, seen: expect.any(String) },
     ])
-    expect(new Set(relay.to('/api/command').map((one) => one.key)).size).toBe(2)
+    expect(new Set(relay.to('/api/command').map((call) => call.key)).size).toBe(2)
     expect(await db.intentions.count()).toBe(0)
   })
 
@@ -202,7 +203,7 @@ describe('decisions', () => {
     await turn()
     relay.refuse = undefined
     await turn()
-    const keys = relay.to('/api/command').map((one) => one.key)
+    const keys = relay.to('/api/command').map((call) => call.key)
     expect(keys.length).toBeGreaterThan(1)
     expect(new Set(keys).size).toBe(1)
   })
@@ -228,7 +229,7 @@ describe('decisions', () => {
       relay.refuse = { status, code: 'x', message: 'y' }
       await decideFor(await bookingOf('asks-tome'), { do: 'welcome' })
       await turn()
-      expect((await db.intentions.toArray()).every((one) => !one.refused)).toBe(true)
+      expect((await db.intentions.toArray()).every((intention) => !intention.refused)).toBe(true)
     }
   })
 
@@ -266,7 +267,10 @@ describe('a start that a client took while the desk was offline', () => {
       clash: false,
     })
     await turn()
-    expect(relay.to('/api/enter').map((one) => (one.body as { clash: boolean }).clash)).toEqual([false, true])
+    expect(relay.to('/api/enter').map((call) => (call.body as { clash: boolean }).clash)).toEqual([
+      false,
+      true,
+    ])
     expect(await db.intentions.count()).toBe(0)
   })
 })
@@ -343,7 +347,7 @@ describe('answers and quotes', () => {
       text: '',
     })
     await turn()
-    expect(relay.to('/api/enquiry').map((one) => one.body)).toEqual([
+    expect(relay.to('/api/enquiry').map((call) => call.body)).toEqual([
       { enquiry: 'message-yusra', text: 'Yes.' },
     ])
     expect(relay.to('/api/quote')).toHaveLength(1)

@@ -67,13 +67,13 @@ function ServiceFlow({ service }: { service: DoorService }) {
             <li className="tag tag-fits flex items-center gap-1 rounded-full px-2.5 py-1.5 sm:px-3.5">
               <Check size={14} aria-hidden="true" /> Service
             </li>
-            {steps.map((one) => {
-              const current = one === step
-              const done = steps.indexOf(one) < steps.indexOf(step)
+            {steps.map((at) => {
+              const current = at === step
+              const done = steps.indexOf(at) < steps.indexOf(step)
               const look = current ? 'bg-leaf text-primary-content' : done ? 'tag-fits' : 'bg-shade text-soft'
               return (
                 <li
-                  key={one}
+                  key={at}
                   className={`tag rounded-full ${look} p-0`}
                   aria-current={current ? 'step' : undefined}
                 >
@@ -81,12 +81,12 @@ function ServiceFlow({ service }: { service: DoorService }) {
                     <button
                       type="button"
                       className="flex cursor-pointer items-center gap-1 px-2.5 py-1.5 sm:px-3.5"
-                      onClick={() => go(one)}
+                      onClick={() => go(at)}
                     >
-                      <Check size={14} aria-hidden="true" /> {NAMES[one]}
+                      <Check size={14} aria-hidden="true" /> {NAMES[at]}
                     </button>
                   ) : (
-                    <span className="block px-2.5 py-1.5 sm:px-3.5">{NAMES[one]}</span>
+                    <span className="block px-2.5 py-1.5 sm:px-3.5">{NAMES[at]}</span>
                   )}
                 </li>
               )

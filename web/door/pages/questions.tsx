@@ -41,8 +41,8 @@ export function Questions({ service, go }: { service: DoorService; go: (step: Do
   const questions = service.questionnaire?.questions ?? []
   const { questions: shown } = asked(questions, filling.answers, asking)
   const known = new Set(filling.known ?? [])
-  const before = shown.filter((one) => known.has(one.id) && one.id in filling.answers)
-  const parts = partsOf(shown.filter((one) => !before.includes(one)))
+  const before = shown.filter((question) => known.has(question.id) && question.id in filling.answers)
+  const parts = partsOf(shown.filter((question) => !before.includes(question)))
   const at = Math.min(filling.part ?? 0, Math.max(0, parts.length - 1))
   const part = parts[at]
   const last = at >= parts.length - 1
@@ -76,7 +76,7 @@ export function Questions({ service, go }: { service: DoorService; go: (step: Do
   })
 
   // Led back to a question that is new: once this page has it, the eye is led there, too.
-  const look = shown.some((one) => one.id === filling.look) ? filling.look : undefined
+  const look = shown.some((question) => question.id === filling.look) ? filling.look : undefined
   const lookAt = parts.findIndex((part) => part.questions.some(({ id }) => id === look))
   useEffect(() => {
     if (look === undefined || lookAt < 0) return
@@ -109,7 +109,9 @@ export function Questions({ service, go }: { service: DoorService; go: (step: Do
   }
   const goOn = (): void => {
     const found = problemsIn(questions, filling.answers, asking)
-    const here = last ? found : found.filter((one) => part?.questions.some(({ id }) => id === one.question))
+    const here = last
+      ? found
+      : found.filter((problem) => part?.questions.some(({ id }) => id === problem.question))
     if (here.length > 0) takeProblems(here)
     else if (last) reading.mutate()
     else turnTo(at + 1)

@@ -28,7 +28,7 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
   const queries = useQueryClient()
   const filling = fillingOf(visit, service.id)
   const place = service.places.find((place) => place.id === filling.place)?.id ?? service.places[0]!.id
-  const at = service.places.find((one) => one.id === place)
+  const at = service.places.find((other) => other.id === place)
   const zones = at?.kind === 'client' ? (at.travel ?? []) : []
   const travels = zones.length > 0
   const travel = zones.find((travelZone) => travelZone.id === filling.travel)
@@ -96,16 +96,16 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
         <fieldset className="mb-4">
           <legend className="ask mb-1">Where</legend>
           <div className="flex flex-wrap gap-4">
-            {service.places.map((one) => (
-              <label key={one.id} className="flex min-h-[44px] cursor-pointer items-center gap-2">
+            {service.places.map((option) => (
+              <label key={option.id} className="flex min-h-[44px] cursor-pointer items-center gap-2">
                 <input
                   type="radio"
                   className="radio radio-primary"
                   name="place"
-                  checked={one.id === place}
-                  onChange={() => fillIn(service.id, { is: 'placed', place: one.id })}
+                  checked={option.id === place}
+                  onChange={() => fillIn(service.id, { is: 'placed', place: option.id })}
                 />
-                {one.name}
+                {option.name}
               </label>
             ))}
           </div>

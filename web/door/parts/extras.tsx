@@ -27,7 +27,7 @@ export function Extras({ service }: { service: DoorService }) {
                 is: 'added',
                 extras: event.target.checked
                   ? [...extras, extra.id]
-                  : extras.filter((one) => one !== extra.id),
+                  : extras.filter((other) => other !== extra.id),
               })
             }
           />

@@ -91,7 +91,7 @@ function fromAddress(
   question: string,
   value: AnswerValue | undefined,
 ): Pick<Filling, 'travel' | 'address'> | undefined {
-  const of = service.questionnaire?.questions.find((one) => one.id === question)
+  const of = service.questionnaire?.questions.find((other) => other.id === question)
   if (of?.kind !== 'address' || !of.travel) return undefined
   if (typeof value !== 'string') return {}
   const { street, postalCode, town } = addressOf(value)
@@ -141,7 +141,7 @@ export function afterHappening(filling: Filling, happening: Happening): Filling 
       return { ...filling, person: { ...filling.person, ...happening.person } }
     case 'agreed': {
       const { fingerprint, yes } = happening
-      const others = filling.agreed.filter((one) => one !== fingerprint)
+      const others = filling.agreed.filter((other) => other !== fingerprint)
       return { ...filling, agreed: yes ? [...others, fingerprint] : others }
     }
     case 'turned':
