@@ -35,7 +35,7 @@ function whereIs(from: string, specifier: string, text: Map<string, string>): st
   const own = specifier.startsWith('@acolhida/') ? specifier.slice('@acolhida/'.length) : undefined
   if (own === undefined && !specifier.startsWith('.')) return undefined
   const path = own ?? join(dirname(from), specifier)
-  return [path, `${path}.ts`, `${path}.tsx`, `${path}/index.ts`].find((one) => text.has(one))
+  return [path, `${path}.ts`, `${path}.tsx`, `${path}/index.ts`].find((file) => text.has(file))
 }
 
 export const isTest = (path: string): boolean =>
@@ -47,19 +47,19 @@ export function circles(imports: Plan['imports']): string[][] {
   const low = new Map<string, number>()
   const stack: string[] = []
   const found: string[][] = []
-  const visit = (one: string): void => {
-    index.set(one, index.size)
-    low.set(one, index.get(one)!)
-    stack.push(one)
-    for (const next of imports.get(one) ?? []) {
+  const visit = (file: string): void => {
+    index.set(file, index.size)
+    low.set(file, index.get(file)!)
+    stack.push(file)
+    for (const next of imports.get(file) ?? []) {
       if (!index.has(next)) visit(next)
-      if (stack.includes(next)) low.set(one, Math.min(low.get(one)!, low.get(next)!))
+      if (stack.includes(next)) low.set(file, Math.min(low.get(file)!, low.get(next)!))
     }
-    if (low.get(one) !== index.get(one)) return
-    const group = stack.splice(stack.indexOf(one))
+    if (low.get(file) !== index.get(file)) return
+    const group = stack.splice(stack.indexOf(file))
     if (group.length > 1) found.push(group.sort())
   }
-  for (const one of imports.keys()) if (!index.has(one)) visit(one)
+  for (const file of imports.keys()) if (!index.has(file)) visit(file)
   return found
 }
 

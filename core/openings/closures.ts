@@ -58,7 +58,7 @@ export interface ClosureAbout {
 interface Telling extends ClosureAbout {
   end: Instant
   service(id: string): string
-  entry(one: Entry): string
+  entry(entry: Entry): string
 }
 
 /** Where the rule behind a closure is changed, or what is in the way is seen. */

@@ -212,9 +212,9 @@ describe('files', () => {
   })
 
   it('give the same bytes for the same data, in whatever order it lay', () => {
-    const one = backup()
-    const text = writeBackup(one)
-    expect(writeBackup({ ...one, bookings: [...one.bookings].reverse() })).toBe(text)
+    const kept = backup()
+    const text = writeBackup(kept)
+    expect(writeBackup({ ...kept, bookings: [...kept.bookings].reverse() })).toBe(text)
     expect(writeBackup(readBackup(text))).toBe(text)
   })
 
@@ -235,9 +235,9 @@ describe('files', () => {
   })
 
   it('are refused when a record does not hold together', () => {
-    const one = backup()
-    one.bookings[0]!.events = [{ type: 'withdrawn', at: sampleAsked().at }]
-    expect(faultsOf(() => readBackup(writeBackup(one)))).toEqual(
+    const kept = backup()
+    kept.bookings[0]!.events = [{ type: 'withdrawn', at: sampleAsked().at }]
+    expect(faultsOf(() => readBackup(writeBackup(kept)))).toEqual(
       [{ path: 'bookings[0]', message: 'Booking b2: a record begins with asking.' }].map((fault) => ({
         ...fault,
         path: 'bookings[1]',

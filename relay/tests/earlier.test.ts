@@ -121,13 +121,13 @@ it('still has to send what waited, and nothing twice', () => {
   const waited = new Set(before.waiting.map((waiting) => `${waiting.booking} ${waiting.step}`))
   // What waited and has been overtaken is not told any more; reminders of the demo's own requests are new.
   const own = new Set(['asks-tome', 'asks-wanda', 'asks-lucjan'].map((id) => `${id} word-due`))
-  for (const one of planned) expect([...waited, ...own]).toContain(one)
+  for (const due of planned) expect([...waited, ...own]).toContain(due)
   const telling = before.waiting.filter(
     (waiting) => waiting.state === 'waiting' && waiting.step !== 'word-due',
   )
   const last = new Map(telling.map((waiting) => [waiting.booking, waiting.step]))
   expect(last.size).toBeGreaterThan(0)
-  for (const booking of last.keys()) expect(planned.some((text) => text.startsWith(booking))).toBe(true)
+  for (const booking of last.keys()) expect(planned.some((due) => due.startsWith(booking))).toBe(true)
 })
 
 it('is not opened by two', () => {

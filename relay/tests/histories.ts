@@ -294,12 +294,12 @@ export class History {
     return this.#call(throughLink, { hash, command: commands[does], shown })
   }
 
-  #desk(one: Extract<Try, { who: 'desk' }>): unknown {
+  #desk(attempt: Extract<Try, { who: 'desk' }>): unknown {
     const { house } = this.keeper
-    const { booking: nth, nth: which } = one
+    const { booking: nth, nth: which } = attempt
     const person = { name: 'D', email: `d${which % 3}@example.org`, zone: 'Europe/Lisbon' }
     const start = this.#start(VISITS[0]!, which)
-    switch (one.does) {
+    switch (attempt.does) {
       case 'enter':
         return this.#call(enter, {
           id: this.#ids(),
@@ -345,7 +345,7 @@ export class History {
       cancel: { do: 'cancel', by: 'practitioner', text: '' },
       move: { do: 'move', start, place: 'video', minutes: 50, text: '', clash: which % 7 === 0 },
     }
-    return this.#call(command, { booking: booking.id, command: commands[one.does] })
+    return this.#call(command, { booking: booking.id, command: commands[attempt.does] })
   }
 }
 

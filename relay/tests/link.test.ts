@@ -130,18 +130,18 @@ describe('a private link', () => {
 describe('the invitation', () => {
   it('is read by another library, with everything where RFC 5545 and 5546 want it', () => {
     const { practice } = packOf(house.relay)
-    const one = booking('next-benat')
+    const session = booking('next-benat')
     const named = {
-      ...one,
-      asked: { ...one.asked, person: { ...one.asked.person, name: 'Ana "A"; Sá,\nline two' } },
+      ...session,
+      asked: { ...session.asked, person: { ...session.asked.person, name: 'Ana "A"; Sá,\nline two' } },
     }
     const calendar = new Component(parse(invitation(practice, named, 'REQUEST', house.clock.now())))
     const component = calendar.getFirstSubcomponent('vevent')!
     const event = new Event(component)
     expect(calendar.getFirstPropertyValue('version')).toBe('2.0')
     expect(calendar.getFirstPropertyValue('prodid')).toBeTruthy()
-    expect(event.startDate.toUnixTime() * 1000).toBe(one.start)
-    expect(event.endDate.toUnixTime() * 1000).toBe(shift(one.start, one.asked.minutes * MINUTE))
+    expect(event.startDate.toUnixTime() * 1000).toBe(session.start)
+    expect(event.endDate.toUnixTime() * 1000).toBe(shift(session.start, session.asked.minutes * MINUTE))
     expect(event.uid).toBe('next-benat@iria-montalvar.acolhida')
     expect(component.getFirstPropertyValue('status')).toBe('CONFIRMED')
     expect(component.getFirstPropertyValue('dtstamp')).toBeTruthy()

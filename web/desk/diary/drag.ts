@@ -27,11 +27,11 @@ export function startAt(
 ): Instant | undefined {
   let lane: Lane | undefined
   let away = Number.POSITIVE_INFINITY
-  for (const one of lanes) {
-    const distance = point.y < one.top ? one.top - point.y : Math.max(0, point.y - one.bottom)
+  for (const reached of lanes) {
+    const distance = point.y < reached.top ? reached.top - point.y : Math.max(0, point.y - reached.bottom)
     if (distance < away) {
       away = distance
-      lane = one
+      lane = reached
     }
   }
   if (!lane) return undefined

@@ -50,8 +50,8 @@ export const withRule =
 /** A list with one of its members at another place. */
 export function movedItem<T>(list: readonly T[], from: number, to: number): T[] {
   const next = [...list]
-  const [one] = next.splice(from, 1)
-  if (one !== undefined) next.splice(to, 0, one)
+  const [item] = next.splice(from, 1)
+  if (item !== undefined) next.splice(to, 0, item)
   return next
 }
 
