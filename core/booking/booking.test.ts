@@ -22,6 +22,7 @@ import {
   blockingMove,
   bookingEntries,
   type Command,
+  callingOff,
   callOff,
   cancelShare,
   counts,
@@ -368,6 +369,14 @@ describe('a group date with a least number', () => {
     expect(off(seat())).toEqual(['declined'])
     expect(off(seat({ unproved: true }))).toEqual(['declined'])
     expect(off(seat({ status: 'withdrawn' }))).toEqual([])
+  })
+
+  it('is called off by hand with a word to everybody who can be reached', () => {
+    const said = (booking: Booking) => callingOff(booking, 'No heating.', later)?.do
+    expect(said(seat({ status: 'booked' }))).toBe('cancel')
+    expect(said(seat())).toBe('decline')
+    expect(said(seat({ unproved: true }))).toBeUndefined()
+    expect(said(seat({ status: 'attended' }))).toBeUndefined()
   })
 })
 

@@ -1,6 +1,7 @@
 import { placeOf, zoneOf } from '../practice/find.ts'
 import type { GroupDate, Practice, Service } from '../practice/types.ts'
 import { before, type Instant, instant, instantOf } from '../time/index.ts'
+import type { DeskDoes } from './decide.ts'
 import type { BookingEvent } from './events.ts'
 import type { Booking } from './record.ts'
 import { isHeld, stateAt } from './state.ts'
@@ -39,4 +40,14 @@ export function callOff(booking: Booking, text: string, now: Instant): BookingEv
   if (state.is === 'booked')
     return [{ type: 'cancelled', at: now, by: 'practitioner', share: 0, text, settles: now }]
   return isHeld(state) ? [{ type: 'declined', at: now, text, settles: now }] : []
+}
+
+/**
+ * What the practitioner says to each of those in a session that they call off, so that it can be taken back: whoever
+ * has a seat or waits for one is written to; nobody who has not shown that their address is theirs, whose hold runs out.
+ */
+export function callingOff(booking: Booking, text: string, now: Instant): DeskDoes | undefined {
+  const { is } = stateAt(booking, now)
+  if (is === 'booked') return { do: 'cancel', by: 'practitioner', text }
+  return is === 'waiting' || is === 'offered' ? { do: 'decline', text } : undefined
 }

@@ -7,7 +7,7 @@ import { apply } from './apply.ts'
 import { cancelShare } from './deadlines.ts'
 import type { BookingEvent } from './events.ts'
 import type { Booking, Mark, Start } from './record.ts'
-import { type StateName, seenAt, stateAt, undoableAt } from './state.ts'
+import { hasBegun, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
 interface Own {
@@ -275,7 +275,7 @@ function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about
   const { now } = about
   const { start, place, minutes, text, clash } = command
   const service = command.service ?? booking.service
-  if (now > booking.start) return refuse('too-late', 'The session has begun.')
+  if (hasBegun(booking, now)) return refuse('too-late', 'The session has begun.')
   const same = start === booking.start && place === booking.place && minutes === booking.minutes
   if (same && service === booking.service) return { events: [] }
   const blocking = blockingMove(about.closuresOf({ start, place }, minutes, service), clash)

@@ -22,6 +22,9 @@ export const STATES = [
   ...(['withdrawn', 'cancelled'] as const),
 ] satisfies StateName[]
 
+/** Whether a session that starts then has begun: at its very start it has not yet. */
+export const hasBegun = ({ start }: Pick<Booking, 'start'>, now: Instant): boolean => now > start
+
 /** The state of a booking. Every "until" is inclusive: a hold has lapsed when `now > until`. */
 export function stateAt(booking: Booking, now: Instant): State {
   const { status, until, offers, start, minutes, share, cancelledBy } = booking
@@ -31,7 +34,7 @@ export function stateAt(booking: Booking, now: Instant): State {
       if (booking.unproved) return { is: 'unproved', until }
       return offers.length > 0 ? { is: 'offered', starts: offers, until } : { is: 'waiting', until }
     case 'booked':
-      return { is: 'booked', begun: now > start, over: now >= start + minutes * MINUTE }
+      return { is: 'booked', begun: hasBegun(booking, now), over: now >= start + minutes * MINUTE }
     case 'cancelled':
       return { is: 'cancelled', by: cancelledBy ?? 'practitioner', share }
     default:

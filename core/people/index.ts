@@ -48,11 +48,13 @@ export function knownFrom(bookings: Iterable<Booking>): Instant | undefined {
   return first
 }
 
+/** The standing of somebody who is known from a moment on, if from any. */
+export const standingFrom = (from: Instant | undefined, now: Instant): Standing =>
+  from !== undefined && now >= from ? 'known' : 'new'
+
 /** New until a first session has taken place. */
-export function standingAt(bookings: Iterable<Booking>, now: Instant): Standing {
-  const from = knownFrom(bookings)
-  return from !== undefined && now >= from ? 'known' : 'new'
-}
+export const standingAt = (bookings: Iterable<Booking>, now: Instant): Standing =>
+  standingFrom(knownFrom(bookings), now)
 
 /** Joins two people who are one: the first keeps its id and name, and gains the other's addresses. */
 export const joinPeople = (first: Person, second: Person): Person => ({
@@ -86,11 +88,11 @@ export function knownPerson(
   salt: string,
   now: Instant,
 ): KnownPerson {
-  const { knownFrom: from, tags } = came
+  const { tags } = came
   return {
     id,
     mailHashes: emails.map((email) => mailHash(email, salt)),
-    standing: from !== undefined && now >= from ? 'known' : 'new',
+    standing: standingFrom(came.knownFrom, now),
     invited,
     blocked,
     ...(tags.length > 0 ? { tags } : {}),

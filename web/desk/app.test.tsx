@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto'
 import type { Backup } from '@acolhida/core/formats'
 import { beginPractice } from '@acolhida/core/practice'
-import { instant } from '@acolhida/core/time'
+import { parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
@@ -11,7 +11,9 @@ import { DeskApp } from './app.tsx'
 import { importBackup } from './data/backup.ts'
 import { db } from './data/db.ts'
 
-const now = instant(Math.floor(Date.now() / 60_000) * 60_000)
+const now = parseInstant('2026-11-24T11:00Z')
+// The clock stands; what waits goes on.
+vi.useFakeTimers({ toFake: ['Date'], now })
 const demo = demoBackup(now)
 const empty: Backup = {
   ...demo,

@@ -1,14 +1,16 @@
 // @vitest-environment happy-dom
 import { apply, type Booking, type BookingEvent, begin, replay } from '@acolhida/core/booking'
 import { Doorkeeper, doorView, linkView, MapStore } from '@acolhida/core/house'
-import { instant, shift } from '@acolhida/core/time'
+import { parseInstant, shift } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { fireEvent, screen } from '@testing-library/react'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { drawAt, furnishWindow } from '../tests/drawing.tsx'
 import { DoorApp } from './app.tsx'
 
-const now = instant(Math.floor(Date.now() / 60_000) * 60_000)
+const now = parseInstant('2026-11-24T11:00Z')
+// The clock stands; what waits goes on.
+vi.useFakeTimers({ toFake: ['Date'], now })
 const demo = demoBackup(now)
 const { slug } = demo.practice.profile
 const tome = demo.bookings.find(({ id }) => id === 'asks-tome')!

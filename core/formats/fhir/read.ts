@@ -150,9 +150,8 @@ class Reader {
   }
 
   #id(linkId: string): string {
-    const plain = linkId.replaceAll(/[^A-Za-z0-9._-]+/g, '-').replace(/^[^A-Za-z0-9]+/, '')
     const taken = this.questions.map((question) => question.id)
-    const id = freeId(taken, (plain || 'question').slice(0, 58))
+    const id = freeId(taken, plainId(linkId) || 'question')
     if (!this.#ids.has(linkId)) this.#ids.set(linkId, id)
     return id
   }
@@ -181,10 +180,7 @@ class Reader {
       }
       const id = freeId(
         choices.map((choice) => choice.id),
-        code
-          .replaceAll(/[^A-Za-z0-9._-]+/g, '-')
-          .replace(/^[^A-Za-z0-9]+/, '')
-          .slice(0, 58) || 'choice',
+        plainId(code) || 'choice',
       )
       const points = numberIn(coding?.extension, FHIR.ordinal) ?? numberIn(option.extension, FHIR.ordinal)
       this.#choices.set(`${item.linkId} ${code}`, id)
@@ -224,6 +220,13 @@ class Reader {
     return undefined
   }
 }
+
+/** What of another's name of something can be an id of ours, with room for a number behind it. */
+const plainId = (name: string): string =>
+  name
+    .replaceAll(/[^A-Za-z0-9._-]+/g, '-')
+    .replace(/^[^A-Za-z0-9]+/, '')
+    .slice(0, 58)
 
 const ALL_KINDS = Object.keys(KINDS) as Question['kind'][]
 

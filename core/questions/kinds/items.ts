@@ -1,4 +1,4 @@
-import { count, line, maybe, object, id as ownId, text, unique, whole } from '../../shape/shape.ts'
+import { count, id as idShape, line, maybe, object, text, unique, whole } from '../../shape/shape.ts'
 import type { AnswerValue, Item, Quantities } from '../base.ts'
 import { isQuantities, quantityIn } from '../values.ts'
 import { begun } from './choices.ts'
@@ -16,7 +16,7 @@ export const itemsKind: Kind<Items> = {
   name: 'Items, and how many',
   asks: true,
   shape: {
-    items: unique(object({ id: ownId, text: line(300), most: whole(1, 1_000) }), 100, 1),
+    items: unique(object({ id: idShape, text: line(300), most: whole(1, 1_000) }), 100, 1),
     least: maybe(count),
     most: maybe(count),
     unit: maybe(text(30)),
@@ -51,7 +51,7 @@ export const itemsKind: Kind<Items> = {
       item: {
         type: 'group',
         item: question.items.map((item) => ({
-          linkId: `${question.id}/${item.id}`,
+          linkId: linkId(question.id, item.id),
           text: item.text,
           type: 'integer' as const,
           extension: [
@@ -67,29 +67,35 @@ export const itemsKind: Kind<Items> = {
     reads: () => false,
     read: (item) => ({
       items: (item.item ?? [])
-        .filter((item) => item.type === 'integer')
-        .map((item) => ({
-          id: item.linkId.split('/').at(-1) ?? item.linkId,
-          text: item.text ?? item.linkId,
-          most: numberIn(item.extension, FHIR.maxValue) ?? 10,
+        .filter(({ type }) => type === 'integer')
+        .map((part) => ({
+          id: ownId(item, part),
+          text: part.text ?? part.linkId,
+          most: numberIn(part.extension, FHIR.maxValue) ?? 10,
         })),
     }),
     respond: (question, value) => ({
       item: question.items.flatMap((item) => {
         const many = isQuantities(value) ? (value[item.id] ?? 0) : 0
         if (many === 0) return []
-        return [{ linkId: `${question.id}/${item.id}`, text: item.text, answer: [{ valueInteger: many }] }]
+        return [{ linkId: linkId(question.id, item.id), text: item.text, answer: [{ valueInteger: many }] }]
       }),
     }),
     answered: (item) =>
       Object.fromEntries(
-        (item.item ?? []).map((item) => [
-          item.linkId.split('/').at(-1)!,
-          item.answer?.[0]?.valueInteger ?? 0,
-        ]),
+        (item.item ?? []).map((part) => [ownId(item, part), part.answer?.[0]?.valueInteger ?? 0]),
       ),
   },
 }
+
+/** What names an item in a questionnaire, where ids are its own for the whole: the question's before it. */
+const linkId = (question: string, item: string): string => `${question}/${item}`
+
+/** The id of an item of ours under its question's; that of another's is its own as it stands. */
+const ownId = (question: { linkId: string }, item: { linkId: string }): string =>
+  item.linkId.startsWith(linkId(question.linkId, ''))
+    ? item.linkId.slice(linkId(question.linkId, '').length)
+    : item.linkId
 
 function problem(question: Items, value: AnswerValue): string | undefined {
   if (!isQuantities(value)) return 'Please say how many.'

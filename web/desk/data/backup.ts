@@ -1,8 +1,7 @@
 import { replay } from '@acolhida/core/booking'
 import { type Backup, FILE_VERSION, writeBackup } from '@acolhida/core/formats'
-import { byMail } from '@acolhida/core/people'
 import { connectionRow, type DeskDatabase } from './database.ts'
-import { bookingRow, filesIn, personRow, plainPerson, withCalendar } from './rows.ts'
+import { bookingRow, filesLacking, personRows, plainPerson, withCalendar } from './rows.ts'
 
 const toBase64 = (bytes: Uint8Array): string => {
   let text = ''
@@ -51,16 +50,10 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
 function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
   const { practice, salt, seal, cursor, revision } = backup
   const bookings = backup.bookings.map(({ id, events }) => replay(id, events))
-  const found = byMail(bookings)
   const files = (backup.files ?? []).map(({ data, ...file }) => ({ ...file, data: fromBase64(data) }))
   const here = new Set(files.map(({ id }) => id))
   return {
-    people: backup.people.map((person) =>
-      personRow(
-        person,
-        person.emails.flatMap((mail) => found.get(mail) ?? []),
-      ),
-    ),
+    people: personRows(backup.people, bookings),
     events: backup.bookings.flatMap(({ id, events }) =>
       events.map((event, i) => ({ booking: id, seq: i + 1, event })),
     ),
@@ -69,7 +62,7 @@ function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
     mails: backup.mails,
     sessions: withCalendar(backup.sessions, practice.calendars),
     files,
-    wanted: bookings.flatMap(filesIn).filter(({ id }) => !here.has(id)),
+    wanted: filesLacking(bookings, here),
     link: [{ id: 'link', cursor, revision, published: '' }],
     // Last: a desk with a practice is a whole one.
     practice: [{ id: 'practice', practice, salt, ...(seal ? { seal } : {}) }],

@@ -37,7 +37,7 @@ export class DeskDatabase extends Dexie {
   constructor(name: string) {
     // What is decided here is nowhere else until the relay has it: it is on the disk before it is called done.
     super(name, { chromeTransactionDurability: 'strict' })
-    // A released version never changes; the next one adds `this.version(2)` with its upgrade and its test.
+    // A released version never changes; the next one is added below, with its upgrade and its test.
     this.version(1).stores({
       practice: 'id',
       link: 'id',

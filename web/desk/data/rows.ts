@@ -1,6 +1,6 @@
 import { type Booking, takesWhile } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
-import { knownFrom, normalMail, type Person, tagsOf } from '@acolhida/core/people'
+import { byMail, knownFrom, normalMail, type Person, tagsOf } from '@acolhida/core/people'
 import type { Subscription } from '@acolhida/core/practice'
 import { isAttached } from '@acolhida/core/questions'
 import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
@@ -106,6 +106,17 @@ export function personRow(person: Person, bookings: readonly Booking[]): PersonR
   }
 }
 
+/** The rows of all people, of whom these are all bookings. */
+export function personRows(people: readonly Person[], bookings: readonly Booking[]): PersonRow[] {
+  const found = byMail(bookings)
+  return people.map((person) =>
+    personRow(
+      person,
+      person.emails.flatMap((mail) => found.get(mail) ?? []),
+    ),
+  )
+}
+
 /** A person as files hold them: without what follows from their bookings. */
 export function plainPerson(row: PersonRow): Person {
   const { sort, words, knownFrom: from, latest, newest, count, allTags, blockedRow, ...person } = row
@@ -117,6 +128,10 @@ export const filesIn = ({ asked }: Booking): WantedFile[] =>
   Object.values(asked.answers)
     .filter(isAttached)
     .map(({ file, name, type }) => ({ id: file, name, type }))
+
+/** Files that bookings name and that are not here yet. @param here the ids of those that are */
+export const filesLacking = (bookings: readonly Booking[], here: ReadonlySet<string>): WantedFile[] =>
+  bookings.flatMap(filesIn).filter(({ id }) => !here.has(id))
 
 /** Entries of other calendars with the calendar they come from; earlier ones named it in their id only. */
 export const withCalendar = (entries: readonly Entry[], calendars: readonly Subscription[] = []): Entry[] =>

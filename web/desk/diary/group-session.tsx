@@ -1,12 +1,10 @@
-import { isHeld, isPlaced, stateAt } from '@acolhida/core/booking'
+import { hasBegun, isHeld, isPlaced, stateAt } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { instantOf, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { relayNow, useAt } from '../../relay-client/clock.ts'
-import { changePractice } from '../data/change.ts'
-import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import type { Taken } from '../data/taken.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
@@ -14,7 +12,7 @@ import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
 import { STATE } from '../parts/words.ts'
 import { withService } from '../service/with-service.ts'
-import { decideFor } from '../sync/acts.ts'
+import { callOffFor } from '../sync/acts.ts'
 
 /** Who comes to a group session; and the way to call it off. */
 export function GroupSession({
@@ -32,7 +30,7 @@ export function GroupSession({
   const [text, setText] = useState('')
   const act = useAct()
   // A session that begins is nothing to be called off any more.
-  const begun = useAt((now) => now >= entry.start)
+  const begun = useAt((now) => hasBegun(entry, now))
   const service = serviceOf(practice, entry.service ?? '')
   const where = zoneOf(practice, placeOf(practice, entry.place ?? ''))
   if (!service || !entry.place) return null
@@ -47,22 +45,19 @@ export function GroupSession({
   const date = service.groupDates.find(
     (groupDate) => groupDate.place === session.place && instantOf(where, groupDate.start) === session.start,
   )
-  const callOff = async (): Promise<void> => {
-    for (const { booking, state } of here) {
-      // Who has not shown that their address is theirs is told nothing; their hold runs out.
-      if (state.is === 'unproved') continue
-      const said = state.is === 'booked'
-      await decideFor(booking, said ? { do: 'cancel', by: 'practitioner', text } : { do: 'decline', text })
-    }
-    if (date) {
-      await changePractice(db, `${service.name} on ${moment(entry.start, where)} called off`, (p) =>
-        withService(p, service.id, (service) => ({
-          ...service,
-          groupDates: service.groupDates.filter((other) => other.id !== date.id),
-        })),
-      )
-    }
-  }
+  const callOff = (): Promise<void> =>
+    callOffFor(
+      here.map(({ booking }) => booking),
+      text,
+      date && {
+        what: `${service.name} on ${moment(entry.start, where)} called off`,
+        change: (p) =>
+          withService(p, service.id, ({ groupDates, ...rest }) => ({
+            ...rest,
+            groupDates: groupDates.filter((other) => other.id !== date.id),
+          })),
+      },
+    )
   return (
     <Dialog title={`${service.name}, ${moment(entry.start, where)}`} close={close}>
       <p className="text-soft">

@@ -1,5 +1,5 @@
 import { usesIn } from '@acolhida/core/booking'
-import { normalMail } from '@acolhida/core/people'
+import { normalMail, standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { askingOf, printOfShown, type Reckoned, reckon, shownOf, type Wish } from '@acolhida/core/request'
 import type { Instant } from '@acolhida/core/time'
@@ -38,8 +38,7 @@ export function reckonFor(
   now: Instant,
 ): Reckoned {
   const known = person && {
-    standing:
-      person.knownFrom !== undefined && now >= person.knownFrom ? ('known' as const) : ('new' as const),
+    standing: standingFrom(person.knownFrom, now),
     invited: person.invited,
     tags: person.allTags,
   }

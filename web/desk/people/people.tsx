@@ -1,3 +1,5 @@
+import { standingFrom } from '@acolhida/core/people'
+import type { Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
@@ -91,7 +93,7 @@ const rowsOf = (keys: string[]) => db.people.bulkGet(keys)
 
 const columnsOf = (
   { practice }: Desk,
-  now: number,
+  now: Instant,
   onAbout: (person: PersonRow) => void,
   onJoin: (person: PersonRow) => void,
 ): Column<PersonRow>[] => [
@@ -112,7 +114,7 @@ const columnsOf = (
     name: 'Standing',
     width: 'w-[84px] md:w-[104px]',
     cell: ({ knownFrom }) =>
-      knownFrom !== undefined && knownFrom <= now ? (
+      standingFrom(knownFrom, now) === 'known' ? (
         <span className="tag tag-fits">known</span>
       ) : (
         <span className="tag tag-info">new</span>

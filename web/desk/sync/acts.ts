@@ -1,12 +1,13 @@
-import type { Booking, DeskDoes } from '@acolhida/core/booking'
+import { type Booking, callingOff, type DeskDoes } from '@acolhida/core/booking'
 import type { EnterBody, QuoteBody } from '@acolhida/core/contract'
-import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
+import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { printOfBooking } from '@acolhida/core/request'
 import { readBackup } from '@acolhida/core/schemas'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { importBackup } from '../data/backup.ts'
+import { changePractice } from '../data/change.ts'
 import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
 import type { Intention } from '../data/tables.ts'
@@ -14,9 +15,15 @@ import { deskRelay } from './relay.ts'
 import { sealOwn } from './sealing.ts'
 import { turn, turnSoon } from './sync.ts'
 
-/** Keeps what the relay is to be told; it is passed on as soon as the relay answers. */
-async function intend(intention: Omit<Intention, 'order' | 'key' | 'at'>): Promise<void> {
-  await db.intentions.add({ ...intention, key: newKey(), at: relayNow() })
+type Intended = Omit<Intention, 'order' | 'key' | 'at'>
+
+/** Keeps what the relay is to be told. */
+const keep = (intention: Intended): Promise<unknown> =>
+  db.intentions.add({ ...intention, key: newKey(), at: relayNow() })
+
+/** Keeps it, and passes it on as soon as the relay answers. */
+async function intend(intention: Intended): Promise<void> {
+  await keep(intention)
   turnSoon()
 }
 
@@ -27,13 +34,35 @@ export const personIn = (command: Intention['command']): string | undefined =>
 /** Decisions that are made on what is in force, and not where that has changed meanwhile. */
 const ON_WHAT_IS = new Set<DeskDoes['do']>(['welcome', 'decline', 'offer', 'move', 'cancel'])
 
+const decided = (booking: Booking, command: DeskDoes): Intended => ({
+  booking: booking.id,
+  command,
+  ...(ON_WHAT_IS.has(command.do) ? { seen: printOfBooking(booking) } : {}),
+})
+
 /** Decides something about a booking as it is shown here. */
 export const decideFor = (booking: Booking, command: DeskDoes): Promise<void> =>
-  intend({
-    booking: booking.id,
-    command,
-    ...(ON_WHAT_IS.has(command.do) ? { seen: printOfBooking(booking) } : {}),
+  intend(decided(booking, command))
+
+/**
+ * Calls a session off: everybody in it is told, and its date is gone. One transaction.
+ * @param gone how the practice changes with it, and what that is called; nothing where it had no date of its own
+ */
+export async function callOffFor(
+  bookings: readonly Booking[],
+  text: string,
+  gone?: { what: string; change: (practice: Practice) => Practice },
+): Promise<void> {
+  const now = relayNow()
+  await db.transaction('rw', [db.intentions, db.practice, db.changes], async () => {
+    for (const booking of bookings) {
+      const command = callingOff(booking, text, now)
+      if (command) await keep(decided(booking, command))
+    }
+    if (gone) await changePractice(db, gone.what, gone.change)
   })
+  turnSoon()
+}
 
 /** The answers of somebody on the phone, private ones sealed: they pass through the relay, too. */
 async function sealedAnswers({

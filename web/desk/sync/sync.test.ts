@@ -10,10 +10,12 @@ import { exportBackup, importBackup } from '../data/backup.ts'
 import { changePractice } from '../data/change.ts'
 import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
-import { answerEnquiry, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
+import { answerEnquiry, callOffFor, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
 import { turn } from './sync.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')
+// The clock stands: what lapses in the demo does not depend on the day this runs.
+vi.useFakeTimers({ toFake: ['Date'], now })
 
 /** A relay that answers what it is told to, and writes down what it was asked. */
 class FakeRelay {
@@ -55,7 +57,7 @@ class FakeRelay {
     const method = options.method ?? 'GET'
     this.asked.push({ method, path, body, key: headers?.['idempotency-key'] })
     const [status, answer] = this.answer(path, method, body)
-    return new Response(JSON.stringify(answer), { status, headers: { 'x-relay-now': String(Date.now()) } })
+    return new Response(JSON.stringify(answer), { status, headers: { 'x-relay-now': String(now) } })
   }
 
   to(path: string) {
@@ -195,6 +197,29 @@ describe('decisions', () => {
     ])
     expect(new Set(relay.to('/api/command').map((call) => call.key)).size).toBe(2)
     expect(await db.intentions.count()).toBe(0)
+  })
+
+  it('about a whole session are kept together, or none of them', async () => {
+    relay.down = true
+    const here = await Promise.all(['asks-tome', 'asks-wanda', 'next-benat'].map(bookingOf))
+    const failing = {
+      what: 'Called off',
+      change: (): never => {
+        throw new Error('The disk is full.')
+      },
+    }
+    await expect(callOffFor(here, 'No heating.', failing)).rejects.toThrow('The disk is full.')
+    expect(await db.intentions.count()).toBe(0)
+    await callOffFor(here, 'No heating.', {
+      what: 'Called off',
+      change: (practice) => ({ ...practice, profile: { ...practice.profile, name: 'Other' } }),
+    })
+    expect((await db.intentions.toArray()).map(({ booking, command }) => [booking, command.do])).toEqual([
+      ['asks-tome', 'decline'],
+      ['asks-wanda', 'decline'],
+      ['next-benat', 'cancel'],
+    ])
+    expect((await db.practice.get('practice'))?.practice.profile.name).toBe('Other')
   })
 
   it('keep their key however often they are tried', async () => {

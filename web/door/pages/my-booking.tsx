@@ -1,3 +1,4 @@
+import { hasBegun } from '@acolhida/core/booking'
 import type { LinkView } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { answerWords } from '@acolhida/core/questions'
@@ -6,7 +7,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
-import { useNow } from '../../relay-client/clock.ts'
+import { useAt, useNow } from '../../relay-client/clock.ts'
 import { Notice } from '../parts/notice.tsx'
 import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
@@ -257,9 +258,9 @@ function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
 /** Withdrawing and cancelling: what it costs is said on the way, and it is done with a second press. */
 function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => void; busy: boolean }) {
   const [sure, setSure] = useState(false)
-  const now = useNow()
+  const begun = useAt((now) => hasBegun(view, now))
   const requested = view.state === 'unproved' || view.state === 'waiting'
-  const cancellable = view.state === 'booked' && now <= view.start
+  const cancellable = view.state === 'booked' && !begun
   if (!requested && !cancellable) return null
   const name = requested ? 'Withdraw my request' : 'Cancel this session'
   const cost =
