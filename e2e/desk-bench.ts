@@ -6,8 +6,9 @@ import { type Backup, writeBackup } from '@acolhida/core/formats'
 import { DAY, instant, localDate } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { newPairingCode } from '@acolhida/relay/desk/pairing'
-import type { CDPSession, Page } from 'playwright-core'
+import type { Page } from 'playwright-core'
 import { type House, openHouse } from './house.ts'
+import { bareWrite, mark, medianOf, press, standingStill, traced } from './measuring.ts'
 
 /**
  * The desk with ten years in it: what each page costs the main thread from the press to when it is shown, by the
@@ -44,87 +45,6 @@ const big = (bookings: number, people: number): Backup =>
 
 function small(window: readonly [typeof NOW, typeof NOW]): Backup {
   return withAsking(practiceOfYears(0, 50, window, BUSY))
-}
-
-interface TraceEvent {
-  name: string
-  ph: string
-  ts: number
-  dur?: number
-  tdur?: number
-  pid: number
-  tid: number
-}
-
-/** What the main thread did between two marks: CPU and the longest task, in ms. */
-async function traced(
-  house: House,
-  page: Page,
-  work: () => Promise<void>,
-): Promise<{ cpu: number; longest: number }> {
-  await house.browser.startTracing(page, {
-    categories: ['toplevel', 'blink.user_timing', 'disabled-by-default-devtools.timeline'],
-  })
-  await work()
-  const { traceEvents } = JSON.parse((await house.browser.stopTracing()).toString()) as {
-    traceEvents: TraceEvent[]
-  }
-  const mark = (name: string) => traceEvents.findLast((traceEvent) => traceEvent.name === name)
-  const [begin, end] = [mark('bench-begin'), mark('bench-end')]
-  if (!begin || !end) throw new Error('The marks are not in the trace.')
-  const tasks = traceEvents.filter(
-    (traceEvent) =>
-      traceEvent.ph === 'X' &&
-      /RunTask/.test(traceEvent.name) &&
-      traceEvent.pid === end.pid &&
-      traceEvent.tid === end.tid &&
-      traceEvent.ts >= begin.ts - 50_000 &&
-      traceEvent.ts <= end.ts,
-  )
-  // Some tasks stand in the trace under two names.
-  const once = [...new Map(tasks.map((task) => [Math.round(task.ts / 100), task])).values()].filter(
-    (event) => event.ts + (event.dur ?? 0) >= begin.ts,
-  )
-  return {
-    cpu: once.reduce((sum, event) => sum + (event.tdur ?? event.dur ?? 0), 0) / 1_000,
-    longest: Math.max(0, ...once.map((event) => (event.dur ?? 0) / 1_000)),
-  }
-}
-
-const mark = (page: Page, name: string): Promise<void> =>
-  page.evaluate((it) => void performance.mark(it), name)
-
-/** Presses something and waits until what follows is drawn. */
-async function press(page: Page, what: string, shown: string): Promise<void> {
-  const target = page.locator(what).first()
-  await target.waitFor()
-  const end = page.evaluate(
-    (selector) =>
-      new Promise<void>((resolve, reject) => {
-        setTimeout(() => reject(new Error(`never shown: ${selector}`)), 15_000)
-        const look = (): void => {
-          if (!document.querySelector(selector)) return
-          watch.disconnect()
-          requestAnimationFrame(() =>
-            requestAnimationFrame(() => {
-              performance.mark('bench-end')
-              resolve()
-            }),
-          )
-        }
-        const watch = new MutationObserver(look)
-        watch.observe(document.body, {
-          subtree: true,
-          childList: true,
-          attributes: true,
-          characterData: true,
-        })
-      }),
-    shown,
-  )
-  await mark(page, 'bench-begin')
-  await target.evaluate((element: HTMLElement) => element.click())
-  await end
 }
 
 const rail = (href: string): string => `nav[aria-label="Desk"] a[href="${href}"]`
@@ -207,8 +127,6 @@ const ACTIONS: Action[] = [
   },
 ]
 
-const medianOf = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!
-
 async function measure(house: House, page: Page, action: Action): Promise<number> {
   const found: number[] = []
   for (let i = 0; i <= TIMES; i++) {
@@ -228,56 +146,6 @@ async function measure(house: House, page: Page, action: Action): Promise<number
   }
   return medianOf(found)
 }
-
-/** Puts rows as they stand in a desk into a bare database with the same indexes, in one transaction. */
-const bareWrite = (page: Page): Promise<number> =>
-  page.evaluate(async () => {
-    const open = (name: string, version?: number, upgrade?: (to: IDBDatabase) => void) =>
-      new Promise<IDBDatabase>((resolve, reject) => {
-        const request = indexedDB.open(name, version)
-        request.onupgradeneeded = () => upgrade?.(request.result)
-        request.onsuccess = () => resolve(request.result)
-        request.onerror = () => reject(request.error)
-      })
-    const all = (store: IDBObjectStore) =>
-      new Promise<unknown[]>((resolve) => {
-        const request = store.getAll()
-        request.onsuccess = () => resolve(request.result)
-      })
-    const names = (await indexedDB.databases()).map((database) => database.name!)
-    const name = names.find((other) => other === 'acolhida-desk-second') ?? 'acolhida-desk'
-    const from = await open(name)
-    const tables = [...from.objectStoreNames]
-    const reading = from.transaction(tables)
-    const rows = new Map<string, unknown[]>()
-    for (const table of tables) rows.set(table, await all(reading.objectStore(table)))
-    const shapes = tables.map((table) => {
-      const store = from.transaction(table).objectStore(table)
-      const indexes = [...store.indexNames].map((index) => {
-        const { keyPath, multiEntry, unique } = store.index(index)
-        return { index, keyPath, multiEntry, unique }
-      })
-      return { table, keyPath: store.keyPath, autoIncrement: store.autoIncrement, indexes }
-    })
-    const to = await open('bare', 1, (made) => {
-      for (const { table, keyPath, autoIncrement, indexes } of shapes) {
-        const store = made.createObjectStore(table, { keyPath, autoIncrement })
-        for (const { index, keyPath: path, multiEntry, unique } of indexes)
-          store.createIndex(index, path, { multiEntry, unique })
-      }
-    })
-    const began = performance.now()
-    const writing = to.transaction(tables, 'readwrite', { durability: 'strict' })
-    for (const [table, some] of rows) for (const row of some) writing.objectStore(table).put(row)
-    await new Promise((resolve) => {
-      writing.oncomplete = resolve
-    })
-    const took = performance.now() - began
-    to.close()
-    from.close()
-    indexedDB.deleteDatabase('bare')
-    return took
-  })
 
 interface Opened {
   page: Page
@@ -330,19 +198,6 @@ async function openDesk(house: House, backup: Backup, folder: string): Promise<O
   await page.getByText('Your door is open').waitFor()
   page.setDefaultTimeout(20_000)
   return { page, restored, longest }
-}
-
-/** How much of a core a page takes that nobody touches, in percent. */
-async function standingStill(page: Page, cdp: CDPSession): Promise<number> {
-  const spent = async (): Promise<number> => {
-    const { metrics } = await cdp.send('Performance.getMetrics')
-    return metrics.find((metric) => metric.name === 'TaskDuration')!.value
-  }
-  // What was done before leaves garbage that the browser collects when it has the time.
-  await page.waitForTimeout(15_000)
-  const before = await spent()
-  await page.waitForTimeout(10_000)
-  return ((await spent()) - before) * 10
 }
 
 async function still(page: Page): Promise<string> {

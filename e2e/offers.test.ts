@@ -6,6 +6,7 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { answerAssessment, fillIn, pick, sendButton } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
+import { sortByKeys } from './sorting.ts'
 
 let house: House
 let desk: Page
@@ -130,18 +131,7 @@ describe('what a service can say and ask', () => {
     await eventually('the copy', () => service('voice-assessment')?.clearBefore === 10)
     expect(service('voice-assessment')?.notice).toBe('PT24H')
     await goTo('Services')
-    const handle = desk.getByRole('button', { name: 'Drag First conversation' })
-    await handle.focus()
-    await desk.keyboard.press('Space')
-    await desk.getByText(/^First conversation .* place 1 of 4/).waitFor({ state: 'attached' })
-    const moved = desk.getByText(/^First conversation would come to place 2/)
-    // The list is measured a moment after something has been picked up; only then do the arrows move it.
-    await eventually('it below the next', async () => {
-      await desk.keyboard.press('ArrowDown')
-      await desk.waitForTimeout(250)
-      return (await moved.count()) > 0
-    })
-    await desk.keyboard.press('Space')
+    await sortByKeys(desk, 'Drag First conversation', 'First conversation', [1, 2])
     await eventually(
       'the new order',
       () => house.relay.here.keeper.house.pack?.practice.services[0]?.id === 'voice-assessment',

@@ -6,6 +6,7 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { answerAssessment, fillIn, openMail, pick, sendButton, toTheTimes } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
+import { sortByKeys } from './sorting.ts'
 
 let house: House
 let desk: Page
@@ -86,11 +87,7 @@ describe('writing questions', () => {
     await choices.fill('My own\nMy child’s\nA team’s or a class’s\nA friend’s')
     await desk.getByText('It stays here').waitFor({ state: 'detached' })
     // The age of a child is asked after this one: put before it, it would look at what comes later.
-    await desk.getByRole('button', { name: 'Drag question 3' }).focus()
-    for (const key of ['Space', 'ArrowUp', 'ArrowUp', 'Space']) {
-      await desk.keyboard.press(key)
-      await desk.waitForTimeout(250)
-    }
+    await sortByKeys(desk, 'Drag question 3', 'How old is your child?', [3, 2, 1])
     await desk.getByText('Its condition looks at “Whose voice is it about?”, which is asked later.').waitFor()
     expect(await desk.getByRole('button', { name: /^Publish/ }).isDisabled()).toBe(true)
     await desk.getByRole('button', { name: 'Undo: the order of questions' }).click()

@@ -39,10 +39,8 @@ it('goes from a link to a yes', async () => {
   const inbox = await openMail(house, 'elske.vos@example.org', { timezoneId: 'America/Sao_Paulo' })
   await inbox.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
 
-  // The desk is open in another browser and shows it within a second.
-  const asked = Date.now()
+  // The desk is open in another browser and shows it within a second; a busy machine has two.
   await desk.getByRole('link', { name: 'Elske < Vos' }).waitFor({ timeout: 2_000 })
-  expect(Date.now() - asked).toBeLessThan(2_000)
   await desk.getByRole('link', { name: 'Elske < Vos' }).click()
   await desk.getByText('mail address proved').waitFor()
   await desk.getByText('You look at every newcomer to this service.').waitFor()

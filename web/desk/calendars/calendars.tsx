@@ -226,7 +226,7 @@ function Feed() {
   const act = useAct()
   const make = async (): Promise<void> => {
     const { url } = await deskRelay.feed(connection.key ?? '')
-    await db.link.update('link', { feed: url })
+    await db.connection.update('link', { feed: url })
   }
   const save = async (): Promise<void> =>
     saveFile(

@@ -10,37 +10,41 @@ import { bookingRow, filesIn, plainPerson } from './rows.ts'
  * a page is there whole or not at all. What is there already stays as it is.
  */
 export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> {
-  const { link, events, bookings, enquiries, people, mails, files, wanted } = db
-  await db.transaction('rw', [link, events, bookings, enquiries, people, mails, files, wanted], async () => {
-    const touched = new Set<string>()
-    for (const item of page.items) {
-      if (item.kind === 'booking') {
-        await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
-        touched.add(item.subject)
-      } else if (item.kind === 'enquiry') {
-        await hear(db, item.subject, item.body)
-      } else {
-        await db.mails.put({ ...item.body, n: item.n, at: item.at, booking: item.subject })
+  const { connection, events, bookings, enquiries, people, mails, files, wanted } = db
+  await db.transaction(
+    'rw',
+    [connection, events, bookings, enquiries, people, mails, files, wanted],
+    async () => {
+      const touched = new Set<string>()
+      for (const item of page.items) {
+        if (item.kind === 'booking') {
+          await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
+          touched.add(item.subject)
+        } else if (item.kind === 'enquiry') {
+          await hear(db, item.subject, item.body)
+        } else {
+          await db.mails.put({ ...item.body, n: item.n, at: item.at, booking: item.subject })
+        }
       }
-    }
-    for (const id of touched) {
-      const rows = await db.events
-        .where('[booking+seq]')
-        .between([id, 0], [id, Number.MAX_SAFE_INTEGER])
-        .sortBy('seq')
-      const booking = replay(
-        id,
-        rows.map((row) => row.event),
-      )
-      await db.bookings.put(bookingRow(booking))
-      await meet(db, booking)
-      for (const file of filesIn(booking)) {
-        if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
+      for (const id of touched) {
+        const rows = await db.events
+          .where('[booking+seq]')
+          .between([id, 0], [id, Number.MAX_SAFE_INTEGER])
+          .sortBy('seq')
+        const booking = replay(
+          id,
+          rows.map((row) => row.event),
+        )
+        await db.bookings.put(bookingRow(booking))
+        await meet(db, booking)
+        for (const file of filesIn(booking)) {
+          if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
+        }
       }
-    }
-    const last = page.items.at(-1)
-    if (last) await db.link.put({ ...(await connectionRow(db)), cursor: last.n })
-  })
+      const last = page.items.at(-1)
+      if (last) await db.connection.put({ ...(await connectionRow(db)), cursor: last.n })
+    },
+  )
 }
 
 /** An enquiry, or what became of it at the relay; each is taken in once. */

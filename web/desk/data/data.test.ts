@@ -54,7 +54,7 @@ describe('a backup', () => {
 
   it('replaces all that was there, and leaves the key out', async () => {
     await importBackup(db, demo)
-    await db.link.put({ ...(await connectionRow(db)), key: 'secret-key' })
+    await db.connection.put({ ...(await connectionRow(db)), key: 'secret-key' })
     expect(await exportBackup(db)).not.toContain('secret-key')
     await importBackup(db, { ...demo, bookings: [], people: [] })
     expect(await db.bookings.count()).toBe(0)
@@ -246,21 +246,35 @@ describe('a calendar file', () => {
   })
 })
 
+/** What each released version added to the tables. */
+const RELEASED = [
+  {
+    practice: 'id',
+    link: 'id',
+    events: '[booking+seq]',
+    bookings: 'id, status, start',
+    enquiries: 'id, state, at',
+    people: 'id, *emails',
+    sessions: 'id, start',
+    mails: 'n, booking',
+    intentions: '++order, booking',
+    changes: '++order',
+  },
+  { calendars: 'id' },
+  { files: 'id' },
+  {},
+]
+
+/** A database as a released version made it. */
+function released(version: number): Dexie {
+  const old = new Dexie(`released-${version}`)
+  old.version(version).stores(Object.assign({}, ...RELEASED.slice(0, version)))
+  return old
+}
+
 describe('the schema', () => {
   it('opens what version 1, the first released, has left behind', async () => {
-    const old = new Dexie('released-1')
-    old.version(1).stores({
-      practice: 'id',
-      link: 'id',
-      events: '[booking+seq]',
-      bookings: 'id, status, start',
-      enquiries: 'id, state, at',
-      people: 'id, *emails',
-      sessions: 'id, start',
-      mails: 'n, booking',
-      intentions: '++order, booking',
-      changes: '++order',
-    })
+    const old = released(1)
     await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
     await old.table('events').put({ booking: 'asks-tome', seq: 1, event: tome.events[0] })
     old.close()
@@ -273,20 +287,7 @@ describe('the schema', () => {
   })
 
   it('opens what version 2 has left behind', async () => {
-    const old = new Dexie('released-2')
-    old.version(2).stores({
-      practice: 'id',
-      link: 'id',
-      events: '[booking+seq]',
-      bookings: 'id, status, start',
-      enquiries: 'id, state, at',
-      people: 'id, *emails',
-      sessions: 'id, start',
-      mails: 'n, booking',
-      intentions: '++order, booking',
-      changes: '++order',
-      calendars: 'id',
-    })
+    const old = released(2)
     await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
     await old.table('calendars').put({ id: 'c', url: '', tried: now, skipped: [], entries: [] })
     old.close()
@@ -298,21 +299,7 @@ describe('the schema', () => {
   })
 
   it('tells the bookings anew that version 3 has kept as they were asked', async () => {
-    const old = new Dexie('released-3')
-    old.version(3).stores({
-      practice: 'id',
-      link: 'id',
-      events: '[booking+seq]',
-      bookings: 'id, status, start',
-      enquiries: 'id, state, at',
-      people: 'id, *emails',
-      sessions: 'id, start',
-      mails: 'n, booking',
-      intentions: '++order, booking',
-      changes: '++order',
-      calendars: 'id',
-      files: 'id',
-    })
+    const old = released(3)
     const before = JSON.parse(readFileSync(EARLIER, 'utf8')) as Backup
     for (const { id, events } of before.bookings) {
       await old.table('events').bulkPut(events.map((event, i) => ({ booking: id, seq: i + 1, event })))
@@ -332,21 +319,7 @@ describe('the schema', () => {
   })
 
   it('gives what version 4 has left behind the rows that pages look for', async () => {
-    const old = new Dexie('released-4')
-    old.version(4).stores({
-      practice: 'id',
-      link: 'id',
-      events: '[booking+seq]',
-      bookings: 'id, status, start',
-      enquiries: 'id, state, at',
-      people: 'id, *emails',
-      sessions: 'id, start',
-      mails: 'n, booking',
-      intentions: '++order, booking',
-      changes: '++order',
-      calendars: 'id',
-      files: 'id',
-    })
+    const old = released(4)
     const file = { file: 'file-0123456789abcdef', name: 'v.mp3', type: 'sound', size: 3 }
     const calendars = [{ id: 'file', name: 'Old diary' }]
     const outside = { kind: 'outside', start: now, end: now + 1, clearBefore: 0, clearAfter: 0 }

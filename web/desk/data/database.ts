@@ -18,7 +18,8 @@ import { deskToVersion5 } from './version-5.ts'
 /** The desk's own data: the truth of the practice lives here. */
 export class DeskDatabase extends Dexie {
   declare practice: EntityTable<PracticeRow, 'id'>
-  declare link: EntityTable<Connection, 'id'>
+  /** The table has the name it was released with. */
+  declare connection: EntityTable<Connection, 'id'>
   declare events: Table<EventRow, [string, number]>
   declare bookings: EntityTable<BookingRow, 'id'>
   declare enquiries: EntityTable<DeskEnquiry, 'id'>
@@ -79,9 +80,10 @@ export class DeskDatabase extends Dexie {
         wanted: 'id',
       })
       .upgrade(deskToVersion5)
+    this.connection = this.table('link')
   }
 }
 
 /** How this desk stands to the relay. */
 export const connectionRow = async (from: DeskDatabase): Promise<Connection> =>
-  (await from.link.get('link')) ?? { id: 'link', cursor: 0, revision: 0, published: '' }
+  (await from.connection.get('link')) ?? { id: 'link', cursor: 0, revision: 0, published: '' }

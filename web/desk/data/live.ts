@@ -34,16 +34,16 @@ export function useDeskData(): Desk | null | undefined {
   const requested = useLiveQuery(() =>
     db.bookings.where('[status+at]').between(['requested', 0], ['requested', Number.MAX_VALUE]).toArray(),
   )
-  const link = useLiveQuery(async () => (await db.link.get('link')) ?? null)
-  const { key, feed, gap } = link ?? {}
-  const linked = link !== undefined
+  const row = useLiveQuery(async () => (await db.connection.get('link')) ?? null)
+  const { key, feed, gap } = row ?? {}
+  const looked = row !== undefined
   const connection = useMemo(
     () => ({ ...(key ? { key } : {}), ...(feed ? { feed } : {}), ...(gap ? { gap } : {}) }),
     [key, feed, gap],
   )
   return useMemo(() => {
     if (practice === null) return null
-    if (!practice || !sessions || !intentions || !calendars || !requested || !linked) return undefined
+    if (!practice || !sessions || !intentions || !calendars || !requested || !looked) return undefined
     return {
       practice,
       sessions,
@@ -53,7 +53,7 @@ export function useDeskData(): Desk | null | undefined {
       calendars,
       requested,
     }
-  }, [practice, sessions, intentions, calendars, openEnquiries, requested, connection, linked])
+  }, [practice, sessions, intentions, calendars, openEnquiries, requested, connection, looked])
 }
 
 export const useDesk = (): Desk => useOutletContext<Desk>()

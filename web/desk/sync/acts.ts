@@ -112,7 +112,7 @@ export const dropIntention = (order: number): Promise<void> => db.intentions.del
 export async function pairWith(code: string, replace: boolean): Promise<'paired' | 'paired-already'> {
   try {
     const { key } = await deskRelay.pair(code, replace)
-    await db.link.put({ ...(await connectionRow(db)), key })
+    await db.connection.put({ ...(await connectionRow(db)), key })
     await turn()
     return 'paired'
   } catch (error) {
@@ -134,6 +134,6 @@ export async function arriveByCode(code: string): Promise<void> {
   history.replaceState(null, '', location.pathname)
   const { backup } = await deskRelay.demo()
   await importBackup(db, readBackup(JSON.stringify(backup), 'The demo'))
-  await db.link.put({ ...(await connectionRow(db)), key })
+  await db.connection.put({ ...(await connectionRow(db)), key })
   await turn()
 }

@@ -71,7 +71,7 @@ beforeEach(async () => {
   relay = new FakeRelay()
   vi.stubGlobal('fetch', relay.fetch)
   await importBackup(db, demoBackup(now))
-  await db.link.put({ ...(await connectionRow(db)), key: 'key-of-this-desk' })
+  await db.connection.put({ ...(await connectionRow(db)), key: 'key-of-this-desk' })
 })
 
 const lapsed = (n: number, id: string): RecordItem => ({
@@ -86,7 +86,7 @@ const lapsed = (n: number, id: string): RecordItem => ({
 describe('a round with the relay', () => {
   it('does nothing without a key', async () => {
     const { key: _, ...alone } = await connectionRow(db)
-    await db.link.put(alone)
+    await db.connection.put(alone)
     await turn()
     expect(relay.asked).toEqual([])
   })
@@ -170,7 +170,7 @@ describe('a round with the relay', () => {
   })
 
   it('shows a gap, and fetches what is left, when the relay has forgotten or begun anew', async () => {
-    await db.link.put({ ...(await connectionRow(db)), cursor: 5 })
+    await db.connection.put({ ...(await connectionRow(db)), cursor: 5 })
     relay.first = 20
     relay.items = [lapsed(20, 'asks-tome')]
     await turn()

@@ -88,7 +88,9 @@ async function publish(key: string): Promise<void> {
 }
 
 const changeLink = (change: Partial<Connection>): Promise<unknown> =>
-  db.transaction('rw', db.link, async () => db.link.put({ ...(await connectionRow(db)), ...change }))
+  db.transaction('rw', db.connection, async () =>
+    db.connection.put({ ...(await connectionRow(db)), ...change }),
+  )
 
 /**
  * Books in by hand. A client may have taken the start while this desk was offline: then both stay, as a clash
