@@ -62,7 +62,7 @@ export class MapStore implements Store {
         const { visit, attempt } = change
         const same = ({ service, answers }: Attempt): boolean =>
           service === attempt.service && canonicalJson(answers) === canonicalJson(attempt.answers)
-        const others = (this.#attempts.get(visit) ?? []).filter((attempt) => !same(attempt))
+        const others = (this.#attempts.get(visit) ?? []).filter((other) => !same(other))
         this.#attempts.set(visit, [...others, attempt])
         return
       }

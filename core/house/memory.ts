@@ -297,7 +297,7 @@ export class Memory implements House {
     if (!due) return
     this.#dues.delete(key)
     const name = nameOf(subject)
-    const left = (this.#duesOf.get(name) ?? []).filter((due) => due.key !== key)
+    const left = (this.#duesOf.get(name) ?? []).filter((other) => other.key !== key)
     if (left.length > 0) this.#duesOf.set(name, left)
     else this.#duesOf.delete(name)
     this.#order.splice(this.#placeOf(due), 1)

@@ -25,7 +25,7 @@ export function checkBlocks(blocks: readonly Block[], path: string): PracticeFau
       return
     }
     const other = blocks.findIndex(
-      (block, i) => i < index && minutesOf(block.from) < to && from < minutesOf(block.to),
+      ({ from: a, to: z }, i) => i < index && minutesOf(a) < to && from < minutesOf(z),
     )
     if (other >= 0) {
       const { from: a, to: z } = blocks[other]!

@@ -17,6 +17,12 @@ afterAll(() => house.close())
 
 const starts = (): Promise<number[]> => openStartsOf(door, house.slug)
 
+/** A request like any other, but for this. */
+const asking =
+  (parts: Parameters<typeof request>[3]) =>
+  async (start: number): ReturnType<typeof sendIt> =>
+    sendIt(door, house.slug, await request(door, house.slug, start, parts))
+
 describe('what is turned away', () => {
   const cases: [
     string,
@@ -69,23 +75,8 @@ describe('what is turned away', () => {
       422,
       'unknown-place',
     ],
-    [
-      'missing answers',
-      async (start) => sendIt(door, house.slug, await request(door, house.slug, start, { answers: {} })),
-      422,
-      'answers',
-    ],
-    [
-      'answers that do not qualify',
-      async (start) =>
-        sendIt(
-          door,
-          house.slug,
-          await request(door, house.slug, start, { answers: { ...ANSWERS, price: 'too-much' } }),
-        ),
-      409,
-      'closed',
-    ],
+    ['missing answers', asking({ answers: {} }), 422, 'answers'],
+    ['answers that do not qualify', asking({ answers: { ...ANSWERS, price: 'too-much' } }), 409, 'closed'],
     [
       'a start that is no opening',
       async (start) => sendIt(door, house.slug, await request(door, house.slug, start + MINUTE)),
@@ -98,12 +89,7 @@ describe('what is turned away', () => {
       409,
       'not-open',
     ],
-    [
-      'no agreement',
-      async (start) => sendIt(door, house.slug, await request(door, house.slug, start, { agreed: [] })),
-      422,
-      'not-agreed',
-    ],
+    ['no agreement', asking({ agreed: [] }), 422, 'not-agreed'],
     [
       'an old version of the terms',
       async (start) => {
@@ -127,53 +113,33 @@ describe('what is turned away', () => {
     ],
     [
       'HTML in a name',
-      async (start) =>
-        sendIt(
-          door,
-          house.slug,
-          await request(door, house.slug, start, {
-            person: { name: '<b>A</b>', email: 'a@example.org', zone: 'UTC' },
-          }),
-        ),
+      asking({
+        person: { name: '<b>A</b>', email: 'a@example.org', zone: 'UTC' },
+      }),
       400,
       'malformed',
     ],
     [
       'HTML in an answer',
-      async (start) =>
-        sendIt(
-          door,
-          house.slug,
-          await request(door, house.slug, start, {
-            answers: { ...ANSWERS, brings: '<img src=x onerror=alert(1)> and four more words' },
-          }),
-        ),
+      asking({
+        answers: { ...ANSWERS, brings: '<img src=x onerror=alert(1)> and four more words' },
+      }),
       422,
       'answers',
     ],
     [
       'a name of two lines',
-      async (start) =>
-        sendIt(
-          door,
-          house.slug,
-          await request(door, house.slug, start, {
-            person: { name: 'A\nB', email: 'a@example.org', zone: 'UTC' },
-          }),
-        ),
+      asking({
+        person: { name: 'A\nB', email: 'a@example.org', zone: 'UTC' },
+      }),
       400,
       'malformed',
     ],
     [
       'a zone that is none',
-      async (start) =>
-        sendIt(
-          door,
-          house.slug,
-          await request(door, house.slug, start, {
-            person: { name: 'A', email: 'a@example.org', zone: 'Mars/Olympus' },
-          }),
-        ),
+      asking({
+        person: { name: 'A', email: 'a@example.org', zone: 'Mars/Olympus' },
+      }),
       400,
       'malformed',
     ],

@@ -28,7 +28,7 @@ self.addEventListener('message', async ({ data }: MessageEvent<ReplayWish>) => {
     const changed = replayAnswers(questionnaire, draftOf(questionnaire), given)
     tell({
       given: given.length,
-      changed: changed.map((changed) => ({ ...changed, name: names.get(changed.id)! })),
+      changed: changed.map((given) => ({ ...given, name: names.get(given.id)! })),
     })
   } catch (error) {
     tell({ problem: (error as Error).message })

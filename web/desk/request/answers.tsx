@@ -39,10 +39,10 @@ export function AnswersCard({
   )
   const earlier = others.filter((other) => other.asked.at < at).sort((a, b) => b.asked.at - a.asked.at)
   const before = (id: string): { answer: Answers[string]; at: Booking } | undefined => {
-    const booking = earlier.find((other) => id in other.asked.answers)
-    const answer = booking?.asked.answers[id]
-    return booking && answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers[id])
-      ? { answer, at: booking }
+    const last = earlier.find((other) => id in other.asked.answers)
+    const answer = last?.asked.answers[id]
+    return last && answer !== undefined && JSON.stringify(answer) !== JSON.stringify(answers[id])
+      ? { answer, at: last }
       : undefined
   }
   const first = Math.min(at, ...attempts.map((attempt) => attempt.at))

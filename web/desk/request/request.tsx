@@ -185,8 +185,8 @@ function Quote({ booking }: { booking: Booking }) {
 function Agreed({ practice, booking }: { practice: Practice; booking: Booking }) {
   const { agreements } = booking.asked
   const title = (terms: string, version: number): string =>
-    practice.terms.find((other) => other.id === terms)?.versions.find((other) => other.number === version)
-      ?.title ?? terms
+    practice.terms.find(({ id }) => id === terms)?.versions.find(({ number }) => number === version)?.title ??
+    terms
   return (
     <Card title="Agreed to">
       {agreements.length === 0 && <p className="mt-2 text-soft">There were no terms to agree to.</p>}
