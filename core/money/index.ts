@@ -1,2 +1,3 @@
+export * from './decimal.ts'
 export * from './rounding.ts'
 export * from './words.ts'

@@ -1,6 +1,7 @@
-import { type Minor, roundMoney } from '../money/index.ts'
+import { type Minor, product, sum, timesMoney } from '../money/index.ts'
 import { type Currency, money } from '../money/words.ts'
 import { type KeysOf, line, list, maybe, id as ownId, text, whole, yes } from '../shape/shape.ts'
+import { type Amount, plus, pricedTimes, scaled } from './limit.ts'
 import type { Outcome, QuoteLine, Reading } from './outcome.ts'
 import { worseOf } from './outcome.ts'
 
@@ -36,7 +37,7 @@ export interface Acted {
 export interface Tally {
   outcome: Outcome
   points: number
-  minutes: number
+  minutes: Amount
   /** The least and the most that items come to. */
   least: Minor
   most: Minor
@@ -81,7 +82,7 @@ interface EffectKind<E> {
   words(effect: E, around: EffectAround): string
   apply(effect: E, acted: Acted): void
   /** What it changes in a tally; nothing where that makes no difference to any way. */
-  tally?(effect: E, tally: Tally, times: number): Partial<Tally>
+  tally?(effect: E, tally: Tally, times: Amount): Partial<Tally>
 }
 
 type Of<K extends keyof Own> = { do: K } & Own[K]
@@ -130,9 +131,9 @@ export const EFFECTS: { [K in keyof Own]: EffectKind<Of<K>> } = {
     unnoticed: true,
     words: ({ points }) => `${points} ${Math.abs(points) === 1 ? 'point' : 'points'}`,
     apply: ({ points }, { reading }) => {
-      reading.points += points
+      reading.points = sum(reading.points, points)
     },
-    tally: ({ points }, tally) => ({ points: tally.points + points }),
+    tally: ({ points }, tally) => ({ points: sum(tally.points, points) }),
   },
   minutes: {
     name: 'make it longer',
@@ -143,9 +144,9 @@ export const EFFECTS: { [K in keyof Own]: EffectKind<Of<K>> } = {
     unnoticed: false,
     words: ({ minutes }, { each }) => `${minutes} min longer${each}`,
     apply: ({ minutes }, { reading, times }) => {
-      reading.quote.minutes += minutes * times
+      reading.quote.minutes = sum(reading.quote.minutes, product(minutes, times))
     },
-    tally: ({ minutes }, tally, times) => ({ minutes: tally.minutes + minutes * times }),
+    tally: ({ minutes }, tally, times) => ({ minutes: plus(tally.minutes, scaled(times, minutes)) }),
   },
   item: {
     name: 'add something to the price',
@@ -162,10 +163,10 @@ export const EFFECTS: { [K in keyof Own]: EffectKind<Of<K>> } = {
       price < 0 ? 'A price can not be below zero; use a code to take something off.' : undefined,
     words: ({ name, price }, { currency, each }) => `${name}, ${money(price, currency)}${each}`,
     apply: ({ name, price }, { items, times }) => {
-      if (times) items.push({ name, quantity: times, amount: roundMoney(price * times) })
+      if (times) items.push({ name, quantity: times, amount: timesMoney(price, times) })
     },
     tally: ({ price }, { least, most }, times) => {
-      const amount = roundMoney(price * times)
+      const amount = pricedTimes(price, times)
       return { least: least + amount, most: most + amount }
     },
   },

@@ -3,8 +3,9 @@ import { holds, newcomer } from './conditions.ts'
 import type { Atom, Truth } from './formula.ts'
 import { kindOf } from './kinds/index.ts'
 import { type Compared, MOST_OPTIONS, type Multiplier, TooMany } from './kinds/kind.ts'
+import { type Amount, nearTo } from './limit.ts'
 import { pointsFor } from './scoring.ts'
-import type { AnswerValue, Quantities, Question } from './types.ts'
+import type { AnswerValue, Question } from './types.ts'
 import { quantityIn } from './values.ts'
 
 export { type Multiplier, TooMany } from './kinds/kind.ts'
@@ -24,7 +25,7 @@ export interface AnswerOption {
   /** Names the truth, for remembering what follows from it. */
   name: string
   /** How many, where an effect multiplies by it: by the question's name, or that of one of its items. */
-  quantities: Quantities
+  quantities: Record<string, Amount>
   /** What it is worth, where that is counted. */
   points: number
 }
@@ -43,8 +44,8 @@ export function optionsOf(
   scored: boolean,
 ): AnswerOption[] {
   const merged = new Map<string, AnswerOption>()
-  const add = (value: AnswerValue | undefined, weight = 1): void => {
-    const option = optionFor(question, atoms, counts, scored, value)
+  const add = (value: AnswerValue | undefined, weight = 1, many?: Amount): void => {
+    const option = optionFor(question, atoms, counts, scored, value, many)
     const key = `${option.name} ${countsOf(option)}`
     const before = merged.get(key)
     // An answer given stands before one left open: it is the better example.
@@ -52,19 +53,20 @@ export function optionsOf(
     else merged.set(key, { ...option, weight })
   }
   const looked = { compared: compared(atoms), counts, scored }
-  for (const [value, weight] of kindOf(question).ways(question, looked)) add(value, weight)
+  for (const way of kindOf(question).ways(question, looked)) add(...way)
   if (!question.required || !asksSomething(question)) add(undefined)
   if (merged.size > MOST_OPTIONS) throw new TooMany(question.id)
   return [...merged.values()]
 }
 
-/** What one answer comes to, as far as anything can tell. */
+/** What one answer comes to, as far as anything can tell. @param many how many it is, where it stands for a stretch */
 export function optionFor(
   question: Question,
   atoms: ReadonlyMap<number, Atom>,
   counts: readonly Multiplier[],
   scored: boolean,
   value: AnswerValue | undefined,
+  many?: Amount,
 ): AnswerOption {
   const truth = new Map(
     [...atoms].map(([number, { condition }]) => [
@@ -73,10 +75,11 @@ export function optionFor(
         holds(condition, value === undefined ? {} : { [question.id]: value }, newcomer),
     ]),
   )
-  const quantities: Quantities = {}
+  const quantities: AnswerOption['quantities'] = {}
   for (const count of counts) {
-    const many = quantityIn(value, count.of)
-    if (many > 0) quantities[multiplierName(count)] = many
+    const times = many ?? quantityIn(value, count.of)
+    // Just above nothing is something.
+    if (typeof times !== 'number' || nearTo(times) > 0) quantities[multiplierName(count)] = times
   }
   const name = `${question.id}:${[...truth.values()].map(Number).join('')}`
   return { value, weight: 1, truth, name, quantities, points: scored ? pointsFor(question, value) : 0 }

@@ -1,12 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { bruteForce, everyWay, largeQuestionnaire, questionnaireArb } from '../tests/questionnaires.ts'
+import {
+  bruteForce,
+  everyWay,
+  largeQuestionnaire,
+  questionnaireArb,
+  typedQuestionnaireArb,
+  VERY_MUCH,
+} from '../tests/questionnaires.ts'
 import { sampleService } from '../tests/sample.ts'
 import {
   asked,
   type Condition,
   type Effect,
   newcomer,
+  problemsIn,
   type Question,
   type Questionnaire,
   type Rule,
@@ -71,6 +79,50 @@ describe('the path check, against every way walked one by one', () => {
       { numRuns: 600 },
     )
   }, 120_000)
+
+  it('knows what can really be typed: fractions, days, times, texts, and what has no end', () => {
+    const endless = (found: number): number => (found > VERY_MUCH / 2 ? Number.POSITIVE_INFINITY : found)
+    fc.assert(
+      fc.property(typedQuestionnaireArb(), fc.constantFrom(service, hourly), (questionnaire, of) => {
+        const brute = bruteForce(questionnaire, of)
+        fc.pre(brute.ways.length <= 20_000)
+        const check = checkPaths(questionnaire, of)!
+        for (const outcome of ['fits', 'look', 'closed', 'enquiry'] as const)
+          if (check.proven || brute.shares[outcome] === 0)
+            expect(check.shares[outcome] > 0, outcome).toBe(brute.shares[outcome] > 0)
+        for (const [i, { id }] of questionnaire.questions.entries())
+          expect(check.asked[i]! > 0, id).toBe((brute.met.get(id) ?? 0) > 0)
+        if (check.proven && brute.minutes.length > 0) {
+          expect(check.minutes).toEqual({
+            least: Math.min(...brute.minutes),
+            most: endless(Math.max(...brute.minutes)),
+          })
+          expect(check.price).toEqual({
+            least: Math.min(...brute.prices),
+            most: endless(Math.max(...brute.prices)),
+          })
+        }
+        const idle = check.findings.flatMap((finding) =>
+          finding.kind === 'never-fires' ? [finding.rule] : [],
+        )
+        if (!/"person"/.test(JSON.stringify(questionnaire)))
+          expect(idle).toEqual(questionnaire.rules.map(({ id }) => id).filter((id) => !brute.fired.has(id)))
+        for (const answers of Object.values(check.examples))
+          expect(problemsIn(questionnaire.questions, answers, newcomer)).toEqual([])
+      }),
+      { numRuns: 600 },
+    )
+  }, 120_000)
+
+  it('names the nearest number, and whether all beyond it would do', () => {
+    const years: Question = { id: 'o', kind: 'number', text: 'How many?', required: true, whole: true }
+    const above = rule('r', { question: 'o', is: '>', value: 8 }, close)
+    const only = rule('s', { question: 'o', is: '<', value: 5 }, close)
+    const near = (rules: Rule[], o: number) => nearestChange(service, sheet([years], rules), { o }, newcomer)
+    expect(near([above], 30)).toEqual([{ question: 'o', from: 30, to: 8, beyond: 'less' }])
+    expect(near([above, only], 30)).toEqual([{ question: 'o', from: 30, to: 8 }])
+    expect(near([above, only], 1)).toEqual([{ question: 'o', from: 1, to: 5 }])
+  })
 
   it('gives as an example of each end answers that are read so', () => {
     fc.assert(
@@ -165,6 +217,58 @@ describe('what a path check finds', () => {
     expect(found).toMatchObject({ grade: 'error', message: expect.stringContaining('come to -50 minutes') })
     expect(readAnswers(service, off, { a: true }, newcomer).quote).toMatchObject({ minutes: 5, price: 5_000 })
     expect(checkPaths(off, service)!.minutes).toEqual({ least: 5, most: 50 })
+  })
+
+  it('what lies between two numbers, two days, two minutes, and what no text can be', () => {
+    const number = (more: Partial<Question>): Question =>
+      ({ id: 'o', kind: 'number', text: 'How much?', required: true, ...more }) as Question
+    const fires = (question: Question, when: Condition): boolean =>
+      !kinds(sheet([question], [rule('r', when, { do: 'tag', tag: 't' })])).includes('never-fires r')
+    const between = (least: string | number, most: string | number): Condition => ({
+      all: [
+        { question: 'o', is: '>', value: least },
+        { question: 'o', is: '<', value: most },
+      ],
+    })
+    expect(fires(number({ least: 0, most: 10 }), between(3, 3.4))).toBe(true)
+    expect(fires(number({ least: 0, most: 10, whole: true }), between(3, 3.4))).toBe(false)
+    const typed = (kind: 'date' | 'time' | 'long', more = {}): Question =>
+      ({ id: 'o', kind, text: 'What?', required: true, ...more }) as Question
+    expect(fires(typed('date'), between('2028-02-28', '2028-03-01'))).toBe(true)
+    expect(fires(typed('date'), between('2028-02-28', '2028-02-29'))).toBe(false)
+    expect(fires(typed('time'), { not: { question: 'o', is: '≤', value: '23:59' } })).toBe(false)
+    expect(fires(typed('long', { leastWords: 3 }), is('o', 'hello'))).toBe(false)
+    expect(fires(typed('long', { leastWords: 3 }), is('o', 'hello to you'))).toBe(true)
+  })
+
+  it('the greatest length where a number may be a fraction, and that there is none where it has no end', () => {
+    const hours = (more: object): Question =>
+      ({ id: 'o', kind: 'number', text: 'How many?', required: true, ...more }) as Question
+    const longer = (minutes: number): Rule => rule('m', { all: [] }, { do: 'minutes', minutes, times: 'o' })
+    const two = rule('r', { question: 'o', is: '≥', value: 2 }, close)
+    const few = sampleService({ minutes: 20, lengthStep: 1, price: { kind: 'free' } })
+    // 1.9 gives 39 minutes, and 1.95 half a minute more, which is rounded up.
+    expect(checkPaths(sheet([hours({ least: 0 })], [two, longer(10)]), few)?.minutes).toEqual({
+      least: 20,
+      most: 40,
+    })
+    const endless = checkPaths(sheet([hours({ least: 0 })], [longer(5)]), few)!
+    expect(endless.minutes).toEqual({ least: 20, most: Number.POSITIVE_INFINITY })
+    expect(endless.findings).toEqual([
+      expect.objectContaining({
+        kind: 'without-end',
+        question: 'o',
+        message: expect.stringContaining('without end'),
+      }),
+    ])
+  })
+
+  it('that it does not know what a price between two ends comes to', () => {
+    const far: Question = { id: 'o', kind: 'number', text: 'How far?', required: true, least: 0, most: 900 }
+    const dearer = rule('r', { all: [] }, { do: 'item', name: 'Way', price: 50, times: 'o' })
+    const check = checkPaths(sheet([far], [dearer], { lookAbove: 9_000, enquiryAbove: 20_000 }), service)!
+    expect(check).toMatchObject({ proven: false, price: { least: 5_000, most: 50_000 } })
+    expect(check.findings.map(({ kind }) => kind)).toEqual(['unproven'])
   })
 
   it('a questionnaire that closes everybody', () => {

@@ -1,9 +1,11 @@
 import type { Service } from '../practice/types.ts'
+import { leavesOf } from './comparisons.ts'
 import { type Asking, newcomer } from './conditions.ts'
 import { Formulas } from './formula.ts'
+import { nearTo } from './limit.ts'
 import { TooMany } from './options.ts'
-import { floorOf } from './reading.ts'
-import type { AnswerValue, Condition, Outcome, Question, Questionnaire } from './types.ts'
+import { floorOf, readAnswers } from './reading.ts'
+import type { AnswerValue, Condition, Effect, Outcome, Question, Questionnaire } from './types.ts'
 import { answersOn, beginning, endOfWay, ready, type WayState, walk } from './ways.ts'
 
 /** Something a path check has found, and where. */
@@ -17,6 +19,7 @@ export interface Finding {
     | 'closes-everybody'
     | 'known-already'
     | 'too-short'
+    | 'without-end'
     | 'unproven'
   /** An error breaks a way; a note is worth a thought. */
   grade: 'error' | 'note'
@@ -42,10 +45,10 @@ export interface PathCheck {
   /** Questions asked on the shortest and the longest way. */
   shortest: number
   longest: number
-  /** Minutes and minor units. */
+  /** Minutes and minor units; infinite where an answer has no greatest value, and what it is multiplied with none either. */
   minutes: { least: number; most: number }
   price: { least: number; most: number }
-  /** Answers that end in each outcome, as an example. */
+  /** Answers that the door would take and that are read as each outcome, as an example. */
   examples: Partial<Record<Outcome | 'enquiry', Record<string, AnswerValue>>>
 }
 
@@ -141,21 +144,77 @@ function prove(
       message: 'Whatever one answers, the way ends closed: nobody can ever book with these questions.',
     })
   }
-  findings.push(...tooShort(r, [...ends, ...rest]))
-  return { findings, proven: true, states, ...summed }
+  findings.push(...tooShort(r, [...ends, ...rest]), ...withoutEnd(r, summed))
+  const between = betweenEnds(r)
+  findings.push(...between)
+  return { findings, proven: between.length === 0, states, ...summed }
 }
 
 /** Ways on which the answers take off more than a session has: it is held at one step of its length. */
 function tooShort({ service }: ReturnType<typeof ready>, states: readonly WayState[]): Finding[] {
-  const least = states.reduce((found, state) => Math.min(found, state.minutes), Number.POSITIVE_INFINITY)
+  const least = states.reduce(
+    (found, state) => Math.min(found, nearTo(state.minutes)),
+    Number.POSITIVE_INFINITY,
+  )
   if (least >= service.lengthStep) return []
+  const come = Number.isFinite(least) ? `come to ${least} minutes` : 'take off more and more, without end'
   return [
     {
       kind: 'too-short',
       grade: 'error',
-      message: `On some way the answers come to ${least} minutes. A session is never shorter than ${floorOf(service)}, so the rules take off more than there is.`,
+      message: `On some way the answers ${come}. A session is never shorter than ${floorOf(service)}, so the rules take off more than there is.`,
     },
   ]
+}
+
+/** The questions whose answers have no greatest value, where length or price grows with them. */
+function withoutEnd(
+  r: ReturnType<typeof ready>,
+  { minutes, price }: Pick<PathCheck, 'minutes' | 'price'>,
+): Finding[] {
+  const grows = [
+    ...(Number.isFinite(minutes.most) ? [] : ['length']),
+    ...(Number.isFinite(price.most) ? [] : ['price']),
+  ]
+  if (grows.length === 0) return []
+  return r.questions.flatMap(({ question, options }): Finding[] =>
+    options.some(({ quantities }) => Object.values(quantities).some((many) => !Number.isFinite(nearTo(many))))
+      ? [
+          {
+            kind: 'without-end',
+            grade: 'note',
+            question: question.id,
+            message: `Its answer has no greatest value, and with it the ${grows.join(' and the ')} grows without end. Say what it is at most.`,
+          },
+        ]
+      : [],
+  )
+}
+
+/**
+ * Questions of whose answers only the ends of stretches were walked, where what lies between may come to something
+ * else: a price that neither rises nor falls throughout, or passes a value above which one looks.
+ */
+function betweenEnds(r: ReturnType<typeof ready>): Finding[] {
+  const { questions, rules, questionnaire, service } = r
+  const times = (id: string, does: (effect: Effect) => boolean): boolean =>
+    rules.some(({ rule: { effect } }) => 'times' in effect && effect.times === id && does(effect))
+  const weighed = questionnaire.lookAbove !== undefined || questionnaire.enquiryAbove !== undefined
+  return questions.flatMap(({ question: { id, kind }, options }): Finding[] => {
+    if (kind !== 'number' && kind !== 'scale') return []
+    if (!options.some((option) => option.weight % 1 !== 0)) return []
+    const dearer = times(id, (effect) => effect.do === 'item')
+    const hourly = service.price.kind === 'hourly'
+    const longer = hourly && times(id, (effect) => effect.do === 'minutes')
+    const shorter = hourly && times(id, (effect) => effect.do === 'minutes' && effect.minutes < 0)
+    const message =
+      shorter && dearer
+        ? 'Its answer makes the session both shorter and dearer; the least and the greatest price are not proven.'
+        : weighed && (dearer || longer)
+          ? 'The price grows with its answer past a value above which something else follows; which ways end so is not proven.'
+          : undefined
+    return message ? [{ kind: 'unproven', grade: 'note', question: id, message }] : []
+  })
 }
 
 /** The kinds of people whose questions or rules may differ from a newcomer's. */
@@ -164,7 +223,7 @@ function people(questionnaire: Questionnaire): Asking[] {
     ...questionnaire.questions.flatMap((question) => (question.when ? [question.when] : [])),
     ...questionnaire.rules.map((rule) => rule.when),
   ]
-  const parts = conditions.flatMap(leaves)
+  const parts = conditions.flatMap(leavesOf)
   const tags = [...new Set(parts.flatMap((part) => ('tag' in part ? [part.tag] : [])))].slice(0, 6)
   const attempts = [0, ...parts.flatMap((part) => ('attempts' in part ? [part.attempts] : []))]
   const looks = parts.some((part) => 'person' in part)
@@ -185,12 +244,6 @@ function people(questionnaire: Questionnaire): Asking[] {
   return found
 }
 
-function leaves(condition: Condition): Condition[] {
-  if ('all' in condition) return condition.all.flatMap(leaves)
-  if ('any' in condition) return condition.any.flatMap(leaves)
-  return 'not' in condition ? leaves(condition.not) : [condition]
-}
-
 function summary(
   r: ReturnType<typeof ready>,
   ends: readonly WayState[],
@@ -204,7 +257,8 @@ function summary(
     const end = endOfWay(r, state)
     const name = end.outcome !== 'closed' && end.enquiry ? 'enquiry' : end.outcome
     shares[name] += state.ways / ways
-    examples[name] ??= answersOn(state.trail)
+    const example = examples[name] ?? exampleOf(r, state, name)
+    if (example) examples[name] = example
     // Whoever is closed is offered nothing: their length and price are nobody's.
     if (end.outcome === 'closed') continue
     minutes.least = Math.min(minutes.least, end.minutes)
@@ -223,6 +277,17 @@ function summary(
     minutes: none ? { least: 0, most: 0 } : minutes,
     price: none ? { least: 0, most: 0 } : price,
   }
+}
+
+/** The answers of a way, where they end as it does: those at the end of a stretch may only come near. */
+function exampleOf(
+  { questionnaire, service }: ReturnType<typeof ready>,
+  state: WayState,
+  name: Outcome | 'enquiry',
+): Record<string, AnswerValue> | undefined {
+  const answers = answersOn(state.trail)
+  const { outcome, enquiryInstead } = readAnswers(service, questionnaire, answers, newcomer)
+  return (outcome !== 'closed' && enquiryInstead ? 'enquiry' : outcome) === name ? answers : undefined
 }
 
 const neverAsked = (questionnaire: Questionnaire, asked: ReadonlySet<number>): Finding[] =>
@@ -265,7 +330,7 @@ function withoutEffect(questionnaire: Questionnaire): Finding[] {
   const conditions = [
     ...questionnaire.questions.flatMap((question) => (question.when ? [question.when] : [])),
     ...questionnaire.rules.map((rule) => rule.when),
-  ].flatMap(leaves)
+  ].flatMap(leavesOf)
   return questionnaire.questions.flatMap((question): Finding[] => {
     if (!('choices' in question) || question.choices.some((choice) => choice.points)) return []
     const looked = new Set(

@@ -193,6 +193,46 @@ describe('reading', () => {
     expect(readAnswers(service, questionnaire, {}, newcomer).quote.minutes).toBe(55)
   })
 
+  it('reckons with numbers as they are written, in decimals', () => {
+    const pages: Question = { id: 'n', kind: 'number', text: 'How many?', required: true }
+    const half: Question = {
+      id: 'c',
+      kind: 'several',
+      text: 'Which?',
+      required: false,
+      choices: [
+        { id: 'x', text: 'X', points: 0.7 },
+        { id: 'y', text: 'Y', points: 0.1 },
+      ],
+    }
+    const sheet: Questionnaire = {
+      id: 'q',
+      name: 'Q',
+      version: 1,
+      questions: [pages, half],
+      rules: [
+        {
+          id: 'a',
+          name: 'A',
+          when: { all: [] },
+          effect: { do: 'item', name: 'Page', price: 110, times: 'n' },
+        },
+        { id: 'b', name: 'B', when: { all: [] }, effect: { do: 'minutes', minutes: 10, times: 'n' } },
+      ],
+      bands: [{ from: 0.8, outcome: 'look' }],
+    }
+    const one = sampleService({ minutes: 10, lengthStep: 1, price: { kind: 'free' } })
+    // 1.15 × 1.10 is 1.265, which a machine's own numbers make 1.26; 10 × 1.1 is 11, and not a little more.
+    expect(readAnswers(one, sheet, { n: 1.15 }, newcomer).quote.lines).toEqual([
+      { name: 'Page', quantity: 1.15, amount: 127 },
+    ])
+    expect(readAnswers(one, sheet, { n: 1.1 }, newcomer).quote.minutes).toBe(21)
+    expect(readAnswers(one, sheet, { n: 1, c: ['x', 'y'] }, newcomer)).toMatchObject({
+      points: 0.8,
+      outcome: 'look',
+    })
+  })
+
   it('fires every rule in order, and the worst outcome counts', () => {
     const questionnaire = sheet(
       [

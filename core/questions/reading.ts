@@ -1,10 +1,11 @@
-import { type Minor, roundMoney } from '../money/index.ts'
+import { type Minor, roundMoney, sum } from '../money/index.ts'
 import { codeLine } from '../practice/codes.ts'
 import type { PriceCode, Service, TravelZone } from '../practice/types.ts'
 import { asked, problemWith } from './answers.ts'
 import { type AnswerValues, type Compiled, compiled, valuesOf } from './compiled.ts'
 import type { Asking } from './conditions.ts'
 import { effectKind } from './effects.ts'
+import { type Amount, atLeast, upward } from './limit.ts'
 import { type Outcome, type QuoteLine, type Reading, type Reason, worseOf } from './outcome.ts'
 import { bandOf, pointsFor } from './scoring.ts'
 import type { Answers, Band, Question, Questionnaire } from './types.ts'
@@ -37,8 +38,6 @@ export function problemsIn(questions: readonly Question[], given: Answers, askin
   })
 }
 
-const upTo = (minutes: number, increment: number): number => Math.ceil(minutes / increment) * increment
-
 /**
  * Reads answers with a service's questionnaire: every rule whose condition holds fires, in order; the outcome
  * is the worst of what they say. The answers are taken as valid; see `problemsIn`.
@@ -68,7 +67,8 @@ export function readAnswers(
     items.push({ name: extra.name, quantity: 1, amount: extra.price })
   }
   for (const ready of sheet.rules) if (ready.test(values, asking)) apply(ready, sheet, values, reading, items)
-  for (const place of sheet.scored) reading.points += pointsFor(sheet.questions[place]!, values[place])
+  for (const place of sheet.scored)
+    reading.points = sum(reading.points, pointsFor(sheet.questions[place]!, values[place]))
   decideByBands(questionnaire?.bands ?? [], reading)
   if (choices.travel?.surcharge) {
     items.push({ name: choices.travel.name, quantity: 1, amount: choices.travel.surcharge })
@@ -144,9 +144,12 @@ const leastPrice = ({ price }: Service): Minor => (price.kind === 'free' ? 0 : (
 /** What a service is never shorter than, whatever the answers take off: one step of its length. */
 export const floorOf = (service: Service): number => Math.max(service.leastMinutes ?? 0, service.lengthStep)
 
-/** The length and price of a service when so many minutes and items have been added up. */
-export function priceOf(service: Service, added: number, items: Minor): { minutes: number; price: Minor } {
-  const minutes = upTo(Math.max(added, floorOf(service)), service.lengthStep)
+/**
+ * The length and price of a service when so many minutes and items have been added up. Where there is no end to them,
+ * there is none to the length and the price.
+ */
+export function priceOf(service: Service, added: Amount, items: Minor): { minutes: number; price: Minor } {
+  const minutes = upward(atLeast(added, floorOf(service)), service.lengthStep)
   return { minutes, price: Math.max(ownPrice(service, minutes, false) + items, leastPrice(service), 0) }
 }
 

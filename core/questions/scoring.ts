@@ -1,3 +1,4 @@
+import { sum } from '../money/index.ts'
 import type { AnswerValue, Band, Question } from './types.ts'
 
 /** What one answer is worth by the points of its choices. */
@@ -5,7 +6,7 @@ export function pointsFor(question: Question, value: AnswerValue | undefined): n
   if (!('choices' in question) || value === undefined) return 0
   return question.choices
     .filter((choice) => (Array.isArray(value) ? value.includes(choice.id) : value === choice.id))
-    .reduce((sum, choice) => sum + (choice.points ?? 0), 0)
+    .reduce((points, choice) => sum(points, choice.points ?? 0), 0)
 }
 
 /** The band that a number of points lies in: the highest that it reaches; nothing below the lowest. */

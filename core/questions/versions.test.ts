@@ -199,6 +199,48 @@ describe('what stands in the way of publishing', () => {
     expect(faults[0]!.question ?? faults[0]!.rule).toBeDefined()
   })
 
+  it('is a comparison with what an answer can never be', () => {
+    const when = (is: string, value: unknown): Condition => ({ question: 'a', is, value }) as Condition
+    const faulty = (question: object, when: Condition): string[] =>
+      draftFaults({
+        questions: [{ id: 'a', text: 'A', required: true, ...question } as Question],
+        rules: [{ id: 'r', name: 'R', when, effect: { do: 'tag', tag: 't' } }],
+        bands: [],
+      }).map(({ message }) => message)
+    const choices = [{ id: 'x', text: 'X' }]
+    expect(faulty({ kind: 'number' }, when('=', '5'))).toEqual([
+      '“A” is compared with something that is no number.',
+    ])
+    expect(faulty({ kind: 'date' }, when('<', '2027-02-30'))).toEqual([
+      '“A” is compared with something that is no date.',
+    ])
+    expect(faulty({ kind: 'time' }, when('≤', '24:00'))).toEqual([
+      '“A” is compared with something that is no time of day.',
+    ])
+    expect(faulty({ kind: 'yesno' }, when('=', 'yes'))).toEqual([
+      '“A” is compared with something other than yes or no.',
+    ])
+    expect(faulty({ kind: 'short' }, when('<', 'b'))).toEqual(["“A” can't be compared by “<”."])
+    expect(faulty({ kind: 'several', choices }, when('=', 'x'))).toEqual(["“A” can't be compared by “=”."])
+    expect(faulty({ kind: 'one', choices }, when('=', 'gone'))).toEqual([
+      'It looks for an answer that “A” no longer has.',
+    ])
+    const right: [object, Condition][] = [
+      [{ kind: 'number' }, when('≠', 0.5)],
+      [{ kind: 'date' }, when('≥', '2028-02-29')],
+      [{ kind: 'time' }, when('<', '23:59')],
+      [{ kind: 'yesno' }, when('≠', true)],
+      [{ kind: 'one', choices }, when('≠', 'x')],
+      [{ kind: 'several', choices }, when('includes', 'x')],
+      [{ kind: 'items', items: [{ id: 'x', text: 'X', most: 2 }] }, when('<', 2)],
+      [
+        { kind: 'file', accepts: ['pdf'], mostBytes: 2_000 },
+        { question: 'a', is: 'answered' },
+      ],
+    ]
+    for (const [question, condition] of right) expect(faulty(question, condition)).toEqual([])
+  })
+
   it('is nothing for five hundred questions in a row, each after the one before', () => {
     const many = Array.from({ length: 500 }, (_, i) =>
       yes(`q${i}`, i > 0 ? is(`q${i - 1}`, true) : undefined),

@@ -1,3 +1,4 @@
+import { leavesOf, wrongComparison } from './comparisons.ts'
 import { questionsIn } from './conditions.ts'
 import { effectKind } from './effects.ts'
 import { kindOf } from './kinds/index.ts'
@@ -77,24 +78,32 @@ export function draftFaults(sheet: Sheet): DraftFault[] {
         question: question.id,
         message: 'Whether it is asked can not hang on tags or earlier attempts: only rules can look at them.',
       })
+    faults.push(
+      ...comparisonFaults(questions, question.when).map((message) => ({ question: question.id, message })),
+    )
     const wrong = kindOf(question).impossible?.(question)
     if (wrong) faults.push({ question: question.id, message: wrong })
   })
   for (const rule of rules) {
     if (ruleLooksAt(rule).some((id) => !ids.includes(id)))
       faults.push({ rule: rule.id, message: 'It looks at a question that is gone.' })
+    faults.push(...comparisonFaults(questions, rule.when).map((message) => ({ rule: rule.id, message })))
     const wrong = effectFault(rule, questions)
     if (wrong) faults.push({ rule: rule.id, message: wrong })
   }
   return [...faults, ...privacyFaults(sheet)]
 }
 
+/** Comparisons that can't be: of an answer with what is of another kind, or gone. */
+const comparisonFaults = (questions: readonly Question[], condition: Condition | undefined): string[] =>
+  (condition ? leavesOf(condition) : []).flatMap((leaf) => {
+    const question = 'question' in leaf && questions.find(({ id }) => id === leaf.question)
+    return (question && wrongComparison(question, leaf)) || []
+  })
+
 /** Whether a condition looks at what the door does not know. */
 function looksBeyond(condition: Condition): boolean {
-  if ('all' in condition) return condition.all.some(looksBeyond)
-  if ('any' in condition) return condition.any.some(looksBeyond)
-  if ('not' in condition) return looksBeyond(condition.not)
-  return 'tag' in condition || 'attempts' in condition
+  return leavesOf(condition).some((leaf) => 'tag' in leaf || 'attempts' in leaf)
 }
 
 function effectFault({ effect }: Rule, questions: readonly Question[]): string | undefined {

@@ -1,8 +1,10 @@
+import { sum } from '../money/index.ts'
 import type { Service } from '../practice/types.ts'
 import { asksSomething } from './answers.ts'
 import { type Asking, conditionsOf } from './conditions.ts'
 import { effectKind } from './effects.ts'
 import { type Formula, Formulas, type Truth } from './formula.ts'
+import type { Amount } from './limit.ts'
 import { type AnswerOption, type Multiplier, multiplierName, optionFor, optionsOf } from './options.ts'
 import { worseOf } from './outcome.ts'
 import { priceOf } from './reading.ts'
@@ -74,11 +76,11 @@ export interface WayState {
   whens: Formula[]
   rules: { at: number; when: Formula }[]
   /** Numbers answered so far by which open rules may multiply. */
-  quantities: Record<string, number>
+  quantities: Record<string, Amount>
   outcome: Outcome
   enquiry: boolean
   points: number
-  minutes: number
+  minutes: Amount
   /** Sum of the items, in minor units: the least and the greatest of the ways gone so far. */
   least: number
   most: number
@@ -190,7 +192,7 @@ function answer(
     whens: state.whens.slice(1).map(settle),
     rules: state.rules.map(({ at, when }) => ({ at, when: settle(when) })),
     quantities: { ...state.quantities, ...option.quantities },
-    points: state.points + (asked ? option.points : 0),
+    points: asked ? sum(state.points, option.points) : state.points,
     ways: state.ways * option.weight,
     shortest: state.shortest + (counts ? 1 : 0),
     longest: state.longest + (counts ? 1 : 0),
@@ -233,7 +235,7 @@ function stillCounted(
   return Object.fromEntries(Object.entries(all).filter(([id]) => needed.has(id)))
 }
 
-function act(state: WayState, effect: Effect, times: number): WayState {
+function act(state: WayState, effect: Effect, times: Amount): WayState {
   return { ...state, ...effectKind(effect).tally?.(effect, state, times) }
 }
 
@@ -248,7 +250,7 @@ function merge(r: Ready, states: readonly WayState[]): WayState[] {
   for (const state of states) {
     const rules = state.rules.map(({ at, when }) => `${at}.${when}`).join()
     const amount = exact ? state.least : ''
-    const key = `${state.whens.join()};${rules};${JSON.stringify(state.quantities)};${state.outcome}${state.enquiry};${points ? state.points : ''};${state.minutes};${amount}`
+    const key = `${state.whens.join()};${rules};${JSON.stringify(state.quantities)};${state.outcome}${state.enquiry};${points ? state.points : ''};${JSON.stringify(state.minutes)};${amount}`
     const before = merged.get(key)
     if (!before) {
       merged.set(key, { ...state })

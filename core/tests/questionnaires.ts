@@ -9,6 +9,7 @@ import {
   type Effect,
   holds,
   newcomer,
+  problemWith,
   type Question,
   type Questionnaire,
   readAnswers,
@@ -54,6 +55,26 @@ const comparison = (question: Question): fc.Arbitrary<Condition> => {
         is: fc.constantFrom('=' as const, '≠' as const),
         value: fc.boolean(),
       })
+    case 'date':
+      return ordered(question.id, fc.constantFrom(...DAYS))
+    case 'time':
+      return ordered(question.id, fc.constantFrom(...TIMES))
+    case 'number':
+      return ordered(
+        question.id,
+        question.whole ? fc.integer({ min: -1, max: 4 }) : fc.constantFrom(...FRACTIONS),
+      )
+    case 'long':
+    case 'short':
+    case 'email':
+      return fc.oneof(
+        answered,
+        fc.record({
+          question: fc.constant(question.id),
+          is: fc.constant('=' as const),
+          value: fc.constantFrom('hello', 'hello to all of you', 'a@example.org'),
+        }),
+      )
     default:
       return fc.record({
         question: fc.constant(question.id),
@@ -62,6 +83,21 @@ const comparison = (question: Question): fc.Arbitrary<Condition> => {
       })
   }
 }
+
+const ordered = <T extends string | number>(
+  question: string,
+  value: fc.Arbitrary<T>,
+): fc.Arbitrary<Condition> =>
+  fc.record({
+    question: fc.constant(question),
+    is: fc.constantFrom('<' as const, '≤' as const, '>' as const, '≥' as const, '=' as const, '≠' as const),
+    value,
+  })
+
+/** Edges of what can be typed: neighbouring days around a leap day, the ends of a day, fractions. */
+const DAYS = ['2028-02-28', '2028-02-29', '2028-03-01', '2028-03-03']
+const TIMES = ['00:00', '00:01', '12:00', '23:58', '23:59']
+const FRACTIONS = [-0.5, 0, 0.1, 0.3, 1.9, 2, 3.4]
 
 export function conditionOn(questions: readonly Question[], depth = 2): fc.Arbitrary<Condition> {
   const leaf = fc.oneof(
@@ -117,10 +153,10 @@ const effectArb = (numbers: { times: string; of?: string }[]): fc.Arbitrary<Effe
 const maybe = <T>(arb: fc.Arbitrary<T>) => fc.option(arb, { nil: undefined, freq: 2 })
 
 /** A random questionnaire of at most `most` questions. */
-export const questionnaireArb = (most = 5): fc.Arbitrary<Questionnaire> =>
+export const questionnaireArb = (most = 5, of = questionArb): fc.Arbitrary<Questionnaire> =>
   fc
     .integer({ min: 1, max: most })
-    .chain((count) => fc.tuple(...Array.from({ length: count }, (_, i) => questionArb(`q${i}`))))
+    .chain((count) => fc.tuple(...Array.from({ length: count }, (_, i) => of(`q${i}`))))
     .chain((plain) =>
       fc.record({
         whens: fc.tuple(
@@ -158,8 +194,89 @@ export const questionnaireArb = (most = 5): fc.Arbitrary<Questionnaire> =>
       ...(enquiryAbove === undefined ? {} : { enquiryAbove }),
     }))
 
-/** Every answer of a question, one by one. */
+/** Questions that are answered with what is typed: more answers than can be counted. */
+const typedArb = (id: string): fc.Arbitrary<Question> =>
+  fc.boolean().chain((required) => {
+    const base = { id, text: id, required }
+    return fc.constantFrom<Question>(
+      { ...base, kind: 'number', least: 0, most: 3 },
+      { ...base, kind: 'number', least: 0.25, most: 2.5 },
+      { ...base, kind: 'number', least: -1 },
+      { ...base, kind: 'number' },
+      { ...base, kind: 'number', whole: true, least: 0, most: 1_000 },
+      { ...base, kind: 'number', whole: true },
+      { ...base, kind: 'date' },
+      { ...base, kind: 'time' },
+      { ...base, kind: 'short' },
+      { ...base, kind: 'email' },
+      { ...base, kind: 'long', leastWords: 3 },
+      { ...base, kind: 'long', mostWords: 1 },
+      { ...base, kind: 'long', leastSentences: 2, mostWords: 4 },
+    )
+  })
+
+/** A random questionnaire in which things are typed. */
+export const typedQuestionnaireArb = (most = 3): fc.Arbitrary<Questionnaire> =>
+  questionnaireArb(most, (id) => fc.oneof({ weight: 3, arbitrary: typedArb(id) }, questionArb(id)))
+
+/** Far beyond whatever is compared in tests: it stands for what has no end. */
+export const VERY_MUCH = 100_000_000
+const LITTLE = 1e-7
+
+/** Answers to a question in which something is typed: around whatever it may be compared with, and some others. */
+function typedAnswers(question: Question): AnswerValue[] | undefined {
+  switch (question.kind) {
+    case 'number': {
+      const { least = -VERY_MUCH, most = VERY_MUCH, whole } = question
+      const cuts = [...FRACTIONS, -1, 0, 1, 2, 3, 4, least, most]
+      const around = cuts.flatMap((cut) =>
+        whole ? [cut - 1, cut, cut + 1] : [cut - LITTLE, cut, cut + LITTLE],
+      )
+      const between = whole ? [] : Array.from({ length: 46 }, (_, i) => i / 10 - 1 + 0.05)
+      return [...new Set([...around, ...between])].filter((n) => !whole || Number.isInteger(n))
+    }
+    case 'date':
+      return Array.from({ length: 8 }, (_, i) =>
+        new Date(Date.UTC(2028, 1, 26 + i)).toISOString().slice(0, 10),
+      )
+    case 'time':
+      return [
+        '00:00',
+        '00:01',
+        '00:02',
+        '11:59',
+        '12:00',
+        '12:01',
+        '23:57',
+        '23:58',
+        '23:59',
+        '24:00',
+        '23:59~',
+      ]
+    case 'short':
+    case 'email':
+    case 'long':
+      return [
+        'hello',
+        'hello to all of you',
+        'a@example.org',
+        'bye',
+        'b@example.org',
+        'One. And two of it.',
+        'So. It',
+      ]
+    default:
+      return undefined
+  }
+}
+
+/** Every answer of a question, one by one; of those that are typed, some of each kind that something may tell apart. */
 function everyAnswer(question: Question): AnswerValue[] {
+  const typed =
+    question.kind === 'number' && question.whole && (question.most ?? 99) < 9
+      ? undefined
+      : typedAnswers(question)
+  if (typed) return typed.filter((value) => problemWith(question, value) === undefined)
   switch (question.kind) {
     case 'one':
       return question.choices.map((choice) => choice.id)

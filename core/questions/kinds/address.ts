@@ -12,7 +12,7 @@ export interface Address {
 const plain = plainText(500, 'Please write an address.')
 const common = written({
   name: 'A postal address',
-  example: 'Rua das Flores 1\n3000-123\nCoimbra',
+  example: (n) => `Rua das Flores ${n + 1}\n3000-123\nCoimbra`,
   problem: (text) => {
     const wrong = plain(text)
     if (wrong) return wrong

@@ -4,7 +4,7 @@ import { written } from './written.ts'
 /** A mail address. */
 export const emailKind = written({
   name: 'A mail address',
-  example: 'name@example.org',
+  example: (n) => `name${n || ''}@example.org`,
   problem: (text) =>
     text.length <= 254 && MAIL_SHAPE.test(text.trim())
       ? undefined

@@ -43,7 +43,7 @@ export const fileKindOfQuestion: Kind<File> = {
   ways: ({ accepts }) => [[{ file: 'file', name: 'a file', type: accepts[0] ?? 'picture', size: 1 }, 1]],
   impossible: ({ accepts }) =>
     accepts.length === 0 ? 'No answer is possible: please say which kinds of file may come.' : undefined,
-  compares: ['answered', '='],
+  compares: ['answered'],
   first: () => '',
   typed: 'text',
   fhir: {

@@ -6,6 +6,7 @@ import type {
 } from 'fhir/r4'
 import type { Keys, KeysOf } from '../../shape/shape.ts'
 import type { AnswerValue, Base, Choice, Condition, Item } from '../base.ts'
+import type { Amount } from '../limit.ts'
 
 /** How an answer can be compared in a condition. */
 export type Comparing = Extract<Condition, { question: string }>['is']
@@ -27,6 +28,12 @@ export interface Looked {
   /** Whether points matter to what follows. */
   scored: boolean
 }
+
+/**
+ * One way of answering: an answer that would be taken, and with how many ways it counts. Where it stands for a stretch
+ * of numbers, how many it comes to at an end of that.
+ */
+export type Way<V = AnswerValue> = [value: V, weight: number, many?: Amount]
 
 /** More ways of answering one question than are looked at one by one. */
 export const MOST_OPTIONS = 4_096
@@ -95,8 +102,11 @@ export interface AnyKind<Q> {
   problem(question: Q, value: AnswerValue): string | undefined
   /** An answer in words, as people read it. */
   words(question: Q, value: AnswerValue): string
-  /** Answers, all of them where they can be counted, else one of each kind that matters; with how many it stands for. @throws TooMany */
-  ways(question: Q, looked: Looked): [AnswerValue, number][]
+  /**
+   * The ways of answering: each by itself where they can be counted, else one for all that nothing tells apart. Only
+   * answers that would be taken. @throws TooMany
+   */
+  ways(question: Q, looked: Looked): Way[]
   /** Why no answer is possible; nothing when one is. */
   impossible?(question: Q): string | undefined
   /** The comparisons that make sense, the plainest first. */
@@ -160,10 +170,25 @@ export const valueIn = (answer: QuestionnaireResponseItemAnswer): string | numbe
 export const range = (from: number, to: number): number[] =>
   Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i)
 
-/** Texts: each that is compared, with what comes before and after it, and some other. */
-export function texts({ compared }: Looked, other: string): [string, number][] {
-  const cuts = compared.map(String)
-  return [...new Set([...cuts.flatMap((cut) => [cut, `${cut}~`, cut.slice(0, -1)]), other])]
-    .filter((text) => text.trim() !== '')
+/** The numbers among what is compared. */
+export const numbersIn = (compared: readonly Compared[]): number[] =>
+  compared.filter((value): value is number => typeof value === 'number')
+
+/**
+ * Ways of writing a text: each that it is compared with, and some other.
+ * @param other texts that are taken, each different
+ * @param taken whether a text would be taken
+ */
+export function texts(
+  { compared }: Looked,
+  other: (n: number) => string,
+  taken: (text: string) => boolean,
+): Way<string>[] {
+  const cuts = [...new Set(compared.map(String))]
+  const others = range(0, cuts.length)
+    .map(other)
+    .filter((text) => !cuts.includes(text))
+  return [...cuts, ...others.slice(0, 1)]
+    .filter((text) => text.trim() !== '' && taken(text))
     .map((text) => [text, 1])
 }

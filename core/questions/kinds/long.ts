@@ -1,4 +1,5 @@
 import { count, maybe } from '../../shape/shape.ts'
+import type { AnswerValue } from '../base.ts'
 import { sentencesIn, wordsIn } from '../text.ts'
 import { type Kind, texts } from './kind.ts'
 import { plainText } from './written.ts'
@@ -26,25 +27,22 @@ export const longKind: Kind<Long> = {
     { key: 'mostSentences', label: 'Sentences at most', is: 'whole' },
   ],
   begin: () => ({}),
-  problem: (question, value) => {
-    if (typeof value !== 'string') return 'Please answer in words.'
-    const plain = tooLong(value)
-    if (plain) return plain
-    const words = wordsIn(value)
-    if (question.leastWords && words < question.leastWords)
-      return `A little more, please: at least ${question.leastWords} words (${words} so far).`
-    if (question.mostWords && words > question.mostWords)
-      return `A little shorter, please: at most ${question.mostWords} words (${words} now).`
-    return problemWithSentences(question, sentencesIn(value))
-  },
+  problem,
   words: (_, value) => String(value),
-  ways: ({ leastWords = 0 }, looked) =>
-    texts(looked, 'some words '.repeat(Math.max(1, leastWords / 2)).trim()),
-  impossible: ({ leastWords = 0, mostWords, leastSentences = 0, mostSentences }) => {
+  ways: (question, looked) =>
+    texts(
+      looked,
+      (n) => sample(question, n),
+      (text) => problem(question, text) === undefined,
+    ),
+  impossible: (question) => {
+    const { leastWords = 0, mostWords, leastSentences = 0, mostSentences } = question
     if (mostWords !== undefined && leastWords > mostWords)
       return `No answer is possible: at least ${leastWords} and at most ${mostWords} words.`
-    return mostSentences !== undefined && leastSentences > mostSentences
-      ? `No answer is possible: at least ${leastSentences} and at most ${mostSentences} sentences.`
+    if (mostSentences !== undefined && leastSentences > mostSentences)
+      return `No answer is possible: at least ${leastSentences} and at most ${mostSentences} sentences.`
+    return problem(question, sample(question, 0))
+      ? 'No answer is possible: so many words and sentences are longer than 20,000 characters.'
       : undefined
   },
   compares: ['answered', '='],
@@ -60,6 +58,34 @@ export const longKind: Kind<Long> = {
     read: () => ({}),
     element: (_, value) => ({ as: 'String', value: String(value) }),
   },
+}
+
+function problem(question: Long, value: AnswerValue): string | undefined {
+  if (typeof value !== 'string') return 'Please answer in words.'
+  const plain = tooLong(value)
+  if (plain) return plain
+  const words = wordsIn(value)
+  if (question.leastWords && words < question.leastWords)
+    return `A little more, please: at least ${question.leastWords} words (${words} so far).`
+  if (question.mostWords && words > question.mostWords)
+    return `A little shorter, please: at most ${question.mostWords} words (${words} now).`
+  return problemWithSentences(question, sentencesIn(value))
+}
+
+/** A text that keeps to how many words and sentences there must be; each `n` gives another. */
+function sample({ leastWords = 0, mostWords, leastSentences = 0 }: Long, n: number): string {
+  const most = mostWords ?? Number.POSITIVE_INFINITY
+  const words = Math.min(Math.max(leastWords, leastSentences, n < 1 ? 1 : 2), most)
+  const sentences = Math.max(leastSentences, 1)
+  const word = words > 1_000 || sentences > 1_000 ? 'a' : 'words'
+  let text = ''
+  for (let at = 0; at < Math.min(Math.max(words, sentences), LONGEST + 1); at++) {
+    // Where there must be more sentences than there may be words, a word holds several: a mark ends each.
+    const end = at < sentences - 1 ? '.' : ''
+    const space = at === 0 ? '' : at < words ? ' ' : '”'
+    text += `${space}${at === 0 && n > 0 ? `other${n}` : word}${end}`
+  }
+  return text
 }
 
 function problemWithSentences(

@@ -1,6 +1,7 @@
 import { anyNumber, maybe, text, yes } from '../../shape/shape.ts'
 import type { AnswerValue } from '../base.ts'
-import { bound, FHIR, type Kind, type Looked, range } from './kind.ts'
+import { bound, FHIR, type Kind, type Looked, numbersIn, range, type Way } from './kind.ts'
+import { waysOnLine } from './line.ts'
 
 interface Bounds {
   least?: number
@@ -78,21 +79,11 @@ export const numberKind: Kind<Numeric> = {
   },
 }
 
-/** Numbers: each whole one in a small range, else the bounds, what is compared, and a little beside it. */
-function numbers({ least, most, whole }: Numeric, { compared }: Looked): [number, number][] {
+/** Whole numbers one by one in a small range, else by what tells them apart. */
+export function numbers(question: Numeric, { compared, counts }: Looked): Way<number>[] {
+  const { least, most, whole } = question
   if (whole && least !== undefined && most !== undefined && most - least <= MOST_NUMBERS) {
     return range(Math.ceil(least), Math.floor(most)).map((value) => [value, 1])
   }
-  const beside = whole ? 1 : 0.5
-  const cuts = compared.filter((compared): compared is number => typeof compared === 'number')
-  const tried = new Set([
-    ...cuts.flatMap((cut) => [cut - beside, cut, cut + beside]),
-    least ?? Math.min(0, ...cuts) - 1,
-    most ?? Math.max(0, ...cuts) + 1,
-  ])
-  return [...tried]
-    .filter((number) => (least === undefined || number >= least) && (most === undefined || number <= most))
-    .filter((number) => !whole || Number.isInteger(number))
-    .sort((a, b) => a - b)
-    .map((value) => [value, 1])
+  return waysOnLine(question, numbersIn(compared), counts.length > 0)
 }

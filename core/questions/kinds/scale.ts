@@ -1,6 +1,6 @@
 import { text, whole } from '../../shape/shape.ts'
-import { bound, FHIR, type Kind, range } from './kind.ts'
-import { impossibleBounds, problemWithNumber } from './number.ts'
+import { bound, FHIR, type Kind } from './kind.ts'
+import { impossibleBounds, numbers, problemWithNumber } from './number.ts'
 
 export interface Scale {
   least: number
@@ -30,7 +30,7 @@ export const scaleKind: Kind<Scale> = {
   begin: () => ({ least: 1, most: 7, leastName: 'not at all', mostName: 'very much' }),
   problem: (question, value) => problemWithNumber(question, true, value),
   words: ({ most }, value) => `${value} of ${most}`,
-  ways: ({ least, most }) => range(least, most).map((value) => [value, 1]),
+  ways: (question, looked) => numbers({ ...question, whole: true }, looked),
   impossible: impossibleBounds,
   compares: ['=', '≠', '<', '≤', '>', '≥', 'answered'],
   first: ({ least }) => least,

@@ -3,7 +3,7 @@ import { plainText, written } from './written.ts'
 /** A few words. */
 export const shortKind = written({
   name: 'A few words',
-  example: 'some words',
+  example: (n) => `some words ${'again '.repeat(n)}`.trim(),
   problem: plainText(500, 'Please keep it under 500 characters.'),
   item: { type: 'string' },
 })

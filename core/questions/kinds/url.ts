@@ -3,7 +3,7 @@ import { written } from './written.ts'
 /** A web address. */
 export const urlKind = written({
   name: 'A web address',
-  example: 'https://example.org/page',
+  example: (n) => `https://example.org/page${n || ''}`,
   problem: (text) =>
     /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+(\/\S*)?$/i.test(text)
       ? undefined

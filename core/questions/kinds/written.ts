@@ -1,7 +1,7 @@
 import type { QuestionnaireItem } from 'fhir/r4'
 import type { AnswerValue } from '../base.ts'
 import { holdsHtml } from '../text.ts'
-import { type Element, type Kind, type Looked, texts } from './kind.ts'
+import { type Element, type Kind, type Looked, texts, type Way } from './kind.ts'
 
 export const PLAIN = 'Please write in plain words, without HTML.'
 
@@ -14,10 +14,11 @@ export function written({
   typed = 'text',
   compares = ['answered', '='],
   element = (value) => ({ as: 'String', value }),
+  ways = (looked, taken) => texts(looked, example, taken),
 }: {
   name: string
-  /** An answer that is right. */
-  example: string
+  /** Answers that are right, each different. */
+  example: (n: number) => string
   /** What is wrong with a text. */
   problem: (text: string) => string | undefined
   /** The type of its item; `named` where its kind must be kept. */
@@ -25,6 +26,8 @@ export function written({
   typed?: Kind['typed']
   compares?: Kind['compares']
   element?: (text: string) => Element
+  /** The ways of writing it, where more than single texts is told apart. */
+  ways?: (looked: Looked, taken: (text: string) => boolean) => Way<string>[]
 }): Kind<object> {
   const { type, named = false, reads = named ? [] : [type] } = item
   return {
@@ -35,7 +38,7 @@ export function written({
     begin: () => ({}),
     problem: (_, value) => (typeof value === 'string' ? problem(value) : 'Please answer in words.'),
     words: (_, value: AnswerValue) => String(value),
-    ways: (_, looked: Looked) => texts(looked, example),
+    ways: (_, looked: Looked) => ways(looked, (text) => problem(text) === undefined),
     compares,
     first: () => '',
     typed,

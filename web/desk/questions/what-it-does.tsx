@@ -1,18 +1,12 @@
 import { money } from '@acolhida/core/money'
 import type { Practice, Service } from '@acolhida/core/practice'
-import {
-  type Answers,
-  answerWords,
-  asked,
-  newcomer,
-  type Questionnaire,
-  readAnswers,
-} from '@acolhida/core/questions'
+import { type Answers, asked, newcomer, type Questionnaire, readAnswers } from '@acolhida/core/questions'
 import { nearestChange } from '@acolhida/core/questions/nearest'
 import type { PathCheck } from '@acolhida/core/questions/paths'
 import { useEffect, useRef, useState } from 'react'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { WhatItComesTo } from '../diary/ask-them.tsx'
+import { NearestChange } from '../parts/nearest-change.tsx'
 import { currencyOf } from '../parts/words.ts'
 import type { PathTold, PathWish } from './paths.worker.ts'
 import { QuestionMap } from './question-map.tsx'
@@ -122,14 +116,8 @@ export function ProofOfPaths({
           <QuestionMap questionnaire={questionnaire} check={check} onJump={onJump} />
           <p className="mt-2 text-[14px]">
             {check.shortest === check.longest ? check.longest : `${check.shortest} to ${check.longest}`}{' '}
-            questions ·{' '}
-            {check.minutes.least === check.minutes.most
-              ? `${check.minutes.most} min`
-              : `${check.minutes.least} to ${check.minutes.most} min`}{' '}
-            ·{' '}
-            {check.price.least === check.price.most
-              ? money(check.price.most, currency)
-              : `${money(check.price.least, currency)} to ${money(check.price.most, currency)}`}
+            questions · {fromTo(check.minutes, (minutes) => `${minutes} min`)} ·{' '}
+            {fromTo(check.price, (price) => money(price, currency))}
           </p>
           <p className="mt-1 text-[13px] text-soft">
             Proven for every way a newcomer can answer ({check.states} steps for{' '}
@@ -161,6 +149,15 @@ export function ProofOfPaths({
   )
 }
 
+/** From the least to the greatest; where there is no greatest, that it grows without end. */
+const fromTo = (
+  { least, most }: { least: number; most: number },
+  words: (value: number) => string,
+): string => {
+  if (least === most) return words(most)
+  return Number.isFinite(most) ? `${words(least)} to ${words(most)}` : `${words(least)} and more, without end`
+}
+
 /** The questions as a client answers them, with what the rules make of it changing as one goes. */
 export function Live({
   practice,
@@ -179,24 +176,7 @@ export function Live({
     <section className="grid gap-3" aria-label="As a client answers">
       <h2>As a client answers</h2>
       <WhatItComesTo practice={practice} reading={reading} />
-      {nearest && nearest.length > 0 && (
-        <div className="note tag-info text-[14px]">
-          It would fit with {nearest.length === 1 ? 'one other answer' : `${nearest.length} other answers`}:
-          <ul className="list-disc pl-5">
-            {nearest.map((difference) => {
-              const question = questionnaire.questions.find((other) => other.id === difference.question)
-              return (
-                question && (
-                  <li key={difference.question}>
-                    {question.text} —{' '}
-                    {difference.to === undefined ? 'left open' : answerWords(question, difference.to)}
-                  </li>
-                )
-              )
-            })}
-          </ul>
-        </div>
-      )}
+      <NearestChange differences={nearest} questions={questionnaire.questions} />
       {questions.map((question) => (
         <QuestionField
           key={question.id}

@@ -1,11 +1,12 @@
 import { type Booking, isHeld, stateAt, wordNeeded } from '@acolhida/core/booking'
 import { deskReading, nearestFor, questionsAsked } from '@acolhida/core/booking/judged'
 import { type Practice, serviceOf } from '@acolhida/core/practice'
-import { answerWords, type Outcome } from '@acolhida/core/questions'
+import type { Outcome } from '@acolhida/core/questions'
 import { moment } from '@acolhida/core/time'
 import { useMemo, useState } from 'react'
 import { useAt } from '../../relay-client/clock.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
+import { NearestChange } from '../parts/nearest-change.tsx'
 import { homeZone, OUTCOME } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { Card } from './card.tsx'
@@ -58,25 +59,7 @@ export function Reasons({ practice, booking }: { practice: Practice; booking: Bo
 function Nearest({ practice, booking }: { practice: Practice; booking: Booking }) {
   const nearest = useMemo(() => nearestFor(practice, booking), [practice, booking])
   const questions = questionsAsked(practice, booking)
-  if (!nearest || nearest.length === 0) return null
-  return (
-    <div className="note mt-3 bg-leaf-soft/60 text-[14px]">
-      It would fit with {nearest.length === 1 ? 'one other answer' : `${nearest.length} other answers`}:
-      <ul className="mt-0.5 list-disc pl-5">
-        {nearest.map((difference) => {
-          const question = questions.find((other) => other.id === difference.question)
-          return (
-            question && (
-              <li key={difference.question}>
-                {question.text}{' '}
-                <b>{difference.to === undefined ? 'left open' : answerWords(question, difference.to)}</b>
-              </li>
-            )
-          )
-        })}
-      </ul>
-    </div>
-  )
+  return <NearestChange differences={nearest} questions={questions} />
 }
 
 /** The practitioner judges otherwise than the rules, with a reason that stays in the record. */
