@@ -161,7 +161,7 @@ const HORIZON = 3 * 366
 
 /**
  * The date `count` working days after `today`, which itself does not count. A working day has hours in the
- * weekly pattern and is not wholly away.
+ * weekly pattern and is not wholly away; a date that clocks leave out is none.
  */
 export function workingDaysOn(practice: Practice, today: LocalDate, count: number, home: Zone): LocalDate {
   const begin = home.toInstant(dayNumber(today), 0)
@@ -173,7 +173,7 @@ export function workingDaysOn(practice: Practice, today: LocalDate, count: numbe
     const from = home.toInstant(day, 0)
     const to = home.toInstant((day + 1) as DayNumber, 0)
     const wholly = away.some((away) => away.from <= from && away.to >= to)
-    if (practice.hours.weekly[weekday(day) - 1]!.length > 0 && !wholly) left--
+    if (from < to && practice.hours.weekly[weekday(day) - 1]!.length > 0 && !wholly) left--
   }
   return localDate(day)
 }

@@ -8,6 +8,7 @@ import {
   type LocalDate,
   MINUTE,
   minutesOf,
+  ownsItsTimes,
 } from '../time/index.ts'
 import { type Ask, allows, blocksOn, type Frame, frame } from './ask.ts'
 import type { Diary } from './diary.ts'
@@ -107,9 +108,13 @@ function sweep(
   let p = 0
   let blockFrom = 0
   let blockLast = 0
+  let today = first
+  // Some wall time of the date may be a moment of another: then it belongs to that one.
+  let odd = false
 
   /** Takes an open start in; of a ruled-out one, gives where its interval ends. */
   const look = (s: number): number => {
+    if (odd && f.zone.toWall(instant(s)).day !== today) return 0
     while (p < count && highs[p]! <= s) p++
     if (p < count && lows[p]! < s) return highs[p]!
     if (limit && !sameDates && !limit(f.home.toWall(instant(s)).day)) return 0
@@ -124,6 +129,8 @@ function sweep(
 
   const lastDay = Math.min(first + days - 1, Math.ceil(upper / DAY) + 1)
   for (let day = Math.max(first, Math.floor(lower / DAY) - 1) as DayNumber; day <= lastDay; day++) {
+    today = day
+    odd = !ownsItsTimes(f.zone, day)
     for (const { from, to, block } of blocksOn(f.hours, day)) {
       if (!allows(block, f)) continue
       const begin = f.zone.toInstant(day, from)

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Practice } from '../practice/index.ts'
 import { openByTheMinute } from '../tests/minute.ts'
-import { build, caseArb } from '../tests/random.ts'
+import { build, caseArb, overMidnightArb } from '../tests/random.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
 import {
   type DayNumber,
@@ -320,9 +320,32 @@ describe('against the minute-by-minute oracle', () => {
     expect(opened).toBeGreaterThan(runs / 4)
   })
 
+  it('agrees where clocks jump over midnight and where a date is left out', () => {
+    let opened = 0
+    fc.assert(
+      fc.property(overMidnightArb, (c) => {
+        const { practice, entries, from, days, ask } = build(c)
+        const diary = makeDiary(practice, entries)
+        const found = openStarts(practice, diary, ask, from, days)
+        opened += found.length
+        expect(found).toEqual(openByTheMinute(practice, entries, ask, from, days))
+        for (const start of found) expect(why(practice, diary, ask, start)).toEqual([])
+      }),
+      { numRuns: 250 },
+    )
+    expect(opened).toBeGreaterThan(60)
+  }, 120_000)
+
+  it('counts no date as a working day that clocks leave out', () => {
+    const practice = samplePractice()
+    const apia = zone('Pacific/Apia')
+    // Thursday 29, then Saturday 31 December 2011: there was no Friday. Monday is the next working day.
+    expect(workingDaysOn(practice, date('2011-12-29'), 1, apia)).toBe('2012-01-02')
+  })
+
   it('explains exactly the starts that are closed, in the order of the rules', () => {
     fc.assert(
-      fc.property(caseArb, (c) => {
+      fc.property(fc.oneof({ weight: 4, arbitrary: caseArb }, overMidnightArb), (c) => {
         const { practice, entries, from, days, ask } = build(c)
         const diary = makeDiary(practice, entries)
         const open = new Set(openStarts(practice, diary, ask, from, days))

@@ -196,15 +196,15 @@ function roomBeside(
     if (away.to <= start) left = Math.min(left, start - away.to)
     else right = Math.min(right, away.from - end)
   }
-  const inside = service.clearInsideHours ? MINUTE : 0
+  const unit = service.clearInsideHours ? MINUTE : 0
   const step = service.starts.kind === 'every' ? service.starts.minutes * MINUTE : 0
-  return allowed
-    .filter((span) => !service.clearInsideHours || keepsClear(f, span, start, end))
-    .filter((span) => step === 0 || (start - span.from) % step === 0)
-    .map((span) => ({
-      before: Math.min(left, start - span.from - service.clearBefore * inside) / MINUTE,
-      after: Math.min(right, span.to - end - service.clearAfter * inside) / MINUTE,
-    }))
+  const inside = allowed.filter((span) => !service.clearInsideHours || keepsClear(f, span, start, end))
+  // A start on the grid of some blocks is judged in those; one on no grid in all of them, as with fixed starts.
+  const onGrid = inside.filter((span) => step === 0 || (start - span.from) % step === 0)
+  return (onGrid.length > 0 ? onGrid : inside).map((span) => ({
+    before: Math.min(left, start - span.from - service.clearBefore * unit) / MINUTE,
+    after: Math.min(right, span.to - end - service.clearAfter * unit) / MINUTE,
+  }))
 }
 
 /** What stays free must be nothing or usable, in the containing block that leaves it tidiest. */
@@ -224,6 +224,8 @@ function untidy(f: Frame, near: readonly Entry[], start: Instant, end: Instant):
  */
 export function keepsWhole(practice: Practice, diary: Diary, ask: Ask): (start: Instant) => boolean {
   const f = frame(practice, ask)
+  // Others come to the same session: nothing is kept whole for one of them.
+  if (f.service.seats > 1) return () => false
   return (start) => {
     const end = instant(start + f.length)
     return roomBeside(f, around(diary, start, end), start, end).some(({ before, after }) => {

@@ -68,7 +68,10 @@ export function openByTheMinute(
     at.minus({ days: (at.weekday - practice.profile.weekStart + 7) % 7 }).toISODate()!
   const lastDate =
     service.reach.kind === 'days'
-      ? DateTime.fromMillis(ask.now, { zone: home }).plus({ days: service.reach.days }).toISODate()!
+      ? // By dates and not by moments: the same time some days on may be missing there.
+        Temporal.PlainDate.from(DateTime.fromMillis(ask.now, { zone: home }).toISODate()!)
+          .add({ days: service.reach.days })
+          .toString()
       : '9999-12-31'
 
   // Any block that can hold the session lies on one of these dates; the exact date is judged below.

@@ -90,6 +90,26 @@ export const caseArb = fc.record({
   practitioner: fc.boolean(),
 })
 
+/** Random cases where clocks jump over midnight, or leave a date out. */
+export const overMidnightArb = fc
+  .tuple(
+    caseArb,
+    fc.constantFrom(
+      ['America/Scoresbysund', '2026-03-29'],
+      ['America/Scoresbysund', '2026-10-25'],
+      ['America/Nuuk', '2027-03-28'],
+      ['Africa/Cairo', '2026-04-24'],
+      ['Pacific/Apia', '2011-12-30'],
+      ['Pacific/Kwajalein', '1993-08-21'],
+    ),
+    fc.boolean(),
+  )
+  .map(([found, [zone, day], atPlace]) => ({
+    ...found,
+    ...(atPlace ? { placeZone: zone! } : { zone: zone!, placeZone: undefined }),
+    from: [day!, found.from[1]] as [string, number],
+  }))
+
 /** A random case as a practice, its diary and a question about it. */
 export function build(c: typeof caseArb extends fc.Arbitrary<infer T> ? T : never) {
   const from = addDays(date(c.from[0]), c.from[1])

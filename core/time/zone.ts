@@ -130,6 +130,13 @@ export function isZone(name: string): boolean {
   }
 }
 
+/**
+ * Whether every wall time of a date is a moment of that date. It is not where clocks jump over midnight: 23:30 may then
+ * be a moment of the next day, and a date may be left out altogether (Pacific/Apia, 2011-12-30).
+ */
+export const ownsItsTimes = (where: Zone, day: DayNumber): boolean =>
+  where.offsetAt(instant((day - 1) * DAY)) === where.offsetAt(instant((day + 2) * DAY))
+
 /** The date at an instant in a zone. */
 export const dateAt = (where: Zone, at: Instant): LocalDate => localDate(where.toWall(at).day)
 
