@@ -9,13 +9,27 @@ import {
   makeDiary,
   newClient,
 } from '@acolhida/core/openings'
-import { normalMail, standingAt } from '@acolhida/core/people'
-import { placeOf, type Service, serviceOf, travelZoneOf, zoneOf } from '@acolhida/core/practice'
+import { normalMail, standingAt, tagsOf } from '@acolhida/core/people'
+import {
+  placeOf,
+  questionnaireOf,
+  type Service,
+  serviceOf,
+  travelZoneOf,
+  zoneOf,
+} from '@acolhida/core/practice'
 import { type Answers, type Asking, newcomer, type Reading } from '@acolhida/core/questions'
+import { leastLength } from '@acolhida/core/questions/least'
 import { type Reckoned, reckon } from '@acolhida/core/request'
 import { answers as answersSchema, letIn, type ReadFile, readPracticeFile } from '@acolhida/core/schemas'
 import { type Instant, type Zone, zone } from '@acolhida/core/time'
 import { countOption, need, option, readGiven, Unusable, type Values } from './options.ts'
+
+/** Who asks, and the tags that rules may look at. */
+export interface Someone {
+  asker: Asker
+  tags: string[]
+}
 
 /** What a question about openings is asked with. */
 export interface Given {
@@ -51,20 +65,21 @@ export function placeIn(service: Service, values: Values): string {
   return place
 }
 
-export function personFrom(file: ReadFile, values: Values, now: Instant): Asker {
+export function personFrom(file: ReadFile, values: Values, now: Instant): Someone {
   const id = values.person
-  if (id === undefined) return newClient
+  if (id === undefined) return { asker: newClient, tags: [] }
   const person = file.people.find((person) => person.id === id)
   if (!person) throw new Unusable(`--person: there is nobody "${id}" in the file`)
   const theirs = file.bookings.filter((booking) =>
     person.emails.includes(normalMail(booking.asked.person.email)),
   )
-  return {
+  const asker: Asker = {
     who: 'client',
     standing: person.standing ?? standingAt(theirs, now),
     invited: person.invited,
     blocked: person.blocked,
   }
+  return { asker, tags: tagsOf(person, theirs) }
 }
 
 export function answersIn(path: string): Answers {
@@ -79,7 +94,7 @@ export function answersIn(path: string): Answers {
 }
 
 /** What the values on the line come to for a person, by the one reckoning. @throws Unusable for what there is not */
-export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: Instant): Reckoned {
+export function reckonedIn(file: ReadFile, values: Values, who: Someone, now: Instant): Reckoned {
   const service = serviceIn(file, values)
   const at = placeOf(file.practice, placeIn(service, values))
   const extras = (values.extras ?? '').split(',').filter(Boolean)
@@ -93,8 +108,9 @@ export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: In
   }
   const asking: Asking = {
     ...newcomer,
-    standing: asker.standing,
-    invited: asker.invited.includes(service.id),
+    standing: who.asker.standing,
+    invited: who.asker.invited.includes(service.id),
+    tags: who.tags,
   }
   const answers = values.answers === undefined ? {} : answersIn(values.answers)
   const wish = { service: service.id, answers, extras, travel: values.travel }
@@ -103,19 +119,19 @@ export function reckonedIn(file: ReadFile, values: Values, asker: Asker, now: In
 
 export function given(path: string, values: Values, now: Instant): Given {
   const file = readPracticeFile(readGiven(path), path)
-  const asker = personFrom(file, values, now)
+  const who = personFrom(file, values, now)
   if (values.minutes !== undefined && values.answers !== undefined) {
     throw new Unusable('--minutes and --answers exclude each other: answers have a length of their own')
   }
   const place = placeIn(serviceIn(file, values), values)
-  const { service, reading, whole } = reckonedIn(file, values, asker, now)
+  const { service, reading, whole } = reckonedIn(file, values, who, now)
   const said = values.answers ?? values.extras ?? values.travel
   const known = said === undefined ? undefined : { reading, whole }
   const minutes =
     values.minutes === undefined
-      ? (known?.reading.quote.minutes ?? service.minutes)
+      ? (known?.reading.quote.minutes ?? leastLength(service, questionnaireOf(file.practice, service)))
       : option(values, 'minutes', countOption(14_400))
-  return { file, service, place, minutes, reading: known?.reading, whole: known?.whole, asker }
+  return { file, service, place, minutes, reading: known?.reading, whole: known?.whole, asker: who.asker }
 }
 
 export function diaryFor(g: Given, values: Values, now: Instant, from: Instant, to: Instant): Diary {

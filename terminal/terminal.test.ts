@@ -58,6 +58,61 @@ describe('the terminal', () => {
     expect(run(...args, '--busy', busy).answer.openings).toEqual([])
   })
 
+  it('reads the tags of a person, and asks without answers for the shortest a client could book', () => {
+    const practice = samplePractice()
+    const tagged: Condition = { tag: 'choir' }
+    const [questionnaire] = practice.questionnaires
+    const sheet = {
+      ...questionnaire!,
+      questions: [{ id: 'long', kind: 'yesno' as const, text: 'Long?', required: true }],
+      rules: [
+        { id: 'tag', name: 'Choir', when: tagged, effect: { do: 'look' as const, note: '' } },
+        {
+          id: 'less',
+          name: 'Shorter',
+          when: { question: 'long', is: '=' as const, value: false },
+          effect: { do: 'minutes' as const, minutes: -45 },
+        },
+      ],
+      bands: [],
+    }
+    const file = put(
+      'tagged.json',
+      writePracticeFile({
+        format: 'acolhida-practice',
+        version: 1,
+        practice: {
+          ...practice,
+          questionnaires: [sheet],
+          services: [{ ...practice.services[0]!, questionnaire: sheet.id }],
+        },
+        people: [
+          {
+            id: 't',
+            name: 'T',
+            emails: ['t@example.org'],
+            invited: [],
+            blocked: false,
+            note: '',
+            tags: ['choir'],
+          },
+        ],
+        sessions: [],
+      }),
+    )
+    const answers = put('long.json', JSON.stringify({ long: true }))
+    expect(run('read', file, '--service', 's', '--answers', answers)).toMatchObject({
+      error: '',
+      answer: { outcome: 'fits' },
+    })
+    expect(
+      run('read', file, '--service', 's', '--answers', answers, '--person', 't').answer.outcome,
+    ).toBe('look')
+    const day = ['--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW]
+    expect(run('openings', file, ...day).answer.minutes).toBe(30)
+    expect(run('openings', file, ...day, '--answers', answers).answer.minutes).toBe(75)
+  })
+
   it('says why a start is closed', () => {
     const { answer } = run('why', FILE, '--service', 's', '--start', '2026-11-25T16:45Z', ...NOW)
     expect(answer.open).toBe(false)

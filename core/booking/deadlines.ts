@@ -47,8 +47,10 @@ export function deadlinesOf(rules: HouseRules, start: Instant, zone: Zone): Dead
 
 /** The share of the price, in percent, that a client's cancellation costs at `now`. */
 export function cancelShare(rules: HouseRules, start: Instant, zone: Zone, now: Instant): number {
-  const tier = rules.cancel.find((tier) => now <= before(start, tier.until, zone))
-  return tier ? tier.share : rules.cancelAfter
+  const next = deadlinesOf(rules, start, zone).deadlines.find(
+    ({ kind, until }) => kind === 'cancel' && now <= until,
+  )
+  return next?.share ?? rules.cancelAfter
 }
 
 /** The last moment to cancel free of charge; nothing when there is none. */

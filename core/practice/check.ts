@@ -2,12 +2,20 @@ import { effectKind } from '../questions/effects.ts'
 import { readsPrivately } from '../questions/privacy.ts'
 import type { Questionnaire } from '../questions/types.ts'
 import { draftFaults } from '../questions/versions.ts'
-import { dateParts, type LocalDate, minutesOf, splitDateTime } from '../time/index.ts'
+import {
+  before,
+  dateParts,
+  type Instant,
+  type LocalDate,
+  minutesOf,
+  splitDateTime,
+  zone,
+} from '../time/index.ts'
 import { comesTrue } from '../time/recurrence.ts'
 import { checkBookable } from './check-service.ts'
 import { overlappingCode } from './codes.ts'
 import type { PracticeFault } from './fault.ts'
-import type { Block, Hours, Place, Practice, Service } from './types.ts'
+import type { Block, Hours, HouseRules, Place, Practice, Service } from './types.ts'
 
 /** Blocks that end before they begin or overlap, said beside each. */
 export function checkBlocks(blocks: readonly Block[], path: string): PracticeFault[] {
@@ -139,6 +147,27 @@ function checkCodes(practice: Practice, today: LocalDate | undefined): PracticeF
 }
 
 /**
+ * Cancelling later never costs less than cancelling earlier. How long before the start a tier ends is taken by an
+ * ordinary day, without a change of clocks.
+ */
+function checkTiers({ cancel, cancelAfter }: HouseRules): PracticeFault[] {
+  const noon = Date.UTC(2027, 0, 4, 12) as Instant
+  const tiers = cancel
+    .map(({ until, share }, i) => ({ share, until: before(noon, until, zone('UTC')), i }))
+    .sort((a, b) => a.until - b.until)
+  return tiers.flatMap(({ share, until, i }, n): PracticeFault[] => {
+    const next = tiers[n + 1]
+    const path = `houseRules.cancel[${i}]`
+    if (next?.until === until)
+      return [{ path, message: 'Two shares end at the same moment; only one can hold.', grade: 'error' }]
+    const later = next?.share ?? cancelAfter
+    if (share <= later) return []
+    const message = `Until then ${share} % are due, and ${later} % afterwards: cancelling later can't cost less than earlier.`
+    return [{ path: `${path}.share`, message, grade: 'error' }]
+  })
+}
+
+/**
  * Everything wrong in a practice whose data has the right shape. Empty when all is well.
  * @param today with it, what has passed is told, too
  */
@@ -162,6 +191,7 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
     ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`, today)),
     ...practice.services.flatMap((service, i) => checkPrivacy(practice, service, `services[${i}]`)),
     ...checkCodes(practice, today),
+    ...checkTiers(practice.houseRules),
     ...practice.questionnaires.flatMap((questionnaire, i) =>
       checkQuestionnaire(questionnaire, practice, `questionnaires[${i}]`),
     ),

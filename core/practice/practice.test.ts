@@ -262,6 +262,60 @@ describe('what keeps everybody from booking', () => {
     expect(fault({ season: backwards })[0]).toMatch(/its last day comes before its first/)
   })
 
+  it('refuses shares that fall the later one cancels, and two that end at one moment', () => {
+    const faults = (cancel: [string, number][], cancelAfter: number): string[] =>
+      checkPractice({
+        ...samplePractice(),
+        houseRules: {
+          ...samplePractice().houseRules,
+          cancel: cancel.map(([until, share]) => ({ until: until as Duration, share })),
+          cancelAfter,
+        },
+      })
+        .filter(({ path }) => path.startsWith('houseRules'))
+        .map(({ path, message }) => `${path}: ${message}`)
+    expect(
+      faults(
+        [
+          ['P7D', 0],
+          ['PT24H', 50],
+        ],
+        100,
+      ),
+    ).toEqual([])
+    // The order in which they are written is nobody's concern.
+    expect(
+      faults(
+        [
+          ['PT24H', 50],
+          ['P7D', 0],
+        ],
+        100,
+      ),
+    ).toEqual([])
+    expect(
+      faults(
+        [
+          ['P7D', 50],
+          ['PT24H', 0],
+        ],
+        100,
+      ),
+    ).toEqual([
+      "houseRules.cancel[0].share: Until then 50 % are due, and 0 % afterwards: cancelling later can't cost less than earlier.",
+    ])
+    expect(faults([['PT24H', 80]], 50)[0]).toContain('80 % are due, and 50 % afterwards')
+    expect(
+      faults(
+        [
+          ['P1D', 0],
+          ['PT24H', 50],
+        ],
+        100,
+      )[0],
+    ).toContain('end at the same moment')
+  })
+
   it('refuses a postal code in two zones, and says where it is already', () => {
     const zones = [
       { id: 'a', name: 'Near', surcharge: 0, clear: 0, postalCodes: ['30'] },

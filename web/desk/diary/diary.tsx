@@ -1,5 +1,6 @@
 import { type Ask, type Asker, newClient, openStarts } from '@acolhida/core/openings'
-import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { placeOf, questionnaireOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { leastLength } from '@acolhida/core/questions/least'
 import { type DayNumber, type Instant, localDate } from '@acolhida/core/time'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
@@ -48,16 +49,17 @@ export function DiaryPage() {
   const from = where.toInstant(first, 0)
   const to = where.toInstant((first + days) as DayNumber, 0)
   const taken = useTaken(desk, from, to)
+  const length = service ? leastLength(service, questionnaireOf(practice, service)) : 0
   const ask = useMemo<Ask | undefined>(
     () =>
       service && {
         service,
         place: place!,
-        minutes: service.minutes,
+        minutes: length,
         asker: who.asker(service.id),
         now: minute,
       },
-    [service, place, who, minute],
+    [service, place, who, minute, length],
   )
   const starts = useMemo(
     () => (ask && taken ? openStarts(practice, taken.diary, ask, localDate(first), days) : []),
