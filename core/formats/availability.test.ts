@@ -25,8 +25,9 @@ import {
 import { availabilityIn, joined, type Stretch, without } from './availability.ts'
 import { uidOf, writeBookings } from './bookings.ts'
 import { busyTimes } from './busy.ts'
+import { calendarsIn } from './content.ts'
 import { readHoursFile, writeHoursFile } from './hours-file.ts'
-import { parseCalendar } from './icalendar.ts'
+import { momentsIn } from './moments.ts'
 import { vtimezone } from './timezone.ts'
 
 const utc = zone('UTC')
@@ -34,8 +35,17 @@ const calendar = (...lines: string[]): string =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//test', ...lines, 'END:VCALENDAR'].join('\r\n')
 const said = (stretches: readonly Stretch[]): string[] =>
   stretches.map((stretche) => `${formatInstant(stretche.from)}/${formatInstant(stretche.to)}`)
-const free = (text: string, from: string, to: string): string[] =>
-  said(availabilityIn(parseCalendar(text, 'It', []), parseInstant(from), parseInstant(to), utc).free)
+const read = (text: string, from: string, to: string, skipped: string[] = []) => {
+  const [calendar] = calendarsIn(text, 'It', skipped)
+  return availabilityIn(
+    calendar!,
+    momentsIn(calendar!, utc, skipped),
+    parseInstant(from),
+    parseInstant(to),
+    skipped,
+  )
+}
+const free = (text: string, from: string, to: string): string[] => said(read(text, from, to).free)
 
 const available = (summary: string, start: string, end: string, rule: string, tz = 'America/Montreal') => [
   'BEGIN:AVAILABLE',
@@ -122,13 +132,7 @@ describe('availability, by the examples of RFC 7953', () => {
     const broken = ['BEGIN:AVAILABLE', 'UID:x', 'SUMMARY:Broken', 'DTSTART:when', 'END:AVAILABLE']
     const skipped: string[] = []
     const text = calendar('BEGIN:VAVAILABILITY', ...broken, ...usual.slice(3))
-    const found = availabilityIn(
-      parseCalendar(text, 'It', skipped),
-      parseInstant(week[0]),
-      parseInstant(week[1]),
-      utc,
-      skipped,
-    )
+    const found = read(text, ...week, skipped)
     expect(found.free).toHaveLength(5)
     expect(skipped[0]).toMatch(/^the availability “Broken”/)
   })
@@ -155,7 +159,8 @@ it('takes in free/busy components, and leaves what they call free', () => {
     utc,
   )
   expect(entries.map((entry) => said([{ from: entry.start, to: entry.end }])[0])).toEqual([
-    '1998-03-14T23:30:00Z/1998-03-15T00:30:00Z',
+    // Cut to what was asked for.
+    '1998-03-15T00:00:00Z/1998-03-15T00:30:00Z',
     '1998-03-16T15:30:00Z/1998-03-16T16:30:00Z',
     '1998-03-18T03:00:00Z/1998-03-18T04:00:00Z',
     '1998-03-20T00:00:00Z/1998-03-20T05:00:00Z',
@@ -299,7 +304,7 @@ describe('bookings in a file', () => {
     ...change,
   })
   const events = (list: Booking[]): ICAL.Event[] =>
-    parseCalendar(writeBookings(practice, list, now), 'It', [])
+    new ICAL.Component(ICAL.parse(writeBookings(practice, list, now)))
       .getAllSubcomponents('vevent')
       .map((getAllSubcomponent) => new ICAL.Event(getAllSubcomponent))
 

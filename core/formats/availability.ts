@@ -1,17 +1,10 @@
-import ICAL from 'ical.js'
 import type { Entry } from '../openings/index.ts'
-import type { Instant, Zone } from '../time/index.ts'
-import { startsOfEvent } from '../time/recurrence.ts'
-import { namedZone, reader } from './icalendar.ts'
+import type { Instant } from '../time/index.ts'
+import { type Part, propertyOf, titleOf, writtenIn } from './content.ts'
+import { endOf, isNotUnderstood, occurrencesOf, occurringIn, type Stretch } from './event.ts'
+import { lengthIn, type Moments, momentInstant } from './moments.ts'
 
-/** A stretch of time. */
-export interface Stretch {
-  from: Instant
-  to: Instant
-}
-
-/** More repetitions of one available stretch than anybody means. */
-const MOST = 20_000
+export type { Stretch } from './event.ts'
 
 /** Stretches in order, joined where they meet or touch. */
 export function joined(stretches: readonly Stretch[]): Stretch[] {
@@ -48,56 +41,26 @@ export interface Availability {
   covered: Stretch[]
 }
 
-/** Reads dates of one VAVAILABILITY or AVAILABLE component; nothing where it has none. */
-type DateOf = (component: ICAL.Component, property: 'dtstart' | 'dtend') => Instant | undefined
-
-const dates =
-  (calendar: ICAL.Component, home: Zone): DateOf =>
-  (component, property) => {
-    const at = reader(calendar, home)
-    const time = component.getFirstPropertyValue(property) as ICAL.Time | null
-    if (time) return at(time, namedZone(component, property))
-    const start = component.getFirstPropertyValue('dtstart') as ICAL.Time | null
-    const length = component.getFirstPropertyValue('duration') as ICAL.Duration | null
-    if (property !== 'dtend' || !start || !length) return undefined
-    const end = start.clone()
-    end.addDuration(length)
-    return at(end, namedZone(component, 'dtstart'))
-  }
-
-/** The stretches of one AVAILABLE component that meet a span, each as long as the first. */
-function repetitions(
-  component: ICAL.Component,
-  calendar: ICAL.Component,
-  span: Stretch,
-  home: Zone,
-): Stretch[] {
-  const at = reader(calendar, home)
-  const event = new ICAL.Event(component, { strictExceptions: true, exceptions: [] })
-  const zone = namedZone(component, 'dtstart')
-  const endZone = namedZone(component, 'dtend') ?? zone
-  const made = (start: ICAL.Time, end: ICAL.Time): Stretch => ({
-    from: at(start, zone),
-    to: at(end, endZone),
-  })
-  if (!event.isRecurring()) return [made(event.startDate, event.endDate)]
-  const found: Stretch[] = []
-  const times = startsOfEvent(event)
-  for (let i = 0; i < MOST; i++) {
-    const next = times.next()
-    if (!next) break
-    const { startDate, endDate } = event.getOccurrenceDetails(next)
-    const stretch = made(startDate, endDate)
-    if (stretch.from >= span.to) break
-    if (stretch.to > span.from) found.push(stretch)
-  }
-  return found
+/** The end a component says, or its start and its length; nothing where it says none. */
+function endIn(part: Part, moments: Moments): Instant | undefined {
+  const ends = propertyOf(part, 'DTEND')
+  if (ends) return momentInstant(moments.read(ends))
+  const begins = propertyOf(part, 'DTSTART')
+  const duration = writtenIn(part, 'DURATION')
+  return begins && duration ? endOf(moments.read(begins), lengthIn(duration)) : undefined
 }
 
+/** The stretches of one AVAILABLE component that meet a span, each as long as the first. */
+const repetitions = (part: Part, moments: Moments, span: Stretch): Stretch[] =>
+  occurrencesOf(occurringIn(part, moments), span).map(({ at, start, length }) => ({
+    from: start,
+    to: endOf(at, length),
+  }))
+
 /** Priority 0, or none, is the lowest; 1 is the highest (RFC 7953 §3.1, PRIORITY). */
-const rank = (component: ICAL.Component): number => {
-  const priority = Number(component.getFirstPropertyValue('priority') ?? 0)
-  return priority === 0 ? 10 : priority
+const rank = (part: Part): number => {
+  const priority = Number(writtenIn(part, 'PRIORITY'))
+  return priority >= 1 && priority <= 9 ? priority : 10
 }
 
 /**
@@ -106,15 +69,14 @@ const rank = (component: ICAL.Component): number => {
  * taken together: what any of them calls available is free.
  */
 export function availabilityIn(
-  calendar: ICAL.Component,
+  calendar: Part,
+  moments: Moments,
   from: Instant,
   to: Instant,
-  home: Zone,
   skipped: string[] = [],
 ): Availability {
   const span = { from, to }
-  const dateOf = dates(calendar, home)
-  const components = calendar.getAllSubcomponents('vavailability')
+  const components = calendar.parts.filter((part) => part.name === 'VAVAILABILITY')
   const ranks = [...new Set(components.map(rank))].sort((a, b) => b - a)
   let free: Stretch[] = []
   const covered: Stretch[] = []
@@ -122,21 +84,25 @@ export function availabilityIn(
     const own: Stretch[] = []
     const available: Stretch[] = []
     for (const component of components.filter((other) => rank(other) === number)) {
-      const whole: Stretch = {
-        from: Math.max(dateOf(component, 'dtstart') ?? from, from) as Instant,
-        to: Math.min(dateOf(component, 'dtend') ?? to, to) as Instant,
-      }
-      own.push(whole)
-      for (const part of component.getAllSubcomponents('available')) {
+      const read = (part: Part, work: () => void): void => {
         try {
-          available.push(...within(repetitions(part, calendar, span, home), whole))
+          work()
         } catch (error) {
-          const name = String(
-            part.getFirstPropertyValue('summary') ?? part.getFirstPropertyValue('uid') ?? '',
-          )
-          skipped.push(`the availability “${name.slice(0, 60)}”: ${(error as Error).message}`)
+          if (!isNotUnderstood(error)) throw error
+          skipped.push(`the availability “${titleOf(part)}”: ${error.message}`)
         }
       }
+      read(component, () => {
+        const begins = propertyOf(component, 'DTSTART')
+        const whole: Stretch = {
+          from: Math.max(begins ? momentInstant(moments.read(begins)) : from, from) as Instant,
+          to: Math.min(endIn(component, moments) ?? to, to) as Instant,
+        }
+        own.push(whole)
+        for (const part of component.parts)
+          if (part.name === 'AVAILABLE')
+            read(part, () => available.push(...within(repetitions(part, moments, span), whole)))
+      })
     }
     free = joined([...without(free, own), ...available])
     covered.push(...own)
@@ -155,13 +121,13 @@ const within = (stretches: readonly Stretch[], whole: Stretch): Stretch[] =>
 
 /** The times a calendar's availability leaves unavailable, as entries of the diary. */
 export function unavailable(
-  calendar: ICAL.Component,
+  calendar: Part,
+  moments: Moments,
   from: Instant,
   to: Instant,
-  home: Zone,
   skipped: string[],
 ): Entry[] {
-  const { free, covered } = availabilityIn(calendar, from, to, home, skipped)
+  const { free, covered } = availabilityIn(calendar, moments, from, to, skipped)
   return without(covered, free).map((stretch, i) => ({
     id: `unavailable ${i}`,
     kind: 'outside',

@@ -1,17 +1,15 @@
-import ICAL from 'ical.js'
 import type { Entry } from '../openings/index.ts'
 import { type Instant, instant, type Zone } from '../time/index.ts'
-import { startsOfEvent } from '../time/recurrence.ts'
+import type { WallSeconds } from '../time/rule.ts'
 import { unavailable } from './availability.ts'
-import { namedZone, parseCalendar, reader } from './icalendar.ts'
+import { calendarsIn, type Part, propertiesOf, propertyOf, titleOf, writtenIn } from './content.ts'
+import { endOf, isNotUnderstood, type Occurrence, occurrencesOf, occurringIn, takeOut } from './event.ts'
+import { type Length, type Moment, type Moments, momentInstant, momentsIn, NotUnderstood } from './moments.ts'
 
-export { BadCalendar } from './icalendar.ts'
-
-/** More occurrences of one event than any calendar means. */
-const MOST_OCCURRENCES = 20_000
+export { BadCalendar } from './content.ts'
 
 export interface BusyTimes {
-  /** In order of their start. */
+  /** In order of their start, cut to the span. */
   entries: Entry[]
   /** What could not be understood, in words. */
   skipped: string[]
@@ -27,10 +25,19 @@ export interface BusyReading {
   onProgress?: (done: number, total: number) => void
 }
 
+interface Span {
+  from: Instant
+  to: Instant
+}
+
+/** Adds what is busy. */
+type Add = (id: string, start: Instant, end: Instant) => void
+
 /**
- * The busy times of an iCalendar file (RFC 5545) that meet a span: repeated events with their exceptions,
- * all-day events as days in `home`, floating times in `home`. Transparent, cancelled and declined events are not busy; what
- * free/busy and availability components (RFC 7953) say counts, too.
+ * The busy times of a stream of iCalendar objects (RFC 5545) that meet a span: repeated events with their exceptions,
+ * all-day events as days in `home`, floating times in the calendar's own zone or in `home`. Transparent, cancelled and
+ * declined events are not busy; what free/busy and availability components (RFC 7953) say counts, too. Whatever is not
+ * understood costs only itself, and is listed.
  * @throws BadCalendar when the text is not iCalendar
  */
 export function busyTimes(
@@ -41,72 +48,156 @@ export function busyTimes(
   { what = 'The calendar', owners = [], onProgress = () => {} }: BusyReading = {},
 ): BusyTimes {
   const skipped: string[] = []
-  const calendar = parseCalendar(source, what, skipped)
-  const at = reader(calendar, home)
+  const calendars = calendarsIn(source, what, skipped)
   const entries: Entry[] = []
-  const mine = new Set([...owners, String(calendar.getFirstPropertyValue('x-wr-calname') ?? '')].map(address))
-  const add = (event: ICAL.Event, start: ICAL.Time, end: ICAL.Time): void => {
-    const zone = namedZone(event.component, 'dtstart')
-    const entry = outside(
-      `${event.uid} ${start.toString()}`,
-      at(start, zone),
-      at(end, namedZone(event.component, 'dtend') ?? zone),
-    )
-    if (entry.end > from && entry.start < to && entry.end > entry.start) entries.push(entry)
+  const add: Add = (id, start, end) => {
+    if (end <= from || start >= to || end <= start) return
+    entries.push(outside(id, instant(Math.max(start, from)), instant(Math.min(end, to))))
   }
-  const expand = (event: ICAL.Event): void => {
-    if (!event.isRecurring()) {
-      if (isBusy(event, mine)) add(event, event.startDate, event.endDate)
-      return
-    }
-    const occurrences = startsOfEvent(event)
-    for (let i = 0; i < MOST_OCCURRENCES; i++) {
-      const next = occurrences.next()
-      if (!next || at(next, namedZone(event.component, 'dtstart')) >= to) return
-      const { item, startDate, endDate } = event.getOccurrenceDetails(next)
-      if (isBusy(item, mine)) add(item, startDate, endDate)
-    }
+  const total = calendars.reduce((sum, { parts }) => sum + parts.length, 0)
+  let done = 0
+  const step = (): void => {
+    if (done++ % 200 === 0) onProgress(done - 1, total)
   }
-  // Without exceptions given, each event would look for its own among all the others.
-  const events = calendar
-    .getAllSubcomponents('vevent')
-    .map((component) => new ICAL.Event(component, { strictExceptions: true, exceptions: [] }))
-  const exceptions = new Map<string, ICAL.Event[]>()
-  for (const event of events) {
-    if (event.isRecurrenceException())
-      exceptions.set(event.uid, [...(exceptions.get(event.uid) ?? []), event])
+  for (const calendar of calendars) {
+    const moments = momentsIn(calendar, home, skipped)
+    const mine = new Set([...owners, writtenIn(calendar, 'X-WR-CALNAME')].map(address))
+    eventsIn(calendar, moments, { from, to }, mine, add, skipped, step)
+    freeBusyIn(calendar, moments, add, skipped)
+    entries.push(...unavailable(calendar, moments, from, to, skipped))
   }
-  for (const [i, event] of events.entries()) {
-    if (i % 200 === 0) onProgress(i, events.length)
-    if (event.isRecurrenceException()) continue
-    try {
-      for (const exception of exceptions.get(event.uid) ?? []) event.relateException(exception)
-      expand(event)
-    } catch (error) {
-      skipped.push(
-        `the event “${String(event.summary ?? event.uid ?? '').slice(0, 60)}”: ${(error as Error).message}`,
-      )
-    }
-  }
-  entries.push(...freeBusyIn(calendar, from, to), ...unavailable(calendar, from, to, home, skipped))
-  onProgress(events.length, events.length)
+  onProgress(total, total)
   return { entries: entries.sort((a, b) => a.start - b.start), skipped }
 }
 
+/** What stands in place of one time of a repeated event, or of it and all that follow. */
+interface Exception {
+  instead: Moment
+  start: Moment
+  length: Length
+  onwards: boolean
+  busy: boolean
+  sequence: number
+}
+
+function eventsIn(
+  calendar: Part,
+  moments: Moments,
+  span: Span,
+  mine: ReadonlySet<string>,
+  add: Add,
+  skipped: string[],
+  step: () => void,
+): void {
+  const events = calendar.parts.filter((part) => part.name === 'VEVENT')
+  const attempt = (part: Part, work: () => void): void => {
+    try {
+      work()
+    } catch (error) {
+      if (!isNotUnderstood(error)) throw error
+      skipped.push(`the event “${titleOf(part)}”: ${error.message}`)
+    }
+  }
+  const exceptions = new Map<string, Map<Instant, Exception>>()
+  for (const part of events) {
+    const instead = propertyOf(part, 'RECURRENCE-ID')
+    if (!instead) continue
+    step()
+    attempt(part, () => {
+      const uid = writtenIn(part, 'UID')
+      const { start, length } = occurringIn(part, moments)
+      const exception: Exception = {
+        instead: moments.read(instead),
+        start,
+        length,
+        onwards: instead.parameters.RANGE?.toUpperCase() === 'THISANDFUTURE',
+        busy: isBusy(part, mine),
+        sequence: Number(writtenIn(part, 'SEQUENCE')) || 0,
+      }
+      const own = exceptions.get(uid) ?? new Map<Instant, Exception>()
+      exceptions.set(uid, own)
+      const at = momentInstant(exception.instead)
+      // Of two for the same time the later one holds.
+      if ((own.get(at)?.sequence ?? -1) <= exception.sequence) own.set(at, exception)
+    })
+  }
+  for (const part of events) {
+    if (propertyOf(part, 'RECURRENCE-ID')) continue
+    step()
+    const uid = writtenIn(part, 'UID')
+    attempt(part, () => {
+      const busy = isBusy(part, mine)
+      const own = exceptions.get(uid)
+      // What is free, and has no exceptions that are not, need not be followed.
+      if (!busy && !own) return
+      const event = occurringIn(part, moments)
+      if (!own) {
+        for (const { at, start, length } of occurrencesOf(event, span))
+          add(`${uid} ${start}`, start, endOf(at, length))
+        return
+      }
+      const wide = widened(span, own)
+      const found = new Map(occurrencesOf(event, wide).map((occurrence) => [occurrence.start, occurrence]))
+      for (const { instead } of own.values()) takeOut(found, instead)
+      for (const occurrence of found.values()) follow(uid, occurrence, busy, own, add)
+    })
+  }
+  for (const [uid, own] of exceptions)
+    for (const { start, length, busy } of own.values())
+      if (busy) add(`${uid} ${momentInstant(start)}`, momentInstant(start), endOf(start, length))
+}
+
+/** What is moved for all times to come may come from beyond the span. */
+function widened({ from, to }: Span, own: ReadonlyMap<Instant, Exception>): Span {
+  let [earlier, later] = [0, 0]
+  for (const { onwards, instead, start } of own.values()) {
+    if (!onwards) continue
+    const by = momentInstant(start) - momentInstant(instead)
+    earlier = Math.max(earlier, by)
+    later = Math.max(later, -by)
+  }
+  return { from: instant(from - earlier), to: instant(to + later) }
+}
+
+/** One time of a repeated event, as the last exception before it that is meant for all to come has it. */
+function follow(
+  uid: string,
+  { at, start, length }: Occurrence,
+  busy: boolean,
+  own: ReadonlyMap<Instant, Exception>,
+  add: Add,
+): void {
+  let last: [Instant, Exception] | undefined
+  for (const entry of own)
+    if (entry[1].onwards && entry[0] <= start && (!last || entry[0] > last[0])) last = entry
+  if (!last) {
+    if (busy) add(`${uid} ${start}`, start, endOf(at, length))
+    return
+  }
+  const [, { instead, start: moved, length: theirs, busy: still }] = last
+  if (!still) return
+  const there: Moment = { ...moved, wall: (at.wall + moved.wall - instead.wall) as WallSeconds }
+  add(`${uid} ${start}`, momentInstant(there), endOf(there, theirs))
+}
+
 /** What is said to be busy by free/busy components (RFC 5545 §3.6.4): everything but what is said to be free. */
-function freeBusyIn(calendar: ICAL.Component, from: Instant, to: Instant): Entry[] {
-  return calendar.getAllSubcomponents('vfreebusy').flatMap((component, n) =>
-    component.getAllProperties('freebusy').flatMap((property, m) => {
-      if (String(property.getFirstParameter('fbtype') ?? 'BUSY').toUpperCase() === 'FREE') return []
-      return property.getValues().flatMap((value, i): Entry[] => {
-        if (!(value instanceof ICAL.Period)) return []
-        const start = instant(value.start.toUnixTime() * 1000)
-        const end = instant(value.getEnd().toUnixTime() * 1000)
-        if (end <= from || start >= to || end <= start) return []
-        return [outside(`free-busy ${n} ${m} ${i}`, start, end)]
-      })
-    }),
-  )
+function freeBusyIn(calendar: Part, moments: Moments, add: Add, skipped: string[]): void {
+  for (const part of calendar.parts) {
+    if (part.name !== 'VFREEBUSY') continue
+    for (const property of propertiesOf(part, 'FREEBUSY')) {
+      if (property.parameters.FBTYPE?.toUpperCase() === 'FREE') continue
+      try {
+        for (const { at, end } of moments.list(property)) {
+          if (!end) throw new NotUnderstood('it has no end')
+          const start = momentInstant(at)
+          add(`free-busy ${start}`, start, 'wall' in end ? momentInstant(end) : endOf(at, end))
+        }
+      } catch (error) {
+        if (!(error instanceof NotUnderstood)) throw error
+        skipped.push(`the busy time “${property.value.slice(0, 60)}”: ${error.message}`)
+      }
+    }
+  }
 }
 
 /** A stretch taken by something that is none of the practitioner's sessions. */
@@ -127,15 +218,12 @@ const address = (of: string): string =>
     .replace(/^mailto:/, '')
 
 /** Whether the one whose calendar it is has said no. */
-const declined = (event: ICAL.Event, mine: ReadonlySet<string>): boolean =>
-  event.attendees.some(
-    (attendee) =>
-      String(attendee.getFirstParameter('partstat') ?? '').toUpperCase() === 'DECLINED' &&
-      mine.has(address(String(attendee.getFirstValue()))),
+const declined = (event: Part, mine: ReadonlySet<string>): boolean =>
+  propertiesOf(event, 'ATTENDEE').some(
+    ({ value, parameters }) => parameters.PARTSTAT?.toUpperCase() === 'DECLINED' && mine.has(address(value)),
   )
 
-function isBusy(event: ICAL.Event, mine: ReadonlySet<string>): boolean {
-  const transparency = String(event.component.getFirstPropertyValue('transp') ?? 'OPAQUE').toUpperCase()
-  const status = String(event.component.getFirstPropertyValue('status') ?? 'CONFIRMED').toUpperCase()
-  return transparency !== 'TRANSPARENT' && status !== 'CANCELLED' && !declined(event, mine)
-}
+const isBusy = (event: Part, mine: ReadonlySet<string>): boolean =>
+  writtenIn(event, 'TRANSP').toUpperCase() !== 'TRANSPARENT' &&
+  writtenIn(event, 'STATUS').toUpperCase() !== 'CANCELLED' &&
+  !declined(event, mine)

@@ -19,7 +19,9 @@ import {
   type Zone,
 } from '../time/index.ts'
 import { availabilityIn, type Stretch } from './availability.ts'
-import { BadCalendar, newCalendar, parseCalendar, utcTime, writeCalendar } from './icalendar.ts'
+import { BadCalendar, calendarsIn } from './content.ts'
+import { newCalendar, utcTime, writeCalendar } from './icalendar.ts'
+import { momentsIn } from './moments.ts'
 import { vtimezone } from './timezone.ts'
 
 /** How far hours are written and read, in days: what lies beyond is the weekly pattern alone. */
@@ -157,8 +159,10 @@ function blocksOf(free: readonly Stretch[], day: DayNumber, zone: Zone): Block[]
  */
 export function readHoursFile(source: string, zone: Zone, now: Instant, what = 'The file'): FoundHours {
   const skipped: string[] = []
-  const calendar = parseCalendar(source, what, skipped)
-  if (calendar.getAllSubcomponents('vavailability').length === 0) {
+  const calendar = calendarsIn(source, what, skipped).find(({ parts }) =>
+    parts.some((part) => part.name === 'VAVAILABILITY'),
+  )
+  if (!calendar) {
     throw new BadCalendar(what, 'says nothing of when somebody is available (VAVAILABILITY, RFC 7953)')
   }
   const first = dayNumber(dateAt(zone, now))
@@ -166,9 +170,9 @@ export function readHoursFile(source: string, zone: Zone, now: Instant, what = '
   const begin = zone.toInstant(first, 0)
   const { free, covered } = availabilityIn(
     calendar,
+    momentsIn(calendar, zone, skipped),
     begin,
     zone.toInstant((first + SPAN) as DayNumber, 0),
-    zone,
     skipped,
   )
   const said = (day: DayNumber): boolean => {

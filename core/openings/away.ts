@@ -1,17 +1,15 @@
-import ICAL from 'ical.js'
 import type { Away, Practice } from '../practice/types.ts'
 import {
   DAY,
   type DayNumber,
   dateParts,
-  dayNumber,
   type Instant,
-  type LocalDate,
   splitDateTime,
   type Zone,
   zone,
 } from '../time/index.ts'
-import { comesTrue, startsOf } from '../time/recurrence.ts'
+import { comesTrue, wallSeconds } from '../time/recurrence.ts'
+import { momentsOf, readRule, type Until, type WallSeconds } from '../time/rule.ts'
 
 /** Time away as an interval. */
 export interface AwayTime {
@@ -40,20 +38,32 @@ function expand(away: Away, home: Zone, from: Instant, to: Instant): AwayTime[] 
   })
   if (!away.repeat || !comesAgain(away, away.repeat)) return [made(start.day, start.minutes)]
   const found: AwayTime[] = []
-  const times = startsOf(ICAL.Recur.fromString(away.repeat), firstTime(away))
-  for (let i = 0; i < MOST; i++) {
-    const next = times.next()
-    if (!next) break
-    const day = dayNumber(next.toString().slice(0, 10) as LocalDate)
-    const away = made(day, next.hour * 60 + next.minute)
-    if (away.from >= to) break
-    if (away.to > from) found.push(away)
+  const rule = readRule(away.repeat)
+  const until = rule.until && lastOf(rule.until, home)
+  // A day more on either side, so that no change of clocks matters.
+  const low = wallAt(home, from) - length * 60 - 86_400
+  const high = wallAt(home, to) + 86_400
+  const walls = momentsOf(
+    rule,
+    wallSeconds(start.day, start.minutes),
+    low as WallSeconds,
+    high as WallSeconds,
+    (at) => until !== undefined && at > until,
+  )
+  for (const wall of walls) {
+    if (found.length >= MOST) break
+    const day = Math.floor(wall / 86_400) as DayNumber
+    const away = made(day, (wall - day * 86_400) / 60)
+    if (away.from < to && away.to > from) found.push(away)
   }
   return found
 }
 
-const firstTime = (away: Away): ICAL.Time =>
-  ICAL.Time.fromData({ ...dateParts(away.from), second: 0, isDate: false })
+const wallAt = (where: Zone, at: Instant): number => (at + where.offsetAt(at)) / 1_000
+
+/** The last moment on the wall at which a repetition can begin. */
+const lastOf = ({ seconds, isDate, utc }: Until, home: Zone): number =>
+  isDate ? seconds + 86_399 : utc ? wallAt(home, (seconds * 1_000) as Instant) : seconds
 
 const trueOf = new WeakMap<Away, boolean>()
 

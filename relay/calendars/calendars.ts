@@ -123,8 +123,10 @@ export class Calendars {
       state.skipped = skipped
       state.read = now
     } catch (error) {
-      if (!(error instanceof Unreadable) && !(error instanceof BadCalendar)) throw error
-      state.problem = error.message
+      const known = error instanceof Unreadable || error instanceof BadCalendar
+      // Whatever goes wrong here is this calendar's problem alone, and it is not asked again before its time.
+      if (!known) console.error(`The calendar ${id} could not be read:`, error)
+      state.problem = known ? error.message : 'It could not be read.'
     }
     this.#here.call(calendarRead, state)
     const same =

@@ -1,0 +1,429 @@
+import { type DayNumber, weekday } from './date.ts'
+
+/**
+ * Rules of repetition (RFC 5545 §3.3.10), followed on the wall: a moment is its seconds since 1970-01-01 00:00 there,
+ * as if every day had 24 hours. Zones are none of its business. A rule without `COUNT` is not followed from its
+ * beginning but from the first period that can matter.
+ */
+export type WallSeconds = number & { readonly __unit: 'wall seconds' }
+
+const DAY = 86_400
+const FREQUENCIES = ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY', 'HOURLY', 'MINUTELY', 'SECONDLY'] as const
+type Frequency = (typeof FREQUENCIES)[number]
+const WEEKDAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU']
+
+/** The last moment of a rule: a date counts whole; else a time on the wall, or one in UTC. */
+export interface Until {
+  seconds: WallSeconds
+  isDate: boolean
+  utc: boolean
+}
+
+/** A rule, read. */
+export interface Rule {
+  freq: Frequency
+  interval: number
+  count?: number
+  until?: Until
+  /** The day a week begins with, Monday 1 to Sunday 7. */
+  weekStart: number
+  month?: number[]
+  weekNumber?: number[]
+  yearDay?: number[]
+  monthDay?: number[]
+  /** Weekdays, Monday 1, with their place in the month or year; 0 for each. */
+  day?: { weekday: number; nth: number }[]
+  hour?: number[]
+  minute?: number[]
+  second?: number[]
+  position?: number[]
+}
+
+/** A rule that is not understood, with the reason. */
+export class BadRule extends Error {
+  constructor(what: string) {
+    super(`its repetition is not understood: ${what}`)
+  }
+}
+
+/** More periods and moments of one rule than are gone through: every minute of 400 days. */
+const MOST_STEPS = 600_000
+
+/** Numbers of a list, each within its bounds; 0 is none of those that count from the end. */
+function numbers(text: string, least: number, most: number, part: string): number[] {
+  return text.split(',').map((piece) => {
+    const number = /^[+-]?\d{1,4}$/.test(piece) ? Number(piece) : Number.NaN
+    const counts = least < 0 && number === 0
+    if (!(number >= least && number <= most) || counts) throw new BadRule(`${part}=${text.slice(0, 40)}`)
+    return number
+  })
+}
+
+function days(text: string): NonNullable<Rule['day']> {
+  return text.split(',').map((piece) => {
+    const match = /^([+-]?\d{1,2})?(MO|TU|WE|TH|FR|SA|SU)$/.exec(piece)
+    if (!match || (match[1] !== undefined && Number(match[1]) === 0))
+      throw new BadRule(`BYDAY=${text.slice(0, 40)}`)
+    return { weekday: WEEKDAYS.indexOf(match[2]!) + 1, nth: Number(match[1] ?? 0) }
+  })
+}
+
+const whole = (text: string, part: string): number => {
+  const number = /^\d{1,9}$/.test(text) ? Number(text) : 0
+  if (number < 1) throw new BadRule(`${part}=${text.slice(0, 40)}`)
+  return number
+}
+
+function untilIn(text: string): Until {
+  const match = /^(\d{4})(\d{2})(\d{2})(?:T(\d{2})(\d{2})(\d{2})(Z)?)?$/.exec(text)
+  if (!match) throw new BadRule(`UNTIL=${text.slice(0, 40)}`)
+  const [, y, m, d, hour, minute, second, utc] = match
+  const day = Date.UTC(Number(y), Number(m) - 1, Number(d)) / 1_000
+  const clock = Number(hour ?? 0) * 3_600 + Number(minute ?? 0) * 60 + Number(second ?? 0)
+  return { seconds: (day + clock) as WallSeconds, isDate: hour === undefined, utc: utc !== undefined }
+}
+
+/** Each part of a rule: what it is read into. */
+const PARTS: Record<string, (text: string) => Partial<Rule>> = {
+  INTERVAL: (text) => ({ interval: whole(text, 'INTERVAL') }),
+  COUNT: (text) => ({ count: whole(text, 'COUNT') }),
+  UNTIL: (text) => ({ until: untilIn(text) }),
+  WKST: (text) => {
+    if (!WEEKDAYS.includes(text)) throw new BadRule(`WKST=${text.slice(0, 40)}`)
+    return { weekStart: WEEKDAYS.indexOf(text) + 1 }
+  },
+  BYMONTH: (text) => ({ month: numbers(text, 1, 12, 'BYMONTH') }),
+  BYWEEKNO: (text) => ({ weekNumber: numbers(text, -53, 53, 'BYWEEKNO') }),
+  BYYEARDAY: (text) => ({ yearDay: numbers(text, -366, 366, 'BYYEARDAY') }),
+  BYMONTHDAY: (text) => ({ monthDay: numbers(text, -31, 31, 'BYMONTHDAY') }),
+  BYDAY: (text) => ({ day: days(text) }),
+  BYHOUR: (text) => ({ hour: numbers(text, 0, 23, 'BYHOUR') }),
+  BYMINUTE: (text) => ({ minute: numbers(text, 0, 59, 'BYMINUTE') }),
+  // A leap second is the one before it: no wall shows it.
+  BYSECOND: (text) => ({ second: numbers(text, 0, 60, 'BYSECOND').map((second) => Math.min(second, 59)) }),
+  BYSETPOS: (text) => ({ position: numbers(text, -366, 366, 'BYSETPOS') }),
+}
+
+/** Parts that RFC 5545 allows with some frequencies only. */
+function misplaced({ freq, weekNumber, yearDay, monthDay, day }: Rule): string | undefined {
+  if (weekNumber && freq !== 'YEARLY') return 'BYWEEKNO'
+  if (yearDay && (freq === 'DAILY' || freq === 'WEEKLY' || freq === 'MONTHLY')) return 'BYYEARDAY'
+  if (monthDay && freq === 'WEEKLY') return 'BYMONTHDAY'
+  const numbered = day?.some(({ nth }) => nth !== 0)
+  const places = freq === 'MONTHLY' || (freq === 'YEARLY' && !weekNumber)
+  return numbered && !places ? 'BYDAY' : undefined
+}
+
+/**
+ * Reads a rule as it is written: "FREQ=WEEKLY;BYDAY=MO".
+ * @throws BadRule for what the standard does not have, or does not allow together
+ */
+export function readRule(text: string): Rule {
+  const rule: Rule = { freq: 'DAILY', interval: 1, weekStart: 1 }
+  let freq: Frequency | undefined
+  for (const piece of text.toUpperCase().split(';')) {
+    if (piece === '') continue
+    const at = piece.indexOf('=')
+    const [name, value] = [piece.slice(0, at), piece.slice(at + 1)]
+    if (name === 'FREQ') {
+      freq = FREQUENCIES.find((known) => known === value)
+      if (!freq) throw new BadRule(`FREQ=${value.slice(0, 40)}`)
+      continue
+    }
+    if (!Object.hasOwn(PARTS, name)) throw new BadRule(name.slice(0, 40))
+    Object.assign(rule, PARTS[name]!(value))
+  }
+  if (!freq) throw new BadRule('no FREQ')
+  rule.freq = freq
+  const wrong = misplaced(rule)
+  if (wrong) throw new BadRule(`${wrong} with FREQ=${freq}`)
+  if (rule.position && !PARTS_THAT_CHOOSE.some((part) => rule[part])) throw new BadRule('BYSETPOS alone')
+  return rule
+}
+
+/** Those among which BYSETPOS chooses. */
+const PARTS_THAT_CHOOSE = [
+  'month',
+  'weekNumber',
+  'yearDay',
+  'monthDay',
+  'day',
+  'hour',
+  'minute',
+  'second',
+] as const
+
+/** Year, month (from 0) and day of a day number. */
+function dateOf(day: number): { year: number; month: number; date: number } {
+  const at = new Date(day * 86_400_000)
+  return { year: at.getUTCFullYear(), month: at.getUTCMonth(), date: at.getUTCDate() }
+}
+
+const firstOfMonth = (year: number, month: number): number => Date.UTC(year, month, 1) / 86_400_000
+
+/** The first day of week 1 of a year: the first week with at least four days in it (ISO 8601, with any first day). */
+function firstWeek(year: number, weekStart: number): number {
+  const first = firstOfMonth(year, 0)
+  const back = (weekday(first as DayNumber) - weekStart + 7) % 7
+  return back <= 3 ? first - back : first - back + 7
+}
+
+/** What the days of a period are judged by. */
+interface Within {
+  /** The first day of the year, its length, and those of the month. */
+  yearFrom: number
+  yearDays: number
+  monthFrom: number
+  monthDays: number
+  year: number
+  month: number
+}
+
+function within(day: number): Within {
+  const { year, month } = dateOf(day)
+  const yearFrom = firstOfMonth(year, 0)
+  const monthFrom = firstOfMonth(year, month)
+  return {
+    year,
+    month,
+    yearFrom,
+    yearDays: firstOfMonth(year + 1, 0) - yearFrom,
+    monthFrom,
+    monthDays: firstOfMonth(year, month + 1) - monthFrom,
+  }
+}
+
+/** Whether a number counted from the front or the back is among those that are named. */
+const named = (list: readonly number[], at: number, of: number): boolean =>
+  list.includes(at) || list.includes(at - of - 1)
+
+/** Whether a day keeps to the parts of a rule that speak of days. `period` is what numbered weekdays are counted in. */
+function keeps(rule: Rule, day: number, w: Within, period: 'year' | 'month' | undefined): boolean {
+  if (rule.month && !rule.month.includes(w.month + 1)) return false
+  if (rule.yearDay && !named(rule.yearDay, day - w.yearFrom + 1, w.yearDays)) return false
+  if (rule.monthDay && !named(rule.monthDay, day - w.monthFrom + 1, w.monthDays)) return false
+  if (!rule.day) return true
+  const on = weekday(day as DayNumber)
+  const [from, length] = period === 'year' ? [w.yearFrom, w.yearDays] : [w.monthFrom, w.monthDays]
+  const nth = Math.floor((day - from) / 7) + 1
+  const last = -Math.floor((from + length - 1 - day) / 7) - 1
+  return rule.day.some(
+    (named) => named.weekday === on && (named.nth === 0 || named.nth === nth || named.nth === last),
+  )
+}
+
+/** A rule with what it leaves open taken from its start. */
+function completed(rule: Rule, start: WallSeconds): Rule {
+  const day = Math.floor(start / DAY)
+  const { month, date } = dateOf(day)
+  const { freq, weekNumber, yearDay, monthDay, day: days } = rule
+  const on = [{ weekday: weekday(day as DayNumber), nth: 0 }]
+  if (freq === 'WEEKLY' && !days) return { ...rule, day: on }
+  if (freq === 'MONTHLY' && !days && !monthDay) return { ...rule, monthDay: [date] }
+  if (freq !== 'YEARLY' || days || yearDay || monthDay) return rule
+  if (weekNumber) return { ...rule, day: on }
+  return { ...rule, month: rule.month ?? [month + 1], monthDay: [date] }
+}
+
+/** The days of the nth period of a rule of days, from the period of its start on. */
+function daysOf(rule: Rule, start: number, n: number): number[] {
+  const step = n * rule.interval
+  const keep = (from: number, to: number, period?: 'year' | 'month'): number[] => {
+    const found: number[] = []
+    let w = within(from)
+    for (let day = from; day < to; day++) {
+      if (day >= w.monthFrom + w.monthDays) w = within(day)
+      if (keeps(rule, day, w, period)) found.push(day)
+    }
+    return found
+  }
+  switch (rule.freq) {
+    case 'DAILY':
+      return keep(start + step, start + step + 1)
+    case 'WEEKLY': {
+      const week = start - ((weekday(start as DayNumber) - rule.weekStart + 7) % 7) + step * 7
+      return keep(week, week + 7)
+    }
+    case 'MONTHLY': {
+      const { year, month } = dateOf(start)
+      const from = firstOfMonth(year, month + step)
+      // Of most months nothing is asked.
+      if (rule.month && !rule.month.includes(((((month + step) % 12) + 12) % 12) + 1)) return []
+      return keep(from, firstOfMonth(year, month + step + 1), 'month')
+    }
+    default: {
+      const year = dateOf(start).year + step
+      if (rule.weekNumber) return inWeeks(rule, year)
+      if (rule.month)
+        return [...new Set(rule.month)]
+          .sort((a, b) => a - b)
+          .flatMap((month) => keep(firstOfMonth(year, month - 1), firstOfMonth(year, month), 'month'))
+      return keep(firstOfMonth(year, 0), firstOfMonth(year + 1, 0), 'year')
+    }
+  }
+}
+
+/** The days of some weeks of a year, which may lie in the years beside it. */
+function inWeeks(rule: Rule, year: number): number[] {
+  const first = firstWeek(year, rule.weekStart)
+  const weeks = (firstWeek(year + 1, rule.weekStart) - first) / 7
+  const found: number[] = []
+  for (let week = 1; week <= weeks; week++) {
+    if (!named(rule.weekNumber!, week, weeks)) continue
+    for (let day = first + (week - 1) * 7; day < first + week * 7; day++)
+      if (keeps(rule, day, within(day), 'year')) found.push(day)
+  }
+  return found
+}
+
+const sorted = (list: readonly number[]): number[] => [...new Set(list)].sort((a, b) => a - b)
+
+/** Every time of the day, or of the hour or minute where the rule repeats within a day. */
+function timesIn(
+  rule: Rule,
+  hours: readonly number[],
+  minutes: readonly number[],
+  seconds: readonly number[],
+): number[] {
+  return sorted(rule.hour ?? hours).flatMap((hour) =>
+    sorted(rule.minute ?? minutes).flatMap((minute) =>
+      sorted(rule.second ?? seconds).map((second) => hour * 3_600 + minute * 60 + second),
+    ),
+  )
+}
+
+/** More moments of one period than BYSETPOS chooses from. */
+const MOST_CHOICES = 100_000
+
+/** Those of a period that BYSETPOS names. */
+function chosen(rule: Rule, all: WallSeconds[]): WallSeconds[] {
+  const { position } = rule
+  return position ? all.filter((_, i) => named(position, i + 1, all.length)) : all
+}
+
+const UNIT: Partial<Record<Frequency, number>> = { HOURLY: 3_600, MINUTELY: 60, SECONDLY: 1 }
+
+/** How long a period is at most, in seconds: enough to jump over those that have gone. */
+const PERIOD: Record<Frequency, number> = {
+  YEARLY: 366 * DAY,
+  MONTHLY: 31 * DAY,
+  WEEKLY: 7 * DAY,
+  DAILY: DAY,
+  HOURLY: 3_600,
+  MINUTELY: 60,
+  SECONDLY: 1,
+}
+
+/** The moments of the nth period of a rule, from some moment on. */
+function* periodOf(rule: Rule, start: WallSeconds, n: number, from: number): Iterable<WallSeconds> {
+  const day = Math.floor(start / DAY)
+  const clock = start - day * DAY
+  const unit = UNIT[rule.freq]
+  if (unit === undefined) {
+    const own = (part: number) => [part]
+    const times = timesIn(
+      rule,
+      own(Math.floor(clock / 3_600)),
+      own(Math.floor(clock / 60) % 60),
+      own(clock % 60),
+    )
+    const days = daysOf(rule, day, n)
+    if (rule.position) {
+      if (days.length * times.length > MOST_CHOICES) throw new BadRule('BYSETPOS among too many')
+      yield* chosen(
+        rule,
+        days.flatMap((day) => times.map((time) => (day * DAY + time) as WallSeconds)),
+      )
+      return
+    }
+    for (const on of days)
+      if ((on + 1) * DAY > from) for (const time of times) yield (on * DAY + time) as WallSeconds
+    return
+  }
+  const begin = Math.floor(start / unit) * unit + n * rule.interval * unit
+  const on = Math.floor(begin / DAY)
+  if (!keeps(rule, on, within(on), undefined)) return
+  const at = begin - on * DAY
+  const [hour, minute, second] = [Math.floor(at / 3_600), Math.floor(at / 60) % 60, at % 60]
+  const out =
+    (rule.hour && !rule.hour.includes(hour)) ||
+    (unit <= 60 && rule.minute && !rule.minute.includes(minute)) ||
+    (unit === 1 && rule.second && !rule.second.includes(second))
+  if (out) return
+  const { hour: _, ...rest } = rule
+  const inside: Rule = {
+    ...rest,
+    hour: [hour],
+    ...(unit <= 60 ? { minute: [minute] } : {}),
+    ...(unit === 1 ? { second: [second] } : {}),
+  }
+  const times = timesIn(inside, [hour], [Math.floor(clock / 60) % 60], [clock % 60])
+  yield* chosen(
+    rule,
+    times.map((time) => (on * DAY + time) as WallSeconds),
+  )
+}
+
+/** The first period of a rule that can reach a moment. */
+function periodBefore(rule: Rule, start: WallSeconds, from: WallSeconds): number {
+  // A year's weeks reach into the years beside it, and a period begins before its start.
+  const left = from - start - 2 * PERIOD[rule.freq]
+  return Math.max(0, Math.floor(left / (PERIOD[rule.freq] * rule.interval)))
+}
+
+/**
+ * The moments of a rule in order, from some moment on and before another. Its start is the first of them, whether the
+ * rule names it or not (RFC 5545 §3.8.5.3); `COUNT` counts it.
+ * @param ends whether a moment lies beyond the end of the rule, where it says `UNTIL`
+ * @throws BadRule when it takes more steps than anybody means
+ */
+export function* momentsOf(
+  given: Rule,
+  start: WallSeconds,
+  from: WallSeconds,
+  to: WallSeconds,
+  ends: (at: WallSeconds) => boolean = () => false,
+): Generator<WallSeconds> {
+  const rule = completed(given, start)
+  if (start >= from && start < to) yield start
+  const { count } = rule
+  let left = count === undefined ? Number.POSITIVE_INFINITY : count - 1
+  let n = count === undefined ? periodBefore(rule, start, from) : 0
+  let steps = 0
+  const step = (): void => {
+    if (++steps > MOST_STEPS) throw new BadRule('it repeats more often than can be followed')
+  }
+  for (; left > 0; n++) {
+    step()
+    if (begins(rule, start, n) >= to) return
+    for (const at of periodOf(rule, start, n, count === undefined ? from : start)) {
+      step()
+      if (at <= start) continue
+      if (at >= to || ends(at) || left <= 0) return
+      left--
+      if (at >= from) yield at
+    }
+  }
+}
+
+/** The moment with which a period begins at the earliest. */
+function begins(rule: Rule, start: WallSeconds, n: number): number {
+  const day = Math.floor(start / DAY)
+  const step = n * rule.interval
+  switch (rule.freq) {
+    case 'YEARLY': {
+      const year = dateOf(day).year + step
+      return year > 9_999 ? Number.POSITIVE_INFINITY : (firstOfMonth(year, 0) - 7) * DAY
+    }
+    case 'MONTHLY': {
+      const { year, month } = dateOf(day)
+      return year + (month + step) / 12 >= 10_000
+        ? Number.POSITIVE_INFINITY
+        : firstOfMonth(year, month + step) * DAY
+    }
+    case 'WEEKLY':
+      return (day - 7 + step * 7) * DAY
+    default:
+      return start - PERIOD[rule.freq] + step * PERIOD[rule.freq]
+  }
+}
