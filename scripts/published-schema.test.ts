@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { writePracticeFile } from '@acolhida/core/formats'
+import { BadData, letIn, practiceFile } from '@acolhida/core/schemas'
 import { parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { Ajv2020 } from 'ajv/dist/2020.js'
@@ -16,6 +17,65 @@ const file = (practice: object) => ({
   sessions: [],
   people: [],
 })
+
+type Bag = Record<string, unknown>
+
+/** Every place in a value. */
+function pathsIn(value: unknown, path: string[] = []): string[][] {
+  if (typeof value !== 'object' || value === null) return [path]
+  const inside = Object.entries(value).flatMap(([key, inner]) => pathsIn(inner, [...path, key]))
+  return path.length > 0 ? [path, ...inside] : inside
+}
+
+const put = (value: unknown) => (parent: Bag, key: string) => {
+  parent[key] = value
+}
+/** What can be done to a place. */
+const CHANGES: Record<string, (parent: Bag, key: string) => void> = {
+  missing: (parent, key) => {
+    if (Array.isArray(parent)) parent.splice(Number(key), 1)
+    else delete parent[key]
+  },
+  nothing: put(null),
+  words: put('some words'),
+  blank: put(''),
+  negative: put(-5),
+  fraction: put(1.5),
+  huge: put(1e15),
+  object: put({}),
+  list: put([]),
+  yes: put(true),
+  more: (parent, key) => {
+    const there = parent[key]
+    if (typeof there === 'object' && there !== null && !Array.isArray(there))
+      Object.assign(there, { more: 1 })
+  },
+  twice: (parent, key) => {
+    if (Array.isArray(parent)) parent.push(structuredClone(parent[Number(key)]))
+  },
+  'no such day': (parent, key) => {
+    if (/^\d{4}-\d\d-\d\d$/.test(String(parent[key]))) parent[key] = '2026-04-31'
+  },
+  'no such time': (parent, key) => {
+    if (/^\d\d:\d\d$/.test(String(parent[key]))) parent[key] = '25:61'
+  },
+  'no such length': (parent, key) => {
+    if (/^P.*\d/.test(String(parent[key]))) parent[key] = 'P1H'
+  },
+  'no such currency': (parent, key) => {
+    if (key === 'currency') parent[key] = 'ABC'
+  },
+}
+
+const letsIn = (value: unknown): boolean => {
+  try {
+    letIn(practiceFile, value, 'It')
+    return true
+  } catch (error) {
+    if (error instanceof BadData) return false
+    throw error
+  }
+}
 
 describe('the published schema', () => {
   const valid = new Ajv2020({ strict: false }).compile(JSON.parse(text))
@@ -35,6 +95,26 @@ describe('the published schema', () => {
     })
     expect(valid(JSON.parse(written)), JSON.stringify(valid.errors)).toBe(true)
   })
+
+  it('judges as the program does whatever is changed in a file, but for ids that are there twice', () => {
+    const { practice, people } = demoBackup(parseInstant('2026-11-24T11:00Z'))
+    const whole: unknown = JSON.parse(JSON.stringify({ ...file(practice), people }))
+    const otherwise: string[] = []
+    let tried = 0
+    for (const path of pathsIn(whole)) {
+      for (const [name, change] of Object.entries(CHANGES)) {
+        const changed = structuredClone(whole)
+        const parent = path.slice(0, -1).reduce((at, key) => (at as Bag)[key], changed) as Bag
+        change(parent, path.at(-1)!)
+        tried++
+        const program = letsIn(changed)
+        if (program !== valid(changed))
+          otherwise.push(`${name} ${path.join('.')}: ${program ? 'too strict' : 'too lax'}`)
+      }
+    }
+    expect(tried).toBeGreaterThan(9_000)
+    expect(otherwise).toEqual([])
+  }, 60_000)
 
   it('refuses what the program refuses', () => {
     const practice = samplePractice()

@@ -9,3 +9,6 @@ export function decimals(currency: string): number {
   if (!entry) throw new RangeError(`"${currency}" is not a currency of ISO 4217; write it as EUR`)
   return entry.digits
 }
+
+/** The codes of all currencies of ISO 4217. */
+export const currencies = (): string[] => currencyCodes.codes()

@@ -104,7 +104,7 @@ describe('a practice', () => {
         d.services[0].notice = '24 hours'
       },
       'services[0].notice',
-      /not written as expected/,
+      /is not a duration/,
     ],
     [
       'a price of no kind',

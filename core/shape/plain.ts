@@ -1,19 +1,21 @@
-import { decimals } from '../money/currency.ts'
+import { currencies, decimals } from '../money/currency.ts'
 import { MAIL_SHAPE } from '../people/mail.ts'
 import type { Duration, Instant, LocalDate, LocalDateTime, WallTime } from '../time/index.ts'
-import { date, dateTime, duration, isZone, time } from '../time/index.ts'
+import { DURATION_SHAPE, date, dateTime, duration, isZone, time } from '../time/index.ts'
 import { isRepeat } from '../time/recurrence.ts'
 import { byHand, pattern, type Schema, whole } from './shape.ts'
 
 export { count, id } from './shape.ts'
 
-/** A text that one of the core's own readers accepts; the reader's message says how to write it. */
+/**
+ * A text that one of the core's own readers accepts; the reader's message says how to write it.
+ * @param shape as much of that as a pattern can say, for schemas that others read
+ */
 const readBy = <T extends string>(read: (text: string) => T, shape: RegExp, most = 60): Schema<T> =>
   byHand(({ joi }) =>
     joi
       .string()
       .max(most)
-      .pattern(shape)
       .custom((value: string, helpers) => {
         try {
           return read(value)
@@ -21,13 +23,18 @@ const readBy = <T extends string>(read: (text: string) => T, shape: RegExp, most
           return helpers.message({ custom: `{{#label}}: ${(error as Error).message.replaceAll('"', '')}` })
         }
       })
+      .pattern(shape)
       .messages({ 'string.pattern.base': '{{#label}}: {{#value}} is not written as expected here' }),
   )
 
-export const localDateShape: Schema<LocalDate> = readBy(date, /^\d{4}-\d\d-\d\d$/)
-export const wallTimeShape: Schema<WallTime> = readBy(time, /^\d\d:\d\d$/)
-export const localDateTime: Schema<LocalDateTime> = readBy(dateTime, /^\d{4}-\d\d-\d\dT\d\d:\d\d$/)
-export const isoDuration: Schema<Duration> = readBy(duration, /^P[0-9YMWDTHS]+$/)
+const DATE =
+  '\\d{4}-(?:(?:0[13578]|1[02])-(?:0[1-9]|[12]\\d|3[01])|(?:0[469]|11)-(?:0[1-9]|[12]\\d|30)|02-(?:0[1-9]|[12]\\d))'
+const TIME = '(?:(?:[01]\\d|2[0-3]):[0-5]\\d|24:00)'
+
+export const localDateShape: Schema<LocalDate> = readBy(date, new RegExp(`^${DATE}$`))
+export const wallTimeShape: Schema<WallTime> = readBy(time, new RegExp(`^${TIME}$`))
+export const localDateTime: Schema<LocalDateTime> = readBy(dateTime, new RegExp(`^${DATE}T${TIME}$`))
+export const isoDuration: Schema<Duration> = readBy(duration, DURATION_SHAPE)
 export const zoneName = readBy(
   (text) => {
     if (!isZone(text)) throw new RangeError(`${text} is not a time zone; write it as Europe/Lisbon`)
@@ -36,10 +43,13 @@ export const zoneName = readBy(
   /^[A-Za-z0-9_+\-/]+$/,
   80,
 )
-export const currency = readBy((text) => {
-  decimals(text)
-  return text
-}, /^[A-Z]{3}$/)
+export const currency = readBy(
+  (text) => {
+    decimals(text)
+    return text
+  },
+  new RegExp(`^(?:${currencies().join('|')})$`),
+)
 export const minutes = whole(0, 14_400)
 export const someMinutes = whole(1, 14_400)
 export const clearMinutes = whole(0, 1_440)

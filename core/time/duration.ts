@@ -11,11 +11,12 @@ interface Amounts {
   ms: number
 }
 
-const SHAPE =
+/** How a duration is written. */
+export const DURATION_SHAPE =
   /^P(?!$)(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?=\d)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/
 
 function parts(duration: Duration): Amounts {
-  const match = SHAPE.exec(duration)
+  const match = DURATION_SHAPE.exec(duration)
   if (!match) throw new RangeError(`"${duration}" is not a duration; write it as PT24H or P1D`)
   const [y, mo, w, d, h, m, s] = match.slice(1).map((part) => Number(part ?? 0)) as number[]
   return { months: y! * 12 + mo!, days: w! * 7 + d!, ms: ((h! * 60 + m!) * 60 + s!) * 1000 }

@@ -216,8 +216,8 @@ describe('a file of another program', () => {
       '“When?”: the time of day is not asked.',
       '“Who?”: questions of the kind “reference” are not read.',
       '“From elsewhere?”: its choices stand in another file; it is asked in words.',
-      '“Then?”: a condition on “9”, which is not asked before is not read.',
       '“Then?”: its greatest length is not taken over.',
+      '“Then?”: a condition on “9”, which is not asked before is not read.',
     ])
     const shown = (answers: object) =>
       asked(questionnaire.questions, answers as never, newcomer).questions.map((question) => question.id)
@@ -234,6 +234,60 @@ describe('a file of another program', () => {
     ['an unknown type', '{"resourceType":"Questionnaire","item":[{"linkId":"a","type":"poem"}]}', 'type'],
   ])('that is %s is refused with its place', (_, text, words) => {
     expect(() => readFhirQuestionnaire(text, 'The file', 'x')).toThrow(words)
+  })
+
+  it('lists everything that is not taken over', () => {
+    const sd = 'http://hl7.org/fhir/StructureDefinition'
+    const foreign = {
+      resourceType: 'Questionnaire',
+      title: 'Foreign',
+      contained: [{ resourceType: 'ValueSet', id: 'feelings' }],
+      extension: [{ url: `${sd}/questionnaire-signatureRequired`, valueBoolean: true }],
+      item: [
+        {
+          linkId: 'a',
+          type: 'integer',
+          text: 'A',
+          prefix: '1.',
+          readOnly: true,
+          initial: [{ valueInteger: 1 }],
+          code: [{ code: 'x' }],
+          extension: [
+            { url: `${sd}/questionnaire-hidden`, valueBoolean: true },
+            { url: 'http://hl7.org/fhir/uv/sdc/StructureDefinition/sdc-questionnaire-calculatedExpression' },
+            { url: 'https://example.org/own-thing' },
+            { url: `${sd}/minValue`, valueInteger: 0 },
+          ],
+        },
+        {
+          linkId: 'b',
+          type: 'choice',
+          text: 'B',
+          answerOption: [{ valueCoding: { code: 'x', display: 'X' }, initialSelected: true }],
+        },
+        {
+          linkId: 'c',
+          type: 'group',
+          text: 'C',
+          prefix: 'II',
+          item: [{ linkId: 'd', type: 'choice', text: 'D', answerValueSet: '#feelings' }],
+        },
+      ],
+    }
+    expect(readFhirQuestionnaire(JSON.stringify(foreign), 'The file', 'x').unread).toEqual([
+      'What stands in the file itself is not read: ValueSet “feelings”.',
+      'The questionnaire: that it must be signed is not taken over.',
+      '“A”: its prefix is not taken over.',
+      '“A”: its initial value is not taken over.',
+      '“A”: that it can only be read is not taken over.',
+      '“A”: what it means elsewhere (its code) is not taken over.',
+      '“A”: that it is hidden is not taken over.',
+      '“A”: what it is calculated from is not taken over.',
+      '“A”: the extension “own-thing” is not taken over.',
+      '“B”: which choice is chosen to begin with is not taken over.',
+      '“C”: its prefix is not taken over.',
+      '“D”: its choices stand in another file; it is asked in words.',
+    ])
   })
 })
 

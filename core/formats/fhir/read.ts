@@ -40,8 +40,18 @@ export function fromFhir(fhir: FhirQuestionnaire): ReadFhir {
       bands: [],
       ...sheet,
     },
-    unread: reader.unread,
+    unread: [...sheetNotTaken(fhir), ...reader.unread],
   }
+}
+
+/** What a questionnaire as a whole says that has no counterpart here. */
+function sheetNotTaken({ contained, extension, code }: FhirQuestionnaire): string[] {
+  const sets = (contained ?? []).map(({ resourceType, id }) => `${resourceType} “${id ?? ''}”`)
+  return [
+    ...(sets.length > 0 ? [`What stands in the file itself is not read: ${sets.join(', ')}.`] : []),
+    ...(code?.length ? ['What it means elsewhere (its code) is not taken over.'] : []),
+    ...extensionsNotTaken(extension).map((what) => `The questionnaire: ${what} is not taken over.`),
+  ]
 }
 
 /** A group, as the part its questions stand in. */
@@ -73,6 +83,7 @@ class Reader {
 
   #item(item: QuestionnaireItem, above: Condition | undefined, part: Part | undefined): void {
     const kept = readOwn(item.extension, OWN_QUESTION)
+    for (const what of notTaken(item)) this.#say(item, `${what} is not taken over.`)
     const own = this.#own(item, kept)
     if (item.type === 'group' && !keptAs(item, kept)?.asks) {
       if (item.repeats) this.#say(item, 'it can be filled several times there, and once here.')
@@ -101,12 +112,6 @@ class Reader {
       ...more,
       ...(when ? { when } : {}),
     } as Question)
-    for (const [what, there] of [
-      ['its initial value', item.initial?.length],
-      ['that it can only be read', item.readOnly],
-      ['its greatest length', item.maxLength],
-    ] as const)
-      if (there) this.#say(item, `${what} is not taken over.`)
     // What lies below a question is asked when the question is.
     if (item.type !== 'group')
       this.all(
@@ -219,6 +224,47 @@ class Reader {
     }
     return undefined
   }
+}
+
+/** What an item says that has no counterpart here. */
+function notTaken(item: QuestionnaireItem): string[] {
+  const plain = [
+    ['its prefix', item.prefix],
+    ['its initial value', item.initial?.length],
+    [
+      'which choice is chosen to begin with',
+      item.answerOption?.some(({ initialSelected }) => initialSelected),
+    ],
+    ['that it can only be read', item.readOnly],
+    ['its greatest length', item.maxLength],
+    ['what it means elsewhere (its code)', item.code?.length],
+  ] as const
+  return [...plain.flatMap(([what, there]) => (there ? [what] : [])), ...extensionsNotTaken(item.extension)]
+}
+
+/** Extensions of the standard that are no part of what is read, as people would say them. */
+const EXTENSIONS: Readonly<Record<string, string>> = {
+  'questionnaire-hidden': 'that it is hidden',
+  'sdc-questionnaire-calculatedExpression': 'what it is calculated from',
+  'sdc-questionnaire-initialExpression': 'what it begins with by a calculation',
+  'sdc-questionnaire-enableWhenExpression': 'a calculation that decides whether it is asked',
+  'sdc-questionnaire-answerExpression': 'choices that are calculated',
+  'questionnaire-constraint': 'a rule its answer must keep',
+  regex: 'the pattern its answer must have',
+  minLength: 'its least length',
+  'questionnaire-choiceOrientation': 'how its choices lie',
+  'questionnaire-signatureRequired': 'that it must be signed',
+}
+
+/** Names of extensions that are read somewhere. */
+const READ = new Set<string>([...Object.values(FHIR), ITEM_CONTROL, OWN_QUESTION, OWN_SHEET])
+
+function extensionsNotTaken(extensions: QuestionnaireItem['extension']): string[] {
+  const names = (extensions ?? []).map(({ url }) => url).filter((url) => !READ.has(url))
+  return [...new Set(names)].map((url) => {
+    const name = url.slice(url.lastIndexOf('/') + 1)
+    return Object.hasOwn(EXTENSIONS, name) ? EXTENSIONS[name]! : `the extension “${name.slice(0, 60)}”`
+  })
 }
 
 /** What of another's name of something can be an id of ours, with room for a number behind it. */
