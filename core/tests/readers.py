@@ -11,7 +11,7 @@ import signal
 import sys
 from datetime import datetime, timezone
 
-MOST = 40
+MOST = 12
 
 
 def by_dateutil(case):

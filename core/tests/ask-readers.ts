@@ -1,0 +1,60 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, writeFileSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { ownStarts, type RuleCase, ruleCases } from './calendar-cases.ts'
+
+/** Debian's own Python, where its packages are. */
+const PYTHON = '/usr/bin/python3'
+const SCRIPT = resolve(import.meta.dirname, 'readers.py')
+
+/** Whether the other readers are installed here. */
+export const readersAreHere = (): boolean =>
+  existsSync(PYTHON) &&
+  spawnSync(PYTHON, ['-c', 'import dateutil, icalendar, recurring_ical_events, gi']).status === 0
+
+/** What each of the other readers says of each case. */
+export function askReaders(cases: readonly object[]): Record<string, string[] | string>[] {
+  const input = `${cases.map((one) => JSON.stringify(one)).join('\n')}\n`
+  const { stdout, status, stderr } = spawnSync(PYTHON, [SCRIPT], { input, maxBuffer: 1e9 })
+  if (status !== 0) throw new Error(`The readers ended: ${stderr.toString()}`)
+  return stdout
+    .toString()
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as Record<string, string[] | string>)
+}
+
+export const RULES = resolve(import.meta.dirname, 'fixtures', 'rules-read-elsewhere.json')
+
+/** A case with what others said of it; `both` where libical says the same as dateutil. */
+export type RuleVerdict = RuleCase & { starts: string[]; both: boolean }
+
+/** Asks the readers anew, and keeps what they say: `node --import tsx core/tests/ask-readers.ts`. */
+function keepVerdicts(count: number): void {
+  const cases = ruleCases(count)
+  // Where they begin is the first moment that dateutil has for the rule: a start it does not name is read differently.
+  const firsts = askReaders(
+    cases.map(({ rule, start }) => ({
+      rule: rule.replace(/;COUNT=\d+/, ''),
+      start,
+      from: start,
+      to: `${Number(start.slice(0, 4)) + 9}${start.slice(4)}`,
+      readers: ['dateutil'],
+    })),
+  )
+  const begun = cases.flatMap((one, i): RuleCase[] => {
+    const first = firsts[i]?.dateutil
+    return Array.isArray(first) && first[0] ? [{ ...one, start: first[0] }] : []
+  })
+  const kept = askReaders(begun).flatMap(({ dateutil, libical }, i): RuleVerdict[] =>
+    Array.isArray(dateutil) && typeof ownStarts(begun[i]!) !== 'string'
+      ? [{ ...begun[i]!, starts: dateutil, both: JSON.stringify(dateutil) === JSON.stringify(libical) }]
+      : [],
+  )
+  writeFileSync(RULES, `[\n${kept.map((one) => JSON.stringify(one)).join(',\n')}\n]\n`)
+  console.log(
+    `${kept.length} verdicts of ${count} cases kept; libical says the same of ${kept.filter(({ both }) => both).length}`,
+  )
+}
+
+if (process.argv[1] === import.meta.filename) keepVerdicts(1_900)
