@@ -105,9 +105,9 @@ describe('the terminal', () => {
       error: '',
       answer: { outcome: 'fits' },
     })
-    expect(
-      run('read', file, '--service', 's', '--answers', answers, '--person', 't').answer.outcome,
-    ).toBe('look')
+    expect(run('read', file, '--service', 's', '--answers', answers, '--person', 't').answer.outcome).toBe(
+      'look',
+    )
     const day = ['--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW]
     expect(run('openings', file, ...day).answer.minutes).toBe(30)
     expect(run('openings', file, ...day, '--answers', answers).answer.minutes).toBe(75)

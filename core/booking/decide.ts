@@ -3,6 +3,7 @@ import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, type Keys, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
 import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
+import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import { apply } from './apply.ts'
 import { cancelShare } from './deadlines.ts'
 import type { BookingEvent } from './events.ts'
@@ -59,6 +60,8 @@ export interface Refusal {
     | 'nothing-to-take-back'
     | 'too-many-offers'
     | 'hold-stands'
+  word: RefusalWord
+  data?: SaidValues
   message: string
   closures?: Closure[]
 }
@@ -83,27 +86,24 @@ export const UNDO = 8 * SECOND
 /** How many times can be offered for one request. */
 export const MOST_OFFERS = 3
 
-const refuse = (code: Refusal['code'], message: string, closures?: Closure[]): Decision => ({
-  refused: { code, message, ...(closures ? { closures } : {}) },
+const refuse = (
+  word: RefusalWord & (Refusal['code'] | `${Refusal['code']}.${string}`),
+  data?: SaidValues,
+  closures?: Closure[],
+): Decision => ({
+  refused: {
+    word,
+    code: word.split('.')[0] as Refusal['code'],
+    ...(data ? { data } : {}),
+    message: refusalWords(word, data),
+    ...(closures ? { closures } : {}),
+  },
 })
 
 /** Why a request can't be decided on, by what it is. */
-const NOT_WAITING: Record<StateName, string> = {
-  unproved: 'Their address has not proved true yet: the link mailed to them has not been opened.',
-  waiting: 'It waits for the practitioner’s word.',
-  offered: 'Other times have been offered; the client chooses among them.',
-  booked: 'It is booked already.',
-  attended: 'The session has taken place.',
-  missed: 'The session was missed.',
-  declined: 'It has been turned down.',
-  lapsed: 'The hold has run out, and the time is free again.',
-  withdrawn: 'The client has withdrawn the request.',
-  cancelled: 'It has been cancelled.',
-}
 const notWaiting = (is: StateName): Decision =>
-  refuse(is === 'unproved' ? 'not-proved' : 'not-waiting', NOT_WAITING[is])
-const notBooked = (is: StateName): Decision =>
-  refuse('not-booked', is === 'waiting' || is === 'offered' ? 'It is not booked yet.' : NOT_WAITING[is])
+  refuse(is === 'unproved' ? 'not-proved' : 'not-waiting', { is })
+const notBooked = (is: StateName): Decision => refuse('not-booked', { is })
 
 interface CommandKind<C> {
   /** The shape of what the practitioner says with it; nothing where it is not theirs. */
@@ -140,7 +140,7 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
     decide: (booking, { of }, _, { now }) =>
       undoableAt(booking, now)?.of === of
         ? happened({ type: 'taken-back', at: now, of })
-        : refuse('nothing-to-take-back', 'It is too late to undo this; the message has gone out.'),
+        : refuse('nothing-to-take-back'),
   },
   overrule: {
     shape: { outcome: one('fits', 'look', 'closed'), text: said(2_000) },
@@ -176,7 +176,7 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   lapse: {
     decide: (booking, _, __, { now }) => {
       if (booking.status !== 'requested') return happened()
-      if (now <= booking.until) return refuse('hold-stands', 'The hold still stands.')
+      if (now <= booking.until) return refuse('hold-stands')
       // The lapse is stamped with the moment it was due, even if nobody was there to see it; where a decision stood
       // in its way and was taken back, with that moment.
       return happened({ type: 'lapsed', at: instant(Math.max(booking.until, booking.latest)) })
@@ -237,13 +237,12 @@ function answer(
     const asks = state.is === 'unproved' || state.is === 'waiting' || state.is === 'offered'
     return asks ? { events: [{ type: 'withdrawn', at: now }] } : notWaiting(state.is)
   }
-  if (state.is === 'waiting' || state.is === 'unproved')
-    return refuse('not-offered', 'No other times have been offered.')
+  if (state.is === 'waiting' || state.is === 'unproved') return refuse('not-offered')
   if (state.is !== 'offered') return notWaiting(state.is)
   if (command.do === 'refuse') return { events: [{ type: 'refused', at: now, text: command.text }] }
   const { start, place } = command
   if (!state.starts.some((other) => other.start === start && other.place === place)) {
-    return refuse('not-offered', 'This time has not been offered, or has been taken back.')
+    return refuse('not-offered.this')
   }
   return { events: [{ type: 'accepted', at: now, start, place }] }
 }
@@ -252,12 +251,12 @@ function offer(command: Extract<Command, { do: 'offer' }>, about: Circumstances)
   const { starts, text } = command
   const distinct = new Set(starts.map(({ start, place }) => `${start} ${place}`)).size === starts.length
   if (starts.length < 1 || starts.length > MOST_OFFERS || !distinct) {
-    return refuse('too-many-offers', `Offer one to ${MOST_OFFERS} different times.`)
+    return refuse('too-many-offers', { most: MOST_OFFERS })
   }
   for (const start of starts) {
     // The practitioner may override every rule but a session, a hold or an event that is in the way.
     const blocking = about.closuresOf(start).filter((c) => ['past', 'overlap', 'full'].includes(c.rule))
-    if (blocking.length > 0) return refuse('not-open', 'One of these times is no longer free.', blocking)
+    if (blocking.length > 0) return refuse('not-open.offers', undefined, blocking)
   }
   const until = about.offersUntil(starts)
   return {
@@ -275,11 +274,11 @@ function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about
   const { now } = about
   const { start, place, minutes, text, clash } = command
   const service = command.service ?? booking.service
-  if (hasBegun(booking, now)) return refuse('too-late', 'The session has begun.')
+  if (hasBegun(booking, now)) return refuse('too-late')
   const same = start === booking.start && place === booking.place && minutes === booking.minutes
   if (same && service === booking.service) return { events: [] }
   const blocking = blockingMove(about.closuresOf({ start, place }, minutes, service), clash)
-  if (blocking.length > 0) return refuse('not-open', 'That time is not free.', blocking)
+  if (blocking.length > 0) return refuse('not-open.move', undefined, blocking)
   const other = service === booking.service ? {} : { service }
   return {
     events: [{ type: 'moved', at: now, start, place, minutes, text, settles: shift(now, UNDO), ...other }],
@@ -295,7 +294,7 @@ function cancel(
   if (state.is !== 'booked') return notBooked(state.is)
   if (by === 'practitioner')
     return { events: [{ type: 'cancelled', at: now, by, share: 0, text, settles: shift(now, UNDO) }] }
-  if (state.begun) return refuse('too-late', 'The session has begun; please write to the practitioner.')
+  if (state.begun) return refuse('too-late.client')
   const share = cancelShare(booking.asked.houseRules, booking.start, zone, now)
   return { events: [{ type: 'cancelled', at: now, by, share, text, settles: now }] }
 }

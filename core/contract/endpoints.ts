@@ -12,6 +12,7 @@ import type {
   EnterBody,
   Kept,
   LinkView,
+  PartReading,
   QuoteBody,
   RecordPage,
   RelayStatus,
@@ -19,11 +20,12 @@ import type {
   TrialBody,
   Wanted,
   WantedOpenings,
+  WantedPart,
   WantedStart,
 } from './types.ts'
 
 /** The number of this contract: an older page is told to load itself anew. */
-export const CONTRACT = 2
+export const CONTRACT = 3
 
 const KB = 1_024
 
@@ -59,7 +61,7 @@ const endpoint = <B, A>(
 /** What anything may be refused with. */
 export const ANYTIME = ['malformed', 'too-large', 'too-many', 'older-page', 'failed'] as const
 
-const DOOR = ['no-door', 'unknown-door', 'trial-over'] as const
+const DOOR = ['no-door', 'unknown-door', 'closed-door', 'trial-over'] as const
 const WISH = [
   ...DOOR,
   ...(['unknown-service', 'service-off', 'answers', 'code', 'quote-used', 'quote-over'] as const),
@@ -82,6 +84,13 @@ export const door = {
     largest: ANSWERS,
     codes: WISH,
     says: 'What the rules make of the answers; the attempt is remembered, without private answers.',
+  }),
+  part: endpoint<WantedPart, PartReading>({
+    method: 'POST',
+    path: '/api/door/:slug/part',
+    largest: ANSWERS,
+    codes: WISH,
+    says: 'What is decided by the questions up to one, whatever is answered later: a no, with the attempt remembered, and texts to be read.',
   }),
   soFar: endpoint<Wanted, DoorQuote>({
     method: 'POST',
@@ -126,7 +135,15 @@ export const door = {
     once: true,
     codes: [
       ...PLACED,
-      ...(['no-key', 'key-reused', 'not-open', 'not-online', 'clock-differs', 'no-address'] as const),
+      ...([
+        'no-key',
+        'key-reused',
+        'not-open',
+        'not-online',
+        'clock-differs',
+        'no-address',
+        'no-phone',
+      ] as const),
       ...(['not-agreed', 'terms-changed', 'changed', 'too-many-open', 'too-many-unproved'] as const),
     ],
     says: 'Asks for it. `shown` is the fingerprint of what was kept; where that no longer holds, `changed` tells what does.',

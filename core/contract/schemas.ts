@@ -41,6 +41,7 @@ import type {
   SendBody,
   Wanted,
   WantedOpenings,
+  WantedPart,
   WantedStart,
 } from './types.ts'
 
@@ -99,6 +100,7 @@ const deskDoes: Schema<DeskDoes> = byHand(({ of }) =>
 /** A schema for every body that an endpoint takes; the compiler keeps the map complete, and each held to its type. */
 export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   read: wish,
+  part: exactly<WantedPart, Answers>()(object({ ...wanted, upTo: id })),
   soFar: wish,
   openings: exactly<WantedOpenings, Answers>()(
     object({ ...wanted, place: id, from: maybe(localDateShape), days: whole(1, 62) }),

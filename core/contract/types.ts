@@ -12,8 +12,9 @@ import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
 import type { DoorPart, Extra, Place, Practice } from '../practice/index.ts'
-import type { Answers, AnswerValue, Question, QuoteLine } from '../questions/index.ts'
+import type { AnswerProblem, Answers, AnswerValue, Question, QuoteLine } from '../questions/index.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
+import type { RefusalWord, SaidValues } from '../words/index.ts'
 
 /** The public half of a desk's key, as a JSON Web Key (RFC 7517). */
 export interface SealKey {
@@ -44,7 +45,12 @@ export interface DoorService extends DoorPart {
   byDate: boolean
   /** Whether there are price codes for it. */
   codes?: boolean
-  places: Pick<Place, 'id' | 'kind' | 'name' | 'address' | 'whoCalls' | 'travel'>[]
+  places: (Pick<Place, 'id' | 'kind' | 'name' | 'address' | 'whoCalls' | 'travel'> & {
+    /** IANA name. */
+    zone: string
+    /** When its address is told, where it is not told here. */
+    later?: 'confirmation' | 'last-reminder'
+  })[]
   questionnaire?: { id: string; version: number; questions: Question[] }
   terms: { id: string; number: number; title: string; text: string; fingerprint: string }[]
   /** Whether somebody who fits is booked at once. */
@@ -61,9 +67,33 @@ export interface DoorView {
   seal?: SealKey
   /** Who has come, where that is known: by the private link of a booking, or in a trial. */
   visitor?: { standing: 'new' | 'known'; invited: string[] }
+  /** The door is closed just now: what the practitioner says of it. */
+  closed?: string
   /** A door to try: nothing in it is kept. */
   trial?: { as: TrialBody['as'] }
   now: Instant
+}
+
+/** A kind no: why in general, and what else one can do. */
+export interface Closed {
+  message: string
+  services: { id: string; name: string }[]
+  enquiry: boolean
+  /** It is no no, but more than is booked without talking first. */
+  instead?: boolean
+  /** The question that decided it. */
+  question?: string
+}
+
+/** What is decided at the end of a part of the questions, whatever comes later. */
+export interface PartReading {
+  closed?: Closed
+  tells: string[]
+}
+
+/** The questions up to one have been answered, or left open. */
+export interface WantedPart extends Wanted {
+  upTo: string
 }
 
 /** What the reading lets a client know: whether the way goes on, length and price; never which rule said so. */
@@ -71,7 +101,9 @@ export interface DoorReading {
   open: boolean
   /** The practitioner's own quote, by whose link one has come. */
   quote?: { until: Instant; text: string; person: Omit<Contact, 'zone'> }
-  closed?: { message: string; services: { id: string; name: string }[]; enquiry: boolean }
+  closed?: Closed
+  /** Texts that rules show. */
+  tells?: string[]
   minutes: number
   lines: QuoteLine[]
   price: number
@@ -97,6 +129,10 @@ export interface DoorOpenings {
   starts: Instant[]
   /** Those of them that cost less, because they keep the day whole. */
   lower: Instant[]
+  /** What those cost. */
+  lowerPrice?: number
+  /** Those that are too near to be cancelled free of charge, where others are not. */
+  near: Instant[]
   /** For groups: seats left at a start. */
   seats: Record<string, number>
   minutes: number
@@ -213,6 +249,12 @@ export interface EnquiryNews {
   id?: string
 }
 
+/** By whose clocks the times of a session are told: IANA names. */
+export interface ClockNames {
+  first: string
+  also?: string
+}
+
 /** Where things stand with one booking, for the one who holds its private link. */
 export interface LinkView {
   slug: string
@@ -220,14 +262,18 @@ export interface LinkView {
   service: string
   minutes: number
   place: string
+  /** By whose clock its times are told. */
+  clocks: ClockNames
   /** Told when the place's rule allows it. */
   address?: string
+  /** When its address will be told. */
+  later?: 'confirmation' | 'last-reminder'
   start: Instant
   state: StateName
   until: Instant
   /** The fingerprint of what is shown here: what is done through the link carries it. */
   shown: string
-  offers: (Start & { placeName: string })[]
+  offers: (Start & { placeName: string; clocks: ClockNames })[]
   mailProved: boolean
   name: string
   zone: string
@@ -367,10 +413,13 @@ export interface RelayStatus {
 /** Every refusal of the relay: a code for programs, a sentence for people, and what helps. */
 export interface Problem {
   code: string
+  /** Which sentence of the catalogues says it, and what stands in it. */
+  word?: RefusalWord
+  data?: SaidValues
   message: string
   /** Field or place in the body that it is about. */
   where?: string
-  problems?: { question: string; message: string }[]
+  problems?: AnswerProblem[]
   openings?: DoorOpenings
   /** What holds now, where that is no longer what was shown. */
   quote?: { minutes: number; lines: QuoteLine[]; price: number; deposit: number }

@@ -1,7 +1,7 @@
 import type { Entry } from '../openings/index.ts'
 import type { Instant } from '../time/index.ts'
-import { type Part, propertyOf, titleOf, writtenIn } from './content.ts'
-import { endOf, isNotUnderstood, occurrencesOf, occurringIn, type Stretch } from './event.ts'
+import { type Component, propertyOf, titleOf, writtenIn } from './content.ts'
+import { endsAt, isNotUnderstood, occurrencesOf, occurringIn, type Stretch } from './event.ts'
 import { lengthIn, type Moments, momentInstant } from './moments.ts'
 
 export type { Stretch } from './event.ts'
@@ -42,23 +42,23 @@ export interface Availability {
 }
 
 /** The end a component says, or its start and its length; nothing where it says none. */
-function endIn(part: Part, moments: Moments): Instant | undefined {
+function endIn(part: Component, moments: Moments): Instant | undefined {
   const ends = propertyOf(part, 'DTEND')
   if (ends) return momentInstant(moments.read(ends))
   const begins = propertyOf(part, 'DTSTART')
   const duration = writtenIn(part, 'DURATION')
-  return begins && duration ? endOf(moments.read(begins), lengthIn(duration)) : undefined
+  return begins && duration ? endsAt(moments.read(begins), lengthIn(duration)) : undefined
 }
 
 /** The stretches of one AVAILABLE component that meet a span, each as long as the first. */
-const repetitions = (part: Part, moments: Moments, span: Stretch): Stretch[] =>
+const repetitions = (part: Component, moments: Moments, span: Stretch): Stretch[] =>
   occurrencesOf(occurringIn(part, moments), span).map(({ at, start, length }) => ({
     from: start,
-    to: endOf(at, length),
+    to: endsAt(at, length),
   }))
 
 /** Priority 0, or none, is the lowest; 1 is the highest (RFC 7953 §3.1, PRIORITY). */
-const rank = (part: Part): number => {
+const rank = (part: Component): number => {
   const priority = Number(writtenIn(part, 'PRIORITY'))
   return priority >= 1 && priority <= 9 ? priority : 10
 }
@@ -69,7 +69,7 @@ const rank = (part: Part): number => {
  * taken together: what any of them calls available is free.
  */
 export function availabilityIn(
-  calendar: Part,
+  calendar: Component,
   moments: Moments,
   from: Instant,
   to: Instant,
@@ -84,7 +84,7 @@ export function availabilityIn(
     const own: Stretch[] = []
     const available: Stretch[] = []
     for (const component of components.filter((other) => rank(other) === number)) {
-      const read = (part: Part, work: () => void): void => {
+      const read = (part: Component, work: () => void): void => {
         try {
           work()
         } catch (error) {
@@ -121,7 +121,7 @@ const within = (stretches: readonly Stretch[], whole: Stretch): Stretch[] =>
 
 /** The times a calendar's availability leaves unavailable, as entries of the diary. */
 export function unavailable(
-  calendar: Part,
+  calendar: Component,
   moments: Moments,
   from: Instant,
   to: Instant,

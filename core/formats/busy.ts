@@ -2,8 +2,8 @@ import type { Entry } from '../openings/index.ts'
 import { type Instant, instant, type Zone } from '../time/index.ts'
 import type { WallSeconds } from '../time/rule.ts'
 import { unavailable } from './availability.ts'
-import { calendarsIn, type Part, propertiesOf, propertyOf, titleOf, writtenIn } from './content.ts'
-import { endOf, isNotUnderstood, type Occurrence, occurrencesOf, occurringIn, takeOut } from './event.ts'
+import { type Component, calendarsIn, propertiesOf, propertyOf, titleOf, writtenIn } from './content.ts'
+import { endsAt, isNotUnderstood, type Occurrence, occurrencesOf, occurringIn, takeOut } from './event.ts'
 import { type Length, type Moment, type Moments, momentInstant, momentsIn, NotUnderstood } from './moments.ts'
 
 export { BadCalendar } from './content.ts'
@@ -81,7 +81,7 @@ interface Exception {
 }
 
 function eventsIn(
-  calendar: Part,
+  calendar: Component,
   moments: Moments,
   span: Span,
   mine: ReadonlySet<string>,
@@ -90,7 +90,7 @@ function eventsIn(
   step: () => void,
 ): void {
   const events = calendar.parts.filter((part) => part.name === 'VEVENT')
-  const attempt = (part: Part, work: () => void): void => {
+  const attempt = (part: Component, work: () => void): void => {
     try {
       work()
     } catch (error) {
@@ -133,7 +133,7 @@ function eventsIn(
       const event = occurringIn(part, moments)
       if (!own) {
         for (const { at, start, length } of occurrencesOf(event, span))
-          add(`${uid} ${start}`, start, endOf(at, length))
+          add(`${uid} ${start}`, start, endsAt(at, length))
         return
       }
       const wide = widened(span, own)
@@ -144,7 +144,7 @@ function eventsIn(
   }
   for (const [uid, own] of exceptions)
     for (const { start, length, busy } of own.values())
-      if (busy) add(`${uid} ${momentInstant(start)}`, momentInstant(start), endOf(start, length))
+      if (busy) add(`${uid} ${momentInstant(start)}`, momentInstant(start), endsAt(start, length))
 }
 
 /** What is moved for all times to come may come from beyond the span. */
@@ -171,17 +171,17 @@ function follow(
   for (const entry of own)
     if (entry[1].onwards && entry[0] <= start && (!last || entry[0] > last[0])) last = entry
   if (!last) {
-    if (busy) add(`${uid} ${start}`, start, endOf(at, length))
+    if (busy) add(`${uid} ${start}`, start, endsAt(at, length))
     return
   }
   const [, { instead, start: moved, length: theirs, busy: still }] = last
   if (!still) return
   const there: Moment = { ...moved, wall: (at.wall + moved.wall - instead.wall) as WallSeconds }
-  add(`${uid} ${start}`, momentInstant(there), endOf(there, theirs))
+  add(`${uid} ${start}`, momentInstant(there), endsAt(there, theirs))
 }
 
 /** What is said to be busy by free/busy components (RFC 5545 §3.6.4): everything but what is said to be free. */
-function freeBusyIn(calendar: Part, moments: Moments, add: Add, skipped: string[]): void {
+function freeBusyIn(calendar: Component, moments: Moments, add: Add, skipped: string[]): void {
   for (const part of calendar.parts) {
     if (part.name !== 'VFREEBUSY') continue
     for (const property of propertiesOf(part, 'FREEBUSY')) {
@@ -190,7 +190,7 @@ function freeBusyIn(calendar: Part, moments: Moments, add: Add, skipped: string[
         for (const { at, end } of moments.list(property)) {
           if (!end) throw new NotUnderstood('it has no end')
           const start = momentInstant(at)
-          add(`free-busy ${start}`, start, 'wall' in end ? momentInstant(end) : endOf(at, end))
+          add(`free-busy ${start}`, start, 'wall' in end ? momentInstant(end) : endsAt(at, end))
         }
       } catch (error) {
         if (!(error instanceof NotUnderstood)) throw error
@@ -218,12 +218,12 @@ const address = (of: string): string =>
     .replace(/^mailto:/, '')
 
 /** Whether the one whose calendar it is has said no. */
-const declined = (event: Part, mine: ReadonlySet<string>): boolean =>
+const declined = (event: Component, mine: ReadonlySet<string>): boolean =>
   propertiesOf(event, 'ATTENDEE').some(
     ({ value, parameters }) => parameters.PARTSTAT?.toUpperCase() === 'DECLINED' && mine.has(address(value)),
   )
 
-const isBusy = (event: Part, mine: ReadonlySet<string>): boolean =>
+const isBusy = (event: Component, mine: ReadonlySet<string>): boolean =>
   writtenIn(event, 'TRANSP').toUpperCase() !== 'TRANSPARENT' &&
   writtenIn(event, 'STATUS').toUpperCase() !== 'CANCELLED' &&
   !declined(event, mine)

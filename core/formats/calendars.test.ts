@@ -1,4 +1,7 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { askReaders, CALENDARS, type CalendarVerdict, readersAreHere } from '../tests/ask-readers.ts'
+import { ownBusy } from '../tests/calendar-cases.ts'
 import { formatInstant, parseInstant, zone } from '../time/index.ts'
 import { busyTimes } from './busy.ts'
 
@@ -95,6 +98,26 @@ describe('exceptions of repeated events', () => {
       ...days(27),
     ])
   })
+})
+
+// Verdicts of recurring-ical-events 2.0.1 over python-icalendar 4.0.3 (Debian 12), kept as they were given. A length of
+// one day is left out: they take it for 24 hours, RFC 5545 §3.3.6 for the same time of the next day.
+describe('random calendars, as another reader understands them', () => {
+  const verdicts = JSON.parse(readFileSync(CALENDARS, 'utf8')) as CalendarVerdict[]
+
+  it('are understood alike', () => {
+    expect(verdicts.length).toBeGreaterThanOrEqual(150)
+    for (const one of verdicts) expect(ownBusy(one), one.calendar).toEqual(one.busy)
+  })
+
+  it.runIf(readersAreHere())(
+    'are still said to be so by that reader',
+    () => {
+      const said = askReaders(verdicts)
+      expect(said.map((one) => one['recurring-ical-events'])).toEqual(verdicts.map(({ busy }) => busy))
+    },
+    120_000,
+  )
 })
 
 describe('zones', () => {

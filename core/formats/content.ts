@@ -7,11 +7,11 @@ export class BadCalendar extends Error {
 }
 
 /** A component of a calendar (RFC 5545 §3.6): its own content lines, unfolded, and the components inside it. */
-export interface Part {
+export interface Component {
   /** In capitals: "VEVENT". */
   name: string
   lines: string[]
-  parts: Part[]
+  parts: Component[]
 }
 
 /** A property of a component, as it is written. */
@@ -45,13 +45,13 @@ const isLine = (line: string): boolean => /^[A-Za-z0-9-]+[:;]/.test(line) && col
  * @param skipped is told what was left out
  * @throws BadCalendar when it holds no calendar, or one that is cut off
  */
-export function calendarsIn(source: string, what: string, skipped: string[]): Part[] {
+export function calendarsIn(source: string, what: string, skipped: string[]): Component[] {
   const lines = source
     .replace(/^\uFEFF/, '')
     .replace(/\r?\n[ \t]/g, '')
     .split(/\r?\n/)
-  const calendars: Part[] = []
-  const open: Part[] = []
+  const calendars: Component[] = []
+  const open: Component[] = []
   for (const line of lines) {
     if (line === '') continue
     if (line.length > LONGEST) continue
@@ -76,8 +76,8 @@ export function calendarsIn(source: string, what: string, skipped: string[]): Pa
 /** Components that stand in a calendar itself, and in no other. */
 const OUTER = new Set(['VEVENT', 'VTODO', 'VJOURNAL', 'VFREEBUSY', 'VTIMEZONE', 'VAVAILABILITY'])
 
-function begin(name: string, open: Part[], calendars: Part[], skipped: string[]): void {
-  const part: Part = { name, lines: [], parts: [] }
+function begin(name: string, open: Component[], calendars: Component[], skipped: string[]): void {
+  const part: Component = { name, lines: [], parts: [] }
   // What should have ended before is left out.
   const keep = name === 'VCALENDAR' ? 0 : OUTER.has(name) ? 1 : open.length
   while (open.length > keep) drop(open, skipped)
@@ -86,14 +86,14 @@ function begin(name: string, open: Part[], calendars: Part[], skipped: string[])
   if (name === 'VCALENDAR' || open.length > 0) open.push(part)
 }
 
-function end(name: string, open: Part[], skipped: string[]): void {
+function end(name: string, open: Component[], skipped: string[]): void {
   const at = open.map((part) => part.name).lastIndexOf(name)
   if (at < 0) return
   while (open.length > at + 1) drop(open, skipped)
   open.pop()
 }
 
-function drop(open: Part[], skipped: string[]): void {
+function drop(open: Component[], skipped: string[]): void {
   const part = open.pop()!
   const within = open.at(-1)
   if (within) within.parts = within.parts.filter((other) => other !== part)
@@ -101,14 +101,14 @@ function drop(open: Part[], skipped: string[]): void {
 }
 
 /** The properties of a name in a component, in order. */
-export function propertiesOf({ lines }: Part, name: string): Property[] {
+export function propertiesOf({ lines }: Component, name: string): Property[] {
   const found: Property[] = []
   for (const line of lines) if (isNamed(line, name)) found.push(read(line, name.length))
   return found
 }
 
 /** The first property of a name in a component. */
-export function propertyOf({ lines }: Part, name: string): Property | undefined {
+export function propertyOf({ lines }: Component, name: string): Property | undefined {
   const line = lines.find((line) => isNamed(line, name))
   return line === undefined ? undefined : read(line, name.length)
 }
@@ -133,12 +133,12 @@ function read(line: string, from: number): Property {
 }
 
 /** The value of the first property of a name; empty where there is none. */
-export const writtenIn = (part: Part, name: string): string => propertyOf(part, name)?.value ?? ''
+export const writtenIn = (part: Component, name: string): string => propertyOf(part, name)?.value ?? ''
 
 /** A text as it was before it was written (RFC 5545 §3.3.11). */
 const plainText = (text: string): string =>
   text.replaceAll(/\\([\\;,nN])/g, (_, mark: string) => (mark === 'n' || mark === 'N' ? ' ' : mark))
 
 /** What a component is called, for people. */
-export const titleOf = (part: Part): string =>
+export const titleOf = (part: Component): string =>
   plainText(writtenIn(part, 'SUMMARY') || writtenIn(part, 'UID')).slice(0, 60)

@@ -1,6 +1,6 @@
 import { type Instant, instant } from '../time/index.ts'
-import { BadRule, momentsOf, type Rule, readRule, type WallSeconds } from '../time/rule.ts'
-import { type Part, propertiesOf, propertyOf, writtenIn } from './content.ts'
+import { BadRule, momentsOf, type Recurrence, readRule, type WallSeconds } from '../time/rule.ts'
+import { type Component, propertiesOf, propertyOf, writtenIn } from './content.ts'
 import { type Length, lengthIn, type Moment, type Moments, momentInstant, NotUnderstood } from './moments.ts'
 
 const DAY = 86_400
@@ -22,19 +22,19 @@ export const isNotUnderstood = (error: unknown): error is Error =>
 export interface Occurring {
   start: Moment
   length: Length
-  rules: Rule[]
+  rules: Recurrence[]
   /** Left out by rules of an earlier standard (RFC 2445). */
-  leftOut: Rule[]
+  leftOut: Recurrence[]
   added: { at: Moment; length?: Length }[]
   without: Moment[]
 }
 
 /** @throws NotUnderstood, BadRule */
-export function occurringIn(part: Part, moments: Moments): Occurring {
+export function occurringIn(part: Component, moments: Moments): Occurring {
   const begins = propertyOf(part, 'DTSTART')
   if (!begins) throw new NotUnderstood('it has no start')
   const start = moments.read(begins)
-  const rules = (name: string): Rule[] => propertiesOf(part, name).map(({ value }) => readRule(value))
+  const rules = (name: string): Recurrence[] => propertiesOf(part, name).map(({ value }) => readRule(value))
   return {
     start,
     length: lengthOf(part, start, moments),
@@ -53,7 +53,7 @@ const between = (from: Moment, to: Moment): Length =>
     ? { days: Math.floor((to.wall - from.wall) / DAY), seconds: 0 }
     : { days: 0, seconds: (momentInstant(to) - momentInstant(from)) / 1_000 }
 
-function lengthOf(part: Part, start: Moment, moments: Moments): Length {
+function lengthOf(part: Component, start: Moment, moments: Moments): Length {
   const ends = propertyOf(part, 'DTEND')
   if (ends) return between(start, moments.read(ends))
   const duration = writtenIn(part, 'DURATION')
@@ -63,7 +63,7 @@ function lengthOf(part: Part, start: Moment, moments: Moments): Length {
 }
 
 /** When something that starts at a moment ends. */
-export const endOf = ({ wall, zone }: Moment, { days, seconds }: Length): Instant =>
+export const endsAt = ({ wall, zone }: Moment, { days, seconds }: Length): Instant =>
   instant(zone.toInstant((wall + days * DAY) as WallSeconds) + seconds * 1_000)
 
 /** One of the times at which something takes place. */
@@ -74,7 +74,7 @@ export interface Occurrence {
 }
 
 /** Whether a moment lies beyond the end of a rule: one in UTC is compared by instants, all else on the wall. */
-function endsOf({ until }: Rule, { zone, isDate }: Moment): (wall: WallSeconds) => boolean {
+function endsOf({ until }: Recurrence, { zone, isDate }: Moment): (wall: WallSeconds) => boolean {
   if (until === undefined) return () => false
   const { seconds } = until
   if (until.isDate) return (wall) => wall >= seconds + DAY
@@ -95,14 +95,14 @@ export function occurrencesOf(event: Occurring, { from, to }: Stretch): Occurren
   const found = new Map<Instant, Occurrence>()
   const add = (at: Moment, own: Length): void => {
     const begins = momentInstant(at)
-    if (begins < to && endOf(at, own) > from && endOf(at, own) > begins)
+    if (begins < to && endsAt(at, own) > from && endsAt(at, own) > begins)
       found.set(begins, { at, start: begins, length: own })
   }
   // A day more on either side, so that no change of clocks matters.
   const reach = Math.max(0, length.days) * DAY + Math.max(0, length.seconds)
   const low = (zone.toWall(from) - reach - DAY) as WallSeconds
   const high = (zone.toWall(to) + DAY) as WallSeconds
-  const walls = (rule: Rule): Iterable<WallSeconds> =>
+  const walls = (rule: Recurrence): Iterable<WallSeconds> =>
     momentsOf(rule, start.wall, low, high, endsOf(rule, start))
   if (rules.length === 0) add(start, length)
   for (const rule of rules) {

@@ -10,7 +10,7 @@ import {
 } from '../time/index.ts'
 import type { WallSeconds } from '../time/rule.ts'
 import { WINDOWS_ZONES } from '../time/windows-zones.ts'
-import { type Part, type Property, writtenIn } from './content.ts'
+import { type Component, type Property, writtenIn } from './content.ts'
 
 const DAY = 86_400
 
@@ -48,7 +48,7 @@ const UTC: WallZone = {
 }
 
 /** A zone that a calendar describes itself (RFC 5545 §3.6.5). */
-function described(part: Part, name: string): WallZone {
+function described(part: Component, name: string): WallZone {
   let zone: ICAL.Timezone
   try {
     zone = new ICAL.Timezone(new ICAL.Component(ICAL.parse(textOf(part))))
@@ -103,8 +103,8 @@ export function lengthIn(text: string): Length {
 }
 
 /** The zones of a calendar by their names: of the tz database, its own, as Windows calls them. */
-function zonesIn(calendar: Part): (name: string) => WallZone {
-  const own = new Map<string, Part>()
+function zonesIn(calendar: Component): (name: string) => WallZone {
+  const own = new Map<string, Component>()
   for (const part of calendar.parts) if (part.name === 'VTIMEZONE') own.set(writtenIn(part, 'TZID'), part)
   const known = new Map<string, WallZone>()
   const find = (name: string): WallZone => {
@@ -139,13 +139,13 @@ function tzName(name: string): string | undefined {
 }
 
 /** A component as it is written. */
-const textOf = ({ name, lines, parts }: Part): string =>
+const textOf = ({ name, lines, parts }: Component): string =>
   [`BEGIN:${name}`, ...lines, ...parts.map(textOf), `END:${name}`].join('\r\n')
 
 const pad = (text: string): string => `${text.slice(0, 4)}-${text.slice(4, 6)}-${text.slice(6, 8)}`
 
 /** Reads the moments of a calendar; what has no zone is meant in the one that the calendar names, or at home. */
-export function momentsIn(calendar: Part, home: Zone, skipped: string[]): Moments {
+export function momentsIn(calendar: Component, home: Zone, skipped: string[]): Moments {
   const zoneOf = zonesIn(calendar)
   const said = writtenIn(calendar, 'X-WR-TIMEZONE').trim()
   let floating: WallZone | undefined = wallZone(home)

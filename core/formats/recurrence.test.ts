@@ -1,6 +1,9 @@
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { RRule } from 'rrule'
 import { describe, expect, it } from 'vitest'
+import { askReaders, RULES, type RuleVerdict, readersAreHere } from '../tests/ask-readers.ts'
+import { ownStarts } from '../tests/calendar-cases.ts'
 import { dateTimeAt, instant, parseInstant, zone } from '../time/index.ts'
 import { busyTimes } from './busy.ts'
 
@@ -295,6 +298,28 @@ describe('the examples of RFC 5545 §3.8.5.3', () => {
     expect(day).toHaveLength(48)
     expect([day[0], day[1], day[23], day[24]]).toEqual(['09:00', '09:20', '16:40', '09:00'])
   })
+})
+
+// Verdicts of independent readers on random rules of every frequency with every part, kept as they were given by
+// dateutil 2.8.2 and libical 3.0.16 (Debian 12); where they are installed they are asked once more.
+describe('random rules, as other readers understand them', () => {
+  const verdicts = JSON.parse(readFileSync(RULES, 'utf8')) as RuleVerdict[]
+
+  it('are understood alike', () => {
+    expect(verdicts.length).toBeGreaterThan(1_500)
+    expect(verdicts.filter(({ both }) => both).length).toBeGreaterThan(500)
+    for (const one of verdicts) expect(ownStarts(one), `${one.rule} from ${one.start}`).toEqual(one.starts)
+  })
+
+  it.runIf(readersAreHere())(
+    'are still said to be so by those readers',
+    () => {
+      const some = verdicts.filter((_, i) => i % 10 === 0)
+      const said = askReaders(some.map((one) => ({ ...one, readers: ['dateutil'] })))
+      expect(said.map(({ dateutil }) => dateutil)).toEqual(some.map(({ starts }) => starts))
+    },
+    120_000,
+  )
 })
 
 it('agrees with another library on random rules', () => {

@@ -47,7 +47,7 @@ export function act<B, A>(house: House, does: Does<B, A>, body: B, about: About)
   const before = about.once && house.answered(about.once.key)
   if (before) {
     if (before.print === about.once?.print) return { changes: [], answer: before.answer as A }
-    const reused = new Refused(422, 'key-reused', 'This Idempotency-Key was used for another request.', {
+    const reused = new Refused(422, 'key-reused', {
       where: 'idempotency-key',
     })
     return { refused: reused, changes: [] }

@@ -1,6 +1,7 @@
 import type { Contact } from '../booking/index.ts'
 import {
   askingOf,
+  codeRefused,
   personBehind,
   printOfShown,
   type Reckoned,
@@ -30,14 +31,10 @@ export function reckonByHand({ house, now }: Work, body: ByHand): Reckoned {
  */
 export function checkByHand(reckoned: Reckoned, { service, shown }: ByHand, minutes?: number): string {
   const { practice, reading, codeProblem } = reckoned
-  if (codeProblem !== undefined) throw new Refused(422, 'code', codeProblem, { where: 'code' })
+  if (codeProblem) throw codeRefused(codeProblem)
   const print = printOfShown(
     shownOf(practice, service, { ...reading.quote, minutes: minutes ?? reading.quote.minutes }),
   )
   if (shown === undefined || shown === print) return print
-  throw new Refused(
-    409,
-    'changed',
-    'What this comes to has changed since it was written here. Please look at it once more.',
-  )
+  throw new Refused(409, 'changed.written')
 }

@@ -20,14 +20,10 @@ import { carryOut } from './link.ts'
 export function publish({ house, changes }: Work, next: DoorPackage): { revision: number } {
   const current = house.pack
   if (current && next.practice.id === current.practice.id && next.revision < current.revision) {
-    throw new Refused(
-      409,
-      'older-package',
-      `The relay has revision ${current.revision} already; this is ${next.revision}.`,
-    )
+    throw new Refused(409, 'older-package', { data: { current: current.revision, next: next.revision } })
   }
   const first = checkPractice(next.practice).find((fault) => fault.grade === 'error')
-  if (first) throw new Refused(422, 'practice', first.message, { where: `practice.${first.path}` })
+  if (first) throw new Refused(422, 'practice', { message: first.message, where: `practice.${first.path}` })
   changes.push({ type: 'package', pack: next })
   return { revision: next.revision }
 }
@@ -69,7 +65,7 @@ export function assumeSent({ house, now, changes }: Work, { but }: { but: readon
 /** Carries out what the practitioner has decided. */
 export function command(work: Work, body: DeskCommand): { seq: number } {
   const booking = work.house.booking(body.booking)
-  if (!booking) throw new Refused(404, 'unknown-booking', 'The relay does not know this booking.')
+  if (!booking) throw new Refused(404, 'unknown-booking')
   const current = body.seen === undefined || body.seen === printOfBooking(booking)
   return { seq: carryOut(work, booking, body.command, current).seq }
 }
@@ -81,13 +77,12 @@ export function command(work: Work, body: DeskCommand): { seq: number } {
 export function enter(work: Work, body: EnterBody): { seq: number } {
   const { house, now } = work
   const reckoned = reckonByHand(work, body)
-  if (house.booking(body.id))
-    throw new Refused(409, 'id-taken', 'There is a booking of this name already.', { where: 'id' })
+  if (house.booking(body.id)) throw new Refused(409, 'id-taken', { where: 'id' })
   const { start, place, minutes } = body
   const ask = { ...askFor(reckoned, place, byPractitioner, now), minutes }
   const closures = why(reckoned.practice, house.diary(start, start), ask, start)
   if (blockingMove(closures, body.clash).length > 0)
-    throw new Refused(409, 'not-open', 'That time is not free any more.', { where: 'start' })
+    throw new Refused(409, 'not-open.by-hand', { where: 'start' })
   const shown = checkByHand(reckoned, body, minutes)
   const asked = askedOf(reckoned, {
     at: now,

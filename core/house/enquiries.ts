@@ -14,7 +14,7 @@ export function enquire(work: Work, body: EnquireBody): { received: true } {
   const { visit, ...rest } = body
   const service = body.service === undefined ? undefined : serviceOf(practice, body.service)
   if (body.service !== undefined && !service) {
-    throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
+    throw new Refused(404, 'unknown-service', { where: 'service' })
   }
   const questions = (service && questionnaireOf(practice, service)?.questions) ?? []
   const answers = openAnswers(questions, body.answers ?? {})
@@ -34,12 +34,7 @@ function tell(work: Work, id: string, body: EnquiryNews, seq: number): { seq: nu
 /** Sends an answer to somebody who has written. */
 export function answer(work: Work, { enquiry: id, text }: AnswerBody): { seq: number } {
   const { house, now } = work
-  if (!house.enquiry(id))
-    throw new Refused(
-      404,
-      'unknown-enquiry',
-      'The relay no longer knows this message. Please answer it by mail.',
-    )
+  if (!house.enquiry(id)) throw new Refused(404, 'unknown-enquiry')
   return tell(work, id, { news: 'answered', at: now, text }, house.lines('enquiry', enquirySubject(id)) + 1)
 }
 
@@ -50,8 +45,7 @@ export function answer(work: Work, { enquiry: id, text }: AnswerBody): { seq: nu
 export function quote(work: Work, body: QuoteBody): { seq: number } {
   const { house, now, changes } = work
   const reckoned = reckonByHand(work, body)
-  if (body.until <= now)
-    throw new Refused(422, 'until', 'A quote must stand for a while.', { where: 'until' })
+  if (body.until <= now) throw new Refused(422, 'until', { where: 'until' })
   checkByHand(reckoned, body)
   const { practice, service, answers, extras, travel, code, reading, questionnaire } = reckoned
   const known = house.enquiry(body.enquiry)

@@ -1,6 +1,7 @@
 import { questionnaireOf } from '../practice/index.ts'
 import { type Attached, kindOfFile, problemWith } from '../questions/index.ts'
 import { Refused } from '../request/index.ts'
+import { type RefusalWord, type SaidValues, wrongWords } from '../words/index.ts'
 import type { Work } from './act.ts'
 import { published } from './house.ts'
 import { wantedService } from './understand.ts'
@@ -33,18 +34,18 @@ export function takeFile(work: Work, about: GivenFile): Attached {
   const service = wantedService(house, about, now)
   const questionnaire = questionnaireOf(published(house).practice, service)
   const question = questionnaire?.questions.find((question) => question.id === about.question)
-  const refuse = (message: string): Refused => new Refused(422, 'file', message, { where: about.question })
-  if (question?.kind !== 'file') throw refuse('No file is asked for here.')
-  if (bytes.length === 0) throw refuse(`“${name}” is empty.`)
+  const where = about.question
+  const refuse = (word: RefusalWord, more: { data?: SaidValues; message?: string } = {}): Refused =>
+    new Refused(422, word, { where, ...more })
+  if (question?.kind !== 'file') throw refuse('file.not-asked')
+  if (bytes.length === 0) throw refuse('file.empty', { data: { name } })
   const type = kindOfFile(bytes)
-  if (!type) throw refuse(`“${name}” is of a kind that can not be sent here.`)
+  if (!type) throw refuse('file.kind', { data: { name } })
   const attached = { name, type, size: bytes.length }
-  const problem = problemWith(question, { ...attached, file: '' })
-  if (problem) throw refuse(problem)
-  if (house.waitingBytes(visit) + bytes.length > MOST_OF_A_VISIT)
-    throw refuse('That is more than can be sent with one request.')
-  if (house.waitingBytes() + bytes.length > MOST_WAITING)
-    throw refuse('No more files can be taken at the moment. Please go on without it, or try again tomorrow.')
+  const wrong = problemWith(question, { ...attached, file: '' })
+  if (wrong) throw refuse('file', { message: wrongWords(wrong) })
+  if (house.waitingBytes(visit) + bytes.length > MOST_OF_A_VISIT) throw refuse('file.too-much')
+  if (house.waitingBytes() + bytes.length > MOST_WAITING) throw refuse('file.no-room')
   const file = work.ids()
   changes.push({ type: 'file', file: { id: file, visit, at: now, ...attached, sha256, booking: '' } })
   return { file, ...attached }

@@ -91,6 +91,6 @@ export interface Loaded {
 
 /** The published practice. @throws Refused before the desk has published anything */
 export function published(house: House): DoorPackage {
-  if (!house.pack) throw new Refused(404, 'no-door', 'There is no door here yet.')
+  if (!house.pack) throw new Refused(404, 'no-door')
   return house.pack
 }

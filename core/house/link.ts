@@ -12,11 +12,7 @@ export function bookingBehind(house: House, hash: string): { booking: Booking; p
   const link = house.link(hash)
   const booking = link?.subject.kind === 'booking' ? house.booking(link.subject.id) : undefined
   if (!link || !booking) {
-    throw new Refused(
-      404,
-      'unknown-link',
-      'This link leads nowhere. Please open the newest mail about your booking.',
-    )
+    throw new Refused(404, 'unknown-link')
   }
   return { booking, proves: link.proves }
 }
@@ -29,13 +25,12 @@ export function bookingBehind(house: House, hash: string): { booking: Booking; p
 export function carryOut(work: Work, booking: Booking, command: Command, current = true): Booking {
   work.subject = bookingSubject(booking.id)
   const decision = decide(booking, command, circumstances(work.house, booking, work.now))
-  if ('refused' in decision) throw new Refused(409, decision.refused.code, decision.refused.message)
+  if ('refused' in decision) {
+    const { word, data } = decision.refused
+    throw new Refused(409, word, data ? { data } : {})
+  }
   if (!current) {
-    throw new Refused(
-      409,
-      'changed',
-      'This has changed since it was decided here. Please look at it once more, and decide again.',
-    )
+    throw new Refused(409, 'changed.decided')
   }
   return decision.events.length === 0 ? booking : happen(work, booking.id, decision.events)
 }
@@ -61,11 +56,7 @@ export function throughLink(work: Work, { hash, command, shown }: ThroughLink): 
   // What costs something, or binds, is done on what was seen.
   const binds = command.do === 'accept' || command.do === 'cancel'
   if (binds && shown !== printOfBooking(seenAt(booking, now), costNow(house, booking, now))) {
-    throw new Refused(
-      409,
-      'changed',
-      'This has changed since you opened it. Please look at it once more; then do it again if you still want to.',
-    )
+    throw new Refused(409, 'changed.opened')
   }
   carryOut(work, booking, command)
   return {}

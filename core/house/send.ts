@@ -30,7 +30,17 @@ const UNPROVED_FOR_EACH = 30
 
 /** What a client can mend and send again: until then their start stays kept. */
 const MENDABLE = new Set([
-  ...['clock-differs', 'no-address', 'not-agreed', 'terms-changed', 'answers', 'changed', 'code', 'travel'],
+  ...[
+    'clock-differs',
+    'no-address',
+    'no-phone',
+    'not-agreed',
+    'terms-changed',
+    'answers',
+    'changed',
+    'code',
+    'travel',
+  ],
 ])
 
 /**
@@ -54,7 +64,7 @@ function sent(work: Work, body: SendBody): { link: string } {
   const understood = understandOpen(house, { ...body, sending: true }, now)
   const { practice, service, answers, quote } = understood
   const { place, start, visit } = body
-  checkAddress(practice, body)
+  checkReach(practice, body)
   checkTerms(practice, service, body.agreed)
   const proof: Asked['proof'] = quote
     ? 'quote'
@@ -63,7 +73,7 @@ function sent(work: Work, body: SendBody): { link: string } {
       : 'open'
   checkHowMany(house, practice, body, proof, now)
   const reading = checkOpen(house, understood, body, now)
-  checkShown(practice, body, shownOf(practice, service.id, reading.quote, { start, place }))
+  checkShown(body, shownOf(practice, service.id, reading.quote, { start, place }))
   const there = zoneOf(practice, placeOf(practice, place))
   const asked = askedOf(understood, {
     at: now,
@@ -113,44 +123,34 @@ function sent(work: Work, body: SendBody): { link: string } {
 
 function checkClock(clock: Instant, now: Instant): void {
   if (Math.abs(clock - now) <= CLOCK_TOLERANCE) return
-  throw new Refused(
-    409,
-    'clock-differs',
-    'The clock of this page is not the clock here. The times shown have been set right; please look at them once more and send again.',
-    { where: 'clock', now },
-  )
+  throw new Refused(409, 'clock-differs', { where: 'clock', now })
 }
 
-function checkAddress(practice: Practice, body: SendBody): void {
-  if (placeOf(practice, body.place)?.kind !== 'client' || body.address) return
-  throw new Refused(422, 'no-address', 'Please write where I should come.', { where: 'address' })
+/** Where to come, and whom to call, must be known. */
+function checkReach(practice: Practice, { place: id, address, person }: SendBody): void {
+  const place = placeOf(practice, id)
+  if (place?.kind === 'client' && !address) throw new Refused(422, 'no-address', { where: 'address' })
+  if (place?.kind === 'phone' && place.whoCalls !== 'client' && !person.phone)
+    throw new Refused(422, 'no-phone', { where: 'person.phone' })
 }
 
 function checkTerms(practice: Practice, service: Service, agreed: SendBody['agreed']): void {
   for (const { id, version } of termsInForce(practice, service)) {
     const given = agreed.find((agreed) => agreed.terms === id)
-    if (!given)
-      throw new Refused(422, 'not-agreed', `Please agree to “${version.title}” first.`, { where: 'agreed' })
+    if (!given) throw new Refused(422, 'not-agreed', { data: { title: version.title }, where: 'agreed' })
     if (given.number !== version.number || given.fingerprint !== versionFingerprint(id, version)) {
-      throw new Refused(
-        409,
-        'terms-changed',
-        `“${version.title}” has changed meanwhile. Please read it once more.`,
-        { where: 'agreed' },
-      )
+      throw new Refused(409, 'terms-changed', { data: { title: version.title }, where: 'agreed' })
     }
   }
 }
 
-function checkShown(practice: Practice, body: SendBody, shown: ReturnType<typeof shownOf>): void {
+function checkShown(body: SendBody, shown: ReturnType<typeof shownOf>): void {
   if (printOfShown(shown) === body.shown) return
   const { minutes, lines, price, deposit } = shown
-  throw new Refused(
-    409,
-    'changed',
-    `Something has changed at ${practice.profile.name}’s since you chose this time. Please look at it once more, and send again if it still suits you.`,
-    { where: 'shown', quote: { minutes, lines: [...lines], price, deposit } },
-  )
+  throw new Refused(409, 'changed.shown', {
+    where: 'shown',
+    quote: { minutes, lines: [...lines], price, deposit },
+  })
 }
 
 /** How many requests of one address wait at `now`; those who have not shown that it is theirs do not count. */
@@ -165,12 +165,7 @@ export function openRequestsOf(house: House, email: string, now: Instant): numbe
 }
 
 export function tooManyOpen(open: number): Refused {
-  return new Refused(
-    409,
-    'too-many-open',
-    `You have ${open} requests waiting already. Please wait for an answer, or withdraw one of them.`,
-    { where: 'person.email' },
-  )
+  return new Refused(409, 'too-many-open', { data: { open }, where: 'person.email' })
 }
 
 /** Before an address is proved, only how many are unproved counts; afterwards, how many it has open. */
@@ -189,12 +184,7 @@ function checkHowMany(
   }
   let unproved = 0
   for (const booking of house.openBookings()) if (stateAt(booking, now).is === 'unproved') unproved++
-  if (unproved >= most * UNPROVED_FOR_EACH)
-    throw new Refused(
-      429,
-      'too-many-unproved',
-      'Many people are asking just now. Please try again in half an hour.',
-    )
+  if (unproved >= most * UNPROVED_FOR_EACH) throw new Refused(429, 'too-many-unproved')
 }
 
 /** What is agreed to, as the next links of the one chain. */

@@ -11,6 +11,7 @@ import {
 import {
   type AnswerProblem,
   type Answers,
+  answerProblem,
   isAttached,
   isSealed,
   openAnswers,
@@ -41,15 +42,9 @@ export function wantedService(
   now: Instant,
 ): Service {
   const service = serviceOf(published(house).practice, id)
-  if (!service)
-    throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
+  if (!service) throw new Refused(404, 'unknown-service', { where: 'service' })
   if (!isOffered(house, service, now, key)) {
-    throw new Refused(
-      409,
-      'service-off',
-      `${service.name} is not offered at the moment. Please choose another one.`,
-      { where: 'service' },
-    )
+    throw new Refused(409, 'service-off', { data: { service: service.name }, where: 'service' })
   }
   return service
 }
@@ -104,18 +99,8 @@ export function understandOpen(house: House, wanted: Visited & { place: string }
 function quoteFor(house: House, wanted: Wanted, now: Instant): KeptQuote | undefined {
   const quote = opened(house, wanted.quote)?.quote
   if (!quote || quote.service !== wanted.service) return undefined
-  if (quote.booking)
-    throw new Refused(
-      409,
-      'quote-used',
-      'This has been booked already. The mail about it has the link to your booking.',
-    )
-  if (quote.until < now)
-    throw new Refused(
-      409,
-      'quote-over',
-      'This quote no longer stands. Please write to me, and I will send you a new one.',
-    )
+  if (quote.booking) throw new Refused(409, 'quote-used')
+  if (quote.until < now) throw new Refused(409, 'quote-over')
   return quote
 }
 
@@ -143,12 +128,7 @@ function quoted(practice: Practice, service: Service, quote: KeptQuote, wanted: 
     problems: [],
     ...(elsewhere
       ? {
-          placeProblem: new Refused(
-            422,
-            'travel',
-            'The quote is not for this place. Please choose another one, or write me a message.',
-            { where: 'travel' },
-          ),
+          placeProblem: new Refused(422, 'travel.quote', { where: 'travel' }),
         }
       : {}),
   }
@@ -160,10 +140,7 @@ const unsealed = (questions: readonly Question[], answers: Answers): AnswerProbl
     .filter(
       (question) => question.private && answers[question.id] !== undefined && !isSealed(answers[question.id]),
     )
-    .map((question) => ({
-      question: question.id,
-      message: 'Please open this page anew: this answer must come sealed.',
-    }))
+    .map((question) => answerProblem(question.id, { code: 'not-sealed' }))
 
 /** Files that are answered with but have not arrived from this visit. */
 function missingFiles(house: House, visit: string, answers: Answers): AnswerProblem[] {
@@ -171,6 +148,6 @@ function missingFiles(house: House, visit: string, answers: Answers): AnswerProb
     if (!isAttached(answer)) return []
     const file = house.file(answer.file)
     const same = file?.visit === visit && file.type === answer.type && file.size === answer.size
-    return same ? [] : [{ question: id, message: 'This file has not arrived. Please choose it once more.' }]
+    return same ? [] : [answerProblem(id, { code: 'not-arrived' })]
   })
 }

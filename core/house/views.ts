@@ -8,9 +8,10 @@ import {
   seenAt,
   stateAt,
 } from '../booking/index.ts'
-import type { DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
+import type { ClockNames, DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
 import { decimals } from '../money/currency.ts'
 import {
+  clientClocks,
   doorPart,
   type Practice,
   placeOf,
@@ -24,8 +25,9 @@ import { type Question, stillHolding, withoutPoints } from '../questions/index.t
 import { askingOf, printOfBooking, reckon } from '../request/index.ts'
 import { shownText, versionFingerprint } from '../terms/index.ts'
 import type { Instant } from '../time/index.ts'
+import { refusalWords } from '../words/index.ts'
 import { type House, published } from './house.ts'
-import { isOffered, mayBeSeen, visitorOf } from './visitor.ts'
+import { isClosed, isOffered, mayBeSeen, visitorOf } from './visitor.ts'
 
 function doorService(practice: Practice, service: Service): DoorService {
   const questionnaire = questionnaireOf(practice, service)
@@ -38,12 +40,15 @@ function doorService(practice: Practice, service: Service): DoorService {
       const place = placeOf(practice, id)
       if (!place) return []
       const { kind, name, address, whoCalls, told, travel } = place
+      const later = address && told !== 'door' && kind !== 'phone' ? told : undefined
       return [
         {
           id,
           kind,
           name,
           ...(told === 'door' && address ? { address } : {}),
+          zone: zoneOf(practice, place).name,
+          ...(later ? { later } : {}),
           ...(whoCalls ? { whoCalls } : {}),
           ...(kind === 'client' && travel ? { travel } : {}),
         },
@@ -99,6 +104,7 @@ export function doorView(house: House, now: Instant, key?: string): DoorView {
       .filter((service) => isOffered(house, service, now, key) && mayBeSeen(house, service, key, now))
       .map((service) => doorService(practice, service)),
     ...(seal ? { seal } : {}),
+    ...(isClosed(house) ? { closed: practice.door?.text ?? '' } : {}),
     ...(visitor ? { visitor: { standing: visitor.standing, invited: visitor.invited } } : {}),
     ...(house.trial ? { trial: { as: house.trial.visitor ? 'known' : 'new' } } : {}),
     now,
@@ -122,7 +128,7 @@ export function quoteSoFar(house: House, wanted: Wanted, now: Instant): DoorQuot
   return {
     ...(service.lengthHidden ? {} : { minutes }),
     ...(service.priceHidden ? {} : { lines, price }),
-    ...(codeProblem === undefined ? {} : { codeProblem }),
+    ...(codeProblem ? { codeProblem: refusalWords(codeProblem.code, codeProblem.data) } : {}),
   }
 }
 
@@ -149,6 +155,16 @@ export function costNow(house: House, booking: Booking, now: Instant): number {
   return cancelShare(asked.houseRules, start, zoneOf(practice, placeOf(practice, place)), now)
 }
 
+/** Whether what was said last was said by the practitioner: a client's words come with what they refuse or cancel. */
+const saidByPractitioner = ({ status, offers, cancelledBy }: Booking): boolean =>
+  cancelledBy !== 'client' && (status !== 'requested' || offers.length > 0)
+
+/** By whose clocks a client reads the times of a session. */
+function clockNames(practice: Practice, place: string, client: string): ClockNames {
+  const { first, also } = clientClocks(practice, place, client)
+  return { first: first.name, ...(also ? { also: also.name } : {}) }
+}
+
 /** Where things stand, for the one who holds the link. Everything is told of the booking as it is seen. */
 export function linkView(house: House, booking: Booking, now: Instant): LinkView {
   const { practice } = published(house)
@@ -171,16 +187,25 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
     service: serviceOf(practice, seen.service)?.name ?? 'Session',
     minutes: seen.minutes,
     place: place?.name ?? '',
+    clocks: clockNames(practice, seen.place, asked.person.zone),
     ...(address ? { address } : {}),
+    ...(!address && place?.address && place.kind !== 'phone' && place.told !== 'door'
+      ? { later: place.told }
+      : {}),
     start: seen.start,
     state: state.is,
     until: seen.until,
     shown: printOfBooking(seen, shareNow),
-    offers: seen.offers.map((offer) => ({ ...offer, placeName: placeOf(practice, offer.place)?.name ?? '' })),
+    offers: seen.offers.map((offer) => ({
+      ...offer,
+      placeName: placeOf(practice, offer.place)?.name ?? '',
+      clocks: clockNames(practice, offer.place, asked.person.zone),
+    })),
     mailProved: booking.mailProved,
     name: asked.person.name,
     zone: asked.person.zone,
-    text: seen.text,
+    // What the client has written does not come back under the practitioner's name.
+    text: saidByPractitioner(seen) ? seen.text : '',
     price: seen.price,
     deposit: seen.deposit,
     currency: { code: asked.currency, decimals: decimals(asked.currency) },

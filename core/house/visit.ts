@@ -1,17 +1,30 @@
-import { holdUntil, proofUntil, wordNeeded } from '../booking/index.ts'
+import { freeUntil, holdUntil, proofUntil, wordNeeded } from '../booking/index.ts'
 import type {
+  Closed,
   DoorOpenings,
   DoorReading,
   Kept,
+  PartReading,
   Wanted,
   WantedOpenings,
+  WantedPart,
   WantedStart,
 } from '../contract/types.ts'
 import { openStarts, wellChosen, why } from '../openings/index.ts'
-import { placeOf, questionnaireOf, serviceOf, zoneOf } from '../practice/index.ts'
-import { openAnswers, type Reading } from '../questions/index.ts'
+import { type HouseRules, placeOf, questionnaireOf, serviceOf, zoneOf } from '../practice/index.ts'
+import { type Decided, decidedRules, type Outcome, openAnswers, type Reading } from '../questions/index.ts'
 import { askFor, costsLess, printOfShown, Refused, refusalOf, shownOf } from '../request/index.ts'
-import { addDays, dateAt, dayNumber, type Instant, type LocalDate, MINUTE, shift } from '../time/index.ts'
+import {
+  addDays,
+  dateAt,
+  dayNumber,
+  type Instant,
+  type LocalDate,
+  MINUTE,
+  shift,
+  type Zone,
+} from '../time/index.ts'
+import { refusalWords } from '../words/index.ts'
 import type { Work } from './act.ts'
 import { type House, published } from './house.ts'
 import { type Understood, understand, understandOpen } from './understand.ts'
@@ -24,20 +37,80 @@ export const KEEP = 10 * MINUTE
 const HORIZON = 92
 const LOOK_ON = [7, 28, HORIZON]
 
+/** Those of some services that whoever asks may see. */
+const visible = (
+  { house, now }: Work,
+  wanted: Wanted,
+  ids: readonly string[],
+): { id: string; name: string }[] =>
+  ids.flatMap((id) => {
+    const other = serviceOf(published(house).practice, id)
+    const seen =
+      other && isOffered(house, other, now, wanted.with) && mayBeSeen(house, other, wanted.with, now)
+    return seen ? [{ id, name: other.name }] : []
+  })
+
+/** A kind no, as the rule that says it has it; a message instead of a booking where it is none. */
+function closedBy(
+  work: Work,
+  wanted: Wanted,
+  { effect, question }: Omit<Decided, 'rule'>,
+): Closed | undefined {
+  const where = question === undefined ? {} : { question }
+  if (effect.do === 'enquiry')
+    return { message: refusalWords('enquiry-instead'), services: [], enquiry: true, instead: true, ...where }
+  if (effect.do !== 'close') return undefined
+  const { message, services, enquiry } = effect
+  return {
+    message: message || refusalWords('closed'),
+    services: visible(work, wanted, services),
+    enquiry,
+    ...where,
+  }
+}
+
+/** Remembers answers with which somebody could not go on, or could. Private answers are kept with the request alone. */
+function remember(
+  work: Work,
+  wanted: Wanted,
+  { practice, service, answers }: Understood,
+  outcome: Outcome,
+): void {
+  const questions = questionnaireOf(practice, service)?.questions ?? []
+  const attempt = { at: work.now, service: service.id, answers: openAnswers(questions, answers), outcome }
+  work.changes.push({ type: 'attempt', visit: wanted.visit, attempt })
+}
+
+/** What is decided by the questions of a visit up to one: a no is told at once, not after more has been told. */
+export function part(work: Work, wanted: WantedPart): PartReading {
+  const { house, now } = work
+  const understood = understand(house, wanted, now)
+  const { problems, questions, questionnaire, answers, asking } = understood
+  if (!questionnaire) return { tells: [] }
+  const last = questionnaire.questions.findIndex(({ id }) => id === wanted.upTo)
+  const upTo = new Set(questionnaire.questions.slice(0, last + 1).map(({ id }) => id))
+  const missing = problems.filter(({ question }) => upTo.has(question))
+  if (missing.length > 0) throw new Refused(422, 'answers', { where: 'answers', problems: missing })
+  const order = new Set(questions.map(({ id }) => id))
+  const decided = decidedRules(questionnaire, wanted.upTo, answers, asking)
+  const closed = decided
+    .map((one) => closedBy(work, wanted, one))
+    .filter((one) => one !== undefined)
+    // A no before a message instead; the rules are in the order of the practitioner.
+    .sort((a, b) => Number(a.instead ?? false) - Number(b.instead ?? false))[0]
+  if (closed) remember(work, wanted, understood, closed.instead ? 'look' : 'closed')
+  const tells = decided.flatMap(({ effect, question }) =>
+    effect.do === 'tell' && (question === undefined || order.has(question)) ? [effect.text] : [],
+  )
+  return { tells, ...(closed ? { closed } : {}) }
+}
+
 /** Reads the answers of a visit and remembers the attempt. */
 export function read(work: Work, wanted: Wanted): DoorReading {
   const { house, now } = work
   const understood = understand(house, wanted, now)
-  const { practice, service, answers, reading, quote: own } = understood
-  const { outcome, kind, quote, enquiryInstead, suggested } = reading
-  /** Those of some services that whoever asks may see. */
-  const visible = (ids: readonly string[]): { id: string; name: string }[] =>
-    ids.flatMap((id) => {
-      const other = serviceOf(practice, id)
-      const seen =
-        other && isOffered(house, other, now, wanted.with) && mayBeSeen(house, other, wanted.with, now)
-      return seen ? [{ id, name: other.name }] : []
-    })
+  const { practice, service, questionnaire, answers, reading, quote: own } = understood
+  const { outcome, quote, enquiryInstead, suggested } = reading
   const { minutes, lines, price, deposit } = quote
   const told = { minutes, lines, price, deposit, shown: printOfShown(shownOf(practice, service.id, quote)) }
   if (own) {
@@ -48,30 +121,39 @@ export function read(work: Work, wanted: Wanted): DoorReading {
   const refused = refusalOf(understood)
   const closing = refused?.problem.code === 'closed' || refused?.problem.code === 'enquiry-instead'
   if (refused && !closing) throw refused
-  // Private answers are kept with the request alone.
-  const questions = questionnaireOf(practice, service)?.questions ?? []
-  const open = openAnswers(questions, answers)
-  work.changes.push({
-    type: 'attempt',
-    visit: wanted.visit,
-    attempt: { at: now, service: service.id, answers: open, outcome },
-  })
+  remember(work, wanted, understood, outcome)
+  const last = questionnaire?.questions.at(-1)?.id ?? ''
+  const decided = questionnaire ? decidedRules(questionnaire, last, answers, understood.asking) : []
+  const tells = decided.flatMap(({ effect }) => (effect.do === 'tell' ? [effect.text] : []))
   // Whoever can't go on needs no time kept.
   if (closing && house.keep(wanted.visit)) work.changes.push({ type: 'unkeep', visit: wanted.visit })
   return {
     open: !closing,
-    ...(outcome === 'closed'
-      ? {
-          closed: {
-            message: kind?.message || 'With these answers I can not offer you a time.',
-            services: visible(kind?.services ?? []),
-            enquiry: kind?.enquiry ?? true,
-          },
-        }
-      : {}),
+    ...(closing ? { closed: closedOf(work, wanted, understood, decided) } : {}),
+    ...(tells.length > 0 ? { tells } : {}),
     ...told,
-    ...(suggested.length > 0 ? { suggested: visible(suggested) } : {}),
+    ...(suggested.length > 0 ? { suggested: visible(work, wanted, suggested) } : {}),
     enquiryInstead,
+  }
+}
+
+/** What somebody reads whom the answers as a whole have closed: as a rule says it, or points and values. */
+function closedOf(
+  work: Work,
+  wanted: Wanted,
+  { reading: { outcome, kind } }: Understood,
+  decided: readonly Decided[],
+): Closed {
+  const rule = decided
+    .filter(({ effect }) => effect.do === (outcome === 'closed' ? 'close' : 'enquiry'))
+    .map((one) => closedBy(work, wanted, one))[0]
+  if (rule) return rule
+  if (outcome !== 'closed')
+    return { message: refusalWords('enquiry-instead'), services: [], enquiry: true, instead: true }
+  return {
+    message: kind?.message || refusalWords('closed'),
+    services: visible(work, wanted, kind?.services ?? []),
+    enquiry: kind?.enquiry ?? true,
   }
 }
 
@@ -116,7 +198,23 @@ export function openingsFor(house: House, wanted: WantedOpenings, now: Instant):
     }
   }
   const lower = starts.filter(costsLess(understood, diary, ask))
-  return { starts, lower, seats, minutes: reading.quote.minutes, ...(more ? { next } : {}), now }
+  const { whole } = understood
+  return {
+    starts,
+    lower,
+    ...(lower.length > 0 ? { lowerPrice: whole.quote.price } : {}),
+    near: reading.quote.price > 0 ? starts.filter(isNear(practice.houseRules, there, now)) : [],
+    seats,
+    minutes: reading.quote.minutes,
+    ...(more ? { next } : {}),
+    now,
+  }
+}
+
+/** Whether a start is too near to be cancelled free of charge, by rules under which others can be. */
+function isNear(rules: HouseRules, there: Zone, now: Instant): (start: Instant) => boolean {
+  const free = rules.cancel.some(({ share }) => share === 0)
+  return (start) => free && (freeUntil(rules, start, there) ?? now) < now
 }
 
 /** Makes sure that a start is open and gives what it comes to there, or tells which are. */
@@ -128,9 +226,9 @@ export function checkOpen(house: House, understood: Understood, wanted: WantedSt
   const closures = why(practice, diary, ask, start)
   if (closures.length === 0) return costsLess(understood, diary, ask)(start) ? whole : reading
   if (closures.some((closure) => closure.rule === 'person')) {
-    throw new Refused(409, 'not-online', 'Please write to me instead: this can not be booked online.')
+    throw new Refused(409, 'not-online')
   }
-  throw new Refused(409, 'not-open', 'This time is no longer free. Here are the times that are left.', {
+  throw new Refused(409, 'not-open', {
     where: 'start',
     openings: openingsFor(house, { ...wanted, days: 21 }, now),
   })
@@ -204,9 +302,8 @@ export function renew(
 ): Pick<Kept, 'until' | 'renewable'> {
   published(house)
   const kept = house.keep(visit)
-  if (!kept || kept.until < now)
-    throw new Refused(409, 'not-kept', 'This time is no longer kept. Please choose again.')
-  if (kept.renewed) throw new Refused(409, 'renewed-already', 'It can be kept longer only once.')
+  if (!kept || kept.until < now) throw new Refused(409, 'not-kept')
+  if (kept.renewed) throw new Refused(409, 'renewed-already')
   const until = shift(now, KEEP)
   changes.push({ type: 'keep', keep: { ...kept, until, renewed: true } })
   return { until, renewable: false }

@@ -76,10 +76,15 @@ export function askerOf(house: House, service: Service, key: string | undefined,
   return linked ? { ...asker, invited: [...asker.invited, service.id] } : asker
 }
 
+/** Whether the practitioner has closed the door; a trial shows it open. */
+export const isClosed = (house: House): boolean =>
+  house.trial === undefined && published(house).practice.door?.open === false
+
 /** Whether a service is at the door; for whoever has had it, it stays so when it has been taken off. */
 export function isOffered(house: House, service: Service, now: Instant, key: string | undefined): boolean {
   const { profile } = published(house).practice
-  return offeredOn(service, dateAt(zone(profile.zone), now)) || hasRight(house, service, key, now)
+  const shown = !isClosed(house) && offeredOn(service, dateAt(zone(profile.zone), now))
+  return shown || hasRight(house, service, key, now)
 }
 
 /** Whether somebody may see a service at the door: it is for everyone, or they came by its link. */

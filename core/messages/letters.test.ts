@@ -3,7 +3,7 @@ import { apply, type Booking, type BookingEvent, begin } from '../booking/index.
 import { sampleAsked } from '../tests/asked.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
 import { HOUR, type Instant, shift } from '../time/index.ts'
-import { type Letter, letterFor, type Step } from './index.ts'
+import { type Letter, letterFor, plannedLetters, type Step } from './index.ts'
 
 const asked = sampleAsked({ answers: { secret: 'something told in confidence' } })
 const practice = samplePractice({
@@ -48,7 +48,7 @@ describe('letters', () => {
     const receipt = letterNow(fresh, 'asked', at)
     expect(receipt.to).toBe('client')
     expect(receipt.text).toContain('Friday 27 November, 07:00 – 08:15 (Sao Paulo time)')
-    expect(receipt.text).toContain('I answer by Thu 26 Nov, 09:00.')
+    expect(receipt.text).toContain('I answer by Thu 26 Nov, 09:00 (Sao Paulo time).')
     expect(letterNow(fresh, 'word-due', at)).toMatchObject({ to: 'practitioner' })
   })
 
@@ -56,7 +56,7 @@ describe('letters', () => {
     const open = begin('b', sampleAsked({ proof: 'open', until: shift(asked.at, HOUR / 2) }))
     const { text } = letterNow(open, 'asked', asked.at)
     expect(text).toContain(
-      'The time is kept for you until Wed 25 Nov, 09:30. Please open this link before then',
+      'The time is kept for you until Wed 25 Nov, 09:30 (Sao Paulo time). Please open this link before then',
     )
     expect(text).not.toContain('I answer by')
   })
@@ -71,8 +71,50 @@ describe('letters', () => {
     const booked = apply(priced, { type: 'welcomed', at, by: 'practitioner', settles: at })
     const letter = letterNow(booked, 'confirmation', at)
     expect(letter.invite).toBe('REQUEST')
-    expect(letter.text).toContain('You can move or cancel it free of charge until Thu 26 Nov, 07:00.')
+    expect(letter.text).toContain('You can cancel free of charge until Thu 26 Nov, 07:00 (Sao Paulo time).')
+    expect(letter.text).not.toMatch(/move/i)
     expect(letter.text).toContain('The price is €95.00, of which €30.00 is asked before the session.')
+  })
+
+  it('tell a session at a place by the clock there, with the client’s own beside it', () => {
+    const studio = {
+      ...practice,
+      places: [
+        {
+          id: 'video',
+          kind: 'studio' as const,
+          name: 'at the studio',
+          address: 'R. 1',
+          told: 'confirmation' as const,
+        },
+      ],
+    }
+    const booked = apply(fresh, { type: 'welcomed', at, by: 'practitioner', settles: at })
+    const { text, subject } = letterNow(booked, 'confirmation', at, studio)
+    expect(text).toContain('Friday 27 November, 10:00 – 11:15 (Lisbon time; 07:00 – 08:15 in Sao Paulo)')
+    expect(subject).toContain('Fri 27 Nov, 10:00 (Lisbon time)')
+    expect(text).toContain('Where: at the studio, R. 1')
+    expect(letterNow(fresh, 'declined', at, studio).text).toMatch(/choose another time:\n\{door\}/)
+  })
+
+  it('tell the practitioner of a new request, a cancellation and a request that has run out', () => {
+    const planned = (booking: Booking): Step[] => plannedLetters(booking, practice).map(({ step }) => step)
+    expect(planned(fresh)).toContain('new-request')
+    const booked = apply(fresh, { type: 'welcomed', at, by: 'practitioner', settles: at })
+    expect(planned(booked)).toEqual(['place'])
+    const gone = apply(booked, { type: 'cancelled', at, by: 'client', share: 0, text: 'Ill.', settles: at })
+    expect(planned(gone)).toEqual(['client-cancelled'])
+    expect(
+      planned(apply(booked, { type: 'cancelled', at, by: 'practitioner', share: 0, text: '', settles: at })),
+    ).toEqual([])
+    const lapsed = apply(apply(fresh, { type: 'proved', at }), { type: 'lapsed', at })
+    expect(planned(lapsed)).toEqual(['has-lapsed'])
+    expect(letterNow(lapsed, 'has-lapsed', at)).toMatchObject({
+      to: 'practitioner',
+      subject: expect.stringContaining('has run out'),
+    })
+    // What a client writes with their cancelling does not come back to them under the practitioner's name.
+    expect(letterNow(gone, 'cancelled', at).text).not.toContain('Ill.')
   })
 
   it('tell a place from its time on, whenever they are written', () => {
@@ -114,6 +156,7 @@ describe('letters', () => {
     const own: Step[] = ['asked', 'word-due', 'place']
     const letters = [...own.map((step) => letterNow(fresh, step, at)), ...all.map((event) => after(event))]
     for (const letter of letters) expect(letter.text + letter.subject).not.toContain('confidence')
-    expect(letters.at(-1)?.text).toContain('50 % of the price is due')
+    // It costs nothing, so half of it is nothing.
+    expect(letters.at(-1)?.text).toContain('Nothing is owed.')
   })
 })

@@ -1,21 +1,37 @@
-import { type Booking, freeUntil, isTold, stateAt, type TellingStep, toldFrom } from '../booking/index.ts'
+import {
+  type Booking,
+  deadlinesOf,
+  isTold,
+  stateAt,
+  type Telling,
+  type TellingStep,
+  toldFrom,
+} from '../booking/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
-import { type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
+import { clientClocks, isInPerson, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
+import { chainHead } from '../terms/index.ts'
 import {
+  type Clocks,
+  clocksOf,
+  DAY,
   dateAt,
   HOUR,
   type Instant,
   longDate,
   MINUTE,
-  moment,
+  moment as momentWords,
+  sameClock,
   shift,
   span,
   type Zone,
   zone,
+  zonePlace,
 } from '../time/index.ts'
+import letters from '../words/en/letters.json' with { type: 'json' }
+import { sayFrom } from '../words/say.ts'
 
-type BookingStep = TellingStep | 'word-due' | 'place'
+type BookingStep = TellingStep | 'word-due' | 'place' | 'new-request' | 'client-cancelled' | 'has-lapsed'
 /** What a message is about; with subject, channel and anchor it makes the message unique. */
 export type Step = BookingStep | 'enquiry-answered' | 'quote'
 
@@ -23,55 +39,72 @@ export type Step = BookingStep | 'enquiry-answered' | 'quote'
 export interface Letter {
   to: 'client' | 'practitioner'
   subject: string
-  /** Plain text; `{link}` stands for the private link. */
+  /** Plain text; `{link}` stands for the private link, `{door}` for the practitioner's public page. */
   text: string
   /** The iCalendar method of the invitation that goes with it (RFC 5546). */
   invite?: 'REQUEST' | 'CANCEL'
 }
 
-/** How times are written to people in their zone, with the zone's place named when it is not the practice's. */
-export function timeFor(start: Instant, minutes: number, where: Zone, home: Zone): string {
-  const when = `${longDate(dateAt(where, start))}, ${span(start, shift(start, minutes * MINUTE), where)}`
-  return where.name === home.name ? when : `${when} (${placeName(where.name)} time)`
+/** "Thursday 3 December, 15:00 – 16:15 (Lisbon time; 16:15 – 17:30 in Berlin)": the zone is always named. */
+export function timeFor(start: Instant, minutes: number, { first, also }: Clocks): string {
+  const end = shift(start, minutes * MINUTE)
+  const beside =
+    also && !sameClock(first, also, start) ? `; ${span(start, end, also)} in ${zonePlace(also.name)}` : ''
+  return `${longDate(dateAt(first, start))}, ${span(start, end, first)} (${zonePlace(first.name)} time${beside})`
 }
-
-/** "São Paulo" would be nicer, but the tz database writes "America/Sao_Paulo": its last part, in words. */
-export const placeName = (zoneName: string): string =>
-  (zoneName.split('/').at(-1) ?? zoneName).replaceAll('_', ' ')
 
 interface Words {
   practice: Practice
   booking: Booking
-  /** The client's zone and the practice's. */
-  there: Zone
+  /** The practice's zone. */
   home: Zone
   service: string
 }
 
+const { text: say } = sayFrom(letters)
+
 const wordsFor = (practice: Practice, booking: Booking): Words => ({
   practice,
   booking,
-  there: zone(booking.asked.person.zone),
   home: zone(practice.profile.zone),
-  service: serviceOf(practice, booking.service)?.name ?? 'your session',
+  service: serviceOf(practice, booking.service)?.name ?? say('your-session'),
 })
 
-const letter = (w: Words, body: string[]): string =>
-  [`Hello ${w.booking.asked.person.name},`, ...body.filter(Boolean), w.practice.profile.name].join('\n\n')
+/** Paragraphs as a letter: those that say nothing are left out. */
+export const letterText = (practice: Practice, name: string, body: readonly string[]): string =>
+  [say('hello', { name }), ...body.filter(Boolean), practice.profile.name].join('\n\n')
 
-const at = (w: Words, start: Instant): string => timeFor(start, w.booking.minutes, w.there, w.home)
+const clocks = ({ practice, booking }: Words, place = booking.place): Clocks =>
+  clientClocks(practice, place, booking.asked.person.zone)
+
+/** A time of this booking's length as the client reads it. */
+const at = (w: Words, start = w.booking.start, place = w.booking.place): string =>
+  timeFor(start, w.booking.minutes, clocks(w, place))
+
+/** A moment as the client reads it, with its zone. */
+const by = (w: Words, moment: Instant): string => {
+  const { first } = clocks(w)
+  return `${momentWords(moment, first)} (${zonePlace(first.name)} time)`
+}
+
+/** The start in short, for subjects. */
+const when = (w: Words): string => by(w, w.booking.start)
 
 function whereLine(w: Words, told: boolean): string {
-  const place = placeOf(w.practice, w.booking.place)
+  const { practice, booking } = w
+  const place = placeOf(practice, booking.place)
   if (!place) return ''
   if (place.kind === 'phone') {
-    return place.whoCalls === 'client'
-      ? `Please call ${place.address || w.practice.profile.phone || 'me'} at that time.`
-      : 'I will call you at that time.'
+    const { phone } = booking.asked.person
+    if (place.whoCalls === 'client')
+      return say('you-call', { number: place.address || practice.profile.phone || practice.profile.name })
+    return phone ? say('i-call-number', { phone }) : say('i-call')
   }
   // At the client's, it is their own address that they read once more.
-  const address = place.kind === 'client' ? w.booking.asked.address : told ? place.address : undefined
-  return address ? `Where: ${place.name}, ${address}` : `Where: ${place.name}`
+  const address = place.kind === 'client' ? booking.asked.address : told ? place.address : undefined
+  if (address) return say('where-address', { place: place.name, address })
+  const later = place.address && place.told !== 'door' ? say('where-later', { when: place.told }) : ''
+  return [say('where', { place: place.name }), later].filter(Boolean).join('\n')
 }
 
 /** Whether the place's address may stand in a message that goes now. */
@@ -80,37 +113,61 @@ function tellsPlace(w: Words, now: Instant): boolean {
   return place !== undefined && isTold(place, stateAt(w.booking, now), w.booking.start, now)
 }
 
-function freeLine(w: Words): string {
-  const place = placeOf(w.practice, w.booking.place)
-  const until = freeUntil(w.booking.asked.houseRules, w.booking.start, zoneOf(w.practice, place))
-  return until === undefined || until < w.booking.asked.at
-    ? ''
-    : `You can move or cancel it free of charge until ${moment(until, w.there)}.`
+/** What cancelling costs when, by the rules of the day one asked. */
+function costLines(w: Words, now: Instant): string {
+  const { practice, booking } = w
+  if (booking.price === 0) return ''
+  const place = zoneOf(practice, placeOf(practice, booking.place))
+  const { deadlines, shareAfter } = deadlinesOf(booking.asked.houseRules, booking.start, place)
+  const coming = deadlines.filter(({ kind, until }) => kind === 'cancel' && until >= now)
+  const lines = coming.map(({ share = 0, until }) =>
+    share === 0
+      ? say('cancel-free', { until: by(w, until) })
+      : say('cancel-share', { until: by(w, until), share }),
+  )
+  if (shareAfter > 0)
+    lines.push(say(coming.length > 0 ? 'cancel-after' : 'cancel-from-now', { share: shareAfter }))
+  return lines.join('\n')
 }
 
-/** What a booking costs, where it costs something; what is asked beforehand belongs to it. */
+/** What a booking costs; what is asked beforehand belongs to it. */
 function priceLine({ booking }: Words): string {
   const { price, deposit, asked } = booking
-  if (price === 0) return ''
   const currency = { code: asked.currency, decimals: decimals(asked.currency) }
-  const before = deposit > 0 ? `, of which ${money(deposit, currency)} is asked before the session` : ''
-  return `The price is ${money(price, currency)}${before}.`
+  if (price === 0) return say('free-of-charge')
+  const words = { price: money(price, currency), deposit: money(deposit, currency) }
+  return deposit > 0 ? say('price-deposit', words) : say('price', words)
+}
+
+/** What was agreed to, with the number that proves it and all that was agreed before. */
+function agreedLines(w: Words): string {
+  return w.booking.asked.agreements
+    .map((agreement) => {
+      const terms = w.practice.terms.find(({ id }) => id === agreement.terms)
+      const title =
+        terms?.versions.find(({ number }) => number === agreement.version)?.title ?? agreement.terms
+      return say('agreed', {
+        title: `“${title}”`,
+        version: agreement.version,
+        when: by(w, agreement.at),
+        print: chainHead(agreement),
+      })
+    })
+    .join('\n')
 }
 
 /** What the client is asked to do, and until when the time is theirs. */
-function askedLines({ booking, there }: Words): string[] {
-  const { asked, until } = booking
-  const kept = `The time is kept for you. I answer by ${moment(until, there)}.`
-  if (asked.proof === 'link' || asked.proof === 'quote') return [kept, 'Where things stand:\n{link}']
-  return booking.unproved
-    ? [
-        `The time is kept for you until ${moment(until, there)}. Please open this link before then, so that I know this address reaches you; only then your request is with me. The link also shows where things stand:\n{link}`,
-      ]
-    : [
-        kept,
-        'Please open this link once, so that I know this address reaches you. It also shows where things stand:\n{link}',
-      ]
+function askedLines(w: Words): string[] {
+  const { asked, until, unproved } = w.booking
+  const kept = say('asked.kept', { until: by(w, until) })
+  if (asked.proof === 'link' || asked.proof === 'quote') return [kept, say('stands', LINKS)]
+  return unproved
+    ? [say('asked.prove', { until: by(w, until), ...LINKS })]
+    : [kept, say('asked.open-once', LINKS)]
 }
+
+/** Links are filled in when a message goes. */
+const LINKS = { link: '{link}', door: '{door}' }
 
 /** What a message about a booking says. */
 interface Written {
@@ -133,6 +190,21 @@ interface Planned {
 const remindFrom = (asked: Instant, until: Instant): number =>
   Math.max(until - HOUR, asked + Math.floor((until - asked) / 2))
 
+/** A moment as the practitioner reads it. */
+const atHome = ({ home }: Words, moment: Instant): string => momentWords(moment, home)
+
+/** The time of a booking as the practitioner reads it: the place's clock first, where it has one of its own. */
+const ownTime = ({ practice, booking, home }: Words): string => {
+  const place = placeOf(practice, booking.place)
+  return timeFor(booking.start, booking.minutes, clocksOf(isInPerson(place), zoneOf(practice, place), home))
+}
+
+/** How long news of what has happened is of use. */
+const NEWS = 5 * DAY
+
+/** At the moment at which the client is told, too. */
+const soon = ({ seq, due }: Telling): Planned => ({ anchor: seq, at: due, useful: shift(due, NEWS) })
+
 interface LetterKind {
   to: Letter['to']
   write(w: Words, now: Instant): Written
@@ -140,25 +212,22 @@ interface LetterKind {
   plan?(booking: Booking, practice: Practice | undefined): Planned | undefined
 }
 
-const when = ({ booking, there }: Words): string => moment(booking.start, there)
-const STANDS = 'Where things stand:\n{link}'
-
 /** Everything about each message: to whom it goes, when, and what it says by how things stand then. */
 const LETTERS: { [S in BookingStep]: LetterKind } = {
   asked: {
     to: 'client',
     write: (w) => ({
-      subject: `Your request: ${w.service}, ${when(w)}`,
-      body: [`Thank you. You have asked for ${w.service}, ${at(w, w.booking.start)}.`, ...askedLines(w)],
+      subject: say('asked.subject', { service: w.service, when: when(w) }),
+      body: [say('asked', { service: w.service, when: at(w) }), ...askedLines(w)],
     }),
   },
   'word-due': {
     to: 'practitioner',
-    write: ({ booking, service, home }) => ({
-      subject: `A request awaits your word until ${moment(booking.until, home)}`,
+    write: (w) => ({
+      subject: say('word-due.subject', { until: atHome(w, w.booking.until) }),
       body: [
-        `${service}, ${timeFor(booking.start, booking.minutes, home, home)}.`,
-        `The time is kept until ${moment(booking.until, home)}; then it is free again.`,
+        say('word-due', { service: w.service, when: ownTime(w) }),
+        say('word-due.until', { until: atHome(w, w.booking.until) }),
       ],
     }),
     plan: ({ status, unproved, offers, awaited, until }) =>
@@ -166,17 +235,55 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
         ? { anchor: awaited.seq, at: remindFrom(awaited.at, until), useful: until }
         : undefined,
   },
+  'new-request': {
+    to: 'practitioner',
+    write: (w) => ({
+      subject: say('new-request.subject', { service: w.service, when: atHome(w, w.booking.start) }),
+      body: [
+        say('new-request', { service: w.service, when: ownTime(w) }),
+        say('new-request.until', { until: atHome(w, w.booking.until) }),
+      ],
+    }),
+    plan: ({ status, unproved, offers, awaited, asked, until }) =>
+      status === 'requested' && !unproved && offers.length === 0 && asked.proof !== 'hand'
+        ? { anchor: awaited.seq, at: awaited.at, useful: until }
+        : undefined,
+  },
+  'client-cancelled': {
+    to: 'practitioner',
+    write: (w) => ({
+      subject: say('client-cancelled.subject', { service: w.service, when: atHome(w, w.booking.start) }),
+      body: [
+        say('client-cancelled', { service: w.service, when: ownTime(w) }),
+        w.booking.share > 0 && w.booking.price > 0
+          ? say('client-cancelled.share', { share: w.booking.share })
+          : say('client-cancelled.free'),
+      ],
+    }),
+    plan: ({ status, cancelledBy, tells }) =>
+      status === 'cancelled' && cancelledBy === 'client' && tells ? soon(tells) : undefined,
+  },
+  'has-lapsed': {
+    to: 'practitioner',
+    write: (w) => ({
+      subject: say('has-lapsed.subject', { service: w.service, when: atHome(w, w.booking.start) }),
+      body: [say('has-lapsed', { service: w.service, when: ownTime(w) }), say('has-lapsed.still')],
+    }),
+    plan: ({ status, mailProved, tells }) =>
+      status === 'lapsed' && mailProved && tells && !tells.offered ? soon(tells) : undefined,
+  },
   confirmation: {
     to: 'client',
     write: (w, now) => ({
-      subject: `Confirmed: ${w.service}, ${when(w)}`,
+      subject: say('confirmation.subject', { service: w.service, when: when(w) }),
       body: [
-        `Your time is confirmed: ${w.service}, ${at(w, w.booking.start)}.`,
+        say('confirmation', { service: w.service, when: at(w) }),
         whereLine(w, tellsPlace(w, now)),
         priceLine(w),
-        freeLine(w),
-        'Everything about it, and the way to change it, is here:\n{link}',
-        'I look forward to seeing you.',
+        costLines(w, now),
+        say('confirmation.everything', LINKS),
+        say('confirmation.looking-forward'),
+        agreedLines(w),
       ],
       invite: 'REQUEST',
     }),
@@ -184,12 +291,8 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
   place: {
     to: 'client',
     write: (w) => ({
-      subject: `Where we meet: ${w.service}, ${when(w)}`,
-      body: [
-        `${w.service} is ${at(w, w.booking.start)}.`,
-        whereLine(w, true),
-        'Everything about it is here:\n{link}',
-      ],
+      subject: say('place.subject', { service: w.service, when: when(w) }),
+      body: [say('place', { service: w.service, when: at(w) }), whereLine(w, true), say('everything', LINKS)],
     }),
     plan: ({ status, tells, start, placed, place: id }, practice) => {
       const place = practice && placeOf(practice, id)
@@ -201,72 +304,85 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
   },
   declined: {
     to: 'client',
-    write: ({ booking, service }) => ({
-      subject: `About your request: ${service}`,
-      body: [booking.text || 'Thank you for asking. I am sorry that I can not offer you this time.', STANDS],
+    write: (w) => ({
+      subject: say('declined.subject', { service: w.service, when: when(w) }),
+      body: [
+        ...(w.booking.text
+          ? [w.booking.text, say('declined.which', { service: w.service, when: at(w) })]
+          : [say('declined', { service: w.service, when: at(w) })]),
+        say('again', LINKS),
+      ],
     }),
   },
   offered: {
     to: 'client',
     write: (w) => ({
-      subject: `Other times for you: ${w.service}`,
+      subject: say('offered.subject', { service: w.service }),
       body: [
         w.booking.text,
-        `I can offer you ${w.booking.offers.length === 1 ? 'this time' : 'these times'}:`,
-        w.booking.offers.map(({ start }) => `  ${at(w, start)}`).join('\n'),
-        `They are kept for you until ${moment(w.booking.until, w.there)}. Please choose here:\n{link}`,
+        say('offered', { count: w.booking.offers.length }),
+        w.booking.offers.map(({ start, place }) => `  ${at(w, start, place)}`).join('\n'),
+        say('offered.until', { until: by(w, w.booking.until), ...LINKS }),
       ],
     }),
   },
   lapsed: {
     to: 'client',
-    write: ({ booking, service }) => ({
-      subject: `Your request has run out: ${service}`,
+    write: (w) => ({
+      subject: say('lapsed.subject', { service: w.service, when: when(w) }),
       body: [
-        booking.tells?.offered
-          ? 'The times I offered are no longer kept.'
-          : 'I am sorry: I could not answer in time, and the time is no longer kept for you.',
-        `You are welcome to choose another one. ${STANDS}`,
+        say(
+          w.booking.tells?.offered
+            ? 'lapsed.offered'
+            : w.booking.mailProved
+              ? 'lapsed.asked'
+              : 'lapsed.unproved',
+          { service: w.service, when: at(w) },
+        ),
+        say('again', LINKS),
       ],
     }),
   },
   withdrawn: {
     to: 'client',
-    write: ({ service }) => ({
-      subject: `Withdrawn: ${service}`,
-      body: ['The request is closed. Nothing is owed.', 'You are welcome to ask again at any time.'],
+    write: (w) => ({
+      subject: say('withdrawn.subject', { service: w.service, when: when(w) }),
+      body: [say('withdrawn', { service: w.service, when: at(w) }), say('again', LINKS)],
     }),
   },
   moved: {
     to: 'client',
     write: (w, now) => ({
-      subject: `Moved: ${w.service}, now ${when(w)}`,
+      subject: say('moved.subject', { service: w.service, when: when(w) }),
       body: [
-        `${w.service} has moved. It is now ${at(w, w.booking.start)}.`,
+        say('moved', { service: w.service, when: at(w) }),
         whereLine(w, tellsPlace(w, now)),
         w.booking.text,
-        freeLine(w),
-        'If that does not suit you, everything about it is here:\n{link}',
+        priceLine(w),
+        costLines(w, now),
+        say('moved.link', LINKS),
       ],
       invite: 'REQUEST',
     }),
   },
   cancelled: {
     to: 'client',
-    write: (w) => ({
-      subject: `Cancelled: ${w.service}, ${when(w)}`,
-      body: [
-        w.booking.cancelledBy === 'practitioner'
-          ? `I am sorry, I have to cancel ${w.service}, ${at(w, w.booking.start)}. Nothing is owed.`
-          : `You have cancelled ${w.service}, ${at(w, w.booking.start)}.`,
-        w.booking.cancelledBy === 'client' && w.booking.share > 0
-          ? `By the rules you agreed to, ${w.booking.share} % of the price is due.`
-          : '',
-        w.booking.text,
-        STANDS,
-      ],
-      invite: 'CANCEL',
-    }),
+    write: (w) => {
+      const mine = w.booking.cancelledBy === 'practitioner'
+      const about = { service: w.service, when: at(w) }
+      const due = w.booking.share > 0 && w.booking.price > 0
+      return {
+        subject: say('cancelled.subject', { service: w.service, when: when(w) }),
+        body: mine
+          ? [say('cancelled.by-me', about), w.booking.text, say('again', LINKS)]
+          : [
+              say('cancelled.by-you', about),
+              due ? say('cancelled.share', { share: w.booking.share }) : say('cancelled.free'),
+              say('again', LINKS),
+            ],
+        invite: 'CANCEL',
+      }
+    },
   },
 }
 
@@ -302,6 +418,9 @@ export function letterFor(
   if (planned && now > planned.useful) return undefined
   const w = wordsFor(practice, booking)
   const { subject, body, invite } = write(w, now)
-  const text = to === 'client' ? letter(w, body) : body.join('\n\n')
+  const text =
+    to === 'client'
+      ? letterText(practice, booking.asked.person.name, body)
+      : body.filter(Boolean).join('\n\n')
   return { to, subject, text, ...(invite ? { invite } : {}) }
 }

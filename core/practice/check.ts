@@ -77,8 +77,14 @@ function checkService(
   return [...faults, ...checkBookable(practice, service, path, today)]
 }
 
-/** Postal codes that lie in two travel zones at once. */
-function checkPlace(place: Place, path: string): PracticeFault[] {
+/** Where the client calls there must be a number; and no postal code lies in two travel zones at once. */
+function checkPlace(place: Place, path: string, { phone }: Practice['profile']): PracticeFault[] {
+  const number = place.address?.trim() || phone?.trim()
+  if (place.kind === 'phone' && place.whoCalls === 'client' && !number) {
+    const message =
+      'Clients call you there, and no number is given. Please write one here, or in your profile.'
+    return [{ path: `${path}.address`, message, grade: 'error' }]
+  }
   const seen = new Map<string, string>()
   return (place.travel ?? []).flatMap((zone, i) =>
     zone.postalCodes.flatMap((code): PracticeFault[] => {
@@ -187,7 +193,7 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
         ? fault('It is said to come again, and never does. Please choose how it repeats once more.')
         : []
     }),
-    ...practice.places.flatMap((place, i) => checkPlace(place, `places[${i}]`)),
+    ...practice.places.flatMap((place, i) => checkPlace(place, `places[${i}]`, practice.profile)),
     ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`, today)),
     ...practice.services.flatMap((service, i) => checkPrivacy(practice, service, `services[${i}]`)),
     ...checkCodes(practice, today),

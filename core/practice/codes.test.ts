@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { newcomer, plainly, readAnswers } from '../questions/index.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
 import type { LocalDate } from '../time/index.ts'
+import { refusalWords } from '../words/index.ts'
 import { checkPractice, findCode, type PriceCode } from './index.ts'
 
 const day = (text: string) => text as LocalDate
@@ -9,7 +10,7 @@ const half: PriceCode = { id: 'h', code: 'Half Off', off: { kind: 'share', perce
 const use = (more = {}) => ({ service: 's', today: day('2026-11-25'), used: () => 0, ...more })
 const find = (codes: PriceCode[], typed: string, more = {}) => {
   const found = findCode(samplePractice({ codes }), typed, use(more))
-  return typeof found === 'string' ? found : found.id
+  return 'off' in found ? found.id : refusalWords(found.code, found.data)
 }
 
 describe('price codes', () => {
@@ -19,23 +20,29 @@ describe('price codes', () => {
       'h',
       'h',
     ])
-    expect(find([half], 'other')).toBe('This code is not known here. Please look at it once more.')
+    expect(find([half], 'other')).toBe('I don’t know this code. Please look once more how it is written.')
   })
 
   it('count from the first day through the last, for what and whom they are, as often as they may', () => {
     const dated = { ...half, from: day('2026-11-25'), to: day('2026-11-25') }
     expect(find([dated], 'halfoff')).toBe('h')
     expect(find([dated], 'halfoff', { today: day('2026-11-24') })).toBe(
-      'This code can be used from 2026-11-25 on.',
+      'This code can be used from 25 November 2026 on.',
     )
-    expect(find([dated], 'halfoff', { today: day('2026-11-26') })).toBe('This code has ended.')
-    expect(find([{ ...half, services: ['t'] }], 'halfoff')).toBe('This code is for another service.')
+    expect(find([dated], 'halfoff', { today: day('2026-11-26') })).toBe(
+      'This code was good until 25 November 2026.',
+    )
+    expect(find([{ ...half, services: ['t'] }], 'halfoff')).toBe(
+      'This code is for something else that I offer.',
+    )
     expect(find([{ ...half, uses: 2 }], 'halfoff', { used: () => 1 })).toBe('h')
-    expect(find([{ ...half, uses: 2 }], 'halfoff', { used: () => 2 })).toBe('This code has been used up.')
+    expect(find([{ ...half, uses: 2 }], 'halfoff', { used: () => 2 })).toBe(
+      'This code has been used as often as it can be.',
+    )
     const own = { ...half, people: ['p'] }
     expect(find([own], 'halfoff', { person: 'p' })).toBe('h')
-    expect(find([own], 'halfoff', { person: 'o' })).toBe('This code is for somebody else.')
-    expect(find([own], 'halfoff')).toMatch('comes by the link in one of their mails')
+    expect(find([own], 'halfoff', { person: 'o' })).toMatch('is for one person')
+    expect(find([own], 'halfoff')).toMatch('come by the link in a mail')
   })
 
   it('may lower a price below its least, down to nothing and no further', () => {

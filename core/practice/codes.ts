@@ -1,5 +1,6 @@
 import { type Minor, shareOf } from '../money/index.ts'
-import type { LocalDate } from '../time/index.ts'
+import { dateWords, type LocalDate } from '../time/index.ts'
+import type { RefusalWord, Sentence } from '../words/index.ts'
 import type { Practice, PriceCode } from './types.ts'
 
 /** A code as it is compared: without spaces, in capitals. */
@@ -22,24 +23,31 @@ export interface CodeUse {
   used: (id: string) => number
 }
 
-/** The code that was typed, or in words why it can't be used. The first and the last day both count. */
-export function findCode(practice: Practice, typed: string, use: CodeUse): PriceCode | string {
+/** Why a code can't be used. */
+export type CodeRefusal = Sentence<RefusalWord & `code.${string}`>
+
+/** The code that was typed, or why it can't be used. The first and the last day both count. */
+export function findCode(practice: Practice, typed: string, use: CodeUse): PriceCode | CodeRefusal {
   const same = (practice.codes ?? []).filter((code) => plainCode(code.code) === plainCode(typed))
-  if (same.length === 0) return 'This code is not known here. Please look at it once more.'
+  if (same.length === 0) return { code: 'code.unknown' }
   const forService = same.filter((code) => !code.services?.length || code.services.includes(use.service))
-  if (forService.length === 0) return 'This code is for another service.'
+  if (forService.length === 0) return { code: 'code.other-service' }
   const now = forService.filter(
     (code) => (!code.from || code.from <= use.today) && (!code.to || use.today <= code.to),
   )
   const [code] = now
   if (!code) {
     const later = forService.find((code) => code.from && code.from > use.today)
-    return later ? `This code can be used from ${later.from} on.` : 'This code has ended.'
+    if (later?.from) return { code: 'code.early', data: { from: dateWords(later.from) } }
+    const last = forService
+      .map((code) => code.to ?? '')
+      .sort()
+      .at(-1)
+    return { code: 'code.over', data: { to: dateWords(last as LocalDate) } }
   }
-  if (code.people?.length && !use.person)
-    return 'This code is for certain people. It counts for whoever comes by the link in one of their mails.'
-  if (code.people?.length && !code.people.includes(use.person!)) return 'This code is for somebody else.'
-  if (code.uses !== undefined && use.used(code.id) >= code.uses) return 'This code has been used up.'
+  if (code.people?.length && !use.person) return { code: 'code.own-link' }
+  if (code.people?.length && !code.people.includes(use.person!)) return { code: 'code.own-link' }
+  if (code.uses !== undefined && use.used(code.id) >= code.uses) return { code: 'code.used' }
   return code
 }
 

@@ -1,6 +1,6 @@
 import type { Questionnaire } from '../questions/types.ts'
 import type { TermsVersion } from '../terms/types.ts'
-import { type Zone, zone } from '../time/index.ts'
+import { type Clocks, clocksOf, type Zone, zone } from '../time/index.ts'
 import type { Hours, Place, Practice, Service } from './types.ts'
 
 export const serviceOf = (practice: Practice, id: string): Service | undefined =>
@@ -26,3 +26,13 @@ export const termsInForce = (practice: Practice, service: Service): { id: string
     const version = practice.terms.find((terms) => terms.id === id)?.versions.at(-1)
     return version ? [{ id, version }] : []
   })
+
+/** Whether both come to one place: then its clock counts. */
+export const isInPerson = (place: Pick<Place, 'kind'> | undefined): boolean =>
+  place !== undefined && place.kind !== 'video' && place.kind !== 'phone'
+
+/** By whose clock a client reads the times of a session. */
+export const clientClocks = (practice: Practice, placeId: string, client: string): Clocks => {
+  const place = placeOf(practice, placeId)
+  return clocksOf(isInPerson(place), zoneOf(practice, place), zone(client))
+}

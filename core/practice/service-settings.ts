@@ -102,7 +102,7 @@ export const SERVICE_SETTINGS = {
   seats: { shape: seats, door: true },
   groupAt: { shape: one('dates', 'any') },
   groupDates: { shape: unique(object({ id, start: localDateTime, place: id }), 1_000) },
-  least: { shape: maybe(object({ people: seats, by: isoDuration })) },
+  least: { shape: maybe(object({ people: seats, by: isoDuration })), door: true },
   showAtMost: { shape: some, group: 'when' },
   tidy: { shape: yes, group: 'when' },
   bookableBy: { shape: one('everyone', 'link', 'invited'), group: 'whom' },

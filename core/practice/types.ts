@@ -264,4 +264,6 @@ export interface Practice {
   calendars?: Subscription[]
   /** From this moment each week, the whole coming week is closed. */
   weekCloses?: { weekday: Weekday; time: WallTime }
+  /** Whether the door is open, and what it says while it is closed; open where this is left out. */
+  door?: { open: boolean; text: string }
 }

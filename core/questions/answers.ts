@@ -1,3 +1,4 @@
+import { type Wrong, wrongWords } from '../words/index.ts'
 import { type Asking, holds } from './conditions.ts'
 import { kindOf } from './kinds/index.ts'
 import type { Answers, AnswerValue, Question } from './types.ts'
@@ -49,16 +50,25 @@ export function partsOf(shown: readonly Question[]): Part[] {
   return parts.filter((part) => part.questions.length > 0)
 }
 
-/** What is wrong with an answer, in words for the person who gave it; nothing when it is right. */
-export function problemWith(question: Question, value: AnswerValue | undefined): string | undefined {
+/** What is wrong with an answer; nothing when it is right. */
+export function problemWith(question: Question, value: AnswerValue | undefined): Wrong | undefined {
   if (!asksSomething(question)) return undefined
   if (value === undefined || isEmpty(value)) {
-    return question.required ? 'Please answer this one.' : undefined
+    return question.required ? { code: 'answer-this' } : undefined
   }
   // What is sealed has been looked at before it was; only private answers are.
-  if (isSealed(value)) return question.private ? undefined : 'Please answer this one anew.'
+  if (isSealed(value)) return question.private ? undefined : { code: 'answer-anew' }
   return kindOf(question).problem(question, value)
 }
+
+/** A question whose answer is missing or not valid: which sentence says why, and the sentence. */
+export type AnswerProblem = { question: string; message: string } & Wrong
+
+export const answerProblem = (question: string, wrong: Wrong): AnswerProblem => ({
+  question,
+  ...wrong,
+  message: wrongWords(wrong),
+})
 
 /** An answer in words, as people read it. */
 export function answerWords(question: Question, value: AnswerValue | undefined): string {

@@ -9,6 +9,8 @@ import { worseOf } from './outcome.ts'
 interface Own {
   close: { message: string; services: string[]; enquiry: boolean }
   look: { note: string }
+  /** Only shows a text, once it is decided. */
+  tell: { text: string }
   /** Minutes times the number answered to a question, or once. */
   minutes: { minutes: number; times?: string; of?: string }
   /** An item with its price, times the number answered to a question (or how many `of` one of its items), or once. */
@@ -121,6 +123,17 @@ export const EFFECTS: { [K in keyof Own]: EffectKind<Of<K>> } = {
     words: ({ note }) => (note ? `I look first: ${note}` : 'I look first'),
     apply: ({ note }, { say }) => say('look', note),
     tally: (_, { outcome }) => ({ outcome: worseOf(outcome, 'look') }),
+  },
+  tell: {
+    name: 'only show a text',
+    mark: { colour: 'tile', word: 'shows a text' },
+    shape: { text: text(2_000) },
+    settings: [{ key: 'text', label: 'What they read', is: 'long' }],
+    begin: () => ({ text: '' }),
+    unnoticed: false,
+    fault: ({ text }) => (text.trim() ? undefined : 'Please write what they read.'),
+    words: () => 'show a text',
+    apply: () => {},
   },
   points: {
     name: 'give points',

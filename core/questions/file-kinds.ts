@@ -1,12 +1,11 @@
+import { answerWord } from '../words/index.ts'
 import type { FileKind } from './base.ts'
 
-/** The kinds of files in words. */
-export const FILE_KINDS: Record<FileKind, string> = {
-  picture: 'a picture (PNG, JPEG, WebP)',
-  pdf: 'a PDF',
-  sound: 'a recording (MP3, M4A, Ogg, WAV)',
-  text: 'a plain text',
-}
+/** The kinds of files that can be asked for. */
+export const FILE_KINDS: readonly FileKind[] = ['picture', 'pdf', 'sound', 'text']
+
+/** A kind of file in words. */
+export const kindOfFileWords = (kind: FileKind): string => answerWord('kind-of-file', { kind })
 
 /** No file may be larger than this, in bytes. */
 export const LARGEST_FILE = 5 * 1024 * 1024

@@ -1,6 +1,7 @@
 export * from './address.ts'
 export * from './answers.ts'
 export * from './conditions.ts'
+export * from './decided.ts'
 export * from './differences.ts'
 export * from './earlier.ts'
 export { EFFECTS, type EffectSetting, effectKind } from './effects.ts'

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { sampleService } from '../tests/sample.ts'
+import { type Wrong, wrongWords } from '../words/index.ts'
 import {
   addressAnswer,
   addressOf,
@@ -16,6 +17,8 @@ import {
   readAnswers,
 } from './index.ts'
 import { readPhone } from './phone.ts'
+
+const said = (wrong: Wrong | undefined): string | undefined => wrong && wrongWords(wrong)
 
 const base = { id: 'q', text: 'Q', required: true }
 const items: Question = {
@@ -62,22 +65,22 @@ describe('answers of each kind', () => {
     [{ ...base, kind: 'passage' }, undefined, undefined],
     [{ ...base, kind: 'section' }, undefined, undefined],
   ])('$kind: %#', (question, value, problem) => {
-    expect(problemWith(question, value as never)).toBe(problem)
+    expect(said(problemWith(question, value as never))).toBe(problem)
   })
 
   it('takes what people write: right to left, emoji, ten thousand words', () => {
     const long: Question = { ...base, kind: 'long', mostWords: 200 }
     expect(problemWith(long, 'שלום, אני רוצה ללמוד לשיר 🎶')).toBeUndefined()
-    expect(problemWith(long, 'word '.repeat(10_000))).toBe('Please keep it under 20,000 characters.')
+    expect(said(problemWith(long, 'word '.repeat(10_000)))).toBe('Please keep it under 20,000 characters.')
     const sentences: Question = { ...base, kind: 'long', leastSentences: 2, mostSentences: 3 }
-    expect(problemWith(sentences, 'I sing at 7.30 in a choir')).toBe(
+    expect(said(problemWith(sentences, 'I sing at 7.30 in a choir'))).toBe(
       'A little more, please: at least 2 sentences (1 so far).',
     )
     expect(problemWith(sentences, 'I sing. Do you?! “Yes.”')).toBeUndefined()
-    expect(problemWith(sentences, 'A. B. C. D.')).toBe(
+    expect(said(problemWith(sentences, 'A. B. C. D.'))).toBe(
       'A little shorter, please: at most 3 sentences (4 now).',
     )
-    expect(problemWith(long, 'ab '.repeat(300))).toBe(
+    expect(said(problemWith(long, 'ab '.repeat(300)))).toBe(
       'A little shorter, please: at most 200 words (300 now).',
     )
   })

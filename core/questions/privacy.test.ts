@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { checkPractice } from '../practice/index.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
+import { type Wrong, wrongWords } from '../words/index.ts'
 import {
   draftFaults,
   forRelay,
@@ -14,6 +15,8 @@ import {
   readsPrivately,
   withoutPoints,
 } from './index.ts'
+
+const said = (wrong: Wrong | undefined): string | undefined => wrong && wrongWords(wrong)
 
 const look = (id: string, question: string): Rule => ({
   id,
@@ -110,7 +113,7 @@ describe('private answers', () => {
     const sealed = { sealed: 'aGVhZA..aXY.dGV4dA.dGFn' }
     const ill = questionnaire.questions[1]!
     expect(problemWith(ill, sealed)).toBeUndefined()
-    expect(problemWith(questionnaire.questions[0]!, sealed)).toBe('Please answer this one anew.')
+    expect(said(problemWith(questionnaire.questions[0]!, sealed))).toBe('Please answer this one once more.')
     for (const is of ['=', '≠', '<', 'includes'] as const)
       expect(holds({ question: 'ill', is, value: true }, { ill: sealed }, newcomer)).toBe(false)
     expect(holds({ question: 'ill', is: 'answered' }, { ill: sealed }, newcomer)).toBe(true)

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { everyWay, questionnaireArb } from '../tests/questionnaires.ts'
 import { sampleService } from '../tests/sample.ts'
+import { type Wrong, wrongWords } from '../words/index.ts'
 import { compiled, valuesOf } from './compiled.ts'
 import {
   type Answers,
@@ -19,6 +20,8 @@ import {
   type Rule,
   readAnswers,
 } from './index.ts'
+
+const said = (wrong: Wrong | undefined): string | undefined => wrong && wrongWords(wrong)
 
 const is = (
   question: string,
@@ -104,7 +107,7 @@ describe('what is asked', () => {
 
   it('takes blank text as no answer', () => {
     expect(problemsIn(questions, { a: true, b: '   ' }, newcomer)).toEqual([
-      { question: 'b', message: 'Please answer this one.' },
+      { question: 'b', code: 'answer-this', message: 'Please answer this one.' },
     ])
   })
 })
@@ -134,21 +137,25 @@ describe('answers', () => {
     [{ ...base, kind: 'several', choices, least: 2 }, ['x'], 'Please choose at least 2.'],
     [{ ...base, kind: 'several', choices }, ['x', 'x'], 'Please choose among these.'],
     [{ ...base, kind: 'yesno' }, 'yes', 'Please answer yes or no.'],
-    [{ ...base, kind: 'number', least: 1, most: 17 }, 18, "It can't be more than 17."],
+    [{ ...base, kind: 'number', least: 1, most: 17 }, 18, 'It can’t be more than 17.'],
     [{ ...base, kind: 'number', whole: true }, 1.5, 'Please answer with a whole number.'],
     [{ ...base, kind: 'number' }, 'seven', 'Please answer with a number.'],
     [
       { ...base, kind: 'scale', least: 0, most: 10, leastName: '', mostName: '' },
       -1,
-      "It can't be less than 0.",
+      'It can’t be less than 0.',
     ],
-    [{ ...base, kind: 'date' }, '2026-02-30', 'Please give a date, as 2026-11-24.'],
-    [{ ...base, kind: 'url' }, 'javascript:alert(1)', 'Please give a web address that begins with https://'],
+    [{ ...base, kind: 'date' }, '2026-02-30', 'Please give a date, as 24 November 2026.'],
+    [
+      { ...base, kind: 'url' },
+      'javascript:alert(1)',
+      'Please give a web address, as example.org or https://example.org.',
+    ],
     [{ ...base, kind: 'url' }, 'https://example.org/a?b', undefined],
     [{ ...base, kind: 'short' }, 'x'.repeat(501), 'Please keep it under 500 characters.'],
   ]
   it.each(cases)('%j answered %j: %s', (question, value, expected) => {
-    expect(problemWith(question, value)).toBe(expected)
+    expect(said(problemWith(question, value))).toBe(expected)
   })
 
   it('writes answers as people read them', () => {

@@ -1,7 +1,7 @@
 import { type Minor, roundMoney, sum } from '../money/index.ts'
 import { codeLine } from '../practice/codes.ts'
 import type { PriceCode, Service, TravelZone } from '../practice/types.ts'
-import { asked, problemWith } from './answers.ts'
+import { type AnswerProblem, answerProblem, asked, problemWith } from './answers.ts'
 import { type AnswerValues, type Compiled, compiled, valuesOf } from './compiled.ts'
 import type { Asking } from './conditions.ts'
 import { effectKind } from './effects.ts'
@@ -10,11 +10,6 @@ import { type Outcome, type QuoteLine, type Reading, type Reason, worseOf } from
 import { bandOf, pointsFor } from './scoring.ts'
 import type { Answers, Band, Question, Questionnaire } from './types.ts'
 import { quantityIn } from './values.ts'
-
-export interface AnswerProblem {
-  question: string
-  message: string
-}
 
 /** What counts in a quote besides the answers. */
 export interface Choices {
@@ -33,8 +28,8 @@ export const plainly: Choices = { extras: [], whole: false }
 export function problemsIn(questions: readonly Question[], given: Answers, asking: Asking): AnswerProblem[] {
   const now = asked(questions, given, asking)
   return now.questions.flatMap((question) => {
-    const message = problemWith(question, now.answers[question.id])
-    return message ? [{ question: question.id, message }] : []
+    const wrong = problemWith(question, now.answers[question.id])
+    return wrong ? [answerProblem(question.id, wrong)] : []
   })
 }
 

@@ -1,5 +1,6 @@
 import { type Ask, type Asker, type Diary, keepsWhole, newClient } from '../openings/index.ts'
 import {
+  type CodeRefusal,
   findCode,
   type Practice,
   type PriceCode,
@@ -16,6 +17,7 @@ import {
   type AnswerProblem,
   type Answers,
   type Asking,
+  answerProblem,
   asked,
   atDesk,
   problemWith,
@@ -67,7 +69,7 @@ export interface Reckoned {
   /** Answers that are missing or not as expected. */
   problems: AnswerProblem[]
   /** Why the code that was typed can't be used. */
-  codeProblem?: string
+  codeProblem?: CodeRefusal
   /** Why it can't be there. */
   placeProblem?: Refused
 }
@@ -79,7 +81,7 @@ export interface Reckoned {
  */
 export function reckon(practice: Practice, wish: Wish, who: Who, around: Around): Reckoned {
   const own = serviceOf(practice, wish.service)
-  if (!own) throw new Refused(404, 'unknown-service', 'This service does not exist.', { where: 'service' })
+  if (!own) throw new Refused(404, 'unknown-service', { where: 'service' })
   const byHand = who.by === 'practitioner'
   const where = travelOf(practice, own, wish, byHand)
   const travel = where instanceof Refused ? undefined : where
@@ -90,13 +92,14 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
   const asking = { ...who.asking, attempts: 0 }
   const { questions, answers: all } = asked(byHand ? atDesk(sheet) : sheet, given, asking)
   const problems = questions.flatMap((question): AnswerProblem[] => {
-    const message = problemWith(question, all[question.id])
-    return message ? [{ question: question.id, message }] : []
+    const wrong = problemWith(question, all[question.id])
+    return wrong ? [answerProblem(question.id, wrong)] : []
   })
   const wrong = new Set(problems.map((problem) => problem.question))
   const answers = Object.fromEntries(Object.entries(all).filter(([id]) => !wrong.has(id)))
   const found = codeOf(practice, own.id, wish.code, who, around)
-  const code = typeof found === 'string' ? undefined : found
+  const codeProblem = found && isRefused(found) ? found : undefined
+  const code = found && !isRefused(found) ? found : undefined
   const extras = (own.extras ?? []).map((extra) => extra.id).filter((text) => wish.extras?.includes(text))
   const read = (whole: boolean): Reading =>
     readAnswers(own, questionnaire, answers, who.asking, { extras, travel, whole, code })
@@ -115,7 +118,7 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
     reading,
     whole: 'whole' in price && price.whole !== undefined ? read(true) : reading,
     problems,
-    ...(typeof found === 'string' ? { codeProblem: found } : {}),
+    ...(codeProblem ? { codeProblem } : {}),
     ...(where instanceof Refused ? { placeProblem: where } : {}),
   }
 }
@@ -131,25 +134,27 @@ function travelOf(
   const place = placeOf(practice, id)
   if (byHand) return travelZoneOf(place, travel)
   if (!place || !service.places.includes(id)) {
-    return new Refused(422, 'unknown-place', `${service.name} does not take place there.`, { where: 'place' })
+    return new Refused(422, 'unknown-place', { data: { service: service.name }, where: 'place' })
   }
   if (place.kind !== 'client' || !place.travel?.length) return undefined
   return (
     travelZoneOf(place, travel) ??
-    new Refused(422, 'travel', 'Please say where I should come. Farther than that, write me a message.', {
+    new Refused(422, 'travel', {
       where: 'travel',
     })
   )
 }
 
-/** The price code that was typed, or in words why it can't be used; nothing where none was. */
+const isRefused = (found: PriceCode | CodeRefusal): found is CodeRefusal => !('off' in found)
+
+/** The price code that was typed, or why it can't be used; nothing where none was. */
 function codeOf(
   practice: Practice,
   service: string,
   typed: string | undefined,
   { person }: Who,
   { now, used }: Around,
-): PriceCode | string | undefined {
+): PriceCode | CodeRefusal | undefined {
   if (!typed?.trim()) return undefined
   const today = dateAt(zone(practice.profile.zone), now)
   return findCode(practice, typed, { service, today, person, used })
@@ -160,28 +165,25 @@ export function refusalOf(reckoned: Reckoned): Refused | undefined {
   const { problems, codeProblem, placeProblem, reading } = reckoned
   if (placeProblem) return placeProblem
   if (problems.length > 0) {
-    return new Refused(422, 'answers', 'Some answers are missing or not as expected.', {
+    return new Refused(422, 'answers', {
       where: 'answers',
       problems,
     })
   }
-  if (codeProblem !== undefined) return new Refused(422, 'code', codeProblem, { where: 'code' })
+  if (codeProblem) return codeRefused(codeProblem)
   if (reading.outcome === 'closed') {
-    return new Refused(
-      409,
-      'closed',
-      reading.kind?.message || 'With these answers I can not offer you a time.',
-    )
+    const message = reading.kind?.message
+    return new Refused(409, 'closed', message ? { message } : {})
   }
   if (reading.enquiryInstead) {
-    return new Refused(
-      409,
-      'enquiry-instead',
-      'This is more than I book without talking first. Please write me a message.',
-    )
+    return new Refused(409, 'enquiry-instead')
   }
   return undefined
 }
+
+/** A code that can't be used, as a refusal. */
+export const codeRefused = ({ code, data }: CodeRefusal): Refused =>
+  new Refused(422, code, { where: 'code', ...(data ? { data } : {}) })
 
 /** The question about openings that follows from what was reckoned. */
 export const askFor = (

@@ -157,6 +157,7 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
       unique(object({ id, name: line(), url: maybe(webAddress), owner: maybe(emailShape) }), 20),
     ),
     weekCloses: maybe(object({ weekday: one(1, 2, 3, 4, 5, 6, 7), time: wallTimeShape })),
+    door: maybe(object({ open: yes, text: text(1_000) })),
   }),
 )
 

@@ -1,7 +1,14 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { ownStarts, type RuleCase, ruleCases } from './calendar-cases.ts'
+import {
+  type CalendarCase,
+  calendarCases,
+  ownBusy,
+  ownStarts,
+  type RuleCase,
+  ruleCases,
+} from './calendar-cases.ts'
 
 /** Debian's own Python, where its packages are. */
 const PYTHON = '/usr/bin/python3'
@@ -29,7 +36,7 @@ export const RULES = resolve(import.meta.dirname, 'fixtures', 'rules-read-elsewh
 /** A case with what others said of it; `both` where libical says the same as dateutil. */
 export type RuleVerdict = RuleCase & { starts: string[]; both: boolean }
 
-/** Asks the readers anew, and keeps what they say: `node --import tsx core/tests/ask-readers.ts`. */
+/** Asks the readers anew, and keeps what they say: `node --import tsx core/tests/ask-readers.ts [calendars]`. */
 function keepVerdicts(count: number): void {
   const cases = ruleCases(count)
   // Where they begin is the first moment that dateutil has for the rule: a start it does not name is read differently.
@@ -47,7 +54,10 @@ function keepVerdicts(count: number): void {
     return Array.isArray(first) && first[0] ? [{ ...one, start: first[0] }] : []
   })
   const kept = askReaders(begun).flatMap(({ dateutil, libical }, i): RuleVerdict[] =>
-    Array.isArray(dateutil) && typeof ownStarts(begun[i]!) !== 'string'
+    // The first week of a rule that chooses among its days is begun differently by each reader.
+    Array.isArray(dateutil) &&
+    typeof ownStarts(begun[i]!) !== 'string' &&
+    !(/WEEKLY.*BYSETPOS/.test(begun[i]!.rule) && begun[i]!.from <= begun[i]!.start)
       ? [{ ...begun[i]!, starts: dateutil, both: JSON.stringify(dateutil) === JSON.stringify(libical) }]
       : [],
   )
@@ -57,4 +67,26 @@ function keepVerdicts(count: number): void {
   )
 }
 
-if (process.argv[1] === import.meta.filename) keepVerdicts(1_900)
+export const CALENDARS = resolve(import.meta.dirname, 'fixtures', 'calendars-read-elsewhere.json')
+
+/** A calendar with what recurring-ical-events says is busy. */
+export type CalendarVerdict = CalendarCase & { busy: string[] }
+
+function keepCalendars(count: number): void {
+  const cases = calendarCases(count)
+  const said = askReaders(cases)
+  const kept = cases.flatMap((one, i): CalendarVerdict[] => {
+    const busy = said[i]?.['recurring-ical-events']
+    return Array.isArray(busy) ? [{ ...one, busy }] : []
+  })
+  writeFileSync(CALENDARS, `[\n${kept.map((one) => JSON.stringify(one)).join(',\n')}\n]\n`)
+  const alike = kept.filter((one) => JSON.stringify(ownBusy(one)) === JSON.stringify(one.busy))
+  console.log(`${kept.length} calendars kept; ${alike.length} read alike here`)
+  for (const one of kept.filter((one) => !alike.includes(one)).slice(0, 3))
+    console.log(one.calendar, one.busy, ownBusy(one))
+}
+
+if (process.argv[1] === import.meta.filename) {
+  if (process.argv[2] !== 'calendars') keepVerdicts(2_050)
+  keepCalendars(150)
+}

@@ -140,6 +140,7 @@ const effectArb = (numbers: { times: string; of?: string }[]): fc.Arbitrary<Effe
     fc.constant<Effect>({ do: 'close', message: '', services: [], enquiry: true }),
     fc.constant<Effect>({ do: 'look', note: '' }),
     fc.constant<Effect>({ do: 'enquiry' }),
+    fc.constant<Effect>({ do: 'tell', text: 'A word.' }),
     fc.integer({ min: -1, max: 3 }).map((points): Effect => ({ do: 'points', points })),
     fc
       .tuple(fc.constantFrom(-10, 7, 15), times)

@@ -69,3 +69,19 @@ export const after = (at: Instant, by: Duration, where: Zone): Instant => move(a
 
 /** The instant a duration before `at`; see `after`. */
 export const before = (at: Instant, by: Duration, where: Zone): Instant => move(at, by, where, -1)
+
+/** "24 h", "3 days", "1 week", "1 day 12 h": a duration for people, largest unit first. */
+export function durationWords(of: Duration): string {
+  const { months, days, ms } = parts(of)
+  const many = (n: number, unit: string): string => (n === 0 ? '' : `${n} ${unit}${n === 1 ? '' : 's'}`)
+  const [hours, minutes] = [Math.floor(ms / 3_600_000), Math.round((ms % 3_600_000) / 60_000)]
+  const weeks = days % 7 === 0 ? days / 7 : 0
+  const said = [
+    many(months, 'month'),
+    many(weeks, 'week'),
+    many(weeks > 0 ? 0 : days, 'day'),
+    hours > 0 ? `${hours} h` : '',
+    minutes > 0 ? `${minutes} min` : '',
+  ].filter(Boolean)
+  return said.join(' ') || '0 min'
+}

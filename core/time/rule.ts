@@ -20,7 +20,7 @@ export interface Until {
 }
 
 /** A rule, read. */
-export interface Rule {
+export interface Recurrence {
   freq: Frequency
   interval: number
   count?: number
@@ -59,7 +59,7 @@ function numbers(text: string, least: number, most: number, part: string): numbe
   })
 }
 
-function days(text: string): NonNullable<Rule['day']> {
+function days(text: string): NonNullable<Recurrence['day']> {
   return text.split(',').map((piece) => {
     const match = /^([+-]?\d{1,2})?(MO|TU|WE|TH|FR|SA|SU)$/.exec(piece)
     if (!match || (match[1] !== undefined && Number(match[1]) === 0))
@@ -84,7 +84,7 @@ function untilIn(text: string): Until {
 }
 
 /** Each part of a rule: what it is read into. */
-const PARTS: Record<string, (text: string) => Partial<Rule>> = {
+const PARTS: Record<string, (text: string) => Partial<Recurrence>> = {
   INTERVAL: (text) => ({ interval: whole(text, 'INTERVAL') }),
   COUNT: (text) => ({ count: whole(text, 'COUNT') }),
   UNTIL: (text) => ({ until: untilIn(text) }),
@@ -105,7 +105,7 @@ const PARTS: Record<string, (text: string) => Partial<Rule>> = {
 }
 
 /** Parts that RFC 5545 allows with some frequencies only. */
-function misplaced({ freq, weekNumber, yearDay, monthDay, day }: Rule): string | undefined {
+function misplaced({ freq, weekNumber, yearDay, monthDay, day }: Recurrence): string | undefined {
   if (weekNumber && freq !== 'YEARLY') return 'BYWEEKNO'
   if (yearDay && (freq === 'DAILY' || freq === 'WEEKLY' || freq === 'MONTHLY')) return 'BYYEARDAY'
   if (monthDay && freq === 'WEEKLY') return 'BYMONTHDAY'
@@ -118,8 +118,8 @@ function misplaced({ freq, weekNumber, yearDay, monthDay, day }: Rule): string |
  * Reads a rule as it is written: "FREQ=WEEKLY;BYDAY=MO".
  * @throws BadRule for what the standard does not have, or does not allow together
  */
-export function readRule(text: string): Rule {
-  const rule: Rule = { freq: 'DAILY', interval: 1, weekStart: 1 }
+export function readRule(text: string): Recurrence {
+  const rule: Recurrence = { freq: 'DAILY', interval: 1, weekStart: 1 }
   let freq: Frequency | undefined
   for (const piece of text.toUpperCase().split(';')) {
     if (piece === '') continue
@@ -198,7 +198,7 @@ const named = (list: readonly number[], at: number, of: number): boolean =>
   list.includes(at) || list.includes(at - of - 1)
 
 /** Whether a day keeps to the parts of a rule that speak of days. `period` is what numbered weekdays are counted in. */
-function keeps(rule: Rule, day: number, w: Within, period: 'year' | 'month' | undefined): boolean {
+function keeps(rule: Recurrence, day: number, w: Within, period: 'year' | 'month' | undefined): boolean {
   if (rule.month && !rule.month.includes(w.month + 1)) return false
   if (rule.yearDay && !named(rule.yearDay, day - w.yearFrom + 1, w.yearDays)) return false
   if (rule.monthDay && !named(rule.monthDay, day - w.monthFrom + 1, w.monthDays)) return false
@@ -213,7 +213,7 @@ function keeps(rule: Rule, day: number, w: Within, period: 'year' | 'month' | un
 }
 
 /** A rule with what it leaves open taken from its start. */
-function completed(rule: Rule, start: WallSeconds): Rule {
+function completed(rule: Recurrence, start: WallSeconds): Recurrence {
   const day = Math.floor(start / DAY)
   const { month, date } = dateOf(day)
   const { freq, weekNumber, yearDay, monthDay, day: days } = rule
@@ -226,7 +226,7 @@ function completed(rule: Rule, start: WallSeconds): Rule {
 }
 
 /** The days of the nth period of a rule of days, from the period of its start on. */
-function daysOf(rule: Rule, start: number, n: number): number[] {
+function daysOf(rule: Recurrence, start: number, n: number): number[] {
   const step = n * rule.interval
   const keep = (from: number, to: number, period?: 'year' | 'month'): number[] => {
     const found: number[] = []
@@ -264,7 +264,7 @@ function daysOf(rule: Rule, start: number, n: number): number[] {
 }
 
 /** The days of some weeks of a year, which may lie in the years beside it. */
-function inWeeks(rule: Rule, year: number): number[] {
+function inWeeks(rule: Recurrence, year: number): number[] {
   const first = firstWeek(year, rule.weekStart)
   const weeks = (firstWeek(year + 1, rule.weekStart) - first) / 7
   const found: number[] = []
@@ -280,7 +280,7 @@ const sorted = (list: readonly number[]): number[] => [...new Set(list)].sort((a
 
 /** Every time of the day, or of the hour or minute where the rule repeats within a day. */
 function timesIn(
-  rule: Rule,
+  rule: Recurrence,
   hours: readonly number[],
   minutes: readonly number[],
   seconds: readonly number[],
@@ -296,7 +296,7 @@ function timesIn(
 const MOST_CHOICES = 100_000
 
 /** Those of a period that BYSETPOS names. */
-function chosen(rule: Rule, all: WallSeconds[]): WallSeconds[] {
+function chosen(rule: Recurrence, all: WallSeconds[]): WallSeconds[] {
   const { position } = rule
   return position ? all.filter((_, i) => named(position, i + 1, all.length)) : all
 }
@@ -315,7 +315,7 @@ const PERIOD: Record<Frequency, number> = {
 }
 
 /** The moments of the nth period of a rule, from some moment on. */
-function* periodOf(rule: Rule, start: WallSeconds, n: number, from: number): Iterable<WallSeconds> {
+function* periodOf(rule: Recurrence, start: WallSeconds, n: number, from: number): Iterable<WallSeconds> {
   const day = Math.floor(start / DAY)
   const clock = start - day * DAY
   const unit = UNIT[rule.freq]
@@ -351,7 +351,7 @@ function* periodOf(rule: Rule, start: WallSeconds, n: number, from: number): Ite
     (unit === 1 && rule.second && !rule.second.includes(second))
   if (out) return
   const { hour: _, ...rest } = rule
-  const inside: Rule = {
+  const inside: Recurrence = {
     ...rest,
     hour: [hour],
     ...(unit <= 60 ? { minute: [minute] } : {}),
@@ -365,7 +365,7 @@ function* periodOf(rule: Rule, start: WallSeconds, n: number, from: number): Ite
 }
 
 /** The first period of a rule that can reach a moment. */
-function periodBefore(rule: Rule, start: WallSeconds, from: WallSeconds): number {
+function periodBefore(rule: Recurrence, start: WallSeconds, from: WallSeconds): number {
   // A year's weeks reach into the years beside it, and a period begins before its start.
   const left = from - start - 2 * PERIOD[rule.freq]
   return Math.max(0, Math.floor(left / (PERIOD[rule.freq] * rule.interval)))
@@ -378,7 +378,7 @@ function periodBefore(rule: Rule, start: WallSeconds, from: WallSeconds): number
  * @throws BadRule when it takes more steps than anybody means
  */
 export function* momentsOf(
-  given: Rule,
+  given: Recurrence,
   start: WallSeconds,
   from: WallSeconds,
   to: WallSeconds,
@@ -389,6 +389,8 @@ export function* momentsOf(
   const { count } = rule
   let left = count === undefined ? Number.POSITIVE_INFINITY : count - 1
   let n = count === undefined ? periodBefore(rule, start, from) : 0
+  // The first days of a year may lie in the last week of the year before.
+  if (rule.weekNumber && rule.interval === 1) n--
   let steps = 0
   const step = (): void => {
     if (++steps > MOST_STEPS) throw new BadRule('it repeats more often than can be followed')
@@ -407,7 +409,7 @@ export function* momentsOf(
 }
 
 /** The moment with which a period begins at the earliest. */
-function begins(rule: Rule, start: WallSeconds, n: number): number {
+function begins(rule: Recurrence, start: WallSeconds, n: number): number {
   const day = Math.floor(start / DAY)
   const step = n * rule.interval
   switch (rule.freq) {

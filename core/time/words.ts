@@ -33,6 +33,12 @@ export function longDate(on: LocalDate): string {
   return `${LONG_DAYS[weekday(dayNumber(on)) - 1]} ${day} ${LONG_MONTHS[month - 1]}`
 }
 
+/** "24 December 2026" */
+export function dateWords(on: LocalDate): string {
+  const [year, month, day] = on.split('-').map(Number) as [number, number, number]
+  return `${day} ${LONG_MONTHS[month - 1]} ${year}`
+}
+
 /** "Mon" for weekday 1. */
 export const weekdayName = (day: number): string => DAYS[day - 1] ?? ''
 /** "Monday" for weekday 1. */
@@ -53,6 +59,26 @@ export function span(from: Instant, to: Instant, where: Zone): string {
     ? `${timeAt(where, from)} – ${timeAt(where, to)}`
     : `${timeAt(where, from)} – ${moment(to, where)}`
 }
+
+/**
+ * By whose clock the times of a session are told: in person by that of the place, with the client's beside it; by video
+ * and phone by the client's.
+ */
+export interface Clocks {
+  first: Zone
+  also?: Zone
+}
+
+/** The clocks of a session. @param inPerson whether both come to one place */
+export const clocksOf = (inPerson: boolean, place: Zone, client: Zone): Clocks =>
+  inPerson ? { first: place, also: client } : { first: client }
+
+/** "Lisbon": the place by which the tz database names a zone. */
+export const zonePlace = (name: string): string => (name.split('/').at(-1) ?? name).replaceAll('_', ' ')
+
+/** Whether two clocks show the same at a moment. */
+export const sameClock = (a: Zone, b: Zone, at: Instant): boolean =>
+  a.name === b.name || a.offsetAt(at) === b.offsetAt(at)
 
 /** "1 h 15", "50 min", "1 d 3 h": a length of time in the two largest units. Milliseconds in. */
 export function lengthOf(ms: number): string {

@@ -22,18 +22,10 @@ export const isDesk = (store: SqliteStore, key: string): boolean =>
 /** Gives the desk that knows the code its key; a desk paired before is cut off, after saying so. */
 export function pair(store: SqliteStore, code: string, replace: boolean): { key: string } {
   if (store.setting('pairing-code') !== sha256Hex(code.trim().toUpperCase())) {
-    throw new Refused(
-      403,
-      'wrong-code',
-      'This code is not right, or has been used. The relay prints a new one when it starts.',
-    )
+    throw new Refused(403, 'wrong-code')
   }
   if (store.setting('desk-key') && !replace) {
-    throw new Refused(
-      409,
-      'paired-already',
-      'Another desk is paired with this relay. Going on here cuts that one off.',
-    )
+    throw new Refused(409, 'paired-already')
   }
   const key = newSecret()
   store.db.transaction(() => {

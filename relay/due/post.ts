@@ -80,7 +80,7 @@ export class Post {
       .then(() => undefined)
       .catch((error: Error) => error.message)
     // Who reads the record must not come by a client's link.
-    const text = handed.text.replace('{link}', () => '(private link)')
+    const text = this.#withDoor(practice, handed.text).replace('{link}', () => '(private link)')
     this.#here.call(went, {
       due,
       recipient,
@@ -98,7 +98,10 @@ export class Post {
       from: { name: profile.name, address: profile.email },
       to: recipient,
       subject,
-      text: link ? text.replace('{link}', () => this.#url(profile.slug, link)) : text,
+      text: this.#withDoor(
+        practice,
+        link ? text.replace('{link}', () => this.#url(profile.slug, link)) : text,
+      ),
       // The same message keeps its identity, should somebody send it again.
       messageId: `<${key.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${practice.id}.acolhida>`,
       date: new Date(now),
@@ -106,6 +109,10 @@ export class Post {
         ? { icalEvent: { method: invite, filename: 'session.ics', content: calendar } }
         : {}),
     }
+  }
+
+  #withDoor({ profile }: Practice, text: string): string {
+    return text.replace('{door}', () => this.#address(`/${profile.slug}`))
   }
 
   #url(slug: string, { id, leads, service }: NonNullable<Handed['link']>): string {

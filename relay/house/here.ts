@@ -18,12 +18,7 @@ const KEY = /^[A-Za-z0-9_-]{16,64}$/
 /** The name and print of a call. @throws Refused without a key */
 function named({ scope, key, body }: Once): { key: string; print: string } {
   if (!key || !KEY.test(key)) {
-    throw new Refused(
-      400,
-      'no-key',
-      'A request that changes something carries an Idempotency-Key of 16 to 64 letters.',
-      { where: 'idempotency-key' },
-    )
+    throw new Refused(400, 'no-key', { where: 'idempotency-key' })
   }
   return { key: `${scope} ${key}`, print: sha256Hex(canonicalJson(body)) }
 }

@@ -20,11 +20,7 @@ export function deskApp(serving: Serving): Express {
   const withKey: RequestHandler = (req, _res, next) => {
     const match = /^Bearer ([A-Za-z0-9_-]{20,100})$/.exec(req.get('authorization') ?? '')
     if (!match || !isDesk(store, match[1]!)) {
-      throw new Refused(
-        401,
-        'not-paired',
-        'This desk is not paired with the relay, or another one has taken its place.',
-      )
+      throw new Refused(401, 'not-paired')
     }
     next()
   }
@@ -33,7 +29,7 @@ export function deskApp(serving: Serving): Express {
   // Guessing at pairing codes is slowed down beyond any use.
   mount.take(desk.pair, schemas.pair, ({ body }) => pair(store, body.code, body.replace))
   app.get('/api/demo', (_req, res) => {
-    if (!serving.demo) throw new Refused(404, 'unknown', 'There is no demo here.')
+    if (!serving.demo) throw new Refused(404, 'unknown.demo')
     res.json({ backup: serving.demo(), code: newPairingCode(store) })
   })
   mount.get(desk.status, (): RelayStatus => {
@@ -94,7 +90,7 @@ export function deskApp(serving: Serving): Express {
   mount.take(desk.quote, schemas.quote, doing('quote', quote))
   app.get('/api/files/:id', withKey, (req, res) => {
     const bytes = store.bytes(String(req.params.id))
-    if (!bytes) throw new Refused(404, 'unknown-file', 'The relay no longer has this file.')
+    if (!bytes) throw new Refused(404, 'unknown-file')
     // Always as bytes: nothing a client has sent is opened as a page of the desk.
     res.type('application/octet-stream').setHeader('x-content-type-options', 'nosniff').send(bytes)
   })

@@ -10,6 +10,7 @@ import {
   keep,
   linkView,
   openingsFor,
+  part,
   published,
   quoteSoFar,
   read,
@@ -46,14 +47,9 @@ export function doorApp(serving: Serving): Express {
     const slug = String(req.params.slug)
     const trial = trials.of(slug)
     if (trial) return trying(trial, res)
-    if (slug.startsWith(TRIAL))
-      throw new Refused(404, 'trial-over', 'This trial is over. Begin another one at the desk.')
+    if (slug.startsWith(TRIAL)) throw new Refused(404, 'trial-over')
     if (published(own.keeper.house).practice.profile.slug === slug) return own
-    throw new Refused(
-      404,
-      'unknown-door',
-      'There is no door at this address. Please check the link you were given.',
-    )
+    throw new Refused(404, 'unknown-door')
   }
   const linkAt = (hash: string, res: Response): Here => {
     const trial = own.keeper.house.link(hash) ? undefined : trials.withLink(hash)
@@ -69,6 +65,7 @@ export function doorApp(serving: Serving): Express {
     serving.doorStream.listen(req, res)
   })
   mount.take(door.read, schemas.read, ({ body, req, res }) => doorAt(req, res).call(read, body))
+  mount.take(door.part, schemas.part, ({ body, req, res }) => doorAt(req, res).call(part, body))
   mount.take(door.soFar, schemas.soFar, ({ body, req, res }) =>
     doorAt(req, res).look((house, now) => quoteSoFar(house, body, now)),
   )
@@ -134,7 +131,7 @@ export function doorApp(serving: Serving): Express {
   const feedAt = (path: string, write: Parameters<Here['look']>[0]): void => {
     app.get(path, (req, res) => {
       if (store.setting('feed') !== sha256Hex(String(req.params.secret)))
-        throw new Refused(404, 'unknown-feed', 'There is no calendar at this address.')
+        throw new Refused(404, 'unknown-feed')
       res.type('text/calendar').send(own.look(write))
     })
   }

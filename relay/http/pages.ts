@@ -6,7 +6,7 @@ import express, { type Express } from 'express'
 /** Serves a built application: its files with a long life, and its page for every other path. */
 export function servePages(app: Express, folder: string): void {
   app.all(/^\/api\//, () => {
-    throw new Refused(404, 'unknown', 'There is nothing here.')
+    throw new Refused(404, 'unknown')
   })
   if (!existsSync(folder)) return
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', index: false }))

@@ -51,12 +51,7 @@ export function guarded(
   app.use('/api', (req, res, next) => {
     res.setHeader('cache-control', 'no-store')
     const spoken = req.get('x-acolhida-contract')
-    if (spoken !== undefined && spoken !== String(CONTRACT))
-      throw new Refused(
-        409,
-        'older-page',
-        'This page is older than what it talks to. Please load it anew; nothing you have typed is lost.',
-      )
+    if (spoken !== undefined && spoken !== String(CONTRACT)) throw new Refused(409, 'older-page')
     next()
   })
   return app
@@ -92,8 +87,9 @@ export function bodyOf<T>(schema: Schema<T>, value: unknown): T {
   } catch (error) {
     if (!(error instanceof BadData)) throw error
     const [first] = error.faults
-    throw new Refused(400, 'malformed', first?.message ?? 'The request is malformed.', {
+    throw new Refused(400, 'malformed', {
       where: first?.path ?? '',
+      ...(first ? { message: first.message } : {}),
     })
   }
 }

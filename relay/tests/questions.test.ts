@@ -60,7 +60,7 @@ describe('length and price while one answers', () => {
     expect(await quote({ code: ' ten ' })).toMatchObject({ price: 8_500 })
     expect(await quote({ code: 'nothing' })).toMatchObject({
       price: 9_500,
-      codeProblem: 'This code is not known here. Please look at it once more.',
+      codeProblem: 'I don’t know this code. Please look once more how it is written.',
     })
     // Whose code it is can be told only of who comes by a private link.
     expect(await quote({ code: 'OWN' })).toMatchObject({ price: 9_500, codeProblem: expect.any(String) })
@@ -76,7 +76,7 @@ describe('price codes', () => {
       house.slug,
       await request(house.door, house.slug, await start(1), { code: 'ONCE' }),
     )
-    expect([status, body.code, body.message]).toEqual([422, 'code', 'This code has been used up.'])
+    expect([status, body.code, body.message]).toEqual([422, 'code', 'This code has been used as often as it can be.'])
     const other = await sendIt(
       house.door,
       house.slug,
@@ -158,9 +158,9 @@ describe('private answers', () => {
           }),
         )
       expect((await send(undefined)).body.problems).toEqual([
-        { question: 'ill', message: 'Please answer this one.' },
+        { question: 'ill', code: 'answer-this', message: 'Please answer this one.' },
       ])
-      expect((await send(true)).body.problems?.[0]?.message).toContain('must come sealed')
+      expect((await send(true)).body.problems?.[0]?.message).toContain('has to be locked')
       const sealed = { sealed: 'aGVhZA..aXY.dGV4dA.dGFn' }
       const { status, body } = await send(sealed)
       expect(status).toBe(201)
@@ -230,7 +230,7 @@ describe('questions for those who are known', () => {
     const read = (more: object) =>
       ask<DoorReading>(`${api}/read`, said({ answers: { ...ANSWERS, ...more }, with: link }))
     expect((await read({})).body.problems).toEqual([
-      { question: 'since', message: 'Please answer this one.' },
+      { question: 'since', code: 'answer-this', message: 'Please answer this one.' },
     ])
     expect((await read({ since: 'My voice is lower.' })).status).toBe(200)
   })

@@ -73,7 +73,7 @@ describe('files', () => {
     [
       'that is a program',
       () => give(Uint8Array.from([0x4d, 0x5a, 0, 3])),
-      '“voice.mp3” is of a kind that can not be sent here.',
+      '“voice.mp3” is a kind of file that can’t be sent here.',
     ],
     ['that is too large', () => give(sound(4_097)), '“voice.mp3” has 4 KB; at most 4 KB can be sent.'],
     ['that is empty', () => give(new Uint8Array()), '“voice.mp3” is empty.'],
@@ -95,7 +95,7 @@ describe('files', () => {
     )
     expect([status, refused.problems]).toEqual([
       422,
-      [{ question: 'recording', message: 'This file has not arrived. Please choose it once more.' }],
+      [{ question: 'recording', code: 'not-arrived', message: 'This file has not arrived. Please choose it once more.' }],
     ])
   })
 })

@@ -47,7 +47,7 @@ describe('the door', () => {
   it('says that nothing is open', async () => {
     answerWith([])
     drawAt(`/${slug}`, <DoorApp />)
-    expect(await screen.findByText(/Nothing is open at the moment/)).toBeDefined()
+    expect(await screen.findByText(/Nothing can be booked at the moment/)).toBeDefined()
   })
 
   it.each([1, demo.practice.services.length])('shows %i services', async (count) => {
@@ -83,7 +83,7 @@ describe('the door', () => {
 
 const STATES: [is: string, booking: Booking, head: RegExp][] = [
   ['unproved', begin('b', { ...first, proof: 'open', until: shift(now, 3_600_000) }), /One step more/],
-  ['waiting', waiting, /on its way/],
+  ['waiting', waiting, /has arrived/],
   [
     'offered',
     after({

@@ -14,6 +14,7 @@ import {
   type OnAnswer,
   PhoneField,
 } from './more-fields.tsx'
+import { say } from './say.ts'
 
 type Of<K extends Question['kind']> = Extract<Question, { kind: K }>
 
@@ -67,7 +68,7 @@ const FIELDS: { [K in Question['kind']]: Field<K> } = {
   time: { Field: line({ type: 'time', className: 'field max-w-40' }) },
   email: { Field: line({ type: 'email', inputMode: 'email', autoComplete: 'email' }) },
   phone: { Field: PhoneField },
-  url: { Field: line({ type: 'url', inputMode: 'url', placeholder: 'https://' }) },
+  url: { Field: line({ inputMode: 'url', autoComplete: 'url' }) },
   address: { Field: AddressField, several: true },
   file: { Field: FileField },
   passage: { Field: nothing, Read: Passage },
@@ -132,7 +133,7 @@ function YesNoField({ value, onAnswer, id }: Asked<'yesno'>) {
           checked={value === answer}
           onChange={() => onAnswer(answer)}
         >
-          {answer ? 'Yes' : 'No'}
+          {say(answer ? 'yes' : 'no')}
         </Choice>
       ))}
     </Choices>
@@ -189,12 +190,8 @@ function ScaleField({ question, value, onAnswer, id }: Asked<'scale'>) {
         ))}
       </div>
       <div className="mt-1 flex justify-between text-[13px] text-soft">
-        <span>
-          {question.least}: {question.leastName}
-        </span>
-        <span>
-          {question.most}: {question.mostName}
-        </span>
+        <span>{say('scale-end', { number: question.least, name: question.leastName })}</span>
+        <span>{say('scale-end', { number: question.most, name: question.mostName })}</span>
       </div>
     </div>
   )

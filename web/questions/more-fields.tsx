@@ -2,15 +2,17 @@ import {
   type AnswerValue,
   addressAnswer,
   addressOf,
-  FILE_KINDS,
   isAttached,
   isQuantities,
+  kindOfFileWords,
   type Question,
   sizeInWords,
 } from '@acolhida/core/questions'
+import { listed, wrongWords } from '@acolhida/core/words'
 import { Minus, Paperclip, Plus } from 'lucide-react'
 import { useState } from 'react'
 import { useFileTaker } from './file-taker.tsx'
+import { say } from './say.ts'
 
 /** What the first control of a field carries. */
 export interface Common {
@@ -39,9 +41,8 @@ export function PhoneField({
     const { readPhone } = await import('@acolhida/core/questions/phone')
     const read = readPhone(value, new Intl.Locale(navigator.language).region)
     if (read) onAnswer(read)
-    setHint(
-      read ? undefined : 'Please look at this number once more: with its country, as +351 239 555 0100.',
-    )
+    // A number that says its country is left as it is: this page may know fewer numbers than there are.
+    setHint(read || value.trim().startsWith('+') ? undefined : say('phone-look'))
   }
   return (
     <>
@@ -87,9 +88,9 @@ export function AddressField({
   )
   return (
     <div className="flex flex-wrap gap-3">
-      {field('street', 'Street and number', 'street-address', 'w-full')}
-      {field('postalCode', 'Postal code', 'postal-code', 'w-36')}
-      {field('town', 'Town', 'address-level2', 'min-w-40 grow')}
+      {field('street', say('street'), 'street-address', 'w-full')}
+      {field('postalCode', say('postal-code'), 'postal-code', 'w-36')}
+      {field('town', say('town'), 'address-level2', 'min-w-40 grow')}
     </div>
   )
 }
@@ -119,7 +120,7 @@ export function ItemsField({
             <button
               type="button"
               className="press px-2.5"
-              aria-label={`One fewer of ${item.text}`}
+              aria-label={say('fewer', { item: item.text })}
               disabled={count === 0}
               onClick={() => set(item.id, count - 1)}
             >
@@ -128,7 +129,7 @@ export function ItemsField({
             <input
               className="field figures w-16 text-center"
               inputMode="numeric"
-              aria-label={`How many of ${item.text}`}
+              aria-label={say('how-many', { item: item.text })}
               value={count}
               onChange={(e) => {
                 const typed = Number(e.target.value)
@@ -138,7 +139,7 @@ export function ItemsField({
             <button
               type="button"
               className="press px-2.5"
-              aria-label={`One more of ${item.text}`}
+              aria-label={say('more', { item: item.text })}
               disabled={count >= item.most}
               onClick={() => set(item.id, count + 1)}
             >
@@ -179,7 +180,14 @@ export function FileField({
     setProblem(undefined)
     if (file.size > question.mostBytes) {
       setProblem(
-        `“${file.name}” has ${sizeInWords(file.size)}; at most ${sizeInWords(question.mostBytes)} can be sent.`,
+        wrongWords({
+          code: 'file-size',
+          data: {
+            name: file.name,
+            size: sizeInWords(file.size),
+            most: sizeInWords(question.mostBytes),
+          },
+        }),
       )
       return
     }
@@ -195,8 +203,10 @@ export function FileField({
   return (
     <div>
       <p className="text-[14px] text-soft">
-        {question.accepts.map((accept) => FILE_KINDS[accept]).join(', or ')}; at most{' '}
-        {sizeInWords(question.mostBytes)}
+        {say('file-limits', {
+          kinds: listed(question.accepts.map(kindOfFileWords), 'or'),
+          most: sizeInWords(question.mostBytes),
+        })}
       </p>
       {isAttached(value) ? (
         <p className="mt-2 flex items-center gap-3">
@@ -205,7 +215,7 @@ export function FileField({
             {value.name} ({sizeInWords(value.size)})
           </span>
           <button type="button" className="press" onClick={() => onAnswer(undefined)}>
-            Take it away
+            {say('file-away')}
           </button>
         </p>
       ) : (
@@ -219,7 +229,7 @@ export function FileField({
         />
       )}
       <p role="status" className="text-[14px] text-soft">
-        {busy ? 'The file is on its way …' : take ? '' : 'Files are taken at the door.'}
+        {busy ? say('file-coming') : take ? '' : say('file-at-door')}
       </p>
       {problem && (
         <p role="alert" className="mt-1 text-[14px] font-semibold text-clay">

@@ -1,6 +1,7 @@
-import type { AnswerValue, Question } from '@acolhida/core/questions'
+import { type AnswerValue, kindOf, type Question } from '@acolhida/core/questions'
 import { LockKeyhole } from 'lucide-react'
 import { fieldOf } from './fields.tsx'
+import { say } from './say.ts'
 
 interface Asked {
   question: Question
@@ -13,8 +14,13 @@ interface Asked {
 export function QuestionField(asked: Asked) {
   const { question, problem } = asked
   const id = `question-${question.id}`
+  const limits = (kindOf(question).limits?.(question) ?? [])
+    .map(({ code, data }) => say(code, data))
+    .join(', ')
   const describedBy =
-    [question.help ? `${id}-help` : '', problem ? `${id}-problem` : ''].filter(Boolean).join(' ') || undefined
+    [limits ? `${id}-limits` : '', question.help ? `${id}-help` : '', problem ? `${id}-problem` : '']
+      .filter(Boolean)
+      .join(' ') || undefined
   const { Field, Read, several } = fieldOf(question)
   if (Read) return <Read question={question} />
   const body = (
@@ -36,16 +42,22 @@ export function QuestionField(asked: Asked) {
     <>
       {question.text}
       {question.private && (
-        <LockKeyhole size={13} aria-label="private" className="ml-2 inline align-[-1px] text-soft" />
+        <LockKeyhole size={13} aria-label={say('private')} className="ml-2 inline align-[-1px] text-soft" />
       )}
-      {!question.required && <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>}
+      {!question.required && (
+        <>
+          {' '}
+          <span className="ml-1 text-[13px] font-normal text-soft">{say('optional')}</span>
+        </>
+      )}
     </>
   )
   const rest = (
     <>
-      {question.private && (
-        <p className="mt-0.5 text-[13px] text-soft">
-          For my eyes alone: sealed before it leaves this page, and in no mail.
+      {question.private && <p className="mt-0.5 text-[13px] text-soft">{say('private.why')}</p>}
+      {limits && (
+        <p id={`${id}-limits`} className="mt-0.5 text-[13px] text-soft">
+          {limits}
         </p>
       )}
       {question.help && (

@@ -1,4 +1,5 @@
 import { maybe, yes } from '../../shape/shape.ts'
+import { answerWord, listed } from '../../words/index.ts'
 import { addressOf } from '../address.ts'
 import type { Kind } from './kind.ts'
 import { plainText, written } from './written.ts'
@@ -9,7 +10,7 @@ export interface Address {
   travel?: boolean
 }
 
-const plain = plainText(500, 'Please write an address.')
+const plain = plainText(500, { code: 'no-address' })
 const common = written({
   name: 'A postal address',
   example: (n) => `Rua das Flores ${n + 1}\n3000-123\nCoimbra`,
@@ -17,9 +18,13 @@ const common = written({
     const wrong = plain(text)
     if (wrong) return wrong
     const { street, postalCode, town } = addressOf(text)
-    const missing = [street ? '' : 'the street', postalCode ? '' : 'the postal code', town ? '' : 'the town']
-    const left = missing.filter(Boolean)
-    return left.length > 0 ? `Please write ${left.join(' and ')}, too.` : undefined
+    const left = [...(street ? [] : ['street']), ...(postalCode ? [] : ['code']), ...(town ? [] : ['town'])]
+    if (left.length === 0) return undefined
+    const missing = listed(
+      left.map((part) => answerWord('address-part', { part })),
+      'and',
+    )
+    return { code: 'address-lacks', data: { missing } }
   },
   item: { type: 'text', named: true },
 })

@@ -27,7 +27,7 @@ const isDate = (text: unknown): text is LocalDate => {
 export const dateKind = written({
   name: 'A date',
   example: (n) => addDays(SOME, n),
-  problem: (text) => (isDate(text) ? undefined : 'Please give a date, as 2026-11-24.'),
+  problem: (text) => (isDate(text) ? undefined : { code: 'no-date', data: { example: '24 November 2026' } }),
   item: { type: 'date', reads: ['date', 'dateTime'] },
   typed: 'date',
   compares: ['=', '≠', '<', '≤', '>', '≥', 'answered'],

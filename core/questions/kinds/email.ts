@@ -5,9 +5,6 @@ import { written } from './written.ts'
 export const emailKind = written({
   name: 'A mail address',
   example: (n) => `name${n || ''}@example.org`,
-  problem: (text) =>
-    text.length <= 254 && MAIL_SHAPE.test(text.trim())
-      ? undefined
-      : 'Please give a mail address, as name@example.org.',
+  problem: (text) => (text.length <= 254 && MAIL_SHAPE.test(text.trim()) ? undefined : { code: 'no-mail' }),
   item: { type: 'string', named: true },
 })

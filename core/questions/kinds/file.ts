@@ -1,6 +1,7 @@
 import { distinct, one as oneOfThese, whole } from '../../shape/shape.ts'
+import { listed } from '../../words/index.ts'
 import type { FileKind } from '../base.ts'
-import { FILE_KINDS, LARGEST_FILE, sizeInWords } from '../file-kinds.ts'
+import { FILE_KINDS, kindOfFileWords, LARGEST_FILE, sizeInWords } from '../file-kinds.ts'
 import { isAttached } from '../values.ts'
 import { FHIR, type Kind, numberIn } from './kind.ts'
 
@@ -17,7 +18,6 @@ const MEDIA_TYPES: Record<FileKind, string[]> = {
   sound: ['audio/mpeg', 'audio/mp4', 'audio/ogg', 'audio/wav'],
   text: ['text/plain'],
 }
-const KINDS_OF_FILES: FileKind[] = ['picture', 'pdf', 'sound', 'text']
 const MEGABYTE = 1_048_576
 export const fileKind = oneOfThese('picture', 'pdf', 'sound', 'text')
 
@@ -32,11 +32,21 @@ export const fileKindOfQuestion: Kind<File> = {
   ],
   begin: () => ({ accepts: ['picture', 'pdf'], mostBytes: 2 * MEGABYTE }),
   problem: (question, value) => {
-    if (!isAttached(value)) return 'Please choose a file.'
+    if (!isAttached(value)) return { code: 'no-file' }
     if (!question.accepts.includes(value.type))
-      return `“${value.name}” is ${FILE_KINDS[value.type]}; asked for is ${question.accepts.map((kind) => FILE_KINDS[kind]).join(' or ')}.`
+      return {
+        code: 'file-kind',
+        data: {
+          name: value.name,
+          kind: kindOfFileWords(value.type),
+          kinds: listed(question.accepts.map(kindOfFileWords), 'or'),
+        },
+      }
     return value.size > question.mostBytes
-      ? `“${value.name}” has ${sizeInWords(value.size)}; at most ${sizeInWords(question.mostBytes)} can be sent.`
+      ? {
+          code: 'file-size',
+          data: { name: value.name, size: sizeInWords(value.size), most: sizeInWords(question.mostBytes) },
+        }
       : undefined
   },
   words: (_, value) => (isAttached(value) ? `${value.name} (${sizeInWords(value.size)})` : String(value)),
@@ -63,7 +73,7 @@ export const fileKindOfQuestion: Kind<File> = {
       const types = extension.flatMap((extension) =>
         extension.url === FHIR.mimeType ? (extension.valueCode ?? []) : [],
       )
-      const accepts = KINDS_OF_FILES.filter((kind) => MEDIA_TYPES[kind].some((type) => types.includes(type)))
+      const accepts = FILE_KINDS.filter((kind) => MEDIA_TYPES[kind].some((type) => types.includes(type)))
       const size = numberIn(extension, FHIR.maxSize)
       return {
         accepts: accepts.length > 0 ? accepts : ['picture', 'pdf'],

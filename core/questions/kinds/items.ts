@@ -1,8 +1,9 @@
 import { count, id as idShape, line, maybe, object, text, unique, whole } from '../../shape/shape.ts'
+import type { Wrong } from '../../words/index.ts'
 import type { AnswerValue, Item, Quantities } from '../base.ts'
 import { isQuantities, quantityIn } from '../values.ts'
 import { begun } from './choices.ts'
-import { FHIR, type Kind, type Looked, MOST_OPTIONS, numberIn, range, TooMany } from './kind.ts'
+import { FHIR, type Kind, type Looked, limitsOf, MOST_OPTIONS, numberIn, range, TooMany } from './kind.ts'
 
 export interface Items {
   items: Item[]
@@ -28,6 +29,8 @@ export const itemsKind: Kind<Items> = {
   ],
   begin: (listed) => ({ items: begun(listed).map((line) => ({ ...line, most: 10 })) }),
   problem,
+  limits: ({ least, most }) =>
+    limitsOf({ least: 'limit.least', most: 'limit.most', between: 'limit.between' }, least, most),
   words: (question, value) =>
     Object.entries(isQuantities(value) ? value : {})
       .filter(([, many]) => many > 0)
@@ -97,18 +100,18 @@ const ownId = (question: { linkId: string }, item: { linkId: string }): string =
     ? item.linkId.slice(linkId(question.linkId, '').length)
     : item.linkId
 
-function problem(question: Items, value: AnswerValue): string | undefined {
-  if (!isQuantities(value)) return 'Please say how many.'
+function problem(question: Items, value: AnswerValue): Wrong | undefined {
+  if (!isQuantities(value)) return { code: 'how-many' }
   for (const [id, many] of Object.entries(value)) {
     const item = question.items.find((item) => item.id === id)
-    if (!item || !Number.isInteger(many) || many < 0) return 'Please say how many, in whole numbers.'
-    if (many > item.most) return `At most ${item.most} of “${item.text}”, please.`
+    if (!item || !Number.isInteger(many) || many < 0) return { code: 'how-many-whole' }
+    if (many > item.most) return { code: 'too-many-of', data: { most: item.most, item: item.text } }
   }
   const all = quantityIn(value)
   if (question.least !== undefined && all < question.least)
-    return `At least ${question.least} together, please (${all} so far).`
+    return { code: 'too-few-items', data: { least: question.least, now: all } }
   if (question.most !== undefined && all > question.most)
-    return `At most ${question.most} together, please (${all} now).`
+    return { code: 'too-many-items', data: { most: question.most, now: all } }
   return undefined
 }
 

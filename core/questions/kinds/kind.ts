@@ -5,6 +5,7 @@ import type {
   QuestionnaireResponseItemAnswer,
 } from 'fhir/r4'
 import type { Keys, KeysOf } from '../../shape/shape.ts'
+import type { FieldWord, Sentence, Wrong } from '../../words/index.ts'
 import type { AnswerValue, Base, Choice, Condition, Item } from '../base.ts'
 import type { Amount } from '../limit.ts'
 
@@ -98,8 +99,10 @@ export interface AnyKind<Q> {
   /** Whether there is anything to answer. */
   asks: boolean
   settings: readonly KindSetting[]
-  /** What is wrong with an answer that is neither empty nor sealed, in words for who gave it. */
-  problem(question: Q, value: AnswerValue): string | undefined
+  /** What is wrong with an answer that is neither empty nor sealed. */
+  problem(question: Q, value: AnswerValue): Wrong | undefined
+  /** What bounds an answer, told before anybody breaks it. */
+  limits?(question: Q): Sentence<FieldWord>[]
   /** An answer in words, as people read it. */
   words(question: Q, value: AnswerValue): string
   /**
@@ -149,6 +152,17 @@ export const bound = (url: string, value: number | undefined): Extension[] =>
   value === undefined
     ? []
     : [Number.isInteger(value) ? { url, valueInteger: value } : { url, valueDecimal: value }]
+
+/** A least, a most or both, by the names of their sentences. */
+export function limitsOf(
+  words: Record<'least' | 'most' | 'between', FieldWord>,
+  least: number | undefined,
+  most: number | undefined,
+): Sentence<FieldWord>[] {
+  if (least !== undefined && most !== undefined) return [{ code: words.between, data: { least, most } }]
+  if (most !== undefined) return [{ code: words.most, data: { most } }]
+  return least === undefined ? [] : [{ code: words.least, data: { least } }]
+}
 
 /** The number an extension says. */
 export function numberIn(extensions: readonly Extension[] | undefined, url: string): number | undefined {

@@ -1,7 +1,8 @@
 import { count, maybe } from '../../shape/shape.ts'
+import type { Wrong } from '../../words/index.ts'
 import type { AnswerValue } from '../base.ts'
 import { sentencesIn, wordsIn } from '../text.ts'
-import { type Kind, texts } from './kind.ts'
+import { type Kind, limitsOf, texts } from './kind.ts'
 import { plainText } from './written.ts'
 
 export interface Long {
@@ -13,7 +14,7 @@ export interface Long {
 
 const LONGEST = 20_000
 const some = maybe(count)
-const tooLong = plainText(LONGEST, 'Please keep it under 20,000 characters.')
+const tooLong = plainText(LONGEST)
 
 /** Something told in one's own words. */
 export const longKind: Kind<Long> = {
@@ -28,6 +29,22 @@ export const longKind: Kind<Long> = {
   ],
   begin: () => ({}),
   problem,
+  limits: ({ leastWords, mostWords, leastSentences, mostSentences }) => [
+    ...limitsOf(
+      { least: 'limit.words-least', most: 'limit.words-most', between: 'limit.words-between' },
+      leastWords,
+      mostWords,
+    ),
+    ...limitsOf(
+      {
+        least: 'limit.sentences-least',
+        most: 'limit.sentences-most',
+        between: 'limit.sentences-between',
+      },
+      leastSentences,
+      mostSentences,
+    ),
+  ],
   words: (_, value) => String(value),
   ways: (question, looked) =>
     texts(
@@ -60,15 +77,15 @@ export const longKind: Kind<Long> = {
   },
 }
 
-function problem(question: Long, value: AnswerValue): string | undefined {
-  if (typeof value !== 'string') return 'Please answer in words.'
+function problem(question: Long, value: AnswerValue): Wrong | undefined {
+  if (typeof value !== 'string') return { code: 'no-words' }
   const plain = tooLong(value)
   if (plain) return plain
   const words = wordsIn(value)
   if (question.leastWords && words < question.leastWords)
-    return `A little more, please: at least ${question.leastWords} words (${words} so far).`
+    return { code: 'too-few-words', data: { least: question.leastWords, now: words } }
   if (question.mostWords && words > question.mostWords)
-    return `A little shorter, please: at most ${question.mostWords} words (${words} now).`
+    return { code: 'too-many-words', data: { most: question.mostWords, now: words } }
   return problemWithSentences(question, sentencesIn(value))
 }
 
@@ -88,14 +105,10 @@ function sample({ leastWords = 0, mostWords, leastSentences = 0 }: Long, n: numb
   return text
 }
 
-function problemWithSentences(
-  { leastSentences, mostSentences }: Long,
-  sentences: number,
-): string | undefined {
-  const many = (n: number): string => (n === 1 ? 'one sentence' : `${n} sentences`)
+function problemWithSentences({ leastSentences, mostSentences }: Long, sentences: number): Wrong | undefined {
   if (leastSentences && sentences < leastSentences)
-    return `A little more, please: at least ${many(leastSentences)} (${sentences} so far).`
+    return { code: 'too-few-sentences', data: { least: leastSentences, now: sentences } }
   if (mostSentences && sentences > mostSentences)
-    return `A little shorter, please: at most ${many(mostSentences)} (${sentences} now).`
+    return { code: 'too-many-sentences', data: { most: mostSentences, now: sentences } }
   return undefined
 }

@@ -1,6 +1,7 @@
 import { anyNumber, maybe, text, yes } from '../../shape/shape.ts'
+import type { Wrong } from '../../words/index.ts'
 import type { AnswerValue } from '../base.ts'
-import { bound, FHIR, type Kind, type Looked, numbersIn, range, type Way } from './kind.ts'
+import { bound, FHIR, type Kind, type Looked, limitsOf, numbersIn, range, type Way } from './kind.ts'
 import { waysOnLine } from './line.ts'
 
 interface Bounds {
@@ -21,11 +22,11 @@ export function problemWithNumber(
   { least, most }: Bounds,
   whole: boolean,
   value: AnswerValue,
-): string | undefined {
-  if (typeof value !== 'number' || !Number.isFinite(value)) return 'Please answer with a number.'
-  if (whole && !Number.isInteger(value)) return 'Please answer with a whole number.'
-  if (least !== undefined && value < least) return `It can't be less than ${least}.`
-  return most !== undefined && value > most ? `It can't be more than ${most}.` : undefined
+): Wrong | undefined {
+  if (typeof value !== 'number' || !Number.isFinite(value)) return { code: 'no-number' }
+  if (whole && !Number.isInteger(value)) return { code: 'no-whole-number' }
+  if (least !== undefined && value < least) return { code: 'too-small', data: { least } }
+  return most !== undefined && value > most ? { code: 'too-large', data: { most } } : undefined
 }
 
 /** Why no number can be answered. */
@@ -47,6 +48,10 @@ export const numberKind: Kind<Numeric> = {
   ],
   begin: () => ({}),
   problem: (question, value) => problemWithNumber(question, question.whole === true, value),
+  limits: ({ least, most, whole }) => [
+    ...(whole && least === undefined && most === undefined ? [{ code: 'limit.whole' as const }] : []),
+    ...limitsOf({ least: 'limit.least', most: 'limit.most', between: 'limit.between' }, least, most),
+  ],
   words: ({ unit }, value) => (unit ? `${value} ${unit}` : String(value)),
   ways: numbers,
   impossible: impossibleBounds,

@@ -14,7 +14,7 @@ export const oneKind: Kind<One> = {
   settings: [{ key: 'choices', label: 'Choices, a line each', is: 'choices' }],
   begin: (listed) => ({ choices: begun(listed) }),
   problem: (question, value) =>
-    question.choices.some((choice) => choice.id === value) ? undefined : 'Please choose one of these.',
+    question.choices.some((choice) => choice.id === value) ? undefined : { code: 'one-of-these' },
   words: (question, value) => choiceName(question.choices, value),
   ways: (question) => question.choices.map((choice) => [choice.id, 1]),
   impossible: (question) =>

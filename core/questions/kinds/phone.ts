@@ -7,6 +7,6 @@ export const phoneKind = written({
   problem: (text) =>
     /^\+?[0-9()\-.\s/]{5,40}$/.test(text) && /^\d{5,15}$/.test(text.replaceAll(/\D/g, ''))
       ? undefined
-      : 'Please give a phone number with its country, as +351 239 555 0100.',
+      : { code: 'no-phone' },
   item: { type: 'string', named: true },
 })

@@ -1,7 +1,7 @@
 import { count, maybe } from '../../shape/shape.ts'
 import type { Choice } from '../base.ts'
 import { begun, choiceName, choices, codingOf, codingsOf, readChoices } from './choices.ts'
-import { bound, FHIR, type Kind, numberIn, TooMany } from './kind.ts'
+import { bound, FHIR, type Kind, limitsOf, numberIn, TooMany } from './kind.ts'
 
 export interface Several {
   choices: Choice[]
@@ -22,11 +22,21 @@ export const severalKind: Kind<Several> = {
   begin: (listed) => ({ choices: begun(listed) }),
   problem: (question, value) => {
     const known = Array.isArray(value) && value.every((id) => question.choices.some((c) => c.id === id))
-    if (!known || new Set(value).size !== value.length) return 'Please choose among these.'
-    if (question.least && value.length < question.least) return `Please choose at least ${question.least}.`
-    if (question.most && value.length > question.most) return `Please choose at most ${question.most}.`
+    if (!known || new Set(value).size !== value.length) return { code: 'among-these' }
+    if (question.least && value.length < question.least)
+      return { code: 'choose-more', data: { least: question.least } }
+    if (question.most && value.length > question.most)
+      return { code: 'choose-fewer', data: { most: question.most } }
     return undefined
   },
+  limits: ({ least, most }) =>
+    least !== undefined && least === most
+      ? [{ code: 'limit.choose-exactly', data: { most } }]
+      : limitsOf(
+          { least: 'limit.choose-least', most: 'limit.choose-most', between: 'limit.choose-between' },
+          least,
+          most,
+        ),
   words: (question, value) =>
     (Array.isArray(value) ? value : [value]).map((id) => choiceName(question.choices, id)).join(', '),
   ways: (question, { compared, scored }) =>

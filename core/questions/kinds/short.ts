@@ -4,6 +4,6 @@ import { plainText, written } from './written.ts'
 export const shortKind = written({
   name: 'A few words',
   example: (n) => `some words ${'again '.repeat(n)}`.trim(),
-  problem: plainText(500, 'Please keep it under 500 characters.'),
+  problem: plainText(500),
   item: { type: 'string' },
 })

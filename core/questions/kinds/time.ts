@@ -15,7 +15,7 @@ const isTime = (text: unknown): text is WallTime => {
 export const timeKind = written({
   name: 'A time of day',
   example: (n) => wallTime((720 + n) % 1_440),
-  problem: (text) => (isTime(text) ? undefined : 'Please give a time of day, as 14:30.'),
+  problem: (text) => (isTime(text) ? undefined : { code: 'no-time' }),
   item: { type: 'time' },
   typed: 'time',
   compares: ['=', '≠', '<', '≤', '>', '≥', 'answered'],

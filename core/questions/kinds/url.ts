@@ -5,9 +5,7 @@ export const urlKind = written({
   name: 'A web address',
   example: (n) => `https://example.org/page${n || ''}`,
   problem: (text) =>
-    /^https?:\/\/[^\s/.]+(\.[^\s/.]+)+(\/\S*)?$/i.test(text)
-      ? undefined
-      : 'Please give a web address that begins with https://',
+    /^(https?:\/\/)?[^\s/.:@]+(\.[^\s/.:@]+)+(:\d+)?(\/\S*)?$/i.test(text) ? undefined : { code: 'no-web' },
   item: { type: 'url' },
   element: (value) => ({ as: 'Uri', value }),
 })

@@ -1,9 +1,8 @@
 import type { QuestionnaireItem } from 'fhir/r4'
+import type { Wrong } from '../../words/index.ts'
 import type { AnswerValue } from '../base.ts'
 import { holdsHtml } from '../text.ts'
 import { type Element, type Kind, type Looked, texts, type Way } from './kind.ts'
-
-export const PLAIN = 'Please write in plain words, without HTML.'
 
 /** What kinds whose answer is one written text have in common. */
 export function written({
@@ -20,7 +19,7 @@ export function written({
   /** Answers that are right, each different. */
   example: (n: number) => string
   /** What is wrong with a text. */
-  problem: (text: string) => string | undefined
+  problem: (text: string) => Wrong | undefined
   /** The type of its item; `named` where its kind must be kept. */
   item: { type: QuestionnaireItem['type']; named?: boolean; reads?: QuestionnaireItem['type'][] }
   typed?: Kind['typed']
@@ -36,7 +35,7 @@ export function written({
     shape: {},
     settings: [],
     begin: () => ({}),
-    problem: (_, value) => (typeof value === 'string' ? problem(value) : 'Please answer in words.'),
+    problem: (_, value) => (typeof value === 'string' ? problem(value) : { code: 'no-words' }),
     words: (_, value: AnswerValue) => String(value),
     ways: (_, looked: Looked) => ways(looked, (text) => problem(text) === undefined),
     compares,
@@ -56,5 +55,7 @@ export function written({
 }
 
 /** A text of at most so many characters, without HTML. */
-export const plainText = (most: number, says: string) => (text: string) =>
-  text.length > most ? says : holdsHtml(text) ? PLAIN : undefined
+export const plainText =
+  (most: number, tooLong: Wrong = { code: 'too-long', data: { most } }) =>
+  (text: string): Wrong | undefined =>
+    text.length > most ? tooLong : holdsHtml(text) ? { code: 'no-html' } : undefined

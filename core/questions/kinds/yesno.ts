@@ -7,7 +7,7 @@ export const yesnoKind: Kind = {
   shape: {},
   settings: [],
   begin: () => ({}),
-  problem: (_, value) => (typeof value === 'boolean' ? undefined : 'Please answer yes or no.'),
+  problem: (_, value) => (typeof value === 'boolean' ? undefined : { code: 'yes-or-no' }),
   words: (_, value) => (value ? 'Yes' : 'No'),
   ways: () => [
     [true, 1],

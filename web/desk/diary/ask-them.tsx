@@ -10,6 +10,7 @@ import {
   type Question,
   type Reading,
 } from '@acolhida/core/questions'
+import { wrongWords } from '@acolhida/core/words'
 import { FileTaker } from '../../questions/file-taker.tsx'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { newKey } from '../../relay-client/client.ts'
@@ -96,10 +97,10 @@ export function AskThem({
 async function keepFile(question: Question, file: File): Promise<Attached> {
   const data = new Uint8Array(await file.arrayBuffer())
   const type = kindOfFile(data)
-  if (!type) throw new Error(`“${file.name}” is of a kind that can not be kept here.`)
+  if (!type) throw new Error(`“${file.name}” is of a kind that can’t be kept here.`)
   const attached = { file: newKey(), name: file.name, type, size: data.length }
-  const problem = problemWith(question, attached)
-  if (problem) throw new Error(problem)
+  const wrong = problemWith(question, attached)
+  if (wrong) throw new Error(wrongWords(wrong))
   await db.files.put({ id: attached.file, name: file.name, type, data })
   return attached
 }

@@ -3,6 +3,7 @@ import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { letIn } from '@acolhida/core/schemas'
 import { dateTimeAt, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { refusalWords } from '@acolhida/core/words'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
@@ -164,7 +165,12 @@ export function BookIn({
           problems={checked ? problems : []}
         />
         <div className="mt-3">
-          <CodeField desk={desk} value={code} problem={codeProblem} onChange={setCode} />
+          <CodeField
+            desk={desk}
+            value={code}
+            problem={codeProblem && refusalWords(codeProblem.code, codeProblem.data)}
+            onChange={setCode}
+          />
         </div>
         <WhatItComesTo practice={practice} reading={reading} minutes={chosen.minutes} />
         <FormProblems answers={checked ? problems.length : 0} problem={act.problem} />

@@ -5,6 +5,7 @@ import { questionnaireOf, serviceOf, travelZonesOf } from '@acolhida/core/practi
 import type { Answers } from '@acolhida/core/questions'
 import { letIn } from '@acolhida/core/schemas'
 import { DAY, moment, shift } from '@acolhida/core/time'
+import { refusalWords } from '@acolhida/core/words'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { useMinute } from '../../relay-client/clock.ts'
@@ -153,7 +154,12 @@ export function QuoteDialog({
               ))}
             </select>
           </label>
-          <CodeField desk={desk} value={code} problem={codeProblem} onChange={setCode} />
+          <CodeField
+            desk={desk}
+            value={code}
+            problem={codeProblem && refusalWords(codeProblem.code, codeProblem.data)}
+            onChange={setCode}
+          />
           <div className="col-span-2">
             <PlainField label="What you write with it" rows={3} value={text} onChange={setText} />
           </div>

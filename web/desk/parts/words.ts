@@ -1,10 +1,9 @@
 import { type Booking, deadlinesOf, type StateName, stateAt } from '@acolhida/core/booking'
-import { placeName } from '@acolhida/core/messages'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import type { Answers, Reading } from '@acolhida/core/questions'
-import { type Instant, MINUTE, moment, shift, timeAt, type Zone, zone } from '@acolhida/core/time'
+import { type Instant, MINUTE, moment, shift, timeAt, type Zone, zone, zonePlace } from '@acolhida/core/time'
 import type { LeadMark } from '../../drawings/lead-line.tsx'
 
 export const STATE: Record<StateName, string> = {
@@ -39,7 +38,7 @@ export function bookingLine(practice: Practice, booking: Booking): string {
   if (price > 0) parts.push(money(price, currencyOf(currency)))
   if (deposit > 0) parts.push(`${money(deposit, currencyOf(currency))} asked beforehand`)
   if (person.zone !== practice.profile.zone) {
-    parts.push(`there, in ${placeName(person.zone)}, ${timeAt(zone(person.zone), booking.start)}`)
+    parts.push(`there, in ${zonePlace(person.zone)}, ${timeAt(zone(person.zone), booking.start)}`)
   }
   return parts.join(' · ')
 }

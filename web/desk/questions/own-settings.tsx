@@ -6,6 +6,7 @@ import {
   type Item,
   type KindSetting,
   kindOf,
+  kindOfFileWords,
   type Question,
 } from '@acolhida/core/questions'
 import { SavedField } from '../parts/saved-field.tsx'
@@ -119,10 +120,10 @@ function Own({ setting, question, field, set }: Around & { setting: KindSetting 
       return (
         <fieldset>
           <legend className="ask">{label}</legend>
-          {(Object.entries(FILE_KINDS) as [FileKind, string][]).map(([kind, name]) => (
+          {FILE_KINDS.map((kind) => (
             <Tick
               key={kind}
-              label={name}
+              label={kindOfFileWords(kind)}
               on={accepts.includes(kind)}
               last={accepts.length === 1}
               onChange={(on) =>

@@ -3,6 +3,7 @@ import { TileFrieze } from '../../drawings/tile.tsx'
 import { RelayError } from '../../relay-client/client.ts'
 import { useClockNote } from '../../relay-client/clock.ts'
 import { Notice } from '../parts/notice.tsx'
+import { say } from '../parts/say.ts'
 import { useDoorQuery, useFollowing, useSlug } from '../visit/follow.ts'
 import { Nowhere } from './nowhere.tsx'
 
@@ -17,11 +18,10 @@ export function Door() {
       return <Nowhere message={door.error.message} />
     return <Nowhere message={door.error.message} again={() => door.refetch()} />
   }
-  if (!door.data) return <div className="p-10 text-soft">One moment …</div>
-  const { practice } = door.data
+  if (!door.data) return <div className="p-10 text-soft">{say('moment')}</div>
+  const { practice, trial } = door.data
   return (
     <div className="door min-h-dvh pb-24">
-      <title>{practice.name}</title>
       <header className="relative overflow-hidden bg-rail text-white">
         <TileFrieze count={16} className="absolute right-0 bottom-0 h-7 opacity-50 sm:h-10" />
         <div className="mx-auto max-w-[1080px] px-5 pt-6 pb-12 sm:pt-7 sm:pb-14">
@@ -32,15 +32,14 @@ export function Door() {
         </div>
       </header>
       <main className="mx-auto max-w-[1080px] px-5 pt-6">
-        {door.data.trial && (
+        {trial && (
           <div className="mb-4">
-            <Notice tone="info">
-              A trial, as {door.data.trial.as === 'known' ? 'somebody known' : 'a newcomer'}. Nothing here is
-              kept, and nobody is written to.
+            <Notice tone="info" still>
+              {say('trial', { as: trial.as })}
             </Notice>
           </div>
         )}
-        {clockNote && !door.data.trial && (
+        {clockNote && !trial && (
           <div className="mb-4">
             <Notice tone="info">{clockNote}</Notice>
           </div>

@@ -1,17 +1,21 @@
 import type { DoorService } from '@acolhida/core/contract'
+import { useMutation } from '@tanstack/react-query'
 import { Check } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
+import { newKey, RelayError } from '../../relay-client/client.ts'
+import { Notice } from '../parts/notice.tsx'
+import { say } from '../parts/say.ts'
 import { stageOf } from '../visit/filling.ts'
 import { useDoor } from '../visit/follow.ts'
-import { fillingOf, useVisit } from '../visit/visit.ts'
+import { doorRelay } from '../visit/relay.ts'
+import { fillIn, fillingOf, isQuoted, useVisit, wantedOf } from '../visit/visit.ts'
+import { NotAMatch } from './not-a-match.tsx'
 import { Questions } from './questions.tsx'
 import type { DoorStep } from './steps.ts'
 import { Summary } from './summary.tsx'
 import { TermsStep } from './terms.tsx'
 import { Time } from './time.tsx'
-
-const NAMES: Record<DoorStep, string> = { questions: 'Questions', time: 'Time', terms: 'Terms' }
 
 /** From a service to a request: questions, a time, terms. */
 export function Flow() {
@@ -21,10 +25,11 @@ export function Flow() {
   if (!service) {
     return (
       <div className="max-w-[640px]">
-        <h1>This is not offered at the moment</h1>
+        <title>{say('off')}</title>
+        <h1>{say('off')}</h1>
         <p className="mt-3">
           <Link className="way" to={`/${slug}`}>
-            See what is
+            {say('services.see')}
           </Link>
         </p>
       </div>
@@ -33,18 +38,46 @@ export function Flow() {
   return <ServiceFlow key={service.id} service={service} />
 }
 
-function ServiceFlow({ service }: { service: DoorService }) {
+/** Where there is nothing to answer, what it comes to is read at once. */
+function useReadAtOnce(service: DoorService, on: boolean) {
+  const { slug } = useDoor()
   const visit = useVisit()
-  const stage = stageOf(fillingOf(visit, service.id))
+  const reading = useMutation({
+    mutationFn: () => doorRelay.read(slug, wantedOf(visit, service)),
+    onSuccess: (read) => fillIn(service.id, { is: 'read', read }),
+    onError: (error) => {
+      if (error instanceof RelayError && !error.unreachable)
+        fillIn(service.id, { is: 'refused', problem: error.problem, key: newKey() })
+    },
+  })
+  const { mutate, isIdle } = reading
+  useEffect(() => {
+    if (on && isIdle) mutate()
+  }, [on, isIdle, mutate])
+  return reading
+}
+
+function ServiceFlow({ service }: { service: DoorService }) {
+  const { practice } = useDoor()
+  const visit = useVisit()
+  const filling = fillingOf(visit, service.id)
+  const stage = stageOf(filling)
   const [search, setSearch] = useSearchParams()
   const asked = search.get('step') as DoorStep | null
-  const open: DoorStep[] = ['questions']
-  if (stage !== 'wish') open.push('time')
+  const asks =
+    (service.questionnaire?.questions.length ?? 0) > 0 ||
+    service.extras.length > 0 ||
+    isQuoted(visit, service.id)
+  const first: DoorStep = asks ? 'questions' : 'time'
+  const steps: DoorStep[] = asks ? ['questions', 'time', 'terms'] : ['time', 'terms']
+  const open: DoorStep[] = [first]
+  if (asks && stage !== 'wish') open.push('time')
   if (stage === 'kept') open.push('terms')
   // What holds no longer leads back to the furthest step that does.
-  const step = asked && open.includes(asked) ? asked : asked === 'terms' ? open.at(-1)! : 'questions'
+  const step = asked && open.includes(asked) ? asked : asked === 'terms' ? open.at(-1)! : first
+  const reading = useReadAtOnce(service, !asks && stage === 'wish' && !filling.read)
   const top = useRef<HTMLDivElement>(null)
-  const first = useRef(true)
+  const isFirst = useRef(true)
 
   const go = (next: DoorStep): void => setSearch({ step: next })
   // Led back to the times, the address follows: the next start picked must not carry anybody on by itself.
@@ -53,28 +86,29 @@ function ServiceFlow({ service }: { service: DoorService }) {
   }, [asked, step, setSearch])
   // biome-ignore lint/correctness/useExhaustiveDependencies: moves the reader along when the step changes
   useEffect(() => {
-    if (first.current) first.current = false
-    else top.current?.focus()
+    if (isFirst.current) isFirst.current = false
+    else top.current?.querySelector<HTMLElement>('h1')?.focus()
     window.scrollTo({ top: 0 })
   }, [step])
 
-  const steps = Object.keys(NAMES) as DoorStep[]
   return (
     <div className="lg:grid lg:grid-cols-[1fr_340px] lg:gap-9">
+      <title>{`${service.name}: ${say(`step.${step}`)} · ${practice.name}`}</title>
       <div>
-        <nav aria-label="Steps">
+        <nav aria-label={say('steps')}>
           <ol className="mb-5 flex flex-wrap gap-1.5 sm:gap-2">
             <li className="tag tag-fits flex items-center gap-1 rounded-full px-2.5 py-1.5 sm:px-3.5">
-              <Check size={14} aria-hidden="true" /> Service
+              <Check size={14} aria-hidden="true" /> {say('step.service')}
             </li>
             {steps.map((at) => {
               const current = at === step
               const done = steps.indexOf(at) < steps.indexOf(step)
               const look = current ? 'bg-leaf text-primary-content' : done ? 'tag-fits' : 'bg-shade text-soft'
+              const name = say(`step.${at}`)
               return (
                 <li
                   key={at}
-                  className={`tag rounded-full ${look} p-0`}
+                  className={`tag rounded-full border border-transparent ${look} p-0`}
                   aria-current={current ? 'step' : undefined}
                 >
                   {done ? (
@@ -83,19 +117,37 @@ function ServiceFlow({ service }: { service: DoorService }) {
                       className="flex cursor-pointer items-center gap-1 px-2.5 py-1.5 sm:px-3.5"
                       onClick={() => go(at)}
                     >
-                      <Check size={14} aria-hidden="true" /> {NAMES[at]}
+                      <Check size={14} aria-hidden="true" /> {name}
                     </button>
                   ) : (
-                    <span className="block px-2.5 py-1.5 sm:px-3.5">{NAMES[at]}</span>
+                    <span className="block px-2.5 py-1.5 sm:px-3.5">{name}</span>
                   )}
                 </li>
               )
             })}
           </ol>
         </nav>
-        <div ref={top} tabIndex={-1} className="outline-none">
+        <div ref={top}>
           {step === 'questions' && <Questions service={service} go={go} />}
-          {step === 'time' && <Time service={service} go={go} />}
+          {step === 'time' &&
+            (asks || filling.read?.open ? (
+              <Time service={service} go={go} />
+            ) : filling.read ? (
+              <NotAMatch
+                service={service}
+                closed={filling.read.closed}
+                back={() => fillIn(service.id, { is: 'reconsidered' })}
+              />
+            ) : reading.error ? (
+              <Notice>
+                {reading.error.message}{' '}
+                <button type="button" className="way" onClick={() => reading.mutate()}>
+                  {say('try-again')}
+                </button>
+              </Notice>
+            ) : (
+              <p className="text-soft">{say('moment')}</p>
+            ))}
           {step === 'terms' && <TermsStep service={service} />}
         </div>
       </div>

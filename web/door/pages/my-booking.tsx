@@ -2,13 +2,14 @@ import { hasBegun } from '@acolhida/core/booking'
 import type { LinkView } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { answerWords } from '@acolhida/core/questions'
-import { dateAt, lengthOf, longDate, MINUTE, moment, shift, span, zone } from '@acolhida/core/time'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useAt, useNow } from '../../relay-client/clock.ts'
+import { besideIt, clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
+import { rich, say } from '../parts/say.ts'
 import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
 import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
@@ -42,17 +43,18 @@ export function MyBooking() {
   if (my.error && !my.data) {
     return (
       <div className="max-w-[640px]">
-        <h1>This link leads nowhere</h1>
+        <title>{say('my.nowhere')}</title>
+        <h1>{say('my.nowhere')}</h1>
         <p className="mt-3">{my.error.message}</p>
         <p className="mt-3">
           <Link className="way" to={`/${slug}`}>
-            See what is offered
+            {say('services.see')}
           </Link>
         </p>
       </div>
     )
   }
-  if (!my.data) return <p className="text-soft">One moment …</p>
+  if (!my.data) return <p className="text-soft">{say('moment')}</p>
   return (
     <Standing
       view={my.data}
@@ -62,19 +64,6 @@ export function MyBooking() {
       busy={acting.isPending}
     />
   )
-}
-
-const HEADS: Record<LinkView['state'], string> = {
-  unproved: 'One step more',
-  waiting: 'Your request is on its way',
-  offered: 'Other times for you',
-  booked: 'Your time is confirmed',
-  attended: 'You were here',
-  missed: 'This session was missed',
-  declined: 'It did not work out this time',
-  lapsed: 'This request has run out',
-  withdrawn: 'This request is closed',
-  cancelled: 'This session is cancelled',
 }
 
 function Standing({
@@ -92,27 +81,28 @@ function Standing({
 }) {
   const { secret = '' } = useParams()
   const now = useNow()
-  const where = zone(view.zone)
+  const clocks = clocksNamed(view.clocks)
   const offered = view.state === 'offered'
-  const end = shift(view.start, view.minutes * MINUTE)
+  const beside = besideIt(view.start, view.minutes, clocks)
+  const until = momentAt(view.until, clocks)
+  const name = view.practitioner
+  const head = say(`my.${view.state}`, { name })
+  const price = [
+    view.price > 0 ? money(view.price, view.currency) : say('terms.free'),
+    view.deposit > 0 ? say('my.deposit', { deposit: money(view.deposit, view.currency) }) : '',
+  ]
   return (
     <div className="max-w-[680px]">
+      <title>{`${head} · ${name}`}</title>
       <div className="flex items-center gap-4">
         <ReadinessTile readiness={view.readiness} size={52} />
-        <h1>{offered ? `${view.practitioner} offers you other times` : HEADS[view.state]}</h1>
+        <h1>{head}</h1>
       </div>
       {view.state === 'unproved' && (
-        <p className="note mt-4 bg-tile-soft text-tile-ink" role="status">
-          A mail is on its way to you. Please open its link by <strong>{moment(view.until, where)}</strong>:
-          so it is known that it reaches you. Until then the time is kept; only then your request is with{' '}
-          {view.practitioner}.
-        </p>
+        <p className="note mt-4 bg-tile-soft text-tile-ink">{rich('my.prove', { until, name })}</p>
       )}
       {sent && view.state !== 'unproved' && !view.mailProved && (
-        <p className="note mt-4 bg-tile-soft text-tile-ink" role="status">
-          A mail is on its way to you. Please follow its link once, so that {view.practitioner} knows it
-          reaches you.
-        </p>
+        <p className="note mt-4 bg-tile-soft text-tile-ink">{say('my.open-mail', { name })}</p>
       )}
       {error && (
         <div className="mt-4">
@@ -122,14 +112,17 @@ function Standing({
       <section className="sheet mt-4 p-5">
         <h2>{view.service}</h2>
         {!offered && (
-          <p className="mt-2 text-[17px] font-bold">
-            {longDate(dateAt(where, view.start))}, {span(view.start, end, where)}
+          <p className="mt-2 text-[17px]">
+            <b>{sessionAt(view.start, view.minutes, clocks)}</b>
+            {beside && <span className="block text-[15px] text-soft">{beside}</span>}
           </p>
         )}
         <p className="text-soft">
-          {view.minutes} minutes {view.place}
-          {view.price > 0 ? ` · ${money(view.price, view.currency)}` : ' · free of charge'}
-          {view.deposit > 0 && `, of which ${money(view.deposit, view.currency)} is asked beforehand`}
+          {say('my.price', {
+            minutes: view.minutes,
+            place: view.place,
+            price: price.filter(Boolean).join(', '),
+          })}
         </p>
         {view.address && (
           <p className="mt-1">
@@ -142,32 +135,25 @@ function Standing({
             )}
           </p>
         )}
-        {view.text && <p className="mt-3 border-l-4 border-line pl-3 whitespace-pre-line">{view.text}</p>}
-        {view.state === 'waiting' && (
-          <p className="mt-3">
-            {view.practitioner} answers by <strong>{moment(view.until, where)}</strong> (in{' '}
-            {lengthOf(view.until - now)}). The time is kept for you until then.
-          </p>
+        {view.later && (view.state === 'booked' || view.state === 'waiting') && (
+          <p className="mt-1 text-soft">{say('summary.address-later', { when: view.later })}</p>
         )}
+        {view.text && <p className="mt-3 border-l-4 border-line pl-3 whitespace-pre-line">{view.text}</p>}
+        {view.state === 'waiting' && <p className="mt-3">{rich('my.answers-by', { name, until })}</p>}
         {view.state === 'lapsed' && (
-          <p className="mt-3">
-            {view.mailProved
-              ? 'No answer came in time, so the time is free again.'
-              : 'The link in the mail was not opened in time, so the time is free again.'}{' '}
-            You are welcome to choose another one.
-          </p>
+          <p className="mt-3">{say(view.mailProved ? 'my.no-answer' : 'my.not-opened')}</p>
         )}
         {view.state === 'cancelled' && (
           <p className="mt-3">
             {view.cancelledBy === 'practitioner'
-              ? `${view.practitioner} has cancelled; nothing is owed.`
-              : 'You have cancelled.'}
-            {view.share > 0 && ` ${view.share} % of the price is due.`}
+              ? say('my.cancelled-by-them', { name })
+              : say('my.cancelled-by-you')}{' '}
+            {view.share > 0 && view.price > 0 && say('my.due', { share: view.share })}
           </p>
         )}
         {view.state === 'booked' && (
-          <div className="note mt-4 bg-sun-soft text-sun-ink">
-            {whatHappensWhen(view, view.price, where, now).map((line) => (
+          <div className="note mt-4 bg-sun-soft text-sun-ink empty:hidden">
+            {whatHappensWhen(view, view.price, clocks, now).map((line) => (
               <p key={line}>{line}</p>
             ))}
           </div>
@@ -175,7 +161,7 @@ function Standing({
       </section>
       {view.answers && view.answers.length > 0 && (
         <section className="sheet mt-4 p-5">
-          <h2>What you answered</h2>
+          <h2>{say('my.answers')}</h2>
           <dl>
             {view.answers.map(({ question, answer }) => (
               <div key={question.id} className="mt-2">
@@ -196,14 +182,14 @@ function Standing({
             reloadDocument
             onClick={() => bringAlong(view)}
           >
-            Book {view.service} once more
+            {say('my.again', { service: view.service })}
           </Link>
         </p>
       )}
       {['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(view.state) && (
         <p className="mt-5">
           <Link className="press" to={`/${view.slug}`}>
-            See what is offered
+            {say('services.see')}
           </Link>
         </p>
       )}
@@ -218,12 +204,11 @@ function bringAlong({ again, answersBefore = {} }: LinkView): void {
 }
 
 function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => void; busy: boolean }) {
-  const where = zone(view.zone)
   return (
     <section className="mt-5">
-      <h2>Choose one of these</h2>
+      <h2>{say('my.choose')}</h2>
       <p className="text-soft">
-        Kept for you until <strong className="text-ink">{moment(view.until, where)}</strong>
+        {rich('my.kept', { until: momentAt(view.until, clocksNamed(view.clocks)) })}
       </p>
       <ul className="mt-3 grid gap-2">
         {view.offers.map((offer) => (
@@ -235,8 +220,10 @@ function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
               onClick={() => act({ do: 'accept', start: offer.start, place: offer.place, shown: view.shown })}
             >
               <span>
-                Take {longDate(dateAt(where, offer.start))},{' '}
-                {span(offer.start, shift(offer.start, view.minutes * MINUTE), where)}
+                {say('my.take', { when: sessionAt(offer.start, view.minutes, clocksNamed(offer.clocks)) })}
+                <span className="block text-[13px] font-normal">
+                  {besideIt(offer.start, view.minutes, clocksNamed(offer.clocks))}
+                </span>
               </span>
               <span className="font-normal">{offer.placeName}</span>
             </button>
@@ -249,7 +236,7 @@ function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
         disabled={busy}
         onClick={() => act({ do: 'refuse' })}
       >
-        None of these suits me
+        {say('my.none')}
       </button>
     </section>
   )
@@ -262,14 +249,14 @@ function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
   const requested = view.state === 'unproved' || view.state === 'waiting'
   const cancellable = view.state === 'booked' && !begun
   if (!requested && !cancellable) return null
-  const name = requested ? 'Withdraw my request' : 'Cancel this session'
+  const name = say(requested ? 'my.withdraw' : 'my.cancel')
   const cost =
     requested || view.shareNow === 0 || view.price === 0
-      ? 'Nothing is owed.'
-      : `${view.shareNow} % of the price is due.`
+      ? say('my.nothing-due')
+      : say('my.due', { share: view.shareNow })
   return sure ? (
-    <section className="note mt-5 bg-clay-soft text-clay-ink" aria-live="polite">
-      <p className="font-semibold">
+    <section className="note mt-5 bg-clay-soft text-clay-ink">
+      <p className="font-semibold" role="status">
         {name}? {cost}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
@@ -279,10 +266,10 @@ function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
           disabled={busy}
           onClick={() => act(requested ? { do: 'withdraw' } : { do: 'cancel', shown: view.shown })}
         >
-          Yes, {requested ? 'withdraw it' : 'cancel it'}
+          {say(requested ? 'my.yes-withdraw' : 'my.yes-cancel')}
         </button>
         <button type="button" className="press press-quiet" onClick={() => setSure(false)}>
-          Keep it
+          {say('my.keep')}
         </button>
       </div>
     </section>

@@ -1,10 +1,12 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
-import { moment, zone } from '@acolhida/core/time'
+import { zone } from '@acolhida/core/time'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Link } from 'react-router'
+import { momentAt } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
+import { rich, say } from '../parts/say.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import { fillIn, fillingOf, useVisit, wantedOf } from '../visit/visit.ts'
@@ -30,27 +32,33 @@ export function Quoted({ service, go }: { service: DoorService; go: (step: DoorS
   if (reading.error)
     return (
       <section>
-        <h1>This quote can not be used any more</h1>
+        <h1>{say('quoted.over')}</h1>
         <div className="mt-4">
           <Notice>{reading.error.message}</Notice>
         </div>
         <Link className="press mt-4" to={`/${slug}/write?about=${service.id}`}>
-          Write a message
+          {say('no.write')}
         </Link>
       </section>
     )
-  if (!data?.quote) return <p className="text-soft">One moment …</p>
+  if (!data?.quote) return <p className="text-soft">{say('moment')}</p>
   return (
     <section>
-      <h1>What we have spoken about</h1>
+      <h1 tabIndex={-1} className="outline-none">
+        {say('quoted.title')}
+      </h1>
       {data.quote.text && <p className="sheet mt-4 p-5 text-[16px] whitespace-pre-line">{data.quote.text}</p>}
       <p className="mt-4">
-        {service.name}, {data.minutes} minutes,{' '}
-        <strong>{data.price === 0 ? 'free of charge' : money(data.price, currency)}</strong>. {practice.name}{' '}
-        keeps to this until <strong>{moment(data.quote.until, zone(visit.zone))}</strong>.
+        {rich('quoted.what', {
+          service: service.name,
+          minutes: data.minutes,
+          price: data.price === 0 ? say('terms.free') : money(data.price, currency),
+          name: practice.name,
+          until: momentAt(data.quote.until, { first: zone(visit.zone) }),
+        })}
       </p>
       <button type="button" className="press press-go mt-5" onClick={() => go('time')}>
-        Accept, and go on to the times
+        {say('quoted.accept')}
       </button>
     </section>
   )

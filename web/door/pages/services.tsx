@@ -1,6 +1,7 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { ArrowRight } from 'lucide-react'
 import { Link } from 'react-router'
+import { say } from '../parts/say.ts'
 import { lengthAndPlace, priceWords } from '../parts/words.ts'
 import { useDoor } from '../visit/follow.ts'
 
@@ -8,11 +9,12 @@ const MARK: Record<string, string> = { leaf: 'bg-leaf', tile: 'bg-tile', clay: '
 
 /** What is offered. */
 export function Services() {
-  const { slug, practice, services } = useDoor()
+  const { slug, practice, services, closed } = useDoor()
   const sections = [...new Set(services.map((service) => service.section ?? ''))]
   return (
     <div className="max-w-[720px]">
-      <h1 className="sr-only">What {practice.name} offers</h1>
+      <title>{practice.name}</title>
+      <h1 className="sr-only">{say('services.title', { name: practice.name })}</h1>
       {practice.greeting && <p className="mb-5 text-[17px] whitespace-pre-line">{practice.greeting}</p>}
       {sections.map((section) => (
         <section key={section} className="mb-6" aria-label={section || undefined}>
@@ -27,11 +29,13 @@ export function Services() {
         </section>
       ))}
       {services.length === 0 && (
-        <p className="sheet p-5">Nothing is open at the moment. You are welcome to write instead.</p>
+        <p className="sheet p-5 whitespace-pre-line">
+          {closed === undefined ? say('services.none') : closed || say('closed')}
+        </p>
       )}
       <p className="mt-5">
         <Link className="way" to={`/${slug}/write`}>
-          Write a message instead
+          {say('services.write')}
         </Link>
       </p>
     </div>
@@ -44,7 +48,7 @@ function Card({ service, heading: Heading }: { service: DoorService; heading: 'h
   const line = [
     lengthAndPlace(service.minutes, place),
     priceWords(service, currency),
-    service.seats > 1 ? `${service.seats} seats` : '',
+    service.seats > 1 ? say('services.seats', { seats: service.seats }) : '',
   ]
   return (
     <li className="sheet relative overflow-hidden">

@@ -1,20 +1,12 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
-import {
-  dateAt,
-  type Instant,
-  MINUTE,
-  moment,
-  shift,
-  shortDate,
-  span,
-  timeAt,
-  zone,
-} from '@acolhida/core/time'
+import { before, type Clocks, type Instant, MINUTE, timeAt } from '@acolhida/core/time'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNow } from '../../relay-client/clock.ts'
+import { besideIt, clocksAt, momentAt, sessionAt } from '../parts/clocks.ts'
 import { GoOn } from '../parts/go-on.tsx'
+import { rich, say } from '../parts/say.ts'
 import { lengthAndPlace, priceWords, whatHappensWhen } from '../parts/words.ts'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
@@ -37,24 +29,42 @@ export function Summary({
   const now = useNow()
   const filling = fillingOf(visit, service.id)
   const { read: reading, kept } = filling
-  const where = zone(visit.zone)
   const place =
     service.places.find((place) => place.id === (kept?.place ?? filling.place)) ?? service.places[0]
+  const clocks = clocksAt(place, visit.zone)
   const quoted = isQuoted(visit, service.id)
   const running = useRunningQuote(service, step === 'questions' && !reading && !quoted)
   const told = reading?.open ? (kept ?? reading) : undefined
   const quote = told ?? whole(running)
   const minutes = quote?.minutes ?? reading?.minutes ?? running.quote?.minutes ?? service.minutes
   const start = reading?.open ? kept?.start : undefined
+  const beside = start === undefined || minutes === undefined ? undefined : besideIt(start, minutes, clocks)
+  // Beside a no stands no price.
+  const closed = filling.closed !== undefined || (reading !== undefined && !reading.open)
+  if (closed)
+    return (
+      <aside className="sheet mt-8 h-fit p-5 lg:mt-0" aria-label={say('summary')}>
+        <h2>{service.name}</h2>
+      </aside>
+    )
   return (
-    <aside className="sheet mt-8 h-fit p-5 lg:mt-0" aria-label="Summary">
+    <aside className="sheet mt-8 h-fit p-5 lg:mt-0" aria-label={say('summary')}>
       <h2>{service.name}</h2>
       <p className="mt-0.5 text-[14px] text-soft">{lengthAndPlace(minutes, place?.name)}</p>
       {place?.address && <p className="text-[14px] text-soft">{place.address}</p>}
+      {place?.later && (
+        <p className="text-[14px] text-soft">{say('summary.address-later', { when: place.later })}</p>
+      )}
+      {place?.kind === 'phone' && (
+        <p className="text-[14px] text-soft">
+          {say(place.whoCalls === 'client' ? 'summary.call-you' : 'summary.call-me')}
+        </p>
+      )}
       <hr className="my-3.5 border-line" />
       {start !== undefined && minutes !== undefined && (
-        <p className="mb-3 font-bold">
-          {shortDate(dateAt(where, start))}, {span(start, shift(start, minutes * MINUTE), where)}
+        <p className="mb-3">
+          <b>{sessionAt(start, minutes, clocks)}</b>
+          {beside && <span className="block text-[14px] text-soft">{beside}</span>}
         </p>
       )}
       {quote ? (
@@ -62,8 +72,9 @@ export function Summary({
           {quote.lines.map((line) => (
             <div key={line.name} className="flex justify-between gap-4">
               <span>
-                {line.quantity > 1 ? `${line.quantity} × ` : ''}
-                {line.name}
+                {line.quantity > 1
+                  ? say('summary.times', { quantity: line.quantity, name: line.name })
+                  : line.name}
               </span>
               <span>{money(line.amount, currency)}</span>
             </div>
@@ -71,49 +82,68 @@ export function Summary({
           <div
             className={`flex justify-between gap-4 font-bold ${quote.lines.length > 0 ? 'border-t border-line pt-2' : ''}`}
           >
-            <span>Total{practice.tax && quote.price > 0 ? `, ${practice.tax} included` : ''}</span>
-            <span>{quote.price === 0 ? 'Free of charge' : money(quote.price, currency)}</span>
+            <span>
+              {practice.tax && quote.price > 0
+                ? say('summary.total-tax', { tax: practice.tax })
+                : say('summary.total')}
+            </span>
+            <span>{quote.price === 0 ? say('summary.free') : money(quote.price, currency)}</span>
           </div>
           {told && told.deposit > 0 && (
             <div className="flex justify-between gap-4 text-[14px] text-soft">
-              <span>Of that, asked beforehand</span>
+              <span>{say('summary.deposit')}</span>
               <span>{money(told.deposit, currency)}</span>
             </div>
           )}
         </div>
       ) : running.unknown ? (
         <p className="text-[14px] font-semibold text-clay" role="status">
-          What this comes to can not be told just now. You will see it before you choose a time.
+          {say('summary.unknown')}
         </p>
       ) : (
-        <p className="font-bold">{priceWords(service, currency) || 'The price follows from your answers.'}</p>
+        <p className="font-bold">{priceWords(service, currency) || say('summary.follows')}</p>
       )}
       {service.codes && !quoted && <Code service={service} />}
       {start !== undefined && kept && (
         <>
-          <div className="note mt-4 bg-sun-soft text-sun-ink">
-            {whatHappensWhen(kept, kept.price, where, now).map((line) => (
+          {service.least && (
+            <p className="mt-3 text-[14px] text-soft">
+              {say('summary.least', {
+                people: service.least.people,
+                by: momentAt(before(start, service.least.by, clocks.first), clocks),
+              })}
+            </p>
+          )}
+          <div className="note mt-4 bg-sun-soft text-sun-ink empty:hidden">
+            {whatHappensWhen(kept, kept.price, clocks, now).map((line) => (
               <p key={line}>{line}</p>
             ))}
           </div>
           {kept.proveWithin !== undefined && (
             <p className="mt-3 text-[14px] text-soft">
-              Once you have sent it, you get a mail; please open its link within {kept.proveWithin} minutes.
+              {say('summary.prove', { minutes: kept.proveWithin })}
             </p>
           )}
           {kept.wordUntil !== undefined && (
             <p className="mt-3 text-[14px] text-soft">
-              {practice.name.split(' ')[0]} then reads your request and answers by about{' '}
-              <strong className="text-ink">{moment(kept.wordUntil, where)}</strong>. The time is kept for you
-              until then.
+              {rich('summary.word', {
+                name: practice.name.split(' ')[0] ?? practice.name,
+                until: momentAt(kept.wordUntil, clocks),
+              })}
             </p>
           )}
-          <KeptLine service={service} until={kept.until} renewable={kept.renewable} now={now} />
+          <KeptLine
+            service={service}
+            until={kept.until}
+            renewable={kept.renewable}
+            now={now}
+            clocks={clocks}
+          />
         </>
       )}
       {step === 'time' && start !== undefined && (
         <div className="mt-4 hidden lg:block">
-          <GoOn start={start} go={go} />
+          <GoOn start={start} clocks={clocks} go={go} />
         </div>
       )}
     </aside>
@@ -154,20 +184,20 @@ function Code({ service }: { service: DoorService }) {
   if (code)
     return (
       <p className="mt-3 flex items-center justify-between gap-3 text-[14px]">
-        Code {code}
+        {say('code', { code })}
         <button
           type="button"
           className="way min-h-[44px]"
           disabled={using.isPending}
           onClick={() => using.mutate(undefined)}
         >
-          Take it away
+          {say('code.away')}
         </button>
       </p>
     )
   return (
     <details className="mt-3 text-[14px]">
-      <summary className="way min-h-[44px] cursor-pointer py-3">I have a code</summary>
+      <summary className="way min-h-[44px] cursor-pointer py-3">{say('code.have')}</summary>
       <form
         className="flex gap-2"
         onSubmit={(event) => {
@@ -177,7 +207,7 @@ function Code({ service }: { service: DoorService }) {
       >
         <input
           className="field min-w-0"
-          aria-label="Code"
+          aria-label={say('code.label')}
           autoComplete="off"
           maxLength={60}
           value={typed}
@@ -186,7 +216,7 @@ function Code({ service }: { service: DoorService }) {
           onChange={(event) => setTyped(event.target.value)}
         />
         <button type="submit" className="press shrink-0" disabled={using.isPending}>
-          Use it
+          {say('code.use')}
         </button>
       </form>
       {problem && (
@@ -204,11 +234,13 @@ function KeptLine({
   until,
   renewable,
   now,
+  clocks,
 }: {
   service: DoorService
   until: Instant
   renewable: boolean
   now: Instant
+  clocks: Clocks
 }) {
   const slug = useSlug()
   const visit = useVisit()
@@ -218,19 +250,14 @@ function KeptLine({
   })
   const left = until - now
   if (left < 0) {
-    return (
-      <p className="mt-3 text-[14px] font-semibold text-clay">
-        This time is no longer kept for you; it may still be free.
-      </p>
-    )
+    return <p className="mt-3 text-[14px] font-semibold text-clay">{say('summary.not-kept')}</p>
   }
   return (
     <p className="mt-3 text-[14px] text-soft">
-      Kept while you fill in, until{' '}
-      <strong className="figures text-ink">{timeAt(zone(visit.zone), until)}</strong>.{' '}
+      {rich('summary.kept', { until: timeAt(clocks.first, until) })}{' '}
       {renewable && left < 4 * MINUTE && (
         <button type="button" className="way" onClick={() => renewing.mutate()} disabled={renewing.isPending}>
-          Keep it ten minutes longer
+          {say('summary.longer')}
         </button>
       )}
     </p>

@@ -2,13 +2,15 @@ import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { isMail, isPhone } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
-import { dateAt, shortDate, timeAt, zone } from '@acolhida/core/time'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newKey, RelayError } from '../../relay-client/client.ts'
-import { relayNow } from '../../relay-client/clock.ts'
+import { relayNow, useNow } from '../../relay-client/clock.ts'
+import { clocksAt, startWords } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
+import { rich, say } from '../parts/say.ts'
+import { whatHappensWhen } from '../parts/words.ts'
 import { useAsking, useDoor, useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import { answersToSend } from '../visit/sealing.ts'
@@ -29,8 +31,11 @@ export function TermsStep({ service }: { service: DoorService }) {
   const queries = useQueryClient()
   const filling = fillingOf(visit, service.id)
   const kept = filling.kept!
-  const where = zone(visit.zone)
-  const visits = service.places.find((place) => place.id === kept.place)?.kind === 'client'
+  const place = service.places.find((place) => place.id === kept.place)
+  const clocks = clocksAt(place, visit.zone)
+  const now = useNow()
+  const visits = place?.kind === 'client'
+  const calls = place?.kind === 'phone' && place.whoCalls !== 'client'
   const [wrong, setWrong] = useState<Partial<Record<Field | 'agreed', string>>>({})
   const agreedTo = (fingerprint: string): boolean => filling.agreed.includes(fingerprint)
 
@@ -87,16 +92,18 @@ export function TermsStep({ service }: { service: DoorService }) {
   const send = (): void => {
     const { name, email, phone } = filling.person
     const found: typeof wrong = {}
-    if (!name.trim()) found.name = 'Please write your name.'
+    if (!name.trim()) found.name = say('terms.no-name')
     else if (holdsHtml(name)) found.name = FIELD_PROBLEMS.name
     if (!isMail(email)) found.email = FIELD_PROBLEMS.email
     if (phone && !isPhone(phone)) found.phone = FIELD_PROBLEMS.phone
+    if (calls && !phone.trim()) found.phone = say('terms.no-phone')
     if (visits && !filling.address?.trim()) found.address = FIELD_PROBLEMS.address
     const missing = service.terms.find((terms) => !agreedTo(terms.fingerprint))
-    if (missing) found.agreed = `Please agree to “${missing.title}” first.`
+    if (missing) found.agreed = say('terms.agree-first', { title: missing.title })
     setWrong(found)
     const first = (['name', 'email', 'phone', 'address', 'agreed'] as const).find((field) => found[field])
-    if (first) document.getElementById(`field-${first}`)?.focus()
+    if (first)
+      document.getElementById(first === 'agreed' ? `agreed-${missing?.id ?? ''}` : `field-${first}`)?.focus()
     else sending.mutate()
   }
   const change = (field: Field, value: string): void => {
@@ -108,8 +115,8 @@ export function TermsStep({ service }: { service: DoorService }) {
     )
     setWrong(({ [field]: _, ...rest }) => rest)
   }
-  const now = sending.error instanceof RelayError ? sending.error.problem.quote : undefined
-  const when = `${shortDate(dateAt(where, kept.start))}, ${timeAt(where, kept.start)}`
+  const quoteNow = sending.error instanceof RelayError ? sending.error.problem.quote : undefined
+  const when = startWords(kept.start, clocks)
 
   return (
     <form
@@ -119,25 +126,29 @@ export function TermsStep({ service }: { service: DoorService }) {
         send()
       }}
     >
-      <h1>What we agree</h1>
+      <h1 tabIndex={-1} className="outline-none">
+        {say('terms.title')}
+      </h1>
       <div className="mt-4 grid gap-3">
         {service.terms.map((terms) => (
           <article key={terms.id} className="sheet p-4">
             <h2>
               {terms.title}{' '}
-              <span className="font-sans text-[13px] font-normal text-soft">version {terms.number}</span>
+              <span className="font-sans text-[13px] font-normal text-soft">
+                {say('terms.version', { number: terms.number })}
+              </span>
             </h2>
             <section
               className="mt-2 max-h-56 overflow-y-auto pr-2 whitespace-pre-line"
               // biome-ignore lint/a11y/noNoninteractiveTabindex: a long text must be scrollable by keyboard
               tabIndex={0}
-              aria-label={`${terms.title}, text`}
+              aria-label={say('terms.text', { title: terms.title })}
             >
               {terms.text}
             </section>
             <label className="mt-2 flex min-h-[44px] cursor-pointer items-center gap-3 font-semibold">
               <input
-                id="field-agreed"
+                id={`agreed-${terms.id}`}
                 type="checkbox"
                 className="checkbox checkbox-primary"
                 checked={agreedTo(terms.fingerprint)}
@@ -148,7 +159,7 @@ export function TermsStep({ service }: { service: DoorService }) {
                   setWrong(({ agreed: _, ...rest }) => rest)
                 }}
               />
-              I agree to {terms.title}
+              {say('terms.agree', { title: terms.title })}
             </label>
           </article>
         ))}
@@ -158,11 +169,11 @@ export function TermsStep({ service }: { service: DoorService }) {
           {wrong.agreed}
         </p>
       )}
-      <h2 className="mt-6 mb-2">Who is coming</h2>
+      <h2 className="mt-6 mb-2">{say('terms.who')}</h2>
       <div className="sheet grid gap-4 p-4 sm:grid-cols-2">
         <TextField
           field="name"
-          label="Your name"
+          label={say('terms.name')}
           autoComplete="name"
           value={filling.person.name}
           problem={wrong.name}
@@ -170,7 +181,7 @@ export function TermsStep({ service }: { service: DoorService }) {
         />
         <TextField
           field="email"
-          label="Your mail address"
+          label={say('terms.mail')}
           type="email"
           autoComplete="email"
           value={filling.person.email}
@@ -179,8 +190,8 @@ export function TermsStep({ service }: { service: DoorService }) {
         />
         <TextField
           field="phone"
-          label="Your phone"
-          optional
+          label={say(calls ? 'terms.phone-needed' : 'terms.phone')}
+          optional={!calls}
           type="tel"
           autoComplete="tel"
           value={filling.person.phone}
@@ -190,7 +201,7 @@ export function TermsStep({ service }: { service: DoorService }) {
         {visits && (
           <TextField
             field="address"
-            label="Where I should come"
+            label={say('terms.address')}
             autoComplete="street-address"
             value={filling.address ?? ''}
             problem={wrong.address}
@@ -202,34 +213,42 @@ export function TermsStep({ service }: { service: DoorService }) {
         <div className="mt-4">
           <Notice>
             {sending.error?.message ?? filling.note}
-            {now && (
+            {quoteNow && (
               <>
                 {' '}
                 <strong>
-                  It is now {now.minutes} minutes,{' '}
-                  {now.price === 0 ? 'free of charge' : money(now.price, currency)}.
+                  {say('terms.now', {
+                    minutes: quoteNow.minutes,
+                    price: quoteNow.price === 0 ? say('terms.free') : money(quoteNow.price, currency),
+                  })}
                 </strong>
               </>
             )}
           </Notice>
         </div>
       )}
+      <div className="note mt-5 bg-sun-soft text-sun-ink empty:hidden lg:hidden">
+        {whatHappensWhen(kept, kept.price, clocks, now).map((line) => (
+          <p key={line}>{line}</p>
+        ))}
+      </div>
       <button type="submit" className="press press-go mt-5 w-full text-[16px]" disabled={sending.isPending}>
-        {sending.isPending ? 'Sending …' : kept.wordUntil === undefined ? `Book ${when}` : `Ask for ${when}`}
+        {sending.isPending
+          ? say('terms.sending')
+          : say(kept.wordUntil === undefined ? 'terms.book' : 'terms.ask', { when })}
       </button>
       <p className="mt-2 text-[14px] text-soft">
-        You get a mail with a private link. {practice.name.split(' ')[0]} sees your answers, and nobody else
-        does.
+        {rich('terms.private', { name: practice.name.split(' ')[0] ?? practice.name })}
       </p>
     </form>
   )
 }
 
 const FIELD_PROBLEMS: Record<Field, string> = {
-  name: 'Please write your name on one line, without HTML.',
-  email: 'This is not a mail address; write it as name@example.org.',
-  phone: 'This is not a phone number; write it as +351 239 555 0100.',
-  address: 'Please write street, number and town.',
+  name: say('terms.bad-name'),
+  email: say('terms.bad-mail'),
+  phone: say('terms.bad-phone'),
+  address: say('terms.no-address'),
 }
 
 function TextField({
@@ -256,7 +275,12 @@ function TextField({
     <div>
       <label className="ask" htmlFor={`field-${field}`}>
         {label}
-        {optional && <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>}
+        {optional && (
+          <>
+            {' '}
+            <span className="ml-1 text-[13px] font-normal text-soft">{say('optional')}</span>
+          </>
+        )}
       </label>
       <input
         id={`field-${field}`}

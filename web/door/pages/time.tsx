@@ -1,12 +1,14 @@
 import type { DoorOpenings, DoorService } from '@acolhida/core/contract'
-import type { Instant, LocalDate } from '@acolhida/core/time'
+import { durationWords, type Instant, type LocalDate } from '@acolhida/core/time'
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Link } from 'react-router'
 import { newKey, RelayError } from '../../relay-client/client.ts'
+import { clocksAt, otherClock } from '../parts/clocks.ts'
 import { GoOn } from '../parts/go-on.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { Openings } from '../parts/openings.tsx'
+import { rich, say } from '../parts/say.ts'
 import { TravelChoice } from '../parts/travel-choice.tsx'
 import { ZoneChoice } from '../parts/zone-choice.tsx'
 import { useDoor, useSlug } from '../visit/follow.ts'
@@ -33,6 +35,7 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
   const travels = zones.length > 0
   const travel = zones.find((travelZone) => travelZone.id === filling.travel)
   const wanted = { ...wantedOf(visit, service), place }
+  const clocks = clocksAt(at, visit.zone)
 
   const openings = useInfiniteQuery({
     queryKey: ['openings', slug, wanted],
@@ -51,7 +54,14 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
   }
   const keeping = useMutation({
     mutationFn: (start: Instant) => doorRelay.keep(slug, { ...wanted, start }),
-    onSuccess: (kept) => fillIn(service.id, { is: 'kept', kept }),
+    onSuccess: (kept) => {
+      fillIn(service.id, { is: 'kept', kept })
+      // On from here, wherever the way on is shown.
+      requestAnimationFrame(() => {
+        const ways = [...document.querySelectorAll<HTMLElement>('[data-go-on]')]
+        ways.find((way) => way.offsetParent !== null || way.closest('.fixed'))?.focus({ preventScroll: true })
+      })
+    },
     onError: (error) => back(error),
     onSettled: () => queries.invalidateQueries({ queryKey: ['openings'] }),
   })
@@ -69,32 +79,53 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
     if (few && hasNextPage && !isFetching) fetchNextPage()
   }, [few, hasNextPage, isFetching, fetchNextPage])
   const starts = pages.flatMap((page) => page.starts)
-  const lower = pages.flatMap((page) => page.lower)
-  const seats = Object.assign({}, ...pages.map((page) => page.seats)) as Record<string, number>
+  const told = {
+    lower: pages.flatMap((page) => page.lower),
+    near: pages.flatMap((page) => page.near),
+    seats: Object.assign({}, ...pages.map((page) => page.seats)) as Record<string, number>,
+    ...pages.flatMap(({ lowerPrice }) => (lowerPrice === undefined ? [] : [{ lowerPrice }]))[0],
+  }
   const chosen = filling.kept?.place === place ? filling.kept.start : undefined
   const shown = chosen && !starts.includes(chosen) ? [...starts, chosen].sort((a, b) => a - b) : starts
   return (
     <section>
-      <h1>When suits you?</h1>
+      <h1 tabIndex={-1} className="outline-none">
+        {say('time.title')}
+      </h1>
+      {filling.tells?.map((text) => (
+        <p key={text} className="note tag-info mt-3 whitespace-pre-line">
+          {text}
+        </p>
+      ))}
       {filling.read?.suggested && filling.read.suggested.length > 0 && (
         <div className="mt-3">
-          <Notice tone="info">
-            By your answers, this may suit you better:{' '}
-            {filling.read.suggested.map((other, i) => (
-              <span key={other.id}>
-                {i > 0 && ', '}
-                <Link className="way" to={`/${slug}/${other.id}`}>
-                  {other.name}
-                </Link>
-              </span>
-            ))}
+          <Notice tone="info" still>
+            {rich('time.suggested', {
+              services: filling.read.suggested.map((other, i) => (
+                <span key={other.id}>
+                  {i > 0 && ', '}
+                  <Link className="way" to={`/${slug}/${other.id}`}>
+                    {other.name}
+                  </Link>
+                </span>
+              )),
+            })}
           </Notice>
         </div>
       )}
-      <ZoneChoice home={practice.zone} />
+      <ZoneChoice
+        home={practice.zone}
+        clocks={clocks}
+        differs={shown.some((start) => otherClock(clocks, start) !== undefined)}
+      />
+      {service.least && (
+        <p className="mb-4 text-[14px]">
+          {say('time.least', { people: service.least.people, lead: durationWords(service.least.by) })}
+        </p>
+      )}
       {service.places.length > 1 && (
         <fieldset className="mb-4">
-          <legend className="ask mb-1">Where</legend>
+          <legend className="ask mb-1">{say('time.where')}</legend>
           <div className="flex flex-wrap gap-4">
             {service.places.map((option) => (
               <label key={option.id} className="flex min-h-[44px] cursor-pointer items-center gap-2">
@@ -121,24 +152,21 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
         <Notice>
           {openings.error.message}{' '}
           <button type="button" className="way" onClick={() => openings.refetch()}>
-            Try again
+            {say('try-again')}
           </button>
         </Notice>
       )}
-      {openings.isLoading && <p className="text-soft">Looking for openings …</p>}
+      {openings.isLoading && <p className="text-soft">{say('time.looking')}</p>}
       <Openings
         starts={shown}
-        seats={seats}
-        lower={lower}
-        zoneName={visit.zone}
+        told={told}
+        clocks={clocks}
         chosen={chosen}
         busy={keeping.isPending}
         onPick={(start) => keeping.mutate(start)}
       />
       {openings.data && starts.length === 0 && !openings.hasNextPage && (
-        <p className="sheet p-5">
-          No time is open at the moment. You are welcome to write, and you will hear when one is.
-        </p>
+        <p className="sheet p-5">{say('time.none')}</p>
       )}
       <div className="mt-4 flex flex-wrap justify-between gap-4">
         {openings.hasNextPage ? (
@@ -148,18 +176,18 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
             onClick={() => openings.fetchNextPage()}
             disabled={openings.isFetchingNextPage}
           >
-            Later days
+            {say('time.later')}
           </button>
         ) : (
           <span />
         )}
         <Link className="way inline-flex min-h-[44px] items-center" to={`/${slug}/write?about=${service.id}`}>
-          None of these work: write a message
+          {say('time.write')}
         </Link>
       </div>
       {chosen !== undefined && (
         <div className="fixed inset-x-0 bottom-0 z-10 border-t border-line bg-card px-5 py-3 lg:hidden">
-          <GoOn start={chosen} go={go} />
+          <GoOn start={chosen} clocks={clocks} go={go} />
         </div>
       )}
     </section>

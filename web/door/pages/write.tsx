@@ -5,6 +5,7 @@ import { useId, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { newKey } from '../../relay-client/client.ts'
 import { Notice } from '../parts/notice.tsx'
+import { say } from '../parts/say.ts'
 import { useDoor } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import { fillingOf, useVisit } from '../visit/visit.ts'
@@ -62,23 +63,26 @@ export function Write() {
     }
   }
   const send = (): void => {
-    if (!message.name.trim()) setWrong('Please write your name.')
-    else if (holdsHtml(message.name)) setWrong('Please write your name without HTML.')
-    else if (!isMail(message.email)) setWrong('Please write your mail address as name@example.org.')
-    else if (!message.message.trim()) setWrong('Please write a message.')
+    if (!message.name.trim()) setWrong(say('write.no-name'))
+    else if (holdsHtml(message.name)) setWrong(say('write.bad-name'))
+    else if (!isMail(message.email)) setWrong(say('write.no-mail'))
+    else if (!message.message.trim()) setWrong(say('write.no-message'))
     else sending.mutate()
   }
 
   if (sending.isSuccess) {
     return (
-      <section className="max-w-[640px]" aria-live="polite">
-        <h1>Thank you for writing</h1>
+      <section className="max-w-[640px]">
+        <title>{say('write.thanks')}</title>
+        <h1 ref={(head) => head?.focus()} tabIndex={-1} className="outline-none">
+          {say('write.thanks')}
+        </h1>
         <p className="sheet mt-4 p-5">
-          Your message has arrived. {practice.name} answers to {message.email}.
+          {say('write.arrived', { name: practice.name, email: message.email })}
         </p>
         <p className="mt-4">
           <Link className="way" to={`/${slug}`}>
-            Back to what is offered
+            {say('write.back')}
           </Link>
         </p>
       </section>
@@ -93,12 +97,13 @@ export function Write() {
         send()
       }}
     >
-      <h1>Write to {practice.name}</h1>
-      {about && <p className="mt-1 text-soft">About: {about.name}</p>}
+      <title>{say('write.title', { name: practice.name })}</title>
+      <h1>{say('write.title', { name: practice.name })}</h1>
+      {about && <p className="mt-1 text-soft">{say('write.about', { service: about.name })}</p>}
       <div className="sheet mt-4 grid gap-4 p-4">
         <div>
           <label className="ask" htmlFor={`${id}-message`}>
-            Your message
+            {say('write.message')}
           </label>
           <textarea
             id={`${id}-message`}
@@ -111,7 +116,7 @@ export function Write() {
         <div className="grid gap-4 sm:grid-cols-2">
           <div>
             <label className="ask" htmlFor={`${id}-name`}>
-              Your name
+              {say('terms.name')}
             </label>
             <input
               id={`${id}-name`}
@@ -123,7 +128,7 @@ export function Write() {
           </div>
           <div>
             <label className="ask" htmlFor={`${id}-email`}>
-              Your mail address
+              {say('terms.mail')}
             </label>
             <input
               id={`${id}-email`}
@@ -142,7 +147,7 @@ export function Write() {
         </div>
       )}
       <button type="submit" className="press press-go mt-4" disabled={sending.isPending}>
-        {sending.isPending ? 'Sending …' : 'Send the message'}
+        {say(sending.isPending ? 'terms.sending' : 'write.send')}
       </button>
     </form>
   )

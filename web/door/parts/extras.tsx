@@ -2,6 +2,7 @@ import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { useDoor } from '../visit/follow.ts'
 import { fillIn, fillingOf, useVisit } from '../visit/visit.ts'
+import { say } from './say.ts'
 
 /** What can be added, each with what it comes to. */
 export function Extras({ service }: { service: DoorService }) {
@@ -9,9 +10,9 @@ export function Extras({ service }: { service: DoorService }) {
   const { extras = [] } = fillingOf(useVisit(), service.id)
   return (
     <fieldset className="sheet mt-3 p-4 sm:p-5">
-      <legend className="sr-only">What you can add</legend>
+      <legend className="sr-only">{say('extras')}</legend>
       <p className="ask" aria-hidden="true">
-        What you can add <span className="ml-2 text-[13px] font-normal text-soft">if you like</span>
+        {say('extras')} <span className="ml-1 text-[13px] font-normal text-soft">{say('optional')}</span>
       </p>
       {service.extras.map((extra) => (
         <label
@@ -34,8 +35,8 @@ export function Extras({ service }: { service: DoorService }) {
           <span className="flex-1">{extra.name}</span>
           <span className="figures text-[14px] text-soft">
             {[
-              extra.minutes > 0 ? `+ ${extra.minutes} min` : '',
-              extra.price > 0 ? `+ ${money(extra.price, currency)}` : '',
+              extra.minutes > 0 ? say('extras.minutes', { minutes: extra.minutes }) : '',
+              extra.price > 0 ? say('extras.price', { price: money(extra.price, currency) }) : '',
             ]
               .filter(Boolean)
               .join(' · ')}

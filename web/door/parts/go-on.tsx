@@ -1,12 +1,18 @@
-import { dateAt, type Instant, shortDate, timeAt, zone } from '@acolhida/core/time'
-import { useVisit } from '../visit/visit.ts'
+import type { Clocks, Instant } from '@acolhida/core/time'
+import { startWords } from './clocks.ts'
+import { say } from './say.ts'
 
 /** On to the terms with the time that is kept. */
-export function GoOn({ start, go }: { start: Instant; go: (step: 'terms') => void }) {
-  const where = zone(useVisit().zone)
-  return (
-    <button type="button" className="press press-go w-full" onClick={() => go('terms')}>
-      Go on with {shortDate(dateAt(where, start))}, {timeAt(where, start)}
-    </button>
-  )
-}
+export const GoOn = ({
+  start,
+  clocks,
+  go,
+}: {
+  start: Instant
+  clocks: Clocks
+  go: (step: 'terms') => void
+}) => (
+  <button type="button" data-go-on className="press press-go w-full" onClick={() => go('terms')}>
+    {say('time.go-on', { when: startWords(start, clocks) })}
+  </button>
+)

@@ -6,6 +6,7 @@ import { Link } from 'react-router'
 import { useDoor, useSlug } from '../visit/follow.ts'
 import { fillIn, fillingOf, useVisit } from '../visit/visit.ts'
 import { Notice } from './notice.tsx'
+import { say } from './say.ts'
 
 /** Where the practitioner should come: chosen from a list, or found by postal code. Farther away, one writes. */
 export function TravelChoice({ service, zones }: { service: DoorService; zones: readonly TravelZone[] }) {
@@ -21,13 +22,13 @@ export function TravelChoice({ service, zones }: { service: DoorService; zones: 
   const byCode = zones.some((zone) => zone.postalCodes.length > 0)
   return (
     <fieldset className="sheet mb-4 p-4">
-      <legend className="sr-only">Where should I come?</legend>
+      <legend className="sr-only">{say('travel')}</legend>
       <p className="ask mb-1" aria-hidden="true">
-        Where should I come?
+        {say('travel')}
       </p>
       {byCode && (
         <label className="mb-2 flex flex-wrap items-center gap-3">
-          Your postal code
+          {say('travel.code')}
           <input
             className="field w-36"
             autoComplete="postal-code"
@@ -50,7 +51,9 @@ export function TravelChoice({ service, zones }: { service: DoorService; zones: 
           />
           <span className="flex-1">{zone.name}</span>
           {zone.surcharge > 0 && (
-            <span className="figures text-[14px] text-soft">+ {money(zone.surcharge, currency)}</span>
+            <span className="figures text-[14px] text-soft">
+              {say('travel.price', { price: money(zone.surcharge, currency) })}
+            </span>
           )}
         </label>
       ))}
@@ -62,13 +65,13 @@ export function TravelChoice({ service, zones }: { service: DoorService; zones: 
           checked={farther}
           onChange={() => choose(undefined)}
         />
-        Farther than that
+        {say('travel.farther')}
       </label>
       {farther && (
         <Notice tone="info">
-          That is farther than I go without talking first.{' '}
+          {say('travel.talk')}{' '}
           <Link className="way" to={`/${slug}/write?about=${service.id}`}>
-            Write me a message
+            {say('travel.write')}
           </Link>
         </Notice>
       )}

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { lengthAndPlace, priceWords, whatHappensWhen } from './words.ts'
 
 const lisbon = zone('Europe/Lisbon')
+const clocks = { first: lisbon }
 const at = (text: string) => instantOf(lisbon, text as LocalDateTime)
 const euro = { code: 'EUR', decimals: 2 }
 const priced = (price: DoorService['price']) => priceWords({ price } as DoorService, euro)
@@ -31,33 +32,25 @@ describe('what happens when', () => {
     shareAfter: 100,
   }
 
-  it('names real dates, move and cancel together where they fall together', () => {
-    expect(whatHappensWhen(kept, 9_500, lisbon, at('2026-11-24T09:00'))).toEqual([
-      'Move or cancel free of charge until Wed 25 Nov, 11:30.',
-      'Until Thu 26 Nov, 07:30, cancelling costs 50 % of the price.',
+  it('names real dates and the zone they are in, and no move, which this page can not do', () => {
+    expect(whatHappensWhen(kept, 9_500, clocks, at('2026-11-24T09:00'))).toEqual([
+      'You can cancel free of charge until Wed 25 Nov, 11:30 (Lisbon time).',
+      'Until Thu 26 Nov, 07:30 (Lisbon time), cancelling costs 50 % of the price.',
       'After that, the whole price is due.',
     ])
   })
 
   it('counts a deadline as open at its very moment, and drops it after', () => {
-    expect(whatHappensWhen(kept, 9_500, lisbon, free)[0]).toContain('free of charge until')
-    expect(whatHappensWhen(kept, 9_500, lisbon, at('2026-11-25T11:31'))[0]).toBe(
-      'It is too close to be cancelled free of charge.',
+    expect(whatHappensWhen(kept, 9_500, clocks, free)[0]).toContain('free of charge until')
+    expect(whatHappensWhen(kept, 9_500, clocks, at('2026-11-25T11:31'))[0]).toBe(
+      'It is too near to be cancelled free of charge.',
     )
   })
 
   it('speaks of no money where none is asked', () => {
-    expect(whatHappensWhen(kept, 0, lisbon, at('2026-11-24T09:00'))).toEqual([
-      'Move or cancel free of charge until Wed 25 Nov, 11:30.',
+    expect(whatHappensWhen(kept, 0, clocks, at('2026-11-24T09:00'))).toEqual([
+      'You can cancel free of charge until Wed 25 Nov, 11:30 (Lisbon time).',
     ])
-    expect(whatHappensWhen(kept, 0, lisbon, at('2026-11-26T09:00'))).toEqual([])
-  })
-
-  it('names a moving deadline of its own', () => {
-    const apart = { ...kept, deadlines: [kept.deadlines[0]!, { kind: 'move' as const, until: half }] }
-    expect(whatHappensWhen(apart, 0, lisbon, at('2026-11-24T09:00'))).toEqual([
-      'Cancel free of charge until Wed 25 Nov, 11:30.',
-      'Move it until Thu 26 Nov, 07:30.',
-    ])
+    expect(whatHappensWhen(kept, 0, clocks, at('2026-11-26T09:00'))).toEqual([])
   })
 })

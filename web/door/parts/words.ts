@@ -1,47 +1,43 @@
 import type { DoorService, Kept } from '@acolhida/core/contract'
 import { type Currency, money } from '@acolhida/core/money'
-import { type Instant, moment, type Zone } from '@acolhida/core/time'
+import type { Clocks, Instant } from '@acolhida/core/time'
+import { momentAt } from './clocks.ts'
+import { say } from './say.ts'
 
 /** "Free of charge", "€95.00", "€72.00 an hour"; nothing where the price is told after the questions. */
 export function priceWords(service: Pick<DoorService, 'price'>, currency: Currency): string {
   const { price } = service
   if (!price) return ''
-  if (price.kind === 'free') return 'Free of charge'
-  if (price.kind === 'hourly') return `${money(price.rate, currency)} an hour`
-  return price.amount === 0 ? 'Free of charge' : money(price.amount, currency)
+  if (price.kind === 'free') return say('summary.free')
+  if (price.kind === 'hourly') return say('summary.hourly', { price: money(price.rate, currency) })
+  return price.amount === 0 ? say('summary.free') : money(price.amount, currency)
 }
 
 /** "75 minutes at the studio in Coimbra"; without the length where that is told after the questions. */
 export const lengthAndPlace = (minutes: number | undefined, place: string | undefined): string =>
-  [minutes === undefined ? '' : `${minutes} minutes`, place].filter(Boolean).join(' ')
+  minutes === undefined
+    ? (place ?? '')
+    : place
+      ? say('summary.place', { minutes, place })
+      : say('summary.minutes', { minutes })
 
-/** What happens when, as sentences with real dates. */
+/** What cancelling costs when, as sentences with real dates; nothing where nothing is paid. */
 export function whatHappensWhen(
   kept: Pick<Kept, 'deadlines' | 'shareAfter'>,
   price: number,
-  zone: Zone,
+  clocks: Clocks,
   now: Instant,
 ): string[] {
   const cancels = kept.deadlines.filter((deadline) => deadline.kind === 'cancel' && deadline.until >= now)
-  const move = kept.deadlines.find((deadline) => deadline.kind === 'move')
-  const free = cancels.find((cancel) => cancel.share === 0)
-  const together = free && move && move.until === free.until
+  const until = (at: Instant): string => momentAt(at, clocks)
   const lines: string[] = []
-  if (free) {
-    lines.push(`${together ? 'Move or cancel' : 'Cancel'} free of charge until ${moment(free.until, zone)}.`)
-  } else if (price > 0) {
-    lines.push('It is too close to be cancelled free of charge.')
-  }
-  if (price > 0) {
-    for (const tier of cancels) {
-      if (tier.share)
-        lines.push(`Until ${moment(tier.until, zone)}, cancelling costs ${tier.share} % of the price.`)
-    }
-    if (kept.shareAfter > 0)
-      lines.push(
-        `After that, ${kept.shareAfter === 100 ? 'the whole price' : `${kept.shareAfter} %`} is due.`,
-      )
-  }
-  if (move && !together && move.until >= now) lines.push(`Move it until ${moment(move.until, zone)}.`)
+  const free = cancels.find((cancel) => cancel.share === 0)
+  if (free) lines.push(say('cost.free', { until: until(free.until) }))
+  if (price === 0) return lines
+  if (!free) lines.push(say('cost.near'))
+  for (const tier of cancels)
+    if (tier.share) lines.push(say('cost.share', { until: until(tier.until), share: tier.share }))
+  if (kept.shareAfter > 0)
+    lines.push(say(cancels.length > 0 ? 'cost.after' : 'cost.now', { share: kept.shareAfter }))
   return lines
 }

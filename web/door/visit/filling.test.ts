@@ -19,7 +19,13 @@ const service: DoorService = {
   seats: 1,
   byDate: false,
   places: [
-    { id: 'home', kind: 'client', name: 'at yours', travel: [zone('near', ['30']), zone('far', ['31'])] },
+    {
+      id: 'home',
+      kind: 'client',
+      zone: 'Europe/Lisbon',
+      name: 'at yours',
+      travel: [zone('near', ['30']), zone('far', ['31'])],
+    },
   ],
   questionnaire: {
     id: 'q',
@@ -116,7 +122,10 @@ describe('filling in', () => {
   })
 
   it('comes to a question that is new, with a word about it, and nothing typed lost', () => {
-    const back = after(full, refused('answers', { problems: [{ question: 'new', message: 'Please.' }] }))
+    const back = after(
+      full,
+      refused('answers', { problems: [{ question: 'new', code: 'answer-this', message: 'Please.' }] }),
+    )
     expect(back).toMatchObject({ look: 'new', answers: { why: 'Because.' }, sendKey: 'next-key' })
     expect(back.note).toMatch('The questions have changed')
     expect(after(back, answered('new', 'Yes.')).note).toBeUndefined()

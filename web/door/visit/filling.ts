@@ -1,6 +1,7 @@
-import type { DoorReading, DoorService, Kept, Problem } from '@acolhida/core/contract'
+import type { Closed, DoorReading, DoorService, Kept, PartReading, Problem } from '@acolhida/core/contract'
 import { travelZoneAt } from '@acolhida/core/practice'
 import { type Answers, type AnswerValue, addressOf, type Sealed } from '@acolhida/core/questions'
+import { say } from '../parts/say.ts'
 
 /** What a client has filled in so far, for one service. Kept in this browser until it has been sent. */
 export interface Filling {
@@ -24,6 +25,10 @@ export interface Filling {
   sealed?: Record<string, { print: string; value: Sealed }>
   /** The part of the questions one is at. */
   part?: number
+  /** A no at the end of a part. */
+  closed?: Closed
+  /** What rules have shown so far, once each. */
+  tells?: string[]
   /** Questions answered an earlier time, by id: they are shown, and not asked again. */
   known?: string[]
   /** Why one has been led back, and to which question. */
@@ -57,10 +62,12 @@ export type Happening =
   | { is: 'person'; person: Partial<Filling['person']> }
   | { is: 'agreed'; fingerprint: string; yes: boolean }
   | { is: 'turned'; part: number }
+  /** What is decided at the end of a part. */
+  | { is: 'parted'; said: PartReading }
   /** To the part of the question that one has been led back to. */
   | { is: 'led'; part: number }
   /** Looked at once more, as it is. */
-  | { is: 'reconsidered' }
+  | { is: 'reconsidered'; question?: string | undefined }
   /** What was answered an earlier time is asked like anything else. */
   | { is: 'asked-anew' }
   | { is: 'read'; read: DoorReading }
@@ -71,7 +78,7 @@ export type Happening =
   /** The relay does not take it: `key` names the next sending. */
   | { is: 'refused'; problem: Problem; key: string }
 
-type Optional = 'read' | 'kept' | 'note' | 'look' | 'known' | 'code' | 'travel' | 'address'
+type Optional = 'read' | 'kept' | 'note' | 'look' | 'closed' | 'known' | 'code' | 'travel' | 'address'
 
 /** Without some of its parts. */
 function less(filling: Filling, ...keys: Optional[]): Filling {
@@ -81,7 +88,7 @@ function less(filling: Filling, ...keys: Optional[]): Filling {
 }
 
 /** Back to the wish: what was made of it holds no longer. */
-const wishOf = (filling: Filling): Filling => less(filling, 'read', 'kept', 'note', 'look')
+const wishOf = (filling: Filling): Filling => less(filling, 'read', 'kept', 'note', 'look', 'closed')
 /** Back to what was read: the start holds no longer. */
 const readOf = (filling: Filling): Filling => less(filling, 'kept', 'note', 'look')
 
@@ -148,8 +155,14 @@ export function afterHappening(filling: Filling, happening: Happening): Filling 
       return { ...less(filling, 'look', 'note'), part: happening.part }
     case 'led':
       return { ...filling, part: happening.part }
-    case 'reconsidered':
-      return wishOf(filling)
+    case 'parted': {
+      const { closed, tells } = happening.said
+      return { ...wishOf(filling), tells, ...(closed ? { closed } : {}) }
+    }
+    case 'reconsidered': {
+      const { question } = happening
+      return { ...wishOf(filling), ...(question === undefined ? {} : { look: question }) }
+    }
     case 'asked-anew':
       return { ...wishOf(filling), known: [], part: 0 }
     case 'read':
@@ -183,7 +196,7 @@ function afterRefusal(filling: Filling, { code, message, problems = [] }: Proble
       // What has been answered an earlier time, and is missing now, is asked like anything else.
       return {
         ...less(wishOf(filling), 'known'),
-        note: 'The questions have changed while you were here. What you have written is still there; one thing more is asked.',
+        note: say('questions.new'),
         ...(first ? { look: first.question } : {}),
       }
     }

@@ -5,6 +5,7 @@ import {
   type SendBody,
   type Wanted,
   type WantedOpenings,
+  type WantedPart,
   type WantedStart,
 } from '@acolhida/core/contract'
 import type { Attached } from '@acolhida/core/questions'
@@ -16,6 +17,8 @@ import { call, newKey } from '../../relay-client/client.ts'
 export const doorRelay = {
   view: (slug: string, key: string | undefined) => ask(door.view, { to: { slug }, query: { with: key } }),
   read: (slug: string, body: Wanted) => ask(door.read, { to: { slug }, body }),
+  /** What is decided by the questions up to one. */
+  part: (slug: string, body: WantedPart) => ask(door.part, { to: { slug }, body }),
   /** Length and price as far as the answers so far tell them. */
   soFar: (slug: string, body: Wanted, signal?: AbortSignal): Promise<DoorQuote> =>
     ask(door.soFar, { to: { slug }, body, ...(signal ? { signal } : {}) }),

@@ -1,0 +1,26 @@
+import answers from './en/answers.json' with { type: 'json' }
+import fields from './en/fields.json' with { type: 'json' }
+import refusals from './en/refusals.json' with { type: 'json' }
+import { type SaidValues, type Sentence, sayFrom } from './say.ts'
+
+export { listed, type SaidValues, type Sentence, sayFrom } from './say.ts'
+
+/** The names of sentences about answers. */
+export type AnswerWord = keyof typeof answers
+/** The names of sentences beside fields. */
+export type FieldWord = keyof typeof fields
+/** The names of sentences with which something is refused; what stands before a dot is the code for programs. */
+export type RefusalWord = keyof typeof refusals
+
+/** What is wrong with an answer. */
+export type Wrong = Sentence<AnswerWord>
+
+const aboutAnswers = sayFrom(answers)
+const aboutRefusals = sayFrom(refusals)
+
+/** What is wrong with an answer, in words for who gave it. */
+export const wrongWords = ({ code, data }: Wrong): string => aboutAnswers.text(code, data)
+/** A sentence about answers, to stand in another. */
+export const answerWord = (code: AnswerWord, data?: SaidValues): string => aboutAnswers.text(code, data)
+/** Why something is refused, in words. */
+export const refusalWords = (word: RefusalWord, data?: SaidValues): string => aboutRefusals.text(word, data)
