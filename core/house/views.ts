@@ -10,6 +10,7 @@ import {
 } from '../booking/index.ts'
 import type { ClockNames, DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
 import { decimals } from '../money/currency.ts'
+import { money } from '../money/words.ts'
 import {
   clientClocks,
   doorPart,
@@ -59,7 +60,9 @@ function doorService(practice: Practice, service: Service): DoorService {
           questionnaire: {
             id: questionnaire.id,
             version: questionnaire.version,
-            questions: questionnaire.questions.map(withoutPoints),
+            questions: questionnaire.questions.map((question) =>
+              pricedQuestion(withoutPoints(question), practice, service),
+            ),
           },
         }
       : {}),
@@ -72,6 +75,21 @@ function doorService(practice: Practice, service: Service): DoorService {
     })),
     straight: service.approval.new !== 'ask',
   }
+}
+
+/** A question with the price of the service in place of `{price}`. */
+function pricedQuestion(question: Question, { profile }: Practice, { price }: Service): Question {
+  const currency = { code: profile.currency, decimals: decimals(profile.currency) }
+  const own = price.kind === 'free' ? 0 : price.kind === 'fixed' ? price.amount : price.rate
+  const filled = (text: string): string => text.replaceAll('{price}', money(own, currency))
+  return {
+    ...question,
+    text: filled(question.text),
+    ...(question.help ? { help: filled(question.help) } : {}),
+    ...('choices' in question
+      ? { choices: question.choices.map((choice) => ({ ...choice, text: filled(choice.text) })) }
+      : {}),
+  } as Question
 }
 
 const hasCodes = (practice: Practice, service: Service): boolean =>

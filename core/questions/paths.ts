@@ -1,3 +1,4 @@
+import type { Currency } from '../money/index.ts'
 import type { Service } from '../practice/types.ts'
 import { leavesOf } from './comparisons.ts'
 import { type Asking, newcomer } from './conditions.ts'
@@ -6,6 +7,7 @@ import { nearTo } from './limit.ts'
 import { TooMany } from './options.ts'
 import { floorOf, readAnswers } from './reading.ts'
 import type { AnswerValue, Condition, Effect, Outcome, Question, Questionnaire } from './types.ts'
+import { isUnfinished } from './versions.ts'
 import { answersOn, beginning, endOfWay, ready, type WayState, walk } from './ways.ts'
 
 /** Something a path check has found, and where. */
@@ -20,6 +22,7 @@ export interface Finding {
     | 'known-already'
     | 'too-short'
     | 'without-end'
+    | 'other-price'
     | 'unproven'
   /** An error breaks a way; a note is worth a thought. */
   grade: 'error' | 'note'
@@ -62,14 +65,20 @@ export type Progress = (question: number, of: number, states: number) => boolean
  * Proves a questionnaire for a service: every way through it is walked, ways that agree in all that still matters
  * together. Where that would be too much it says so, and what it could not prove.
  * @param onProgress told after each question; false stops it
+ * @param currency with it, prices in the questions are compared with the service's
  * @returns nothing when it was stopped
  */
 export function checkPaths(
   questionnaire: Questionnaire,
   service: Service,
   onProgress: Progress = () => true,
+  currency?: Currency,
 ): PathCheck | undefined {
-  const findings = [...contradictions(questionnaire), ...knownAlready(questionnaire)]
+  const findings = [
+    ...contradictions(questionnaire),
+    ...knownAlready(questionnaire),
+    ...otherPrices(questionnaire, service, currency),
+  ]
   try {
     return prove(questionnaire, service, findings, onProgress)
   } catch (error) {
@@ -307,9 +316,16 @@ const neverAsked = (questionnaire: Questionnaire, asked: ReadonlySet<number>): F
 
 const neverFires = (questionnaire: Questionnaire, fired: ReadonlySet<number>): Finding[] =>
   questionnaire.rules.flatMap((rule, i): Finding[] =>
-    fired.has(i)
+    fired.has(i) || isUnfinished(rule)
       ? []
-      : [{ kind: 'never-fires', grade: 'error', rule: rule.id, message: 'No answers ever make it act.' }],
+      : [
+          {
+            kind: 'never-fires',
+            grade: 'error',
+            rule: rule.id,
+            message: 'It never acts, whatever is answered.',
+          },
+        ],
   )
 
 /** Conditions that can never hold, whatever is answered: they contradict themselves. */
@@ -321,7 +337,7 @@ function contradictions(questionnaire: Questionnaire): Finding[] {
       : []
   return [
     ...questionnaire.questions.flatMap((question) => said(question.when, { question: question.id })),
-    ...questionnaire.rules.flatMap((rule) => said(rule.when, { rule: rule.id })),
+    ...questionnaire.rules.flatMap((rule) => (isUnfinished(rule) ? [] : said(rule.when, { rule: rule.id }))),
   ]
 }
 
@@ -356,6 +372,31 @@ function withoutEffect(questionnaire: Questionnaire): Finding[] {
         message,
       },
     ]
+  })
+}
+
+/** An amount as people write it: "€95", "95.00 €", "EUR 95,50". */
+const AMOUNT =
+  /(?:[€$£]|\b[A-Z]{3})\s?(\d+(?:[.,]\d{1,2})?)|\b(\d+(?:[.,]\d{1,2})?)\s?(?:[€$£]|[A-Z]{3}\b|euros?\b)/gu
+
+/** Questions that name a price which is not that of the service. */
+function otherPrices(
+  { questions }: Questionnaire,
+  { price }: Service,
+  currency: Currency | undefined,
+): Finding[] {
+  if (!currency || price.kind === 'free') return []
+  const own = price.kind === 'fixed' ? price.amount : price.rate
+  return questions.flatMap((question): Finding[] => {
+    const choices = 'choices' in question ? question.choices.map(({ text }) => text) : []
+    const said = [question.text, question.help ?? '', ...choices].join(' ')
+    const amounts = [...said.matchAll(AMOUNT)].map((match) =>
+      Number((match[1] ?? match[2])!.replace(',', '.')),
+    )
+    const other = amounts.find((amount) => Math.round(amount * 10 ** currency.decimals) !== own)
+    if (other === undefined) return []
+    const message = `It names ${other}, and this service costs ${own / 10 ** currency.decimals}. Write {price} instead: it is filled in from the service.`
+    return [{ kind: 'other-price', grade: 'note', question: question.id, message }]
   })
 }
 

@@ -9,6 +9,7 @@ import {
   draftOf,
   effectWords,
   freeId,
+  lookingAt,
   publishDraft,
   type Question,
   type Questionnaire,
@@ -250,29 +251,36 @@ describe('what stands in the way of publishing', () => {
 })
 
 describe('taking a question away', () => {
-  it('takes what hung on it alone, and leaves the rest of a condition', () => {
+  it('widens no rule and no condition: what looked at it is unfinished', () => {
+    const either: Condition = { any: [is('a', true), is('b', true)] }
     const sheet: Sheet = {
-      questions: [
-        yes('a'),
-        yes('b', { any: [is('a', true), { person: 'new' }] }),
-        yes('c', { not: is('a', true) }),
-      ],
+      questions: [yes('a'), yes('b'), yes('c', either)],
       rules: [
         {
           id: 'r',
           name: 'R',
           when: { all: [is('a', true), is('b', true)] },
-          effect: { do: 'points', points: 1 },
+          effect: { do: 'look', note: '' },
         },
-        { id: 's', name: 'S', when: is('a', true), effect: { do: 'points', points: 1 } },
-        { id: 't', name: 'T', when: { all: [] }, effect: { do: 'minutes', minutes: 5, times: 'a' } },
       ],
       bands: [],
     }
+    expect(lookingAt(sheet, 'a')).toMatchObject({ questions: [{ id: 'c' }], rules: [{ id: 'r' }] })
     const left = removeQuestion(sheet, 'a')
-    expect(left.questions).toEqual([yes('b', { any: [{ person: 'new' }] }), yes('c')])
-    expect(left.rules.map((rule) => [rule.id, rule.when])).toEqual([['r', { all: [is('b', true)] }]])
-    expect(draftFaults(left)).toEqual([])
+    expect(left.rules).toEqual(sheet.rules)
+    expect(draftFaults(left)).toEqual([
+      { question: 'c', message: 'Its condition looks at a question that is gone.' },
+      { rule: 'r', message: 'It looks at a question that is gone.' },
+    ])
+  })
+
+  it('a new rule does nothing until it is said when it acts', () => {
+    const fresh: Sheet = {
+      questions: [yes('a')],
+      rules: [{ id: 'r', name: 'R', when: { any: [] }, effect: { do: 'look', note: '' } }],
+      bands: [],
+    }
+    expect(draftFaults(fresh)).toEqual([{ rule: 'r', message: 'It does nothing yet: say when it acts.' }])
   })
 
   it('finds names that are free', () => {

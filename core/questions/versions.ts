@@ -85,6 +85,7 @@ export function draftFaults(sheet: Sheet): DraftFault[] {
     if (wrong) faults.push({ question: question.id, message: wrong })
   })
   for (const rule of rules) {
+    if (isUnfinished(rule)) faults.push({ rule: rule.id, message: 'It does nothing yet: say when it acts.' })
     if (ruleLooksAt(rule).some((id) => !ids.includes(id)))
       faults.push({ rule: rule.id, message: 'It looks at a question that is gone.' })
     faults.push(...comparisonFaults(questions, rule.when).map((message) => ({ rule: rule.id, message })))
@@ -149,40 +150,26 @@ function privacyFaults(sheet: Sheet): DraftFault[] {
   return faults
 }
 
-/** A condition without any part that looks at one question; nothing when no part is left. */
-export function withoutQuestion(condition: Condition, id: string): Condition | undefined {
-  if ('all' in condition || 'any' in condition) {
-    const [key, parts] =
-      'all' in condition ? (['all', condition.all] as const) : (['any', condition.any] as const)
-    const left = parts.flatMap((part) => withoutQuestion(part, id) ?? [])
-    return left.length > 0 ? ({ [key]: left } as Condition) : undefined
-  }
-  if ('not' in condition) {
-    const inner = withoutQuestion(condition.not, id)
-    return inner && { not: inner }
-  }
-  return 'question' in condition && condition.question === id ? undefined : condition
-}
+/**
+ * A draft without one of its questions. What looked at it is left as it is and counts as unfinished: taking a part out
+ * of a condition would let a rule act for more people than before.
+ */
+export const removeQuestion = (sheet: Sheet, id: string): Sheet => ({
+  ...sheet,
+  questions: sheet.questions.filter((question) => question.id !== id),
+})
 
-/** A draft without one of its questions, and without the conditions and rules that looked at it alone. */
-export function removeQuestion(sheet: Sheet, id: string): Sheet {
-  return {
-    ...sheet,
-    questions: sheet.questions
-      .filter((question) => question.id !== id)
-      .map((question): Question => {
-        if (!question.when) return question
-        const { when, ...rest } = question
-        const left = withoutQuestion(when, id)
-        return left ? { ...question, when: left } : (rest as Question)
-      }),
-    rules: sheet.rules.flatMap((rule): Rule[] => {
-      if ('times' in rule.effect && rule.effect.times === id) return []
-      const when = withoutQuestion(rule.when, id)
-      return when ? [{ ...rule, when }] : []
-    }),
-  }
-}
+/** What looks at a question: other questions, by their conditions, and rules. */
+export const lookingAt = (
+  { questions, rules }: Sheet,
+  id: string,
+): { questions: Question[]; rules: Rule[] } => ({
+  questions: questions.filter((question) => question.when && questionsIn(question.when).includes(id)),
+  rules: rules.filter((rule) => ruleLooksAt(rule).includes(id)),
+})
+
+/** Whether a rule says nothing yet of when it acts: it does nothing until it does. */
+export const isUnfinished = ({ when }: Rule): boolean => 'any' in when && when.any.length === 0
 
 /** An id that is not taken yet, made from one that may be. */
 export function freeId(taken: readonly string[], base: string): string {

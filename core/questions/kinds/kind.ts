@@ -44,7 +44,7 @@ export class TooMany extends Error {}
 
 /** Something that is said about a question of one kind, as the practitioner sets it. */
 export type KindSetting = { key: string; label: string } & (
-  | { is: 'whole'; must?: string }
+  | { is: 'whole' | 'number'; must?: string }
   | { is: 'text' | 'switch' | 'choices' | 'items' | 'files' | 'kilobytes' }
 )
 

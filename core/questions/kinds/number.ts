@@ -41,8 +41,8 @@ export const numberKind: Kind<Numeric> = {
   asks: true,
   shape: { least: maybe(anyNumber), most: maybe(anyNumber), unit: maybe(text(30)), whole: maybe(yes) },
   settings: [
-    { key: 'least', label: 'At least', is: 'whole' },
-    { key: 'most', label: 'At most', is: 'whole' },
+    { key: 'least', label: 'At least', is: 'number' },
+    { key: 'most', label: 'At most', is: 'number' },
     { key: 'unit', label: 'Unit', is: 'text' },
     { key: 'whole', label: 'Whole numbers only', is: 'switch' },
   ],

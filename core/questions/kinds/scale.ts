@@ -22,8 +22,8 @@ export const scaleKind: Kind<Scale> = {
     mostName: text(60),
   },
   settings: [
-    { key: 'least', label: 'At least', is: 'whole', must: END },
-    { key: 'most', label: 'At most', is: 'whole', must: END },
+    { key: 'least', label: 'At least', is: 'number', must: END },
+    { key: 'most', label: 'At most', is: 'number', must: END },
     { key: 'leastName', label: 'The low end means', is: 'text' },
     { key: 'mostName', label: 'The high end means', is: 'text' },
   ],

@@ -18,6 +18,7 @@ export function SavedField({
   value,
   change,
   type = 'text',
+  inputMode,
   rows,
   suffix,
   options,
@@ -33,6 +34,8 @@ export function SavedField({
   /** The practice with what was typed; may throw with a sentence. */
   change: (practice: Practice, typed: string) => Practice
   type?: 'text' | 'email' | 'number' | 'time' | 'date'
+  /** What a small keyboard offers. */
+  inputMode?: 'decimal' | 'numeric'
   rows?: number
   suffix?: string
   options?: readonly { value: string; name: string }[]
@@ -139,7 +142,12 @@ export function SavedField({
         ) : rows ? (
           <textarea {...common} rows={rows} onChange={(event) => onChange(event.target.value)} />
         ) : (
-          <input {...common} type={type} onChange={(event) => onChange(event.target.value)} />
+          <input
+            {...common}
+            type={type}
+            inputMode={inputMode}
+            onChange={(event) => onChange(event.target.value)}
+          />
         )}
         {suffix && <span className="shrink-0 text-soft">{suffix}</span>}
       </div>

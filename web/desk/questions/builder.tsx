@@ -1,6 +1,5 @@
 import { type Practice, serviceOf } from '@acolhida/core/practice'
 import {
-  asksSomething,
   depthsOf,
   draftFaults,
   draftOf,
@@ -20,11 +19,10 @@ import { SettingsPage } from '../parts/settings-page.tsx'
 import { SortableList } from '../parts/sortable-list.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { amount } from '../settings/setting.ts'
-import { conditionOn } from './condition-edit.tsx'
+import { Bands } from './bands.tsx'
 import { Differences } from './differences.tsx'
 import { changeDraft, movedItem, movedQuestion, withDraft, withQuestionnaire } from './draft.ts'
 import { QuestionFiles } from './files.tsx'
-import { bandLines, bandsFrom } from './lines.ts'
 import { Publish } from './publish.tsx'
 import { QuestionCard } from './question-card.tsx'
 import { Replayed } from './replayed.tsx'
@@ -57,7 +55,8 @@ function Writing({ id }: { id: string }) {
   const users = practice.services.filter((service) => service.questionnaire === id)
   const [chosen, setChosen] = useState(users[0]?.id ?? practice.services[0]!.id)
   const service = serviceOf(practice, chosen) ?? practice.services[0]!
-  const { check, progress, stop } = usePathCheck(written, service)
+  const currency = useMemo(() => currencyOf(practice.profile.currency), [practice.profile.currency])
+  const { check, progress, stop } = usePathCheck(written, service, currency)
   const faults = useMemo(() => draftFaults(sheet), [sheet])
   const general = faults.filter((fault) => !fault.question && !fault.rule)
   const [view, setView] = useState<'write' | 'try'>('write')
@@ -72,8 +71,19 @@ function Writing({ id }: { id: string }) {
       card?.querySelector<HTMLElement>('[aria-expanded]')?.focus({ preventScroll: true })
     })
   }
+  /** Something new: it alone is open, and one writes in it at once. */
+  const begin = (place: string): void => {
+    setOpen(new Set([place]))
+    requestAnimationFrame(() => {
+      const card = document.getElementById(`at-${place}`)
+      card?.scrollIntoView({ block: 'nearest' })
+      const field = card?.querySelector<HTMLInputElement>('input, textarea')
+      field?.focus({ preventScroll: true })
+      field?.select()
+    })
+  }
   const depths = depthsOf(sheet.questions, (question) => (question.when ? questionsIn(question.when) : []))
-  const { code, decimals } = currencyOf(practice.profile.currency)
+  const { code, decimals } = currency
   const above = (label: string, key: 'lookAbove' | 'enquiryAbove', help: string) => (
     <SavedField
       label={label}
@@ -89,13 +99,19 @@ function Writing({ id }: { id: string }) {
     />
   )
   const act = useAct()
-  const addQuestion = async (plain: Question): Promise<void> => {
+  /** @param after the question below which it stands; at the end where there is none */
+  const addQuestion = async (plain: Question, after?: string): Promise<void> => {
+    if (sheet.questions.length >= MOST_QUESTIONS)
+      throw new Error(`There are ${MOST_QUESTIONS} questions already, and nobody answers more than that.`)
     const taken = sheet.questions.map((question) => question.id)
     const fresh = { ...plain, id: freeId(taken, plain.id) }
-    await changeDraft(id, 'a question added', (now) => ({ ...now, questions: [...now.questions, fresh] }))
-    jump(fresh.id)
+    await changeDraft(id, 'a question added', (now) => {
+      const at = now.questions.findIndex((question) => question.id === after)
+      const place = at < 0 ? now.questions.length : at + 1
+      return { ...now, questions: now.questions.toSpliced(place, 0, fresh) }
+    })
+    begin(fresh.id)
   }
-  const asking = sheet.questions.find(asksSomething)
   const addRule = async (): Promise<void> => {
     const fresh = freeId(
       sheet.rules.map((rule) => rule.id),
@@ -108,12 +124,13 @@ function Writing({ id }: { id: string }) {
         {
           id: fresh,
           name: 'A new rule',
-          when: asking ? conditionOn(asking) : { person: 'new' },
+          // It does nothing until it is said when it acts.
+          when: { any: [] },
           effect: { do: 'look', note: '' },
         },
       ],
     }))
-    jump(fresh)
+    begin(fresh)
   }
   return (
     <SettingsPage title={questionnaire.name} line={standing(questionnaire, users.length > 0)}>
@@ -137,8 +154,8 @@ function Writing({ id }: { id: string }) {
                 withQuestionnaire(p, id, (questionnaire) => ({ ...questionnaire, name: name.trim() }))
               }
             />
-            {above('I look above', 'lookAbove', 'A price. Empty: never.')}
-            {above('An enquiry above', 'enquiryAbove', 'A price. Empty: never.')}
+            {above('I look at prices over', 'lookAbove', 'Empty: never.')}
+            {above('They write instead of booking over', 'enquiryAbove', 'Empty: never.')}
           </section>
           <h2 className="mt-2">Questions</h2>
           <SortableList
@@ -160,6 +177,7 @@ function Writing({ id }: { id: string }) {
                 depth={depths[i]!}
                 open={open.has(question.id)}
                 onOpen={(on) => opened(question.id, on)}
+                onInsert={() => addQuestion(NEW_QUESTION, question.id)}
                 faults={faults.filter((fault) => fault.question === question.id)}
                 findings={(check?.findings ?? []).filter((finding) => finding.question === question.id)}
               />
@@ -209,14 +227,7 @@ function Writing({ id }: { id: string }) {
           </button>
           <ProblemNote of={act} />
           <section className="sheet mt-4 p-4">
-            <SavedField
-              label="What points come to, a line each"
-              help="From how many on, and what follows: “10 look first moderate”. Fits, look first, or not a match."
-              what="the bands"
-              rows={Math.max(2, sheet.bands.length + 1)}
-              value={bandLines(sheet.bands)}
-              change={(p, typed) => withDraft(p, id, (now) => ({ ...now, bands: bandsFrom(typed) }))}
-            />
+            <Bands id={id} bands={sheet.bands} />
           </section>
           <QuestionFiles questionnaire={questionnaire} />
           {general.map((choice) => (
@@ -284,6 +295,9 @@ function standing({ version, draft }: Questionnaire, used: boolean): string {
     ? `Version ${version} is ${there}; you are writing version ${version + 1}.`
     : `Version ${version}, ${there}${used ? ' as it stands' : ''}.`
 }
+
+/** As many as a questionnaire can have. */
+const MOST_QUESTIONS = 500
 
 const NEW_QUESTION: Question = { id: 'question', kind: 'short', text: 'A new question', required: false }
 

@@ -67,8 +67,17 @@ export function movedQuestion(questions: readonly Question[], from: number, to: 
   return rest.toSpliced(rest.indexOf(target) + (to > from ? 1 : 0), 0, ...questions.slice(from, end))
 }
 
-/** A question of another kind, with what both kinds have kept. */
-export function asKind(question: Question, kind: Question['kind']): Question {
+/** What only its kind has. */
+const ownOf = (question: Question): object =>
+  Object.fromEntries(
+    Object.entries(question).filter(([key]) => Object.hasOwn(KINDS[question.kind].shape, key)),
+  )
+
+/**
+ * A question of another kind, with what both kinds have kept.
+ * @param before what it was when it was of that kind the last time
+ */
+export function asKind(question: Question, kind: Question['kind'], before?: Question): Question {
   const { id, text, help, required, when, private: own } = question
   const listed = 'choices' in question ? question.choices : 'items' in question ? question.items : []
   return {
@@ -79,6 +88,6 @@ export function asKind(question: Question, kind: Question['kind']): Question {
     ...(when === undefined ? {} : { when }),
     ...(own === undefined ? {} : { private: own }),
     kind,
-    ...KINDS[kind].begin(listed),
+    ...(before?.kind === kind ? ownOf(before) : KINDS[kind].begin(listed)),
   } as Question
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bandLines, bandsFrom, choiceLines, choicesFrom, itemLines, itemsFrom } from './lines.ts'
+import { changedBand, choiceLines, choicesFrom, itemLines, itemsFrom } from './lines.ts'
 
 const before = [
   { id: 'a', text: 'Alone' },
@@ -39,20 +39,19 @@ describe('items as lines', () => {
   })
 })
 
-describe('bands as lines', () => {
-  it('are read in order, with their names', () => {
-    const bands = bandsFrom('15 look first severe\nfrom 5 fits mild\n20 not a match')
-    expect(bands).toEqual([
-      { from: 5, outcome: 'fits', name: 'mild' },
-      { from: 15, outcome: 'look', name: 'severe' },
-      { from: 20, outcome: 'closed' },
-    ])
-    expect(bandsFrom(bandLines(bands))).toEqual(bands)
-    expect(bandsFrom('')).toEqual([])
-  })
+describe('bands', () => {
+  const bands = [
+    { from: 5, outcome: 'look' as const },
+    { from: 10, outcome: 'closed' as const, name: 'severe' },
+  ]
 
-  it('say which line is not read', () => {
-    expect(() => bandsFrom('ten look')).toThrow('“ten look” is not read')
-    expect(() => bandsFrom('5 fits\n5 look')).toThrow('begin at the same number')
+  it('are changed one by one, and never begin at the same number twice', () => {
+    expect(changedBand(bands, 1, (band) => ({ ...band, from: 12.5 }))).toEqual([
+      bands[0],
+      { ...bands[1], from: 12.5 },
+    ])
+    expect(() => changedBand(bands, 1, (band) => ({ ...band, from: 5 }))).toThrow(
+      'begins at this number of points already',
+    )
   })
 })

@@ -58,30 +58,10 @@ function namedLines(
   })
 }
 
-/** Bands as they are typed: "10 look moderate", a line each. */
-export function bandsFrom(typed: string): Band[] {
-  const bands = typed
-    .split('\n')
-    .map((line) => line.trim())
-    .filter(Boolean)
-    .map((line): Band => {
-      const match = /^(?:from\s+)?(-?\d+)\s+(fits|look first|look|not a match|closed)(?:\s+(.+))?$/i.exec(
-        line,
-      )
-      if (!match)
-        throw new Error(
-          `“${line}” is not read. Write from how many points on, and what follows: “10 look first moderate”.`,
-        )
-      const word = match[2]!.toLowerCase()
-      const outcome = word.startsWith('look') ? 'look' : word === 'fits' ? 'fits' : 'closed'
-      return { from: Number(match[1]), outcome, ...(match[3] ? { name: match[3].trim() } : {}) }
-    })
-  if (new Set(bands.map((band) => band.from)).size < bands.length)
-    throw new Error('Two bands begin at the same number of points.')
-  return bands.sort((a, b) => a.from - b.from)
+/** Bands in their order, one of them changed. @throws Error when two begin at the same number */
+export function changedBand(bands: readonly Band[], at: number, change: (band: Band) => Band): Band[] {
+  const next = bands.map((band, i) => (i === at ? change(band) : band))
+  if (new Set(next.map(({ from }) => from)).size < next.length)
+    throw new Error('Another line begins at this number of points already.')
+  return next
 }
-
-const BAND_WORDS = { fits: 'fits', look: 'look first', closed: 'not a match' } as const
-
-export const bandLines = (bands: readonly Band[]): string =>
-  bands.map(({ from, outcome, name }) => `${from} ${BAND_WORDS[outcome]}${name ? ` ${name}` : ''}`).join('\n')

@@ -12,7 +12,7 @@ import {
 import { SavedField } from '../parts/saved-field.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
-import { wholeTyped } from '../settings/setting.ts'
+import { numberTyped, wholeTyped } from '../settings/setting.ts'
 import { choiceLines, choicesFrom, itemLines, itemsFrom } from './lines.ts'
 import { ownValue, valued } from './valued.ts'
 
@@ -47,7 +47,7 @@ export function OwnSettings(around: Around) {
   )
 }
 
-const SMALL: readonly KindSetting['is'][] = ['whole', 'text', 'kilobytes']
+const SMALL: readonly KindSetting['is'][] = ['whole', 'number', 'text', 'kilobytes']
 
 const LINES = {
   choices: 'With points, where answers are scored: “nearly every day | 3”.',
@@ -85,6 +85,18 @@ function Own({ setting, question, field, set }: Around & { setting: KindSetting 
           {...field((question, typed) => {
             if (typed.trim() === '' && setting.must) throw new Error(setting.must)
             return valued(question, key, typed.trim() === '' ? undefined : wholeTyped(typed))
+          })}
+        />
+      )
+    case 'number':
+      return (
+        <SavedField
+          label={label}
+          inputMode="decimal"
+          value={String(value ?? '')}
+          {...field((question, typed) => {
+            if (typed.trim() === '' && setting.must) throw new Error(setting.must)
+            return valued(question, key, typed.trim() === '' ? undefined : numberTyped(typed))
           })}
         />
       )

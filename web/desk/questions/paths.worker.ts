@@ -1,3 +1,4 @@
+import type { Currency } from '@acolhida/core/money'
 import type { Service } from '@acolhida/core/practice'
 import type { Questionnaire } from '@acolhida/core/questions'
 import { checkPaths, type PathCheck } from '@acolhida/core/questions/paths'
@@ -6,6 +7,7 @@ import { checkPaths, type PathCheck } from '@acolhida/core/questions/paths'
 export interface PathWish {
   questionnaire: Questionnaire
   service: Service
+  currency: Currency
 }
 /** How far it is, or what it found. */
 export type PathTold = { done: number; of: number; states: number } | { check: PathCheck }
@@ -13,9 +15,10 @@ export type PathTold = { done: number; of: number; states: number } | { check: P
 /** Proves a questionnaire off the main thread. It is stopped by ending the worker. */
 self.addEventListener('message', ({ data }: MessageEvent<PathWish>) => {
   const tell = (told: PathTold): void => self.postMessage(told)
-  const check = checkPaths(data.questionnaire, data.service, (done, of, states) => {
+  const onProgress = (done: number, of: number, states: number): boolean => {
     tell({ done, of, states })
     return true
-  })
+  }
+  const check = checkPaths(data.questionnaire, data.service, onProgress, data.currency)
   if (check) tell({ check })
 })

@@ -4,12 +4,14 @@ import {
   type DraftFault,
   freeId,
   kindOf,
+  lookingAt,
   type Question,
   removeQuestion,
   type Sheet,
 } from '@acolhida/core/questions'
 import type { Finding } from '@acolhida/core/questions/paths'
-import { Copy, Library, LockKeyhole, Trash2 } from 'lucide-react'
+import { Copy, Library, LockKeyhole, Plus, Trash2 } from 'lucide-react'
+import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
@@ -27,6 +29,7 @@ export function QuestionCard({
   depth,
   open,
   onOpen,
+  onInsert,
   faults,
   findings,
 }: {
@@ -39,6 +42,8 @@ export function QuestionCard({
   depth: number
   open: boolean
   onOpen: (open: boolean) => void
+  /** Puts a new question below this one. */
+  onInsert: () => Promise<void>
   faults: readonly DraftFault[]
   findings: readonly Finding[]
 }) {
@@ -57,7 +62,7 @@ export function QuestionCard({
           handle={handle}
           open={open}
           onOpen={onOpen}
-          acts={<Acts id={id} question={question} number={number} />}
+          acts={<Acts id={id} sheet={sheet} question={question} number={number} onInsert={onInsert} />}
         >
           <span className={section ? 'font-serif text-[17px] font-semibold' : 'font-semibold'}>
             <span className="figures mr-2 text-soft">{number}</span>
@@ -82,9 +87,34 @@ export function QuestionCard({
   )
 }
 
-function Acts({ id, question, number }: { id: string; question: Question; number: number }) {
+function Acts({
+  id,
+  sheet,
+  question,
+  number,
+  onInsert,
+}: {
+  id: string
+  sheet: Sheet
+  question: Question
+  number: number
+  onInsert: () => Promise<void>
+}) {
+  const looking = lookingAt(sheet, question.id)
+  const many = looking.questions.length + looking.rules.length
+  const [asked, setAsked] = useState(false)
+  const remove = (): Promise<void> =>
+    changeDraft(id, 'a question removed', (now) => removeQuestion(now, question.id))
   return (
-    <span className="flex shrink-0">
+    <span className="flex shrink-0 flex-wrap justify-end">
+      <ActButton
+        className="press press-quiet px-2"
+        aria-label={`Insert a question below ${number}`}
+        title="A new question below"
+        onAct={onInsert}
+      >
+        <Plus size={16} aria-hidden="true" />
+      </ActButton>
       <ActButton
         className="press press-quiet px-2"
         aria-label={`Copy question ${number}`}
@@ -117,10 +147,26 @@ function Acts({ id, question, number }: { id: string; question: Question; number
       <ActButton
         className="press press-no px-2"
         aria-label={`Remove question ${number}`}
-        onAct={() => changeDraft(id, 'a question removed', (now) => removeQuestion(now, question.id))}
+        aria-expanded={many > 0 ? asked : undefined}
+        onAct={async () => {
+          if (many > 0 && !asked) setAsked(true)
+          else await remove()
+        }}
       >
         <Trash2 size={16} aria-hidden="true" />
       </ActButton>
+      {asked && (
+        <span className="note tag-look mt-1 w-full text-left text-[14px]" role="status">
+          {[...looking.questions.map(({ text }) => text), ...looking.rules.map(({ name }) => name)]
+            .map((name) => `“${name}”`)
+            .join(', ')}{' '}
+          {many === 1 ? 'looks at it and stays unfinished' : 'look at it and stay unfinished'} until you say
+          what else counts.{' '}
+          <ActButton className="way" onAct={remove}>
+            Remove it all the same
+          </ActButton>
+        </span>
+      )}
     </span>
   )
 }
@@ -137,7 +183,9 @@ export function Said({ faults, findings }: { faults: readonly DraftFault[]; find
       {findings.map((finding) => (
         <p
           key={finding.kind + finding.message}
-          className={`note mt-2 text-[14px] ${finding.grade === 'error' ? 'tag-closed' : 'tag-look'}`}
+          className={
+            finding.grade === 'error' ? 'note tag-closed mt-2 text-[14px]' : 'mt-1.5 text-[13px] text-soft'
+          }
         >
           {finding.message}
         </p>

@@ -1,4 +1,5 @@
 import { asksSomething, KINDS, type Question, type Sheet } from '@acolhida/core/questions'
+import { useRef } from 'react'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { Switch } from '../parts/switch.tsx'
@@ -24,6 +25,7 @@ export function QuestionFields({
   const before = sheet.questions
     .slice(0, sheet.questions.indexOf(question))
     .filter((question) => asksSomething(question) && !question.private)
+  const kinds = useRef(new Map<Question['kind'], Question>())
   const act = useAct()
   const set = (change: (question: Question) => Question): void =>
     act.run(() => changeDraft(id, WHAT, withQuestion(question.id, change)))
@@ -64,7 +66,11 @@ export function QuestionFields({
           label="Kind"
           value={question.kind}
           options={Object.entries(KINDS).map(([value, { name }]) => ({ value, name }))}
-          {...field((question, kind) => asKind(question, kind as Question['kind']))}
+          {...field((question, kind) => {
+            // Changed back, it has its choices and bounds again.
+            kinds.current.set(question.kind, question)
+            return asKind(question, kind as Question['kind'], kinds.current.get(kind as Question['kind']))
+          })}
         />
         {text(passage ? 'What they read' : 'Help beside it', 'help', passage ? { rows: 4 } : {})}
       </div>
@@ -81,16 +87,16 @@ export function QuestionFields({
             on={question.requiredAtDesk ?? question.required}
             onChange={(on) => set((question) => ({ ...question, requiredAtDesk: on }))}
           />
-          {flag('Private: for my eyes alone', 'private')}
+          {flag('Private: only I read the answer', 'private')}
           {!question.private && flag('They can read their answer again', 'shownAgain')}
           {flag('Asked anew each time', 'eachTime')}
         </div>
       )}
       {question.private && (
         <p className="note tag-info text-[14px]">
-          The answer is sealed in their browser and opened at this desk alone; it is in no mail. Rules on it
+          The answer is locked in their browser and opened at this desk alone; it is in no mail. Rules on it
           can make you look, give points or a tag, and no service with such a rule is booked straight in. Keep
-          a backup: with it goes the key that opens what has been sealed.
+          a backup: the key that opens these answers is in it.
         </p>
       )}
       {question.when ? (

@@ -202,41 +202,24 @@ function EffectFields({
       ...question.items.map(({ id: of, text }) => ({ by: { ...by, of }, name: `how many “${text}”` })),
     ]
   })
-  const times = (now: Effect & { times?: string; of?: string }) =>
+  const times = (): ReactNode =>
     counted.length > 0 && (
-      <label className="ask">
-        times
-        <select
-          className="field mt-1"
-          value={counted.findIndex(({ by }) => by.times === now.times && by.of === now.of)}
-          onChange={({ target: { selectedIndex: chosen } }) =>
-            act.run(() =>
-              changeDraft(
-                id,
-                'a rule',
-                withRule(rule.id, (rule) => {
-                  const {
-                    times: _,
-                    of: __,
-                    ...rest
-                  } = rule.effect as Effect & { times?: string; of?: string }
-                  // The first choice is none of them.
-                  const by = counted[chosen - 1]?.by ?? {}
-                  return { ...rule, effect: { ...rest, ...by } as Effect }
-                }),
-              ),
-            )
-          }
-        >
-          <option value={-1}>once</option>
-          {counted.map(({ name }, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: they are known by their place
-            <option key={i} value={i}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SavedField
+        label="times"
+        what="a rule"
+        value={multiplierOf(effect)}
+        options={[
+          { value: ONCE, name: 'once' },
+          ...counted.map(({ by, name }) => ({ value: JSON.stringify(by), name })),
+        ]}
+        change={(p, typed) =>
+          withDraft(
+            p,
+            id,
+            withRule(rule.id, (rule) => ({ ...rule, effect: withMultiplier(rule.effect, typed) })),
+          )
+        }
+      />
     )
   const { settings, about } = effectKind(effect)
   const value = (key: string): unknown => Reflect.get(effect, key)
@@ -283,7 +266,7 @@ function EffectFields({
       case 'tick':
         return <Tick label={label} on={value(key) === true} onChange={(on) => set(part(key, on))} />
       case 'times':
-        return times(effect)
+        return times()
     }
   }
   const side = settings.filter(({ is }) => SIDE.includes(is))
@@ -305,6 +288,18 @@ function EffectFields({
       <ProblemNote of={act} />
     </>
   )
+}
+
+/** What an effect multiplies by, as it is chosen. */
+const ONCE = ''
+const multiplierOf = (effect: Effect): string => {
+  if (!('times' in effect) || effect.times === undefined) return ONCE
+  const { times, of } = effect
+  return JSON.stringify(of === undefined ? { times } : { times, of })
+}
+const withMultiplier = (effect: Effect, chosen: string): Effect => {
+  const { times: _, of: __, ...once } = effect as Effect & Partial<Multiplier>
+  return { ...once, ...(chosen === ONCE ? {} : (JSON.parse(chosen) as Multiplier)) } as Effect
 }
 
 /** What is small enough to stand side by side. */

@@ -1,4 +1,4 @@
-import { money } from '@acolhida/core/money'
+import { type Currency, money } from '@acolhida/core/money'
 import type { Practice, Service } from '@acolhida/core/practice'
 import { type Answers, asked, newcomer, type Questionnaire, readAnswers } from '@acolhida/core/questions'
 import { nearestChange } from '@acolhida/core/questions/nearest'
@@ -18,6 +18,7 @@ const REST = 350
 export function usePathCheck(
   questionnaire: Questionnaire,
   service: Service,
+  currency: Currency,
 ): { check: PathCheck | undefined; progress: { done: number; of: number } | undefined; stop: () => void } {
   const [check, setCheck] = useState<PathCheck>()
   const [progress, setProgress] = useState<{ done: number; of: number }>()
@@ -34,13 +35,13 @@ export function usePathCheck(
           worker?.terminate()
         } else setProgress({ done: data.done, of: data.of })
       })
-      worker.postMessage({ questionnaire, service } satisfies PathWish)
+      worker.postMessage({ questionnaire, service, currency } satisfies PathWish)
     }, REST)
     return () => {
       clearTimeout(timer)
       worker?.terminate()
     }
-  }, [questionnaire, service])
+  }, [questionnaire, service, currency])
   const stop = (): void => {
     running.current?.terminate()
     setProgress(undefined)

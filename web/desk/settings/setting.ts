@@ -59,6 +59,13 @@ export function wholeTyped(typed: string, least = 0): number {
   return value
 }
 
+/** Any number as typed, with a point or a comma. @throws Error when it is none */
+export function numberTyped(typed: string): number {
+  const value = Number(typed.trim().replace(',', '.'))
+  if (typed.trim() === '' || !Number.isFinite(value)) throw new Error('Please write a number.')
+  return value
+}
+
 /** An amount as typed, in minor units. @throws Error when it is none */
 export function amount(typed: string, decimals: number): number {
   const value = Math.round(Number(typed.replace(',', '.')) * 10 ** decimals)
