@@ -80,7 +80,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.getByRole('button', { name: 'Look round' }).waitFor()
     await check('begin')
     await page.getByRole('button', { name: 'Look round' }).click()
-    await page.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+    await page.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
     await check('today')
     await page.getByRole('button', { name: /^Offer other times.*Tomé Arrais/ }).click()
     await page.getByRole('dialog').waitFor()

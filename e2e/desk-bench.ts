@@ -181,7 +181,7 @@ async function openDesk(house: House, backup: Backup, folder: string): Promise<O
         })
         .catch(() => false)
     }
-    await page.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+    await page.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
     restored = Date.now() - began
   })
   await page.locator(rail('/desk')).first().click()

@@ -267,7 +267,7 @@ it('is empty in another browser, opens a backup there, and gives the same bytes 
   await other.getByLabel('Choose a file').setInputFiles(bad)
   await other.getByText(/practice\.space: space must be one of/).waitFor()
   await other.getByLabel('Choose a file').setInputFiles(path)
-  await other.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+  await other.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
   expect(await saveBackup(other)).toBe(text)
 
   // Pairing it cuts the first desk off, after saying so.

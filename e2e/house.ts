@@ -120,7 +120,7 @@ export async function openHouse(
       const page = await visitor()
       await page.goto(desk)
       await page.getByRole('button', { name: 'Look round' }).click()
-      await page.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+      await page.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
       await page.getByText('Your door is open').waitFor()
       return page
     },

@@ -224,7 +224,7 @@ describe('answering', () => {
 
   it('is judged otherwise by the practitioner, with a reason that stays', async () => {
     const reasons = desk.locator('section', { hasText: 'Why it came to you' })
-    await reasons.getByRole('button', { name: 'I judge otherwise' }).click()
+    await reasons.getByRole('button', { name: 'I see it differently' }).click()
     await reasons.getByRole('button', { name: 'Keep my judgement' }).click()
     await reasons.getByText('Please write why').waitFor()
     await reasons.getByLabel('because').fill('We spoke about it on the phone.')

@@ -40,14 +40,14 @@ describe('what was shown is what is sent', () => {
     await client.context().close()
   })
 
-  it('a price that can not be told just now is not told wrong', async () => {
+  it('a price that can’t be told just now is not told wrong', async () => {
     const client = await house.visitor()
     await client.route('**/so-far', (route) =>
       route.fulfill({ status: 429, json: { code: 'too-many', message: 'Too many requests.' } }),
     )
     await client.goto(`${house.door}/${house.slug}/voice-assessment`)
     await client.getByLabel('What brings you here?').fill('My voice gives out by the end of the day.')
-    await summary(client).getByText('What this comes to can not be told just now.').waitFor()
+    await summary(client).getByText('What this comes to can’t be told just now.').waitFor()
     expect(await summary(client).getByText('€95.00').count()).toBe(0)
     await client.unroute('**/so-far')
     await client.context().close()

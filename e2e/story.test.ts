@@ -34,7 +34,7 @@ it('goes from a link to a yes', async () => {
   await desk.getByRole('link', { name: /^Arrivals/ }).click()
   await desk.getByRole('row', { name: /Elske < Vos.*has not opened the mailed link yet/i }).waitFor()
   await desk.getByRole('link', { name: /^Today/ }).click()
-  await desk.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+  await desk.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
   expect(await desk.getByRole('link', { name: 'Elske < Vos' }).count()).toBe(0)
   const inbox = await openMail(house, 'elske.vos@example.org', { timezoneId: 'America/Sao_Paulo' })
   await inbox.getByRole('heading', { name: 'Your request is on its way' }).waitFor()

@@ -25,7 +25,7 @@ beforeAll(async () => {
   desk = await house.visitor()
   await desk.goto(house.desk)
   await desk.getByLabel('Choose a file').setInputFiles(file)
-  await desk.getByRole('heading', { name: 'Awaiting your word' }).waitFor()
+  await desk.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
 })
 afterAll(async () => {
   await house.close()

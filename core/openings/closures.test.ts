@@ -77,7 +77,7 @@ const CASES: [Closure, string][] = [
     { rule: 'untidy', service: 's', side: 'after', left: 20 },
     'It would leave 20 min free after it, too short to use.',
   ],
-  [{ rule: 'person', because: 'blocked' }, 'This person can not book online.'],
+  [{ rule: 'person', because: 'blocked' }, 'This person can’t book online.'],
   [{ rule: 'person', because: 'invited-only' }, 'It is for invited people only.'],
 ]
 

@@ -167,7 +167,7 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
     name: 'invitations',
     words: ({ because }) =>
       ({
-        blocked: 'This person can not book online.',
+        blocked: 'This person can’t book online.',
         'invited-only': 'It is for invited people only.',
         'link-only': 'It is for people who have its link.',
       })[because],

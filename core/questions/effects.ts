@@ -173,7 +173,7 @@ export const EFFECTS: { [K in keyof Own]: EffectKind<Of<K>> } = {
     begin: () => ({ name: 'Something more', price: 1_000 }),
     unnoticed: false,
     fault: ({ price }) =>
-      price < 0 ? 'A price can not be below zero; use a code to take something off.' : undefined,
+      price < 0 ? 'A price can’t be below zero; use a code to take something off.' : undefined,
     words: ({ name, price }, { currency, each }) => `${name}, ${money(price, currency)}${each}`,
     apply: ({ name, price }, { items, times }) => {
       if (times) items.push({ name, quantity: times, amount: timesMoney(price, times) })

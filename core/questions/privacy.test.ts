@@ -106,7 +106,7 @@ describe('private answers', () => {
     const file = { id: 'f', kind: 'file', text: 'F?', required: false, private: true } as const
     expect(
       draftFaults({ questions: [{ ...file, accepts: ['pdf'], mostBytes: 2_000 }], rules: [], bands: [] }),
-    ).toEqual([{ question: 'f', message: 'A file can not be private: it waits at the relay as it is.' }])
+    ).toEqual([{ question: 'f', message: 'A file can’t be private: it waits at the relay as it is.' }])
   })
 
   it('count as answered while they are sealed, and as nothing else', () => {

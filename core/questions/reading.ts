@@ -174,7 +174,11 @@ function weigh(questionnaire: Questionnaire | undefined, reading: Reading): void
   const { lookAbove, enquiryAbove } = questionnaire ?? {}
   if (lookAbove !== undefined && reading.quote.price > lookAbove) {
     reading.outcome = worseOf(reading.outcome, 'look')
-    reading.reasons.push({ name: 'Worth more than you let through alone', outcome: 'look', questions: [] })
+    reading.reasons.push({
+      name: 'The price is higher than you book without looking',
+      outcome: 'look',
+      questions: [],
+    })
   }
   if (enquiryAbove !== undefined && reading.quote.price > enquiryAbove) reading.enquiryInstead = true
 }

@@ -135,7 +135,7 @@ describe('what stands in the way of publishing', () => {
     [
       'what the door does not know',
       { questions: [yes('a', { any: [{ person: 'new' }, { not: { tag: 't' } }] })] },
-      'Whether it is asked can not hang on tags or earlier attempts: only rules can look at them.',
+      'Whether it is asked can’t depend on tags or earlier attempts: only rules can look at them.',
     ],
     [
       'bounds that exclude everything',
@@ -163,7 +163,7 @@ describe('what stands in the way of publishing', () => {
     [
       'a price below zero',
       { rules: [{ id: 'r', name: 'R', when: { all: [] }, effect: { do: 'item', name: 'I', price: -5 } }] },
-      'A price can not be below zero; use a code to take something off.',
+      'A price can’t be below zero; use a code to take something off.',
     ],
     [
       'an item that is gone',

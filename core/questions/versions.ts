@@ -76,7 +76,7 @@ export function draftFaults(sheet: Sheet): DraftFault[] {
     if (question.when && looksBeyond(question.when))
       faults.push({
         question: question.id,
-        message: 'Whether it is asked can not hang on tags or earlier attempts: only rules can look at them.',
+        message: 'Whether it is asked can’t depend on tags or earlier attempts: only rules can look at them.',
       })
     faults.push(
       ...comparisonFaults(questions, question.when).map((message) => ({ question: question.id, message })),
@@ -125,7 +125,7 @@ function privacyFaults(sheet: Sheet): DraftFault[] {
     if (question.private && question.kind === 'file')
       faults.push({
         question: question.id,
-        message: 'A file can not be private: it waits at the relay as it is.',
+        message: 'A file can’t be private: it waits at the relay as it is.',
       })
     if (question.when && questionsIn(question.when).some((id) => own.has(id)))
       faults.push({

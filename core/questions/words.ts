@@ -31,8 +31,8 @@ export function conditionWords(condition: Condition, questions: readonly Questio
   if ('tag' in condition) return `the person is tagged “${condition.tag}”`
   if ('attempts' in condition)
     return condition.attempts === 1
-      ? 'they answered otherwise before'
-      : `they answered otherwise at least ${condition.attempts} times before`
+      ? 'they gave other answers before'
+      : `they gave other answers at least ${condition.attempts} times before`
   const question = questions.find((question) => question.id === condition.question)
   const name = question ? `“${question.text}”` : 'a question that is gone'
   if (condition.is === 'answered') return `${name} has an answer`

@@ -133,13 +133,16 @@ describe('deciding', () => {
     const [start] = (await openStartsOf(house.door, house.slug)).slice(20)
     await sendIt(house.door, house.slug, await request(house.door, house.slug, start!))
     await settle(23 * HOUR + MINUTE)
-    const reminders = () => mails('iria@montalvar').filter((mail) => mail.subject.includes('needs your answer'))
+    const reminders = () =>
+      mails('iria@montalvar').filter((mail) => mail.subject.includes('needs your answer'))
     expect(reminders()).toHaveLength(1)
     // Of the request itself the practitioner has been told when it came, and is told when it runs out.
     expect(mails('iria@montalvar').map((mail) => mail.subject.split(':')[0])).toContain('A new request')
     await settle(2 * HOUR)
     expect(reminders()).toHaveLength(1)
-    expect(mails('iria@montalvar').map((mail) => mail.subject.split(':')[0])).toContain('A request has run out')
+    expect(mails('iria@montalvar').map((mail) => mail.subject.split(':')[0])).toContain(
+      'A request has run out',
+    )
   })
 })
 

@@ -76,7 +76,11 @@ describe('price codes', () => {
       house.slug,
       await request(house.door, house.slug, await start(1), { code: 'ONCE' }),
     )
-    expect([status, body.code, body.message]).toEqual([422, 'code', 'This code has been used as often as it can be.'])
+    expect([status, body.code, body.message]).toEqual([
+      422,
+      'code',
+      'This code has been used as often as it can be.',
+    ])
     const other = await sendIt(
       house.door,
       house.slug,

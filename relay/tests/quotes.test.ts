@@ -95,7 +95,13 @@ describe('files', () => {
     )
     expect([status, refused.problems]).toEqual([
       422,
-      [{ question: 'recording', code: 'not-arrived', message: 'This file has not arrived. Please choose it once more.' }],
+      [
+        {
+          question: 'recording',
+          code: 'not-arrived',
+          message: 'This file has not arrived. Please choose it once more.',
+        },
+      ],
     ])
   })
 })

@@ -126,7 +126,7 @@ describe('every page of the desk', () => {
     expect(await screen.findByText('This page can’t be shown')).toBeDefined()
     expect(screen.getByText('The disk is gone.')).toBeDefined()
     fireEvent.click(screen.getByRole('link', { name: 'Go to Today' }))
-    expect(await screen.findByText('Awaiting your word')).toBeDefined()
+    expect(await screen.findByText('Waiting for your answer')).toBeDefined()
     expect(screen.queryByText('This page can’t be shown')).toBeNull()
   })
 })

@@ -8,7 +8,7 @@ export interface One {
 
 /** One of several. */
 export const oneKind: Kind<One> = {
-  name: 'One of several',
+  name: 'One to choose',
   asks: true,
   shape: { choices },
   settings: [{ key: 'choices', label: 'Choices, a line each', is: 'choices' }],

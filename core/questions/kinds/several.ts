@@ -9,9 +9,9 @@ export interface Several {
   most?: number
 }
 
-/** Several of several. */
+/** Several to choose from. */
 export const severalKind: Kind<Several> = {
-  name: 'Several of several',
+  name: 'Several to choose from',
   asks: true,
   shape: { choices, least: maybe(count), most: maybe(count) },
   settings: [

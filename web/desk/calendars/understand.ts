@@ -36,7 +36,7 @@ export function understandCalendar(
       else if ('said' in data) resolve(data.said)
       else reject(new Error(data.problem))
     })
-    worker.addEventListener('error', () => reject(new Error('This file can not be understood here.')))
+    worker.addEventListener('error', () => reject(new Error('This file can’t be understood here.')))
     worker.postMessage(wish)
   }).finally(() => worker.terminate())
 }

@@ -152,10 +152,10 @@ export function StartChoice<C extends Chosen>({
           <>
             <b>
               {weighed.blocked
-                ? 'That can not be:'
+                ? 'That can’t be:'
                 : weighed.clash
                   ? 'That would be a clash:'
-                  : 'You may; your own rules say otherwise:'}
+                  : 'You may, though your own rules are against it:'}
             </b>
             <ul className="list-disc pl-5">
               {weighed.closures.map(({ closure, words }) => (

@@ -21,7 +21,7 @@ export function datesOf(first: string, last: string): LocalDate[] {
   const from = first as LocalDate
   const days = first ? dayNumber((last || first) as LocalDate) - dayNumber(from) : -1
   if (days < 0)
-    throw new Error('Please give the first and the last day; the last can not come before the first.')
+    throw new Error('Please give the first and the last day; the last can’t come before the first.')
   if (days >= LONGEST_RUN) throw new Error(`A run of changed days is at most ${LONGEST_RUN} days long.`)
   return Array.from({ length: days + 1 }, (_, i) => addDays(from, i))
 }

@@ -87,7 +87,7 @@ function AddAway() {
     const wholeDays = !typed.from && !typed.to
     const from: LocalDateTime = at(dates[0]!, wallTimeOr(typed.from))
     const to: LocalDateTime = typed.to ? at(last, time(typed.to)) : at(addDays(last, 1), wallTime(0))
-    if (!wholeDays && to <= from) throw new Error('It can not end before it begins.')
+    if (!wholeDays && to <= from) throw new Error('It can’t end before it begins.')
     await changePractice(db, 'time away', (p) =>
       withAway(p, [
         {

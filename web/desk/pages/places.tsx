@@ -96,7 +96,7 @@ export function Places() {
               />
               <div className="grid grid-cols-2 items-end gap-4">
                 <SavedField
-                  label="Told"
+                  label="When clients learn the address"
                   what="when a place is told"
                   value={place.told}
                   options={TOLD}

@@ -51,7 +51,11 @@ export function Today() {
     (row) => row.status === 'booked' && row.start >= from && row.start < to,
   ).length
   const parts = [
-    waiting.length === 1 ? '1 person awaits your word' : `${waiting.length} people await your word`,
+    waiting.length === 0
+      ? 'Nobody is waiting for you'
+      : waiting.length === 1
+        ? 'One person waits for your answer'
+        : `${waiting.length} people wait for your answer`,
     ...(sessions === undefined ? [] : [`${plural(sessions, 'session', 'sessions')} today`]),
     ...(desk.openEnquiries > 0 ? [`${plural(desk.openEnquiries, 'message', 'messages')} to answer`] : []),
   ]
@@ -68,7 +72,7 @@ export function Today() {
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_332px]">
         <section>
           <Refusals desk={desk} />
-          <h2 className="mb-2.5">Awaiting your word</h2>
+          <h2 className="mb-2.5">Waiting for your answer</h2>
           {waiting.length === 0 && (
             <p className="sheet p-5">
               Nobody waits. When somebody asks for your time, it will be here, with what they have told you.

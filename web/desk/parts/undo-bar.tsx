@@ -16,7 +16,7 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   cancel: 'Cancelled:',
   move: 'Moved',
   enter: 'Booked in',
-  overrule: 'Judged otherwise for',
+  overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',
 }

@@ -232,7 +232,7 @@ function Leaf({
           </option>
         ))}
         {(ofRule || 'attempts' in leaf) && (
-          <option value="attempts">answered otherwise before, at least</option>
+          <option value="attempts">gave other answers before, at least so often</option>
         )}
         {(ofRule || 'tag' in leaf) && <option value="tag">the person has the tag</option>}
       </select>

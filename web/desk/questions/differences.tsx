@@ -1,6 +1,6 @@
 import { differencesBetween, draftOf, type Questionnaire } from '@acolhida/core/questions'
 
-const WORDS = { added: 'new', removed: 'gone', changed: 'otherwise', moved: 'elsewhere' } as const
+const WORDS = { added: 'new', removed: 'taken away', changed: 'changed', moved: 'moved' } as const
 
 /** In what the version being written differs from the one at the door, each with a jump to its place. */
 export function Differences({

@@ -49,7 +49,7 @@ function Changed({ given, changed }: Extract<ReplayTold, { given: number }>) {
       <p className="mt-1">
         {changed.length === 0
           ? `Read again, the ${given === 1 ? 'answers' : `answers of ${given} people`} come to the same.`
-          : `For ${changed.length} of ${given} it would have been otherwise:`}
+          : `For ${changed.length} of ${given} something else would have followed:`}
       </p>
       <ul className="mt-1 grid gap-1">
         {changed.slice(0, NAMED).map((changed) => (

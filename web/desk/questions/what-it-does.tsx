@@ -121,8 +121,7 @@ export function ProofOfPaths({
             {fromTo(check.price, (price) => money(price, currency))}
           </p>
           <p className="mt-1 text-[13px] text-soft">
-            Proven for every way a newcomer can answer ({check.states} steps for{' '}
-            {check.ways < 1e6 ? check.ways : check.ways.toExponential(1).replace('e+', ' × 10^')} ways).
+            Every way a newcomer can answer has been checked: {waysWords(check.ways)}.
           </p>
         </>
       )}
@@ -148,6 +147,16 @@ export function ProofOfPaths({
       )}
     </section>
   )
+}
+
+/** How many ways there are, as one would say it. */
+const waysWords = (ways: number): string => {
+  const many = new Intl.NumberFormat('en-GB', {
+    notation: 'compact',
+    compactDisplay: 'long',
+    maximumFractionDigits: 0,
+  })
+  return ways < 1e15 ? `${many.format(Math.round(ways))} of them` : 'more of them than one could count'
 }
 
 /** From the least to the greatest; where there is no greatest, that it grows without end. */

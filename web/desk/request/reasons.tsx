@@ -72,7 +72,7 @@ function Overrule({ booking, from }: { booking: Booking; from: Outcome }) {
   if (!open)
     return (
       <button type="button" className="way mt-3 text-[14px]" onClick={() => setOpen(true)}>
-        I judge otherwise
+        I see it differently
       </button>
     )
   return (

@@ -52,7 +52,7 @@ export class Restore {
       } else end({ is: 'failed', problem: data.problem })
     })
     this.#worker.addEventListener('error', () =>
-      end({ is: 'failed', problem: 'This file can not be read here: there is too little memory for it.' }),
+      end({ is: 'failed', problem: 'This file can’t be read here: there is too little memory for it.' }),
     )
     this.#send({ do: 'read', file })
   }

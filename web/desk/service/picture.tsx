@@ -11,14 +11,14 @@ async function small(file: File): Promise<string> {
   if (!/^image\/(png|jpeg|webp)$/.test(file.type))
     throw new Error('Please choose a PNG, JPEG or WebP picture.')
   const image = await createImageBitmap(file).catch(() => {
-    throw new Error('This picture can not be read.')
+    throw new Error('This picture can’t be read.')
   })
   const scale = Math.min(1, SIDE / Math.max(image.width, image.height))
   const canvas = document.createElement('canvas')
   canvas.width = Math.max(1, Math.round(image.width * scale))
   canvas.height = Math.max(1, Math.round(image.height * scale))
   const ground = canvas.getContext('2d')
-  if (!ground) throw new Error('This browser can not make pictures smaller.')
+  if (!ground) throw new Error('This browser can’t make pictures smaller.')
   ground.drawImage(image, 0, 0, canvas.width, canvas.height)
   for (const quality of [0.86, 0.7, 0.5]) {
     const made = canvas.toDataURL('image/jpeg', quality)

@@ -128,7 +128,7 @@ export const whenFields = (today: LocalDate): readonly Setting<Service>[] => [
     write: (service, kind) => withReachKind(service, kind, today),
   },
   {
-    label: 'That is',
+    label: 'Its reach',
     what: 'the reach',
     is: 'text',
     help: 'Days, a date as 2026-12-31, or the day of the month before on which a month opens.',
