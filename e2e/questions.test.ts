@@ -34,7 +34,7 @@ async function write(name: string): Promise<void> {
 describe('writing questions', () => {
   it('proves them while they are written, and leaves the door alone until they are published', async () => {
     await write('Before the group')
-    await desk.getByText('Proven for every way').waitFor()
+    await desk.getByText('Every way a newcomer can answer').waitFor()
     await desk.getByRole('button', { name: 'Add a question' }).click()
     await desk.getByLabel('Question 5', { exact: true }).fill('Do you read music?')
     await desk.getByLabel('Kind').selectOption('yesno')
@@ -99,7 +99,7 @@ describe('writing questions', () => {
   it('says what private questions can do, and lets nobody straight in where they decide', async () => {
     await write('Before the group')
     await desk.getByRole('button', { name: /^4 ?A text you would/ }).click()
-    await desk.getByLabel('Private: for my eyes alone').check()
+    await desk.getByLabel('Private: only I read the answer').check()
     await desk.getByText('opened at this desk alone').waitFor()
     await desk.getByRole('button', { name: 'Add a rule' }).click()
     const rule = desk.getByRole('region', { name: 'A new rule' })
@@ -188,7 +188,7 @@ describe('answering', () => {
     await summary.getByText('I have a code').click()
     await summary.getByLabel('Code').fill('nonsense')
     await summary.getByRole('button', { name: 'Use it' }).click()
-    await summary.getByText('This code is not known here.').waitFor()
+    await summary.getByText('I don’t know this code.').waitFor()
     await summary.getByLabel('Code').fill('open house')
     await summary.getByRole('button', { name: 'Use it' }).click()
     await summary.getByText('Free of charge', { exact: true }).waitFor()
@@ -251,7 +251,7 @@ describe('answering', () => {
     await house.relay.rounds.turn()
     await client.reload()
     await client.getByRole('link', { name: 'Book Voice assessment once more' }).click()
-    const before = client.getByRole('region', { name: 'What you told before' })
+    const before = client.getByRole('region', { name: 'What you told me before' })
     await before.getByText('My voice gives out by the end of the day.').waitFor()
     expect(await client.getByLabel('What brings you here?').count()).toBe(0)
     await client.getByRole('button', { name: 'Go on to the times' }).click()

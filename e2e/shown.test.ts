@@ -29,7 +29,7 @@ describe('what was shown is what is sent', () => {
     await summary(client).getByText('€95.00').first().waitFor()
     raiseTo(50_000)
     await sendButton(client).click()
-    await client.getByText(/^Something has changed at Iria Montalvar’s/).waitFor()
+    await client.getByText(/^Something has changed since you chose this time/).waitFor()
     await summary(client).getByText('€500.00').first().waitFor()
     expect(await client.getByLabel('Your name').inputValue()).toBe('Bente Kofoed')
     expect(booked('Bente Kofoed')).toBeUndefined()

@@ -17,9 +17,14 @@ afterAll(() => house.close())
 it('goes from a link to a yes', async () => {
   const client = await house.visitor({ timezoneId: 'America/Sao_Paulo' })
   await toTheTimes(client, house)
-  await client.getByText('Times are yours, in Sao Paulo').waitFor()
+  await client
+    .getByText('The times are Lisbon time, where we meet; beside each stands Sao Paulo time.')
+    .waitFor()
   const when = await pick(client, 3)
-  await client.getByText(/Move or cancel free of charge until/).waitFor()
+  await client
+    .getByText(/You can cancel free of charge until/)
+    .last()
+    .waitFor()
   await sendButton(client).click()
   await client.getByText('Please agree to “Studio terms” first.').waitFor()
   await fillIn(client, 'Elske <b>Vos</b>', 'elske.vos@example.org')
@@ -37,7 +42,7 @@ it('goes from a link to a yes', async () => {
   await desk.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
   expect(await desk.getByRole('link', { name: 'Elske < Vos' }).count()).toBe(0)
   const inbox = await openMail(house, 'elske.vos@example.org', { timezoneId: 'America/Sao_Paulo' })
-  await inbox.getByRole('heading', { name: 'Your request is on its way' }).waitFor()
+  await inbox.getByRole('heading', { name: 'Your request has arrived' }).waitFor()
 
   // The desk is open in another browser and shows it within a second; a busy machine has two.
   await desk.getByRole('link', { name: 'Elske < Vos' }).waitFor({ timeout: 2_000 })

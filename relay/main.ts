@@ -6,7 +6,7 @@ import { demoBackup } from '@acolhida/demo'
 import { newPairingCode } from './desk/pairing.ts'
 import { type Clock, MovableClock, systemClock } from './ground/clock.ts'
 import { BadSetting, type Environment, readSettings } from './ground/settings.ts'
-import { Relay } from './relay.ts'
+import { PortTaken, Relay } from './relay.ts'
 import { StandinCalendar } from './standins/calendar.ts'
 import { startLetterbox } from './standins/letterbox.ts'
 import { Mailbox } from './standins/mailbox.ts'
@@ -61,8 +61,12 @@ async function main(settings: Environment): Promise<void> {
   )
   const code = newPairingCode(relay.store)
   const slug = relay.here.keeper.house.practice?.profile.slug ?? ''
-  console.log(`\n  Door       ${door}/${slug}`)
-  console.log(`  Desk       ${desk}/#pair=${code}`)
+  console.log(
+    `\n  Desk       ${desk}/#pair=${code}\n             Yours: open it first. This address pairs one browser, once.`,
+  )
+  console.log(
+    `\n  Door       ${door}/${slug}\n             What your clients see: choose a time as one of them would.`,
+  )
   if (movable) {
     const letterbox = await startLetterbox(
       mailbox,
@@ -74,9 +78,11 @@ async function main(settings: Environment): Promise<void> {
       },
       settings.letterboxPort,
     )
-    console.log(`  Letterbox  ${letterbox.url}/`)
+    console.log(
+      `\n  Letterbox  ${letterbox.url}/\n             The mails that would go out, and a clock to move forward. Only in this demo.`,
+    )
   }
-  console.log(`\n  The desk's address pairs one browser, once. Ctrl-C ends it.\n`)
+  console.log('\n  Ctrl-C ends it.\n')
   process.send?.({ ready: true, door, desk, code })
 
   const end = (): void => {
@@ -94,6 +100,7 @@ async function main(settings: Environment): Promise<void> {
 
 const foreseen = (error: unknown): error is Error =>
   error instanceof BadSetting ||
+  error instanceof PortTaken ||
   error instanceof FileTaken ||
   error instanceof NewerFile ||
   error instanceof NewerRecord
@@ -103,6 +110,10 @@ Promise.resolve()
   .catch((error: unknown) => {
     if (foreseen(error)) {
       console.error(error.message)
+      if (error instanceof PortTaken)
+        console.error(
+          'Another relay may still be running. End it, or set ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT or ACOLHIDA_LETTERBOX_PORT to a port that is free.',
+        )
       process.exit(2)
     }
     console.error(error)

@@ -154,12 +154,18 @@ function newestIn(store: SqliteStore): Instant {
   return instant(Math.max(at, Number(store.setting('newest') ?? 0)))
 }
 
-/** Starts a server; when its port is taken, on a free one. */
+/** A port that another program has. */
+export class PortTaken extends Error {
+  constructor(readonly port: number) {
+    super(`Port ${port} is taken by another program.`)
+  }
+}
+
+/** Starts a server; 0 is any free port. @throws PortTaken */
 export function listen(server: Server, port: number, host: string): Promise<Server> {
   return new Promise((resolve, reject) => {
     server.once('error', (error: NodeJS.ErrnoException) => {
-      if (error.code === 'EADDRINUSE' && port !== 0) resolve(listen(server, 0, host))
-      else reject(error)
+      reject(error.code === 'EADDRINUSE' ? new PortTaken(port) : error)
     })
     server.listen(port, host, () => resolve(server))
   })

@@ -105,6 +105,9 @@ const notWaiting = (is: StateName): Decision =>
   refuse(is === 'unproved' ? 'not-proved' : 'not-waiting', { is })
 const notBooked = (is: StateName): Decision => refuse('not-booked', { is })
 
+/** A request that has run out can still be answered, where it is known that an answer reaches whoever asked. */
+const canStillAnswer = ({ mailProved }: Booking, is: StateName): boolean => is === 'lapsed' && mailProved
+
 interface CommandKind<C> {
   /** The shape of what the practitioner says with it; nothing where it is not theirs. */
   shape?: Keys
@@ -118,10 +121,15 @@ const words = text(5_000)
 export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   welcome: {
     shape: {},
-    decide: (_, __, is, { now }) =>
-      is === 'waiting'
-        ? happened({ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) })
-        : notWaiting(is),
+    decide: (booking, _, is, about) => {
+      const { now } = about
+      const welcomed = happened({ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) })
+      if (is === 'waiting') return welcomed
+      if (!canStillAnswer(booking, is)) return notWaiting(is)
+      // The time has been free meanwhile: somebody else may have it.
+      const blocking = blockingMove(about.closuresOf({ start: booking.start, place: booking.place }), false)
+      return blocking.length > 0 ? refuse('not-open.move', undefined, blocking) : welcomed
+    },
   },
   decline: {
     shape: { text: words },
@@ -132,8 +140,10 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   },
   offer: {
     shape: { text: words, starts: list(object({ start: epochMs, place: id }), MOST_OFFERS, 1) },
-    decide: (_, command, is, about) =>
-      is === 'waiting' || is === 'offered' ? offer(command, about) : notWaiting(is),
+    decide: (booking, command, is, about) =>
+      is === 'waiting' || is === 'offered' || canStillAnswer(booking, is)
+        ? offer(command, about)
+        : notWaiting(is),
   },
   'take-back': {
     shape: { of: whole(1, 100_000) },

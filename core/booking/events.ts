@@ -127,6 +127,8 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     apply: ({ starts, until, text: said, settles: end }, on) => ({
       ...on.before,
       seq: on.seq,
+      // Also after it had run out: it is a request again.
+      status: 'requested',
       offers: starts,
       until,
       text: said,

@@ -91,7 +91,7 @@ describe('what the desk makes of a request', () => {
     const of = samplePractice({ questionnaires: [dear], services: [priced] })
     expect(deskReading(of, begin('b', asked)).reasons.map((reason) => reason.name)).toEqual([
       'Ill',
-      'Worth more than you let through alone',
+      'The price is higher than you book without looking',
     ])
   })
 

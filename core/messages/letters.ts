@@ -310,6 +310,7 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
         ...(w.booking.text
           ? [w.booking.text, say('declined.which', { service: w.service, when: at(w) })]
           : [say('declined', { service: w.service, when: at(w) })]),
+        say('stands', LINKS),
         say('again', LINKS),
       ],
     }),
@@ -339,6 +340,7 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
               : 'lapsed.unproved',
           { service: w.service, when: at(w) },
         ),
+        say('stands', LINKS),
         say('again', LINKS),
       ],
     }),
@@ -374,10 +376,11 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
       return {
         subject: say('cancelled.subject', { service: w.service, when: when(w) }),
         body: mine
-          ? [say('cancelled.by-me', about), w.booking.text, say('again', LINKS)]
+          ? [say('cancelled.by-me', about), w.booking.text, say('stands', LINKS), say('again', LINKS)]
           : [
               say('cancelled.by-you', about),
               due ? say('cancelled.share', { share: w.booking.share }) : say('cancelled.free'),
+              say('stands', LINKS),
               say('again', LINKS),
             ],
         invite: 'CANCEL',

@@ -24,3 +24,5 @@ export const wrongWords = ({ code, data }: Wrong): string => aboutAnswers.text(c
 export const answerWord = (code: AnswerWord, data?: SaidValues): string => aboutAnswers.text(code, data)
 /** Why something is refused, in words. */
 export const refusalWords = (word: RefusalWord, data?: SaidValues): string => aboutRefusals.text(word, data)
+
+export { escapeHtml, jsonForHtml } from './html.ts'

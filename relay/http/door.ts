@@ -27,8 +27,9 @@ import { type Express, type Request, type Response, raw } from 'express'
 import { feed, feedFreeBusy, feedHours } from '../calendars/feed.ts'
 import type { Here } from '../house/here.ts'
 import { TRIAL, type Trial } from '../trial/trials.ts'
+import { firstPage } from './first-page.ts'
 import { Mount } from './mount.ts'
-import { servePages } from './pages.ts'
+import { formsOf, servePages } from './pages.ts'
 import { bodyOf, failures, guarded, limited } from './security.ts'
 import type { Serving } from './serving.ts'
 
@@ -156,9 +157,32 @@ export function doorApp(serving: Serving): Express {
     }
     next()
   })
-  servePages(app, serving.doorPages)
+  servePages(app, serving.doorPages, firstPages(own))
   app.use(failures)
   return app
+}
+
+/** The first page of the own door, with the practitioner's words in it: made once for each publishing and day. */
+function firstPages(own: Here): NonNullable<Parameters<typeof servePages>[2]> {
+  const known = new Map<string, ReadonlyMap<string, Buffer>>()
+  let of = ''
+  return (req, plain) =>
+    own.look((house, now) => {
+      const { pack } = house
+      const [slug, page] = req.path.split('/').slice(1)
+      // Whoever comes by a link of their own may see more than this page says.
+      if (!pack || slug !== pack.practice.profile.slug || req.query.with !== undefined) return undefined
+      const view = doorView(house, now)
+      const standing = `${pack.revision} ${JSON.stringify(view.services.map(({ id }) => id))} ${view.closed ?? ''}`
+      if (standing !== of) known.clear()
+      of = standing
+      const whole = !page
+      const before = known.get(String(whole))
+      if (before) return before
+      const made = formsOf(firstPage(plain, { view, email: pack.practice.profile.email }, whole))
+      known.set(String(whole), made)
+      return made
+    })
 }
 
 /** The secret of the link that an answer names; answers given before links had names hold the secret itself. */

@@ -86,7 +86,7 @@ describe('price codes', () => {
       house.slug,
       await request(house.door, house.slug, await start(1), { code: 'OWN' }),
     )
-    expect(other.body.message).toMatch('for certain people')
+    expect(other.body.message).toMatch('is for one person')
     // Withdrawn, it can be used again.
     const secret = linkTo(house.relay, booking.id, false)
     await ask(`${house.door}/api/link/${secret}/withdraw`, {}, { key: freshKey() })

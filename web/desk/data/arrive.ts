@@ -1,7 +1,9 @@
-import { type Booking, replay } from '@acolhida/core/booking'
+import { type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/contract'
 import { normalMail, type Person } from '@acolhida/core/people'
+import type { Instant } from '@acolhida/core/time'
 import { connectionRow, type DeskDatabase } from './database.ts'
+import { isFresh, newsOf } from './news.ts'
 import { keepPerson } from './people.ts'
 import { bookingRow, filesIn, plainPerson } from './rows.ts'
 
@@ -10,10 +12,10 @@ import { bookingRow, filesIn, plainPerson } from './rows.ts'
  * a page is there whole or not at all. What is there already stays as it is.
  */
 export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> {
-  const { connection, events, bookings, enquiries, people, mails, files, wanted } = db
+  const { connection, events, bookings, enquiries, people, mails, files, wanted, news } = db
   await db.transaction(
     'rw',
-    [connection, events, bookings, enquiries, people, mails, files, wanted],
+    [connection, events, bookings, enquiries, people, mails, files, wanted, news],
     async () => {
       const touched = new Set<string>()
       for (const item of page.items) {
@@ -37,6 +39,7 @@ export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> 
         )
         await db.bookings.put(bookingRow(booking))
         await meet(db, booking)
+        await tell(db, booking, rows.at(-1)?.event, page.now)
         for (const file of filesIn(booking)) {
           if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
         }
@@ -45,6 +48,18 @@ export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> 
       if (last) await db.connection.put({ ...(await connectionRow(db)), cursor: last.n })
     },
   )
+}
+
+/** What has happened without the practitioner is news; what they do about it themselves ends that. */
+async function tell(
+  db: DeskDatabase,
+  booking: Booking,
+  last: StoredEvent | undefined,
+  now: Instant,
+): Promise<void> {
+  const what = last && newsOf(booking, last)
+  if (last && what && isFresh(last.at, now)) await db.news.put({ id: booking.id, at: last.at, what })
+  else await db.news.delete(booking.id)
 }
 
 /** An enquiry, or what became of it at the relay; each is taken in once. */

@@ -6,7 +6,7 @@ import type { RecordItem, RecordPage } from '@acolhida/core/contract'
 import { type Backup, writeBackup } from '@acolhida/core/formats'
 import { busyTimes } from '@acolhida/core/formats/busy'
 import { BadData, readBackup } from '@acolhida/core/schemas'
-import { parseInstant, shift, zone } from '@acolhida/core/time'
+import { DAY, type Instant, parseInstant, shift, zone } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import Dexie from 'dexie'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -263,6 +263,12 @@ const RELEASED = [
   { calendars: 'id' },
   { files: 'id' },
   {},
+  {
+    bookings: 'id, at, start, mail, code, questionnaire, *keeps, undo, *words, [status+at], [status+start]',
+    people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words',
+    sessions: 'id, start, calendar',
+    wanted: 'id',
+  },
 ]
 
 /** A database as a released version made it. */
@@ -339,6 +345,43 @@ describe('the schema', () => {
     expect(await current.wanted.toArray()).toEqual([{ id: file.file, name: 'v.mp3', type: 'sound' }])
     expect(await current.sessions.where('calendar').equals('file').count()).toBe(1)
     await current.delete()
+  })
+})
+
+it('opens what version 5 has left behind, with no news yet', async () => {
+  const old = released(5)
+  const booking = replay(tome.id, tome.events)
+  await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
+  await old.table('bookings').put(bookingRow(booking))
+  old.close()
+  const current = new DeskDatabase('released-5')
+  expect(await current.bookings.get(tome.id)).toEqual(bookingRow(booking))
+  expect(await current.news.count()).toBe(0)
+  await current.delete()
+})
+
+describe('news', () => {
+  const item = (n: number, seq: number, body: object) =>
+    ({ n, at: now, kind: 'booking', subject: 'b', seq, body }) as RecordItem
+  const page = (...items: RecordItem[]) => ({ items, last: 9, first: 1, now })
+  const asked = { ...tome.events[0], at: now, proof: 'link' } as StoredEvent
+
+  it('are what happened without the practitioner, until they do something about it', async () => {
+    await takeIn(db, page(item(1, 1, asked)))
+    expect(await db.news.get('b')).toBeUndefined()
+    await takeIn(db, page(item(2, 2, { type: 'lapsed', at: now })))
+    expect(await db.news.get('b')).toEqual({ id: 'b', at: now, what: 'lapsed' })
+    await takeIn(
+      db,
+      page(item(3, 3, { type: 'offered', at: now, starts: [], until: now, text: '', settles: now })),
+    )
+    expect(await db.news.get('b')).toBeUndefined()
+  })
+
+  it('are none when they are old, as where a desk is paired anew', async () => {
+    const long = (now - 20 * DAY) as Instant
+    await takeIn(db, { ...page(item(1, 1, asked), item(2, 2, { type: 'withdrawn', at: long })), now })
+    expect(await db.news.count()).toBe(0)
   })
 })
 

@@ -9,6 +9,7 @@ import type {
   EventRow,
   FileRow,
   Intention,
+  NewsRow,
   PracticeChange,
   PracticeRow,
   WantedFile,
@@ -34,6 +35,8 @@ export class DeskDatabase extends Dexie {
   declare files: EntityTable<FileRow, 'id'>
   /** Files given as answers that the relay still has to hand over. */
   declare wanted: EntityTable<WantedFile, 'id'>
+  /** What has happened since somebody last looked; not kept in backups. */
+  declare news: EntityTable<NewsRow, 'id'>
 
   constructor(name: string) {
     // What is decided here is nowhere else until the relay has it: it is on the disk before it is called done.
@@ -80,6 +83,7 @@ export class DeskDatabase extends Dexie {
         wanted: 'id',
       })
       .upgrade(deskToVersion5)
+    this.version(6).stores({ news: 'id, at' })
     this.connection = this.table('link')
   }
 }

@@ -54,6 +54,17 @@ export interface Intention {
   refused?: { code: string; message: string }
 }
 
+/** Something that happened to a booking without this desk: it stands on Today until it is put away. */
+export interface NewsRow {
+  /** The booking. */
+  id: string
+  at: Instant
+  what: News
+}
+
+/** What can have happened. */
+export type News = 'withdrawn' | 'refused' | 'cancelled' | 'lapsed' | 'straight' | 'accepted' | 'called-off'
+
 /** A file given as an answer, with what is in it. */
 export interface FileRow {
   id: string

@@ -26,6 +26,7 @@ import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
+import { WhatsNew } from '../parts/whats-new.tsx'
 import { homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
 import { Judged } from '../request/judged.tsx'
 import { dropIntention, personIn } from '../sync/acts.ts'
@@ -83,6 +84,7 @@ export function Today() {
               <Waiting key={booking.id} desk={desk} booking={booking} />
             ))}
           </ul>
+          <WhatsNew desk={desk} />
         </section>
         <TodaysLine desk={desk} taken={taken} from={from} to={to} />
       </div>

@@ -25,9 +25,20 @@ import { WordWithIt } from './word.tsx'
 import { serviceName, when } from './words.ts'
 
 /** Welcome, offer other times, turn down: what can be said to a request. */
-export function Decide({ desk, booking, full = false }: { desk: Desk; booking: Booking; full?: boolean }) {
+export function Decide({
+  desk,
+  booking,
+  full = false,
+  late = false,
+}: {
+  desk: Desk
+  booking: Booking
+  full?: boolean
+  /** It has run out, and can be answered all the same. */
+  late?: boolean
+}) {
   const [open, setOpen] = useState<'offer' | 'decline'>()
-  const waiting = useAt((now) => isAwaiting(booking, now))
+  const waiting = useAt((now) => late || isAwaiting(booking, now))
   const act = useAct()
   const name = booking.asked.person.name
   const held = desk.intentions.some((intention) => intention.booking === booking.id && !intention.refused)
@@ -52,10 +63,12 @@ export function Decide({ desk, booking, full = false }: { desk: Desk; booking: B
             <span className="sr-only"> to {name}</span>
           </button>
         </div>
-        <button type="button" className="press press-no" onClick={() => setOpen('decline')}>
-          Turn down…
-          <span className="sr-only"> {name}</span>
-        </button>
+        {!late && (
+          <button type="button" className="press press-no" onClick={() => setOpen('decline')}>
+            Turn down…
+            <span className="sr-only"> {name}</span>
+          </button>
+        )}
       </div>
       <ProblemNote of={act} />
       {open === 'decline' && <TurnDown desk={desk} booking={booking} close={() => setOpen(undefined)} />}

@@ -19,10 +19,10 @@ import { SettingsPage } from '../parts/settings-page.tsx'
 import { SortableList } from '../parts/sortable-list.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { amount } from '../settings/setting.ts'
-import { Bands } from './bands.tsx'
 import { Differences } from './differences.tsx'
 import { changeDraft, movedItem, movedQuestion, withDraft, withQuestionnaire } from './draft.ts'
 import { QuestionFiles } from './files.tsx'
+import { PointBands } from './point-bands.tsx'
 import { Publish } from './publish.tsx'
 import { QuestionCard } from './question-card.tsx'
 import { Replayed } from './replayed.tsx'
@@ -227,7 +227,7 @@ function Writing({ id }: { id: string }) {
           </button>
           <ProblemNote of={act} />
           <section className="sheet mt-4 p-4">
-            <Bands id={id} bands={sheet.bands} />
+            <PointBands id={id} bands={sheet.bands} />
           </section>
           <QuestionFiles questionnaire={questionnaire} />
           {general.map((choice) => (

@@ -120,7 +120,6 @@ function Start({
   const left = seats[start]
   const isNear = near.includes(start)
   const small = [
-    other ? say('time.beside', { time: timeAt(other, start), place: zonePlace(other.name) }) : '',
     lower.includes(start) && lowerPrice !== undefined
       ? say('time.lower', { price: money(lowerPrice, currency) })
       : '',
@@ -137,6 +136,14 @@ function Start({
       <span className={isNear ? 'underline decoration-clay decoration-2 underline-offset-4' : ''}>
         {timeAt(clocks.first, start)}
       </span>
+      {other && (
+        <span className="text-[12px] font-normal">
+          <span aria-hidden="true">{timeAt(other, start)}</span>
+          <span className="sr-only">
+            {say('time.beside', { time: timeAt(other, start), place: zonePlace(other.name) })}
+          </span>
+        </span>
+      )}
       {small.map((text) => (
         <span key={text} className="text-[12px] font-normal">
           {text}

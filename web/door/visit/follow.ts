@@ -1,14 +1,27 @@
 import type { DoorView } from '@acolhida/core/contract'
 import { type Asking, newcomer } from '@acolhida/core/questions'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { useEffect, useState } from 'react'
 import { useOutletContext, useParams } from 'react-router'
 import { doorRelay } from './relay.ts'
 import { useVisit } from './visit.ts'
 
+/** What the relay has written into the page: it stands there at once, and is asked for anew all the same. */
+function writtenHere(slug: string): DoorView | undefined {
+  const block = document.getElementById('door')?.textContent
+  if (!block) return undefined
+  const view = JSON.parse(block) as DoorView
+  return view.slug === slug ? view : undefined
+}
+
 export const useDoorQuery = (slug: string) => {
   const { with: key } = useVisit()
-  return useQuery({ queryKey: ['door', slug, key], queryFn: () => doorRelay.view(slug, key) })
+  const [written] = useState(() => (key === undefined ? writtenHere(slug) : undefined))
+  return useQuery({
+    queryKey: ['door', slug, key],
+    queryFn: () => doorRelay.view(slug, key),
+    ...(written ? { initialData: written, initialDataUpdatedAt: 0 } : {}),
+  })
 }
 
 /** The practice behind the door, for pages inside it. */

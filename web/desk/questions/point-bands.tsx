@@ -10,7 +10,7 @@ import { changedBand } from './lines.ts'
 const OUTCOMES: Outcome[] = ['fits', 'look', 'closed']
 
 /** What points come to: a row for each number of points from which something else follows. */
-export function Bands({ id, bands }: { id: string; bands: readonly Band[] }) {
+export function PointBands({ id, bands }: { id: string; bands: readonly Band[] }) {
   const field = (at: number, change: (band: Band, typed: string) => Band) => ({
     what: 'what points come to',
     change: (p: Parameters<typeof withDraft>[0], typed: string) =>

@@ -1,0 +1,82 @@
+import { useLiveQuery } from 'dexie-react-hooks'
+import { X } from 'lucide-react'
+import { Link } from 'react-router'
+import { useMinute } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
+import type { Desk } from '../data/live.ts'
+import { isFresh } from '../data/news.ts'
+import type { BookingRow } from '../data/rows.ts'
+import type { News, NewsRow } from '../data/tables.ts'
+import { ActButton } from './act.tsx'
+import { Decide } from './decide.tsx'
+import { serviceName, when } from './words.ts'
+
+/** What happened, as one says it of somebody. */
+const WORDS: Record<News, string> = {
+  withdrawn: 'has withdrawn the request for',
+  refused: 'can come at none of the times you offered for',
+  cancelled: 'has cancelled',
+  lapsed: 'was not answered in time:',
+  straight: 'has booked, straight in:',
+  accepted: 'has taken a time you offered:',
+  'called-off': 'will not come, too few did:',
+}
+
+/** What has happened since one last looked, newest first; each stands here until it is put away. */
+export function WhatsNew({ desk }: { desk: Desk }) {
+  const minute = useMinute()
+  const news = useLiveQuery(async () => {
+    const rows = await db.news.orderBy('at').reverse().limit(50).toArray()
+    const bookings = await db.bookings.bulkGet(rows.map(({ id }) => id))
+    return rows.flatMap((row, i) => (bookings[i] ? [{ row, booking: bookings[i] }] : []))
+  }, [])
+  const fresh = (news ?? []).filter(({ row }) => isFresh(row.at, minute))
+  if (fresh.length === 0) return null
+  return (
+    <section className="mt-6" aria-label="Since you last looked">
+      <div className="mb-2.5 flex items-baseline justify-between gap-3">
+        <h2>Since you last looked</h2>
+        {fresh.length > 1 && (
+          <ActButton className="way text-[14px]" onAct={() => db.news.clear()}>
+            Put all away
+          </ActButton>
+        )}
+      </div>
+      <ul className="grid gap-2">
+        {fresh.map(({ row, booking }) => (
+          <One key={row.id} desk={desk} row={row} booking={booking} />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function One({ desk, row, booking }: { desk: Desk; row: NewsRow; booking: BookingRow }) {
+  const { name } = booking.asked.person
+  return (
+    <li className="sheet px-4 py-3">
+      <div className="flex items-start justify-between gap-3">
+        <p>
+          <Link to={`/arrivals/${booking.id}`} className="font-semibold underline-offset-3 hover:underline">
+            {name}
+          </Link>{' '}
+          {WORDS[row.what]} {serviceName(desk.practice, booking.service)},{' '}
+          <span className="figures">{when(desk.practice, booking.start)}</span>
+          <span className="block text-[13px] text-soft">{when(desk.practice, row.at)}</span>
+        </p>
+        <ActButton
+          className="press press-quiet px-2"
+          aria-label={`Put away: ${name}`}
+          onAct={() => db.news.delete(row.id)}
+        >
+          <X size={16} aria-hidden="true" />
+        </ActButton>
+      </div>
+      {row.what === 'lapsed' && (
+        <div className="mt-2">
+          <Decide desk={desk} booking={booking} late />
+        </div>
+      )}
+    </li>
+  )
+}
