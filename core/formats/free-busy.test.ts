@@ -41,3 +41,19 @@ it('says exactly which minutes are busy, read back by another library', () => {
     { numRuns: 60 },
   )
 })
+
+it('has whole seconds, those in which one is busy at all', () => {
+  const entry = (start: number, end: number) => ({
+    id: `e${start}`,
+    kind: 'session' as const,
+    start: instant(from + start),
+    end: instant(from + end),
+    clearBefore: 0,
+    clearAfter: 0,
+  })
+  const now = instant(from + 123)
+  const text = freeBusy('someone', [entry(0, 60_400), entry(60_900, 120_001)], now, to, now)
+  expect(text).toContain('DTSTAMP:20261124T000000Z')
+  expect(text).toContain('DTSTART:20261124T000000Z')
+  expect(text.match(/FREEBUSY.*/g)).toEqual(['FREEBUSY;FBTYPE=BUSY:20261124T000000Z/20261124T000201Z'])
+})

@@ -1,6 +1,7 @@
 import { type Doing, type Due, judgedKey, sessionSubject } from '../agenda/index.ts'
 import { callOff, counts, decide, isEnded, leastDates, stateAt } from '../booking/index.ts'
 import type { Instant } from '../time/index.ts'
+import { refusalWords } from '../words/index.ts'
 import { happen, type Work } from './act.ts'
 import { circumstances } from './circumstances.ts'
 import { forget } from './forget.ts'
@@ -64,7 +65,7 @@ function judge(work: Work, due: Due, really: Instant): void {
   const reached = here.filter((booking) => counts(booking, now)).length >= people
   // What has begun meanwhile, while nobody was there to judge, takes its course.
   if (!reached && really < start) {
-    const text = `${service.name} needs at least ${people} people, and this date has fewer.`
+    const text = refusalWords('too-few-come', { service: service.name, people })
     for (const booking of here) {
       const events = callOff(booking, text, now)
       if (events.length > 0) happen(work, booking.id, events)

@@ -23,6 +23,28 @@ describe('price codes', () => {
     expect(find([half], 'other')).toBe('I don’t know this code. Please look once more how it is written.')
   })
 
+  it('are unknown to whoever types them while they are not in use, whatever else has the same words', () => {
+    expect(find([{ ...half, idle: true }], 'halfoff')).toBe(
+      'I don’t know this code. Please look once more how it is written.',
+    )
+    expect(
+      find(
+        [
+          { ...half, idle: true },
+          { ...half, id: 'other' },
+        ],
+        'halfoff',
+      ),
+    ).toBe('other')
+    const codes = [
+      { ...half, idle: true },
+      { ...half, id: 'other' },
+    ]
+    expect(checkPractice(samplePractice({ codes })).filter(({ path }) => path.startsWith('codes'))).toEqual(
+      [],
+    )
+  })
+
   it('count from the first day through the last, for what and whom they are, as often as they may', () => {
     const dated = { ...half, from: day('2026-11-25'), to: day('2026-11-25') }
     expect(find([dated], 'halfoff')).toBe('h')

@@ -28,7 +28,9 @@ export type CodeRefusal = Sentence<RefusalWord & `code.${string}`>
 
 /** The code that was typed, or why it can't be used. The first and the last day both count. */
 export function findCode(practice: Practice, typed: string, use: CodeUse): PriceCode | CodeRefusal {
-  const same = (practice.codes ?? []).filter((code) => plainCode(code.code) === plainCode(typed))
+  const same = (practice.codes ?? []).filter(
+    (code) => !code.idle && plainCode(code.code) === plainCode(typed),
+  )
   if (same.length === 0) return { code: 'code.unknown' }
   const forService = same.filter((code) => !code.services?.length || code.services.includes(use.service))
   if (forService.length === 0) return { code: 'code.other-service' }
@@ -55,7 +57,7 @@ export function findCode(practice: Practice, typed: string, use: CodeUse): Price
 export function overlappingCode(codes: readonly PriceCode[], index: number): number | undefined {
   const code = codes[index]!
   const found = codes.findIndex((other, i) => {
-    if (i >= index || plainCode(other.code) !== plainCode(code.code)) return false
+    if (i >= index || code.idle || other.idle || plainCode(other.code) !== plainCode(code.code)) return false
     const services =
       !code.services?.length ||
       !other.services?.length ||

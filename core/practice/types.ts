@@ -221,6 +221,8 @@ export interface PriceCode {
   /** As it is typed; capitals and spaces don't matter. */
   code: string
   off: { kind: 'amount'; amount: Minor } | { kind: 'share'; percent: number }
+  /** Not in use yet, or no longer: whoever types it is told that there is none. */
+  idle?: boolean
   /** The first and the last day it can be used, in the practice's zone. */
   from?: LocalDate
   to?: LocalDate

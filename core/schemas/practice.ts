@@ -103,6 +103,7 @@ const priceCode = object({
   id,
   code: line(40),
   off: tagged('kind', { amount: { amount: minor }, share: { percent: share } }),
+  idle: maybe(yes),
   from: maybe(localDateShape),
   to: maybe(localDateShape),
   uses: some,

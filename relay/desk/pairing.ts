@@ -7,11 +7,14 @@ import type { SqliteStore } from '../store/sqlite-store.ts'
 /** Letters and digits that can't be taken for one another. */
 const ALPHABET = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789'
 
+/** A code as it is compared: however it was spaced, hyphenated or written large. */
+const plain = (typed: string): string => typed.replaceAll(/[\s\p{Pd}]/gu, '').toUpperCase()
+
 /** A new one-time code for pairing a desk; the codes before it end. Only its hash is kept. */
 export function newPairingCode(store: SqliteStore): string {
   const part = (): string => Array.from({ length: 4 }, () => ALPHABET[randomInt(ALPHABET.length)]).join('')
   const code = `${part()}-${part()}-${part()}`
-  store.set('pairing-code', sha256Hex(code))
+  store.set('pairing-code', sha256Hex(plain(code)))
   return code
 }
 
@@ -21,7 +24,7 @@ export const isDesk = (store: SqliteStore, key: string): boolean =>
 
 /** Gives the desk that knows the code its key; a desk paired before is cut off, after saying so. */
 export function pair(store: SqliteStore, code: string, replace: boolean): { key: string } {
-  if (store.setting('pairing-code') !== sha256Hex(code.trim().toUpperCase())) {
+  if (store.setting('pairing-code') !== sha256Hex(plain(code))) {
     throw new Refused(403, 'wrong-code')
   }
   if (store.setting('desk-key') && !replace) {

@@ -2,17 +2,23 @@ import { decimals } from '@acolhida/core/money/currency'
 import type { Practice, Profile as ProfileData } from '@acolhida/core/practice'
 import { longWeekdayName } from '@acolhida/core/time'
 import { useDesk } from '../data/live.ts'
+import { DoorOpening } from '../parts/door-opening.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 
-const CURRENCIES = Intl.supportedValuesOf('currency').filter((code) => {
-  try {
-    decimals(code)
-    return true
-  } catch {
-    return false
-  }
-})
+const named = new Intl.DisplayNames('en', { type: 'currency' })
+/** Every currency whose decimals are known, by its name: "Euro (EUR)". */
+const CURRENCIES = Intl.supportedValuesOf('currency')
+  .filter((code) => {
+    try {
+      decimals(code)
+      return true
+    } catch {
+      return false
+    }
+  })
+  .map((code) => ({ value: code, name: `${named.of(code) ?? code} (${code})` }))
+  .sort((a, b) => a.name.localeCompare(b.name, 'en'))
 const ZONES = Intl.supportedValuesOf('timeZone')
 
 const withProfile = (practice: Practice, part: Partial<ProfileData>): Practice => ({
@@ -58,6 +64,7 @@ export function ProfilePage() {
           />
         </section>
         <div className="grid h-fit gap-5">
+          <DoorOpening />
           <section className="sheet grid gap-4 p-5">
             <h2>Where you are</h2>
             <SavedField
@@ -83,7 +90,7 @@ export function ProfilePage() {
               help="Amounts already written keep their figures."
               what="the currency"
               value={profile.currency}
-              options={CURRENCIES.map((code) => ({ value: code, name: code }))}
+              options={CURRENCIES}
               change={(p, currency) => withProfile(p, { currency })}
             />
           </section>

@@ -25,6 +25,7 @@ import { useTaken } from '../data/taken.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
+import { ClosedDoor } from '../parts/door-opening.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
 import { WhatsNew } from '../parts/whats-new.tsx'
 import { homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
@@ -70,6 +71,7 @@ export function Today() {
         </div>
         <DoorLink />
       </header>
+      <ClosedDoor />
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_332px]">
         <section>
           <Refusals desk={desk} />

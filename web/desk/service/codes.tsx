@@ -19,6 +19,12 @@ import { amount, wholeTyped } from '../settings/setting.ts'
 
 const WHAT = 'a price code'
 
+/** Letters and digits that can't be taken for one another: 32, so that each byte chooses evenly. */
+const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789'
+/** Words for a code that nobody guesses: 40 bits. */
+const fewGuess = (): string =>
+  [...crypto.getRandomValues(new Uint8Array(8))].map((byte) => LETTERS[byte % LETTERS.length]).join('')
+
 const withCode = (practice: Practice, id: string, change: (code: PriceCode) => PriceCode): Practice => ({
   ...practice,
   codes: (practice.codes ?? []).map((code) => (code.id === id ? change(code) : code)),
@@ -47,7 +53,8 @@ export function Codes() {
     changePractice(db, 'a price code added', (p) => {
       const taken = (p.codes ?? []).map((code) => code.id)
       const id = freeId(taken, `code-${taken.length + 1}`)
-      const fresh: PriceCode = { id, code: id.toUpperCase(), off: { kind: 'share', percent: 100 }, uses: 1 }
+      const off = { kind: 'share', percent: 100 } as const
+      const fresh: PriceCode = { id, code: fewGuess(), off, uses: 1, idle: true }
       return { ...p, codes: [...(p.codes ?? []), fresh] }
     })
   return (
@@ -131,6 +138,15 @@ export function Codes() {
                     <Trash2 size={16} aria-hidden="true" />
                   </ActButton>
                 </div>
+                <Tick
+                  label="In use: whoever types it pays less"
+                  on={!code.idle}
+                  onChange={(on) =>
+                    changePractice(db, WHAT, (p) =>
+                      withCode(p, code.id, (code) => having(code, 'idle', on ? undefined : true)),
+                    )
+                  }
+                />
                 <div className="grid grid-cols-3 items-end gap-3">
                   <SavedField
                     label="From"

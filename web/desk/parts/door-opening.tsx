@@ -1,0 +1,64 @@
+import type { Practice } from '@acolhida/core/practice'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/db.ts'
+import { useDesk } from '../data/live.ts'
+import { ActButton } from './act.tsx'
+import { SavedField } from './saved-field.tsx'
+import { Switch } from './switch.tsx'
+
+const WHAT = 'whether the door is open'
+
+const withDoor = (practice: Practice, part: Partial<NonNullable<Practice['door']>>): Practice => ({
+  ...practice,
+  door: { open: true, text: '', ...practice.door, ...part },
+})
+
+const openOrClose = (open: boolean): Promise<void> => changePractice(db, WHAT, (p) => withDoor(p, { open }))
+
+/** Opens and closes the door, and what it says while it is closed. */
+export function DoorOpening() {
+  const { practice } = useDesk()
+  const open = practice.door?.open !== false
+  return (
+    <section className="sheet grid gap-4 p-5">
+      <h2>Open or closed</h2>
+      <Switch label="My door is open" on={open} onChange={openOrClose} />
+      {!open && (
+        <SavedField
+          label="What the door says while it is closed"
+          help="Empty: that nothing can be asked for just now."
+          what="what the closed door says"
+          rows={3}
+          value={practice.door?.text ?? ''}
+          change={(p, text) => withDoor(p, { text: text.trim() })}
+        />
+      )}
+      <p className="text-[13px] text-soft">
+        While it is closed nobody new can ask for a time. What is booked stays booked, and whoever has a
+        private link still comes in by it.
+      </p>
+    </section>
+  )
+}
+
+/** Says at the place of work that the door is closed; nothing while it is open. */
+export function ClosedDoor() {
+  const { practice } = useDesk()
+  if (practice.door?.open !== false) return null
+  return (
+    <section
+      className="sheet mt-6 flex flex-wrap items-center justify-between gap-3 px-4 py-3"
+      aria-label="Your door is closed"
+    >
+      <p>
+        <span className="font-semibold">Your door is closed.</span>{' '}
+        {practice.door.text
+          ? `It says: “${practice.door.text}”`
+          : 'It says that nothing can be asked for just now.'}
+      </p>
+      <ActButton className="press" onAct={() => openOrClose(true)}>
+        Open my door
+      </ActButton>
+    </section>
+  )
+}
