@@ -1,7 +1,7 @@
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
-import { sentencesIn } from './sentences.ts'
+import { sentencesHeld } from './sentences.ts'
 import { readPlan } from './walls.ts'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
@@ -16,7 +16,7 @@ describe('what a client reads', () => {
   it('stands in a catalogue, in no page, no letter and no reckoning', () => {
     const files = [...readPlan(root).text].filter(([file]) => ROOMS.test(file) && !/\.test\.tsx?$/.test(file))
     expect(files.length).toBeGreaterThan(60)
-    const found = files.flatMap(([file, text]) => sentencesIn(file, text))
+    const found = files.flatMap(([file, text]) => sentencesHeld(file, text))
     expect(found.filter((one) => !one.endsWith(DESKS))).toEqual([])
   })
 
@@ -26,7 +26,7 @@ describe('what a client reads', () => {
       throw new Error('Nobody but a builder reads this.')
       const page = <p className="grid gap-2" title="Way back">{say('door')} Hello <b aria-label={label}>{'one-word'}</b></p>
     `
-    expect(sentencesIn('a.tsx', source)).toEqual([
+    expect(sentencesHeld('a.tsx', source)).toEqual([
       'a.tsx:2 Please look once more',
       'a.tsx:2 x  is too long.',
       'a.tsx:4 Way back',

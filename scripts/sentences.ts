@@ -31,7 +31,7 @@ function textOf(node: Node): string | undefined {
  * The words for people that a source file holds itself, with their lines: text between tags, what is read aloud of a
  * tag, and sentences in strings. Sentences of errors that only a builder sees are left out.
  */
-export function sentencesIn(name: string, source: string): string[] {
+export function sentencesHeld(name: string, source: string): string[] {
   const found: string[] = []
   const say = (node: Node, text: string) =>
     found.push(`${name}:${source.slice(0, node.start).split('\n').length} ${text.trim()}`)

@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto'
+import { replay } from '@acolhida/core/booking'
 import type { Backup } from '@acolhida/core/formats'
 import { beginPractice } from '@acolhida/core/practice'
 import { parseInstant } from '@acolhida/core/time'
@@ -81,6 +82,30 @@ beforeEach(() => {
 afterEach(() => vi.restoreAllMocks())
 
 const heading = (name: RegExp | string) => screen.findByRole('heading', { level: 1, name })
+
+describe('a change that takes something from what is booked', () => {
+  it('says from whom before it is done, and is done when one says so', async () => {
+    await importBackup(db, demo)
+    const coming = demo.bookings
+      .map(({ id, events }) => replay(id, events))
+      .find(({ status, start }) => status === 'booked' && start > now)!
+    drawAt(`/services/${coming.service}`, <DeskApp />)
+    const remove = await screen.findByRole('button', { name: 'Remove this service' })
+    const offered = async () =>
+      (await db.practice.get('practice'))!.practice.services.some(({ id }) => id === coming.service)
+    fireEvent.click(remove)
+    const dialog = await screen.findByRole('dialog', { name: /touched by this/ })
+    expect(within(dialog).getByText(coming.asked.person.name)).toBeDefined()
+    expect(await offered()).toBe(true)
+    fireEvent.click(within(dialog).getByRole('button', { name: 'Leave it as it was' }))
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
+    expect(await offered()).toBe(true)
+    fireEvent.click(remove)
+    fireEvent.click(await screen.findByRole('button', { name: 'Do it all the same' }))
+    await waitFor(async () => expect(await offered()).toBe(false))
+    expect(await screen.findByRole('heading', { level: 1, name: 'Services' })).toBeDefined()
+  })
+})
 
 describe('every page of the desk', () => {
   it.each(PAGES)('%s says what there will be, where there is nothing yet', async (path, name, nothing) => {

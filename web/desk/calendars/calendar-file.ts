@@ -39,7 +39,7 @@ export async function openCalendarFile(
       calendar: calendar.id,
     }),
   )
-  await db.transaction('rw', db.practice, db.changes, db.sessions, async () => {
+  await db.transaction('rw', [db.practice, db.changes, db.sessions, db.bookings], async () => {
     await changePractice(db, 'a calendar opened', (p) => ({
       ...p,
       calendars: [...(p.calendars ?? []), { ...calendar }],
@@ -51,7 +51,7 @@ export async function openCalendarFile(
 
 /** Takes a calendar away, with the busy times that came from its file. One transaction. */
 export async function dropCalendar(db: DeskDatabase, id: string, name: string): Promise<void> {
-  await db.transaction('rw', db.practice, db.changes, db.sessions, async () => {
+  await db.transaction('rw', [db.practice, db.changes, db.sessions, db.bookings], async () => {
     await changePractice(db, `${name} removed`, (p) => ({
       ...p,
       calendars: (p.calendars ?? []).filter((calendar) => calendar.id !== id),

@@ -1,26 +1,56 @@
+import { type Booking, type Harm, hurtBy, mayHurt } from '@acolhida/core/booking'
 import { checkPractice, type Practice, type PracticeFault } from '@acolhida/core/practice'
 import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { instant } from '@acolhida/core/time'
+import { relayNow } from '../../relay-client/clock.ts'
 import type { DeskDatabase } from './database.ts'
 
 /** How many changes of the practice can be undone. */
 const REMEMBERED = 60
 
+/** A change of the practice takes something from what is booked; it has not been done. */
+export class WouldHurt extends Error {
+  constructor(
+    readonly hurt: readonly { booking: Booking; harm: Harm }[],
+    /** From now on the very same change, with the very same consequences, is done. */
+    readonly agree: () => void,
+  ) {
+    super('This takes something from what is booked, and has not been done.')
+    this.name = 'WouldHurt'
+  }
+}
+
+/** What was agreed to and has not been done yet. */
+const agreed = new Set<string>()
+
+/** @throws WouldHurt when the change takes something from what is booked, and nobody has agreed to that */
+async function refuseHurt(db: DeskDatabase, what: string, before: Practice, after: Practice): Promise<void> {
+  if (!mayHurt(before, after)) return
+  const now = relayNow()
+  const coming = await db.bookings.where('start').above(now).toArray()
+  const hurt = hurtBy(before, after, coming, now)
+  const key = JSON.stringify([what, hurt.map(({ booking, harm }) => [booking.id, harm])])
+  if (hurt.length === 0 || agreed.delete(key)) return
+  throw new WouldHurt(hurt, () => agreed.add(key))
+}
+
 /**
  * Changes the practice: what is typed is let in through its schema, kept, and the practice before it is
  * remembered for undo. One transaction.
  * @throws BadData with the place and the reason; nothing is changed then
+ * @throws WouldHurt when it takes something from what is booked and that was not agreed to; nothing is changed then
  */
 export async function changePractice(
   db: DeskDatabase,
   what: string,
   change: (practice: Practice) => Practice,
 ): Promise<void> {
-  await db.transaction('rw', db.practice, db.changes, async () => {
+  await db.transaction('rw', db.practice, db.changes, db.bookings, async () => {
     const row = await db.practice.get('practice')
     if (!row) throw new Error('There is no practice to change.')
     const next = letIn<Practice>(practiceSchema, change(row.practice), 'The practice')
     refuseNewFaults(checkPractice(row.practice), checkPractice(next))
+    await refuseHurt(db, what, row.practice, next)
     await db.practice.put({ ...row, practice: next })
     await db.changes.add({ what, at: instant(Date.now()), before: row.practice })
     const old = (await db.changes.count()) - REMEMBERED

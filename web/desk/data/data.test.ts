@@ -5,6 +5,7 @@ import { replay, type StoredEvent } from '@acolhida/core/booking'
 import type { RecordItem, RecordPage } from '@acolhida/core/contract'
 import { type Backup, writeBackup } from '@acolhida/core/formats'
 import { busyTimes } from '@acolhida/core/formats/busy'
+import { withoutService } from '@acolhida/core/practice'
 import { BadData, readBackup } from '@acolhida/core/schemas'
 import { DAY, type Instant, parseInstant, shift, zone } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
@@ -14,7 +15,7 @@ import { dropCalendar, openCalendarFile } from '../calendars/calendar-file.ts'
 import type { UnderstandWish } from '../calendars/understand.ts'
 import { takeIn } from './arrive.ts'
 import { exportBackup, importBackup } from './backup.ts'
-import { changePractice, undoChange } from './change.ts'
+import { changePractice, undoChange, WouldHurt } from './change.ts'
 import { connectionRow, DeskDatabase } from './database.ts'
 import { join } from './people.ts'
 import { bookingRow, personRow } from './rows.ts'
@@ -156,6 +157,37 @@ describe('changing the practice', () => {
   const rename = (to: string) =>
     changePractice(db, 'the name', (p) => ({ ...p, profile: { ...p.profile, name: to } }))
   beforeEach(() => importBackup(db, demo))
+
+  it('takes nothing from what is booked before it was agreed to, and agrees to nothing else', async () => {
+    const asked = replay(tome.id, tome.events)
+    const soon = (id: string, days: number) =>
+      db.bookings.put(
+        bookingRow({ ...asked, id, start: shift(Date.now() as Instant, days * DAY), status: 'booked' }),
+      )
+    const services = async () => (await db.practice.get('practice'))!.practice.services.map(({ id }) => id)
+    const remove = () => changePractice(db, 'a service removed', (p) => withoutService(p, asked.service))
+    const refused = async (): Promise<WouldHurt> => {
+      const error = await remove().catch((error: unknown) => error)
+      expect(error).toBeInstanceOf(WouldHurt)
+      return error as WouldHurt
+    }
+    await soon('one', 2)
+    const first = await refused()
+    expect(first.hurt.map(({ booking, harm }) => [booking.id, harm])).toContainEqual(['one', 'service'])
+    expect(await services()).toContain(asked.service)
+    first.agree()
+    // Somebody else has come meanwhile: that is another consequence.
+    await soon('two', 3)
+    const second = await refused()
+    expect(second.hurt).toHaveLength(first.hurt.length + 1)
+    second.agree()
+    await remove()
+    expect(await services()).not.toContain(asked.service)
+    await undoChange(db)
+    expect(await services()).toContain(asked.service)
+    // Agreed to once is not agreed to for ever.
+    await refused()
+  })
 
   it('keeps each change and takes them back one by one', async () => {
     await rename('Iria M.')

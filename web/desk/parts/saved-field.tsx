@@ -1,7 +1,9 @@
 import type { Practice } from '@acolhida/core/practice'
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react'
-import { changePractice } from '../data/change.ts'
+import { changePractice, WouldHurt } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import type { Asks } from './act.tsx'
+import { HurtDialog } from './hurt-dialog.tsx'
 import { problemWords } from './problem-words.ts'
 
 /** How long after the last key a change is kept, in ms. */
@@ -49,6 +51,7 @@ export function SavedField({
   const id = useId()
   const [typed, setTyped] = useState(value)
   const [problem, setProblem] = useState<string>()
+  const [asks, setAsks] = useState<Asks>()
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const pending = useRef<string>(undefined)
 
@@ -68,10 +71,25 @@ export function SavedField({
       await changePractice(db, what, (practice) => change(practice, text))
       if (pending.current === text) pending.current = undefined
       setProblem(undefined)
+      setAsks(undefined)
     } catch (error) {
-      setProblem(problemWords(error))
+      if (error instanceof WouldHurt) ask(error)
+      else setProblem(problemWords(error))
     }
   }
+  const ask = ({ hurt, agree }: WouldHurt): void =>
+    setAsks({
+      hurt,
+      yes: () => {
+        agree()
+        void keepRef.current()
+      },
+      no: () => {
+        pending.current = undefined
+        setTyped(value)
+        setAsks(undefined)
+      },
+    })
   const keepRef = useRef(keep)
   keepRef.current = keep
   useEffect(() => () => void keepRef.current(), [])
@@ -151,6 +169,7 @@ export function SavedField({
         )}
         {suffix && <span className="shrink-0 text-soft">{suffix}</span>}
       </div>
+      {asks && <HurtDialog {...asks} />}
       {warning && !problem && (
         <p
           id={`${id}-warning`}

@@ -54,7 +54,7 @@ export async function callOffFor(
   gone?: { what: string; change: (practice: Practice) => Practice },
 ): Promise<void> {
   const now = relayNow()
-  await db.transaction('rw', [db.intentions, db.practice, db.changes], async () => {
+  await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
     for (const booking of bookings) {
       const command = callingOff(booking, text, now)
       if (command) await keep(decided(booking, command))
