@@ -287,11 +287,48 @@ it('begins a practice of one’s own', async () => {
   await own.getByRole('button', { name: 'Begin', exact: true }).click()
   await own.getByLabel('Your name').fill('Ødegaard & Café')
   await own.getByLabel('Where clients’ answers go').fill('me@example.org')
-  await own.getByLabel('Your currency').fill('XYZ')
-  await own.getByRole('button', { name: 'Begin the practice' }).click()
-  await own.getByText(/XYZ is not a currency of ISO 4217/).waitFor()
-  await own.getByLabel('Your currency').fill('NOK')
+  await own.getByLabel('Your time zone').selectOption('Europe/Oslo')
+  await own.getByLabel('Your currency').selectOption('NOK')
   await own.getByRole('button', { name: 'Begin the practice' }).click()
   await own.getByText('Nobody waits.').waitFor()
   await own.getByText('No relay yet').waitFor()
+
+  // Nobody comes in before it says so; what is still missing leads to where it is set.
+  const closed = own.getByRole('region', { name: 'Your door is closed' })
+  await closed.getByRole('link', { name: 'What you do, in a line' }).click()
+  await own.getByLabel('What you do, in a line').fill('Talks that help')
+  await own.getByLabel('What the door says while it is closed').fill('From January on.')
+  await goTo(own, 'Today')
+  await closed.getByText('It says: “From January on.”').waitFor()
+  expect(await closed.getByRole('link').count()).toBe(0)
+  await closed.getByRole('button', { name: 'Open my door' }).click()
+  await closed.waitFor({ state: 'detached' })
+})
+
+it('closes the door with a text for whoever comes, and opens it again', async () => {
+  const house = await openHouse()
+  try {
+    const desk = await house.openDesk()
+    await goTo(desk, 'Who I am')
+    await desk.getByRole('checkbox', { name: 'My door is open' }).click()
+    await desk.getByLabel('What the door says while it is closed').fill('I am back in January.')
+    const client = await house.visitor()
+    await eventually('the closed door at the relay', () => {
+      const door = house.relay.here.keeper.house.pack?.practice.door
+      return door?.open === false && door.text === 'I am back in January.'
+    })
+    await client.goto(`${house.door}/${house.slug}`)
+    await client.getByText('I am back in January.').waitFor()
+    expect(await client.getByRole('heading', { name: 'Voice assessment' }).count()).toBe(0)
+    await goTo(desk, 'Today')
+    await desk.getByRole('button', { name: 'Open my door' }).click()
+    await eventually(
+      'the open door at the relay',
+      () => house.relay.here.keeper.house.pack?.practice.door?.open === true,
+    )
+    await client.reload()
+    await client.getByRole('heading', { name: 'Voice assessment' }).waitFor()
+  } finally {
+    await house.close()
+  }
 })

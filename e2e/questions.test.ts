@@ -46,6 +46,7 @@ describe('writing questions', () => {
 
     await desk.getByRole('button', { name: 'Add a rule' }).click()
     const rule = desk.getByRole('region', { name: 'A new rule' })
+    await rule.getByRole('button', { name: 'Say when' }).click()
     await rule.getByLabel('What is looked at').selectOption({ label: 'Do you read music?' })
     await rule.getByLabel('then').selectOption('close')
     await desk.getByText('One thing stands in the way').waitFor()
@@ -103,6 +104,7 @@ describe('writing questions', () => {
     await desk.getByText('opened at this desk alone').waitFor()
     await desk.getByRole('button', { name: 'Add a rule' }).click()
     const rule = desk.getByRole('region', { name: 'A new rule' })
+    await rule.getByRole('button', { name: 'Say when' }).click()
     await rule.getByLabel('What is looked at').selectOption({ label: 'A text you would like to read' })
     await rule.getByLabel('How it is compared').selectOption('answered')
     await rule.getByLabel('then').selectOption('minutes')

@@ -82,7 +82,7 @@ export function beginPractice(about: {
           {
             number: 1,
             title: 'How we work together',
-            text: 'A time is yours once I have confirmed it. You can move or cancel it free of charge until the moment shown with your booking; after that the full price is due. What you tell me stays between us.',
+            text: 'A time is yours once I have confirmed it. You can cancel it free of charge until the moment shown with your booking; after that the full price is due. What you tell me stays between us.',
           },
         ],
       },

@@ -69,6 +69,7 @@ const PAGES: [path: string, heading: RegExp | string, nothing?: string | RegExp]
   ['/services/codes', 'Price codes', /Codes will stand here/],
   ['/questions', 'Questions', /Questionnaires will stand here/],
   ['/terms', 'Terms'],
+  ['/hand-out', 'Hand out the link'],
   ['/try', 'Try it'],
   ['/desk', 'This desk'],
 ]

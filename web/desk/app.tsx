@@ -1,6 +1,7 @@
 import { Route, Routes } from 'react-router'
 import { CalendarsPage } from './calendars/calendars.tsx'
 import { DiaryPage } from './diary/diary.tsx'
+import { HandOut } from './hand-out/hand-out.tsx'
 import { HoursPage } from './hours/hours.tsx'
 import { DeskFrame } from './pages/frame.tsx'
 import { LimitsPage } from './pages/limits.tsx'
@@ -39,6 +40,7 @@ export const DeskApp = () => (
       <Route path="questions" element={<QuestionsPage />} />
       <Route path="questions/:id" element={<Builder />} />
       <Route path="terms" element={<TermsPage />} />
+      <Route path="hand-out" element={<HandOut />} />
       <Route path="try" element={<TryIt />} />
       <Route path="desk" element={<ThisDesk />} />
       <Route path="*" element={<Today />} />

@@ -37,6 +37,7 @@ async function refuseHurt(db: DeskDatabase, what: string, before: Practice, afte
 /**
  * Changes the practice: what is typed is let in through its schema, kept, and the practice before it is
  * remembered for undo. One transaction.
+ * @param booked `decided` where the same act says what becomes of what is booked
  * @throws BadData with the place and the reason; nothing is changed then
  * @throws WouldHurt when it takes something from what is booked and that was not agreed to; nothing is changed then
  */
@@ -44,13 +45,14 @@ export async function changePractice(
   db: DeskDatabase,
   what: string,
   change: (practice: Practice) => Practice,
+  booked: 'ask' | 'decided' = 'ask',
 ): Promise<void> {
   await db.transaction('rw', db.practice, db.changes, db.bookings, async () => {
     const row = await db.practice.get('practice')
     if (!row) throw new Error('There is no practice to change.')
     const next = letIn<Practice>(practiceSchema, change(row.practice), 'The practice')
     refuseNewFaults(checkPractice(row.practice), checkPractice(next))
-    await refuseHurt(db, what, row.practice, next)
+    if (booked === 'ask') await refuseHurt(db, what, row.practice, next)
     await db.practice.put({ ...row, practice: next })
     await db.changes.add({ what, at: instant(Date.now()), before: row.practice })
     const old = (await db.changes.count()) - REMEMBERED

@@ -1,5 +1,4 @@
-import { decimals } from '@acolhida/core/money/currency'
-import { beginPractice } from '@acolhida/core/practice'
+import { beginPractice, type Practice } from '@acolhida/core/practice'
 import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { type FormEvent, type ReactNode, useCallback, useEffect, useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
@@ -7,6 +6,8 @@ import { Emblem } from '../../theme/mark.tsx'
 import { importBackup } from '../data/backup.ts'
 import { db } from '../data/db.ts'
 import { Restoring } from '../restore/restoring.tsx'
+import { CURRENCIES, zonesWith } from '../settings/choices.ts'
+import type { Option } from '../settings/setting.ts'
 import { arriveByCode, lookRound, pairWith } from '../sync/acts.ts'
 import { deskRelay } from '../sync/relay.ts'
 
@@ -118,14 +119,15 @@ function BeginPractice({
     event.preventDefault()
     run(async () => {
       const slug = slugOf(about.name)
-      const practice = beginPractice({ id: newKey().replaceAll(/[_-]/g, 'x'), slug, ...about })
+      // The door is closed until it is opened: nobody comes in while things are still being put up.
+      const begun = beginPractice({ id: newKey().replaceAll(/[_-]/g, 'x'), slug, ...about })
+      const practice: Practice = { ...begun, door: { open: false, text: '' } }
       try {
         letIn(practiceSchema, practice, 'The practice')
       } catch (error) {
         if (error instanceof BadData) throw new Error(error.faults.map((fault) => fault.message).join('\n'))
         throw error
       }
-      decimals(about.currency)
       await importBackup(db, {
         format: 'acolhida-backup',
         version: 1,
@@ -157,12 +159,31 @@ function BeginPractice({
       />
     </div>
   )
+  const choice = (name: 'zone' | 'currency', label: string, options: readonly Option[]) => (
+    <div>
+      <label className="ask" htmlFor={`begin-${name}`}>
+        {label}
+      </label>
+      <select
+        id={`begin-${name}`}
+        className="field mt-1"
+        value={about[name]}
+        onChange={(event) => setAbout({ ...about, [name]: event.target.value })}
+      >
+        {options.map(({ value, name }) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </div>
+  )
   return (
     <form className="sheet mt-6 grid max-w-[600px] gap-4 p-5 sm:grid-cols-2" onSubmit={begin}>
       {field('name', 'Your name')}
       {field('email', 'Where clients’ answers go', 'email')}
-      {field('zone', 'Your time zone')}
-      {field('currency', 'Your currency')}
+      {choice('zone', 'Your time zone', zonesWith(about.zone))}
+      {choice('currency', 'Your currency', CURRENCIES)}
       <button type="submit" className="press press-go sm:col-span-2" disabled={busy}>
         Begin the practice
       </button>

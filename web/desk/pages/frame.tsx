@@ -147,7 +147,7 @@ function Foot({ desk }: { desk: Desk }) {
   const WORDS = {
     alone: 'No relay yet',
     connecting: 'Looking for the relay …',
-    connected: 'Your door is open',
+    connected: desk.practice.door?.open === false ? 'Your door is closed' : 'Your door is open',
     unreachable: 'The relay can’t be reached',
     'cut-off': 'No longer paired',
   }

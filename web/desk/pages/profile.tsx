@@ -1,25 +1,10 @@
-import { decimals } from '@acolhida/core/money/currency'
 import type { Practice, Profile as ProfileData } from '@acolhida/core/practice'
 import { longWeekdayName } from '@acolhida/core/time'
 import { useDesk } from '../data/live.ts'
 import { DoorOpening } from '../parts/door-opening.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
-
-const named = new Intl.DisplayNames('en', { type: 'currency' })
-/** Every currency whose decimals are known, by its name: "Euro (EUR)". */
-const CURRENCIES = Intl.supportedValuesOf('currency')
-  .filter((code) => {
-    try {
-      decimals(code)
-      return true
-    } catch {
-      return false
-    }
-  })
-  .map((code) => ({ value: code, name: `${named.of(code) ?? code} (${code})` }))
-  .sort((a, b) => a.name.localeCompare(b.name, 'en'))
-const ZONES = Intl.supportedValuesOf('timeZone')
+import { CURRENCIES, zonesWith } from '../settings/choices.ts'
 
 const withProfile = (practice: Practice, part: Partial<ProfileData>): Practice => ({
   ...practice,
@@ -30,7 +15,6 @@ const withProfile = (practice: Practice, part: Partial<ProfileData>): Practice =
 export function ProfilePage() {
   const { practice } = useDesk()
   const { profile } = practice
-  const zones = ZONES.includes(profile.zone) ? ZONES : [profile.zone, ...ZONES]
   return (
     <SettingsPage title="Who I am" line="Your door shows it at once.">
       <div className="grid max-w-[980px] gap-5 lg:grid-cols-2">
@@ -72,7 +56,7 @@ export function ProfilePage() {
               help="Your hours, your days and your weeks are counted there."
               what="the time zone"
               value={profile.zone}
-              options={zones.map((name) => ({ value: name, name: name.replaceAll('_', ' ') }))}
+              options={zonesWith(profile.zone)}
               change={(p, zone) => withProfile(p, { zone })}
             />
             <SavedField

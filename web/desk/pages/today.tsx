@@ -69,7 +69,9 @@ export function Today() {
           <h1>{longDate(localDate(today as DayNumber))}</h1>
           <p className="mt-1 text-[14px] text-soft">{parts.join(' · ')}</p>
         </div>
-        <DoorLink />
+        <div className="flex flex-wrap gap-2.5">
+          <DoorLink />
+        </div>
       </header>
       <ClosedDoor />
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_332px]">

@@ -1,5 +1,6 @@
 import { ExternalLink } from 'lucide-react'
 import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
 import { deskRelay } from '../sync/relay.ts'
 
@@ -20,8 +21,13 @@ export function DoorLink() {
   const { practice } = useDesk()
   const door = useDoorUrl()
   return door ? (
-    <a className="press" href={`${door}${practice.profile.slug}`} target="_blank" rel="noreferrer">
-      See my door <ExternalLink size={15} aria-hidden="true" />
-    </a>
+    <>
+      <Link className="press" to="/hand-out">
+        Hand out the link
+      </Link>
+      <a className="press" href={`${door}${practice.profile.slug}`} target="_blank" rel="noreferrer">
+        See my door <ExternalLink size={15} aria-hidden="true" />
+      </a>
+    </>
   ) : null
 }

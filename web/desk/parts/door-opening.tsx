@@ -1,12 +1,16 @@
-import type { Practice } from '@acolhida/core/practice'
+import { offeredOn, type Practice } from '@acolhida/core/practice'
+import { dateAt, type LocalDate } from '@acolhida/core/time'
+import { Link } from 'react-router'
+import { useAt } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { ActButton } from './act.tsx'
 import { SavedField } from './saved-field.tsx'
 import { Switch } from './switch.tsx'
+import { homeZone } from './words.ts'
 
-const WHAT = 'whether the door is open'
+const WHAT = 'opening or closing the door'
 
 const withDoor = (practice: Practice, part: Partial<NonNullable<Practice['door']>>): Practice => ({
   ...practice,
@@ -41,24 +45,61 @@ export function DoorOpening() {
   )
 }
 
-/** Says at the place of work that the door is closed; nothing while it is open. */
+interface Missing {
+  what: string
+  to: string
+}
+
+/** What a door still needs before somebody can ask for a time, or will be asked about. */
+function missingFor(practice: Practice, today: LocalDate): Missing[] {
+  const offered = practice.services.filter((service) => offeredOn(service, today))
+  const hours = [practice.hours, ...practice.places.flatMap((place) => place.hours ?? [])]
+  const noHours = hours.every(
+    ({ weekly, changedDays }) => weekly.every((day) => day.length === 0) && changedDays.length === 0,
+  )
+  return [
+    ...(practice.profile.headline.trim() ? [] : [{ what: 'What you do, in a line', to: '/profile' }]),
+    ...(noHours ? [{ what: 'Hours at which you work', to: '/hours' }] : []),
+    ...(offered.length === 0 ? [{ what: 'A service at your door', to: '/services' }] : []),
+    ...offered
+      .filter(({ terms }) => terms.length === 0)
+      .map(({ id, name }) => ({ what: `Terms for “${name}”`, to: `/services/${id}` })),
+  ]
+}
+
+/** Says at the place of work that the door is closed, and what it still needs; nothing while it is open. */
 export function ClosedDoor() {
   const { practice } = useDesk()
+  const today = useAt((now) => dateAt(homeZone(practice), now))
   if (practice.door?.open !== false) return null
+  const missing = missingFor(practice, today)
   return (
-    <section
-      className="sheet mt-6 flex flex-wrap items-center justify-between gap-3 px-4 py-3"
-      aria-label="Your door is closed"
-    >
-      <p>
-        <span className="font-semibold">Your door is closed.</span>{' '}
-        {practice.door.text
-          ? `It says: “${practice.door.text}”`
-          : 'It says that nothing can be asked for just now.'}
-      </p>
-      <ActButton className="press" onAct={() => openOrClose(true)}>
-        Open my door
-      </ActButton>
+    <section className="sheet mt-6 px-4 py-3" aria-label="Your door is closed">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <p>
+          <span className="font-semibold">Your door is closed.</span>{' '}
+          {practice.door.text
+            ? `It says: “${practice.door.text}”`
+            : 'It says that nothing can be asked for just now.'}
+        </p>
+        <ActButton className="press" onAct={() => openOrClose(true)}>
+          Open my door
+        </ActButton>
+      </div>
+      {missing.length > 0 && (
+        <>
+          <p className="mt-2 text-[14px] text-soft">It still needs:</p>
+          <ul className="mt-1 grid gap-1 text-[14px]">
+            {missing.map(({ what, to }) => (
+              <li key={what}>
+                <Link className="way" to={to}>
+                  {what}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
     </section>
   )
 }

@@ -105,7 +105,8 @@ export function ConditionEdit({
             className="way text-[13px]"
             onClick={() => set([...group.parts, conditionOn(first)])}
           >
-            <Plus size={13} aria-hidden="true" className="inline" /> another part
+            <Plus size={13} aria-hidden="true" className="inline" />{' '}
+            {group.parts.length === 0 ? 'Say when' : 'another part'}
           </button>
         )}
         {first && deep < 2 && (

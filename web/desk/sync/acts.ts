@@ -59,7 +59,7 @@ export async function callOffFor(
       const command = callingOff(booking, text, now)
       if (command) await keep(decided(booking, command))
     }
-    if (gone) await changePractice(db, gone.what, gone.change)
+    if (gone) await changePractice(db, gone.what, gone.change, 'decided')
   })
   turnSoon()
 }

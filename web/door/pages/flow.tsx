@@ -80,10 +80,11 @@ function ServiceFlow({ service }: { service: DoorService }) {
   const isFirst = useRef(true)
 
   const go = (next: DoorStep): void => setSearch({ step: next })
-  // Led back to the times, the address follows: the next start picked must not carry anybody on by itself.
+  // Led back to the times, the address follows: the next start picked must not carry anybody on by itself. Where
+  // nothing is filled in any more it has been sent, and the way leads on to where things stand.
   useEffect(() => {
-    if (asked === 'terms' && step === 'time') setSearch({ step }, { replace: true })
-  }, [asked, step, setSearch])
+    if (asked === 'terms' && step === 'time' && stage !== 'wish') setSearch({ step }, { replace: true })
+  }, [asked, step, stage, setSearch])
   // biome-ignore lint/correctness/useExhaustiveDependencies: moves the reader along when the step changes
   useEffect(() => {
     if (isFirst.current) isFirst.current = false
