@@ -4,7 +4,7 @@ import { join, resolve } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { fillIn, pick, sendButton, toTheTimes } from './client.ts'
+import { fillIn, goTo, pick, sendButton, toTheTimes } from './client.ts'
 import { type House, openHouse } from './house.ts'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
@@ -93,6 +93,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'Arrivals',
       'Diary',
       'People',
+      'My practice',
       'Who I am',
       'Hours',
       'Places',
@@ -102,9 +103,10 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'Limits',
       'Terms',
       'Try it',
+      'Hand out the link',
       'This desk',
     ]) {
-      await page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name }).click()
+      await goTo(page, name)
       await page.getByRole('heading', { level: 1 }).waitFor()
       if (name === 'Diary') {
         await page.getByRole('slider').nth(4).focus()
@@ -112,7 +114,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       }
       await check(name)
     }
-    await page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name: 'Services' }).click()
+    await goTo(page, 'Services')
     await page.getByRole('link', { name: 'Voice assessment' }).click()
     await page.getByLabel('Length', { exact: true }).waitFor()
     await check('a service')

@@ -64,3 +64,15 @@ export async function openMail(
   await page.goto(linkIn(mail.text))
   return page
 }
+
+/** The places of work in the desk's rail; all else is found through the practice's page. */
+const WORK = new Set(['Today', 'Arrivals', 'Diary', 'People', 'My practice'])
+
+/** Goes to a page of the desk as one does by the rail. */
+export async function goTo(page: Page, name: string): Promise<void> {
+  const rail = page.getByRole('navigation', { name: 'Desk' })
+  if (WORK.has(name)) return rail.getByRole('link', { name }).click()
+  await rail.getByRole('link', { name: 'My practice' }).click()
+  await page.getByRole('heading', { level: 1, name: 'My practice' }).waitFor()
+  await page.locator('main section li').getByRole('link', { name, exact: true }).click()
+}

@@ -5,6 +5,7 @@ import { newPairingCode } from '@acolhida/relay/desk/pairing'
 import { bookingsOf, linkTo } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { goTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
 let house: House
@@ -15,9 +16,6 @@ beforeAll(async () => {
   desk = await house.openDesk()
 })
 afterAll(() => house.close())
-
-const goTo = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name }).click()
 
 async function saveBackup(page: Page): Promise<string> {
   await goTo(page, 'This desk')

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { bookingsOf, packOf } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { answerAssessment, fillIn, pick, sendButton } from './client.ts'
+import { answerAssessment, fillIn, goTo as goToPage, pick, sendButton } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 import { sortByKeys } from './sorting.ts'
 
@@ -16,8 +16,7 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const goTo = (name: string) =>
-  desk.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name, exact: true }).click()
+const goTo = (name: string) => goToPage(desk, name)
 const service = (id: string) =>
   house.relay.here.keeper.house.pack?.practice.services.find((service) => service.id === id)
 const booked = (name: string) => bookingsOf(house.relay).find((booking) => booking.asked.person.name === name)

@@ -4,7 +4,15 @@ import { join } from 'node:path'
 import { bookingsOf } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { answerAssessment, fillIn, openMail, pick, sendButton, toTheTimes } from './client.ts'
+import {
+  answerAssessment,
+  fillIn,
+  goTo as goToPage,
+  openMail,
+  pick,
+  sendButton,
+  toTheTimes,
+} from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 import { sortByKeys } from './sorting.ts'
 
@@ -16,11 +24,7 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const goTo = (name: string) =>
-  desk
-    .getByRole('navigation', { name: 'Desk' })
-    .getByRole('link', { name: new RegExp(`^${name}`) })
-    .click()
+const goTo = (name: string) => goToPage(desk, name)
 const published = (id: string) =>
   house.relay.here.keeper.house.pack?.practice.questionnaires.find((questionnaire) => questionnaire.id === id)
 const bookingOf = (name: string) =>

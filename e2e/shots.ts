@@ -1,7 +1,7 @@
 import { resolve } from 'node:path'
 import { DAY, HOUR, instant, zone } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
-import { fillIn, pick, sendButton, toTheTimes } from './client.ts'
+import { fillIn, goTo, pick, sendButton, toTheTimes } from './client.ts'
 import { openHouse } from './house.ts'
 
 /** One picture of each main view, from the demo as it stands at a Tuesday's late morning in Lisbon. */
@@ -61,32 +61,32 @@ async function main(): Promise<void> {
   await begin.getByRole('link', { name: 'Tomé Arrais' }).click()
   await begin.getByRole('heading', { name: 'Answers' }).waitFor()
   await shoot(begin, 'desk-request')
-  const rail = begin.getByRole('navigation', { name: 'Desk' })
   for (const [name, file] of [
     ['Arrivals', 'desk-arrivals'],
     ['People', 'desk-people'],
+    ['My practice', 'desk-practice'],
     ['Hours', 'desk-hours'],
     ['Services', 'desk-services'],
   ] as const) {
-    await rail.getByRole('link', { name }).click()
+    await goTo(begin, name)
     await begin.getByRole('heading', { level: 1 }).waitFor()
     await shoot(begin, file)
   }
-  await rail.getByRole('link', { name: 'Services' }).click()
+  await goTo(begin, 'Services')
   await begin.getByRole('link', { name: 'Voice assessment' }).click()
   await begin.getByLabel('Length', { exact: true }).waitFor()
   await shoot(begin, 'desk-service')
-  await rail.getByRole('link', { name: 'Questions' }).click()
+  await goTo(begin, 'Questions')
   await begin.getByRole('link', { name: 'Before an assessment' }).click()
   await begin.getByText('of the ways').first().waitFor()
   await shoot(begin, 'desk-questions')
-  await rail.getByRole('link', { name: 'Other calendars' }).click()
+  await goTo(begin, 'Other calendars')
   await begin.getByLabel('What you call it').fill('My phone')
   await begin.getByLabel('Where it is read').fill(`${house.letterbox}/calendar.ics`)
   await begin.getByRole('button', { name: 'Read this calendar' }).click()
   await begin.getByText(/^Busy \d+ times/).waitFor()
   await shoot(begin, 'desk-calendars')
-  await rail.getByRole('link', { name: 'Diary' }).click()
+  await goTo(begin, 'Diary')
   await begin.getByLabel('Service').selectOption('voice-assessment')
   const band = begin.getByRole('slider').nth(3)
   const box = (await band.boundingBox())!
@@ -95,7 +95,7 @@ async function main(): Promise<void> {
   await begin.mouse.move(5, 5)
   await begin.getByRole('button', { name: 'Four weeks' }).click()
   await shoot(begin, 'desk-four-weeks')
-  await rail.getByRole('link', { name: 'Try it' }).click()
+  await goTo(begin, 'Try it')
   const tried = begin.frameLocator('iframe')
   await tried.getByRole('link', { name: /Reading aloud/ }).waitFor()
   await begin.waitForTimeout(400)

@@ -5,6 +5,7 @@ import { practiceOfYears } from '@acolhida/bench/years'
 import { writeBackup } from '@acolhida/core/formats'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { goTo as goToPage } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
 /** A desk with years in it, opened from a file. */
@@ -15,8 +16,7 @@ let house: House
 let desk: Page
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-years-'))
 const file = join(folder, 'years.json')
-const goTo = (name: string) =>
-  desk.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name }).click()
+const goTo = (name: string) => goToPage(desk, name)
 const rows = () => desk.locator('tbody tr[data-index]')
 
 beforeAll(async () => {

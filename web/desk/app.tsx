@@ -6,6 +6,7 @@ import { HoursPage } from './hours/hours.tsx'
 import { DeskFrame } from './pages/frame.tsx'
 import { LimitsPage } from './pages/limits.tsx'
 import { Places } from './pages/places.tsx'
+import { PracticePage } from './pages/practice.tsx'
 import { ProfilePage } from './pages/profile.tsx'
 import { TermsPage } from './pages/terms.tsx'
 import { ThisDesk } from './pages/this-desk.tsx'
@@ -29,6 +30,7 @@ export const DeskApp = () => (
       <Route path="arrivals/:id" element={<RequestPage />} />
       <Route path="diary" element={<DiaryPage />} />
       <Route path="people" element={<People />} />
+      <Route path="practice" element={<PracticePage />} />
       <Route path="profile" element={<ProfilePage />} />
       <Route path="hours" element={<HoursPage />} />
       <Route path="calendars" element={<CalendarsPage />} />

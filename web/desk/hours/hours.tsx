@@ -40,7 +40,7 @@ export function HoursPage() {
         </label>
         <select
           id="hours-of"
-          className="field w-auto"
+          className="field w-auto max-w-full"
           value={place?.id ?? ''}
           onChange={(event) => setSearch(event.target.value ? { place: event.target.value } : {})}
         >

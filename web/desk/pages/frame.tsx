@@ -8,30 +8,23 @@ import { type Desk, useDeskData } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
 import { KeysDialog } from '../parts/keys.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
+import { PARTS } from '../parts/practice-parts.ts'
 import { UndoBar } from '../parts/undo-bar.tsx'
 import { homeZone } from '../parts/words.ts'
 import { releaseClock } from '../sync/acts.ts'
 import { usePublishProblem, useStanding, useTrouble, useUnpublished } from '../sync/sync.ts'
 import { Begin } from './begin.tsx'
 
-const RAIL = [
+/** The places of work. */
+const WORK = [
   { to: '/', name: 'Today', key: 't' },
   { to: '/arrivals', name: 'Arrivals', key: 'a' },
   { to: '/diary', name: 'Diary', key: 'd' },
   { to: '/people', name: 'People', key: 'p' },
-  { group: 'What I offer' },
-  { to: '/profile', name: 'Who I am', key: 'w' },
-  { to: '/hours', name: 'Hours', key: 'h' },
-  { to: '/calendars', name: 'Other calendars', key: 'c' },
-  { to: '/places', name: 'Places', key: 'o' },
-  { to: '/services', name: 'Services', key: 's' },
-  { to: '/questions', name: 'Questions', key: 'q' },
-  { to: '/limits', name: 'Limits', key: 'l' },
-  { to: '/terms', name: 'Terms', key: 'm' },
-  { to: '/try', name: 'Try it', key: 'y' },
-  { group: 'Behind it' },
-  { to: '/desk', name: 'This desk', key: 'b' },
 ] as const
+
+const PRACTICE = { to: '/practice', name: 'My practice', key: 'i' }
+const PLACES = [...WORK, PRACTICE, ...PARTS]
 
 /** The frame of the desk: the rail, the page one is on, and what can still be undone. */
 export function DeskFrame() {
@@ -57,8 +50,8 @@ function Furnished({ desk }: { desk: Desk }) {
       if (typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]'))
         return
       if (event.key === '?') setKeys(true)
-      const go = RAIL.find((line) => 'key' in line && line.key === event.key)
-      if (go && 'to' in go) void navigate(go.to)
+      const go = PLACES.find(({ key }) => key === event.key)
+      if (go) void navigate(go.to)
     }
     document.addEventListener('keydown', press)
     return () => document.removeEventListener('keydown', press)
@@ -73,30 +66,15 @@ function Furnished({ desk }: { desk: Desk }) {
         <div className="serif flex items-center gap-2.5 px-2 pb-4 text-[22px] font-semibold">
           <Emblem /> Acolhida
         </div>
-        <div className="flex gap-1 overflow-x-auto md:contents">
-          {RAIL.map((line) =>
-            'group' in line ? (
-              <div key={line.group} className="hidden px-2.5 pt-3.5 pb-1 text-[12px] opacity-80 md:block">
-                {line.group}
-              </div>
-            ) : (
-              <NavLink
-                key={line.to}
-                to={line.to}
-                end={line.to === '/'}
-                className={({ isActive }) =>
-                  `flex min-h-[38px] shrink-0 items-center justify-between gap-3 rounded-lg px-2.5 ${isActive ? 'bg-card font-semibold text-ink' : 'hover:bg-white/10'}`
-                }
-              >
-                {line.name}
-                {(numbers[line.to] ?? 0) > 0 && (
-                  <b className="figures rounded-[9px] bg-sun px-1.5 text-[13px] text-accent-content">
-                    {numbers[line.to]}
-                  </b>
-                )}
-              </NavLink>
-            ),
-          )}
+        <div className="flex flex-wrap gap-1 md:contents">
+          {WORK.map((line) => (
+            <RailLink key={line.to} to={line.to} name={line.name} count={numbers[line.to]} />
+          ))}
+          <RailLink
+            to={PRACTICE.to}
+            name={PRACTICE.name}
+            here={PARTS.some(({ to }) => pathname.startsWith(to))}
+          />
         </div>
         <Foot desk={desk} />
       </nav>
@@ -108,13 +86,36 @@ function Furnished({ desk }: { desk: Desk }) {
         </PageBoundary>
       </main>
       <UndoBar desk={desk} />
-      {keys && (
-        <KeysDialog
-          rail={RAIL.flatMap((line) => ('key' in line ? [line] : []))}
-          close={() => setKeys(false)}
-        />
-      )}
+      {keys && <KeysDialog rail={PLACES} close={() => setKeys(false)} />}
     </div>
+  )
+}
+
+/** A way in the rail; `here` where one is on a page that belongs to it. */
+function RailLink({
+  to,
+  name,
+  count = 0,
+  here = false,
+}: {
+  to: string
+  name: string
+  count?: number | undefined
+  here?: boolean
+}) {
+  return (
+    <NavLink
+      to={to}
+      end={to === '/'}
+      className={({ isActive }) =>
+        `flex min-h-[38px] shrink-0 items-center justify-between gap-3 rounded-lg px-2.5 ${isActive || here ? 'bg-card font-semibold text-ink' : 'hover:bg-white/10'}`
+      }
+    >
+      {name}
+      {count > 0 && (
+        <b className="figures rounded-[9px] bg-sun px-1.5 text-[13px] text-accent-content">{count}</b>
+      )}
+    </NavLink>
   )
 }
 

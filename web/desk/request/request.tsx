@@ -69,7 +69,7 @@ export function RequestPage() {
             </p>
           </div>
         </div>
-        <div className="shrink-0 lg:pt-3">
+        <div className="lg:shrink-0 lg:pt-3">
           <Decide desk={desk} booking={booking} full />
         </div>
       </header>

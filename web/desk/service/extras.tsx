@@ -36,7 +36,7 @@ export function ServiceExtras({ practice, service }: { practice: Practice; servi
       )}
       <ul className="grid gap-3">
         {extras.map((extra) => (
-          <li key={extra.id} className="grid grid-cols-[1fr_90px_110px_auto] items-end gap-2">
+          <li key={extra.id} className="grid grid-cols-2 items-end gap-2 sm:grid-cols-[1fr_90px_110px_auto]">
             <SavedField
               label="What"
               what="something to add"

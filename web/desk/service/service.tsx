@@ -58,9 +58,9 @@ export function ServicePage() {
     changePractice(db, what, (p) => withService(p, id, (service) => withParts(service, parts)))
   return (
     <SettingsPage title={service.name} line="Your door follows at once.">
-      <div className="grid max-w-[1020px] gap-5 lg:grid-cols-2">
-        <div className="grid h-fit gap-5">
-          <section className="sheet grid gap-4 p-5">
+      <div className="grid max-w-[1020px] grid-cols-1 gap-5 lg:grid-cols-2">
+        <div className="grid h-fit grid-cols-1 gap-5">
+          <section className="sheet grid grid-cols-1 gap-4 p-5">
             <h2>What it is</h2>
             <Fields settings={WHAT} {...around} />
             <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
@@ -104,12 +104,12 @@ export function ServicePage() {
             ))}
           </section>
         </div>
-        <div className="grid h-fit gap-5">
-          <section className="sheet grid gap-4 p-5">
+        <div className="grid h-fit grid-cols-1 gap-5">
+          <section className="sheet grid grid-cols-1 gap-4 p-5">
             <h2>When</h2>
             <Fields settings={whenFields(today)} {...around} />
           </section>
-          <section className="sheet grid gap-4 p-5">
+          <section className="sheet grid grid-cols-1 gap-4 p-5">
             <h2>For whom</h2>
             <Fields settings={whomFields(practice)} {...around} />
             {service.bookableBy !== 'everyone' && <OwnLink service={service} slug={practice.profile.slug} />}

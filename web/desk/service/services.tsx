@@ -153,7 +153,7 @@ function Row({
   return (
     <li {...box}>
       {heading && <h2 className="mt-3 mb-1.5 text-[17px] text-soft">{heading}</h2>}
-      <div className="sheet flex items-center justify-between gap-3 p-4 pl-2">
+      <div className="sheet flex flex-wrap items-center justify-between gap-3 p-4 pl-2 sm:flex-nowrap">
         <button
           type="button"
           className="press press-quiet shrink-0 cursor-grab touch-none px-2"
@@ -162,7 +162,7 @@ function Row({
         >
           <GripVertical size={18} aria-hidden="true" />
         </button>
-        <div className="min-w-0 grow">
+        <div className="min-w-0 grow basis-[180px]">
           <Heading>
             <Link to={`/services/${service.id}`} className="underline-offset-3 hover:underline">
               {service.name}
@@ -175,7 +175,7 @@ function Row({
             </p>
           ))}
         </div>
-        <div className="flex shrink-0 items-center gap-1">
+        <div className="flex flex-wrap items-center gap-1 sm:shrink-0 sm:flex-nowrap">
           <span className={`tag mr-2 ${offered ? 'tag-fits' : 'tag-closed'}`}>
             {offered ? 'at the door' : service.on ? 'out of season' : 'off the door'}
           </span>

@@ -26,7 +26,7 @@ export function Fields<T>({
 }) {
   const { code, decimals } = currencyOf(practice.profile.currency)
   return (
-    <div className="grid grid-cols-2 items-end gap-x-4 gap-y-3">
+    <div className="grid grid-cols-1 items-end gap-x-4 gap-y-3 sm:grid-cols-2">
       {settings
         .filter((setting) => !setting.show || setting.show(of))
         .map((setting) => {
@@ -34,7 +34,7 @@ export function Fields<T>({
           const warning = setting.path ? faults.find((fault) => fault.path === at)?.message : undefined
           const wide = warning || setting.is === 'switch' || ('rows' in setting && setting.rows)
           return (
-            <div key={setting.label} className={wide ? 'col-span-2' : ''}>
+            <div key={setting.label} className={`min-w-0 ${wide ? 'sm:col-span-2' : ''}`}>
               <Field
                 setting={setting}
                 typed={typedOf(setting, of, decimals)}

@@ -1,0 +1,160 @@
+import { offeredOn, type Practice } from '@acolhida/core/practice'
+import { durationWords, type LocalDate, longWeekdayName, minutesOf, shortDate } from '@acolhida/core/time'
+
+const counted = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
+
+/** A few by their names, the others counted: "A, B and 3 more". */
+function named(names: readonly string[], none: string): string {
+  if (names.length === 0) return none
+  if (names.length <= 3) return names.join(', ')
+  return `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`
+}
+
+/** Hours of a usual week, with the days that have any: "36 hours a week, Monday to Friday". */
+function weekWords({ hours: { weekly } }: Practice): string {
+  const days = weekly.flatMap((blocks, i) => (blocks.length > 0 ? [i + 1] : []))
+  if (days.length === 0) return 'No hours yet'
+  const minutes = weekly.flat().reduce((sum, { from, to }) => sum + minutesOf(to) - minutesOf(from), 0)
+  const [first, last] = [days[0]!, days.at(-1)!]
+  const run = last - first + 1 === days.length && days.length > 2
+  const which = run
+    ? `${longWeekdayName(first)} to ${longWeekdayName(last)}`
+    : days.map((day) => longWeekdayName(day)).join(', ')
+  return `${Math.round(minutes / 6) / 10} hours a week, ${which}`
+}
+
+function limitWords({ limits, answering }: Practice): string {
+  const most = [
+    ...(limits.perDay ? [`${counted(limits.perDay, 'session', 'sessions')} a day at most`] : []),
+    ...(limits.perWeek ? [`${limits.perWeek} a week`] : []),
+  ]
+  return [...most, `requests wait ${durationWords(answering.answerTime)} for your answer`].join(', ')
+}
+
+function timeAwayWords({ away }: Practice, today: LocalDate): string {
+  const next = away
+    .filter(({ to, repeat }) => repeat || to.slice(0, 10) > today)
+    .sort((a, b) => (a.from < b.from ? -1 : 1))[0]
+  return next ? `; away next from ${shortDate(next.from.slice(0, 10) as LocalDate)}` : ''
+}
+
+/** A page on which something of the practice is set. */
+export interface PracticePart {
+  to: string
+  name: string
+  key: string
+  group: 'At the door' | 'When and where' | 'Behind it'
+  /** What is set there now, in a line. */
+  now(practice: Practice, today: LocalDate): string
+}
+
+/** Everything the practice consists of, in the order in which it is set up. */
+export const PARTS: readonly PracticePart[] = [
+  {
+    to: '/profile',
+    name: 'Who I am',
+    key: 'w',
+    group: 'At the door',
+    now: ({ profile, door }) =>
+      [profile.name, profile.headline, door?.open === false ? 'door closed' : 'door open']
+        .filter(Boolean)
+        .join(' · '),
+  },
+  {
+    to: '/services',
+    name: 'Services',
+    key: 's',
+    group: 'At the door',
+    now: ({ services }, today) => {
+      const offered = services.filter((service) => offeredOn(service, today))
+      const hidden = services.length - offered.length
+      return `${named(
+        offered.map(({ name }) => name),
+        'None at the door',
+      )}${hidden > 0 ? ` · ${hidden} not at the door` : ''}`
+    },
+  },
+  {
+    to: '/questions',
+    name: 'Questions',
+    key: 'q',
+    group: 'At the door',
+    now: ({ questionnaires }) =>
+      named(
+        questionnaires.map(({ name }) => name),
+        'Nothing is asked',
+      ),
+  },
+  {
+    to: '/terms',
+    name: 'Terms',
+    key: 'm',
+    group: 'At the door',
+    now: ({ terms }) =>
+      named(
+        terms.map(({ versions }) => versions.at(-1)?.title ?? ''),
+        'None',
+      ),
+  },
+  {
+    to: '/services/codes',
+    name: 'Price codes',
+    key: 'e',
+    group: 'At the door',
+    now: ({ codes = [] }) => {
+      const used = codes.filter(({ idle }) => !idle).length
+      return codes.length === 0 ? 'None' : `${used} in use of ${codes.length}`
+    },
+  },
+  {
+    to: '/hours',
+    name: 'Hours',
+    key: 'h',
+    group: 'When and where',
+    now: (practice, today) => `${weekWords(practice)}${timeAwayWords(practice, today)}`,
+  },
+  {
+    to: '/places',
+    name: 'Places',
+    key: 'o',
+    group: 'When and where',
+    now: ({ places }) =>
+      named(
+        places.map(({ name }) => name),
+        'None',
+      ),
+  },
+  { to: '/limits', name: 'Limits', key: 'l', group: 'When and where', now: limitWords },
+  {
+    to: '/calendars',
+    name: 'Other calendars',
+    key: 'c',
+    group: 'When and where',
+    now: ({ calendars = [] }) =>
+      named(
+        calendars.map(({ name }) => name),
+        'None is looked at',
+      ),
+  },
+  {
+    to: '/try',
+    name: 'Try it',
+    key: 'y',
+    group: 'Behind it',
+    now: () => 'Your door as a client sees it; nothing is kept',
+  },
+  {
+    to: '/hand-out',
+    name: 'Hand out the link',
+    key: 'k',
+    group: 'Behind it',
+    now: ({ profile }) => `…/${profile.slug}`,
+  },
+  {
+    to: '/desk',
+    name: 'This desk',
+    key: 'b',
+    group: 'Behind it',
+    now: () => 'Backups, the relay, and who may come in here',
+  },
+]
