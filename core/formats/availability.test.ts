@@ -236,6 +236,20 @@ describe('hours in a file', () => {
     )
   }, 60_000)
 
+  it('end when the clock on the wall says so where clocks change', () => {
+    // Lisbon leaps from 01:00 to 02:00 on Sunday 2027-03-28, and goes back on 2027-10-31.
+    const weekly = Array.from({ length: 7 }, (_, i) => (i === 6 ? [block(0, 23 * 60 + 15)] : []))
+    const hours: Hours = { weekly: weekly as unknown as Hours['weekly'], changedDays: [] }
+    for (const now of ['2026-11-24T11:00Z', '2027-03-28T11:00Z', '2027-10-31T11:00Z'].map(parseInstant)) {
+      const back = readHoursFile(
+        writeHoursFile(samplePractice(), hours, zone('Europe/Lisbon'), now),
+        zone('Europe/Lisbon'),
+        now,
+      )
+      expect(back).toMatchObject({ hours, skipped: [] })
+    }
+  })
+
   it('leave out time away, which is of higher priority', () => {
     const practice = {
       ...samplePractice(),

@@ -1,6 +1,6 @@
 import ICAL from 'ical.js'
 import { awayTimes } from '../openings/index.ts'
-import type { Block, ChangedDay, Hours, Practice } from '../practice/index.ts'
+import { type Block, type ChangedDay, clockChanges, type Hours, type Practice } from '../practice/index.ts'
 import {
   addDays,
   DAY,
@@ -48,6 +48,9 @@ function wall(date: LocalDate, minutes: number, zone: Zone, name: string): ICAL.
   return property
 }
 
+/** Blocks as they are compared. */
+const key = (blocks: readonly Block[]): string => blocks.map((block) => `${block.from}-${block.to}`).join()
+
 interface Written {
   zone: Zone
   uid: () => string
@@ -63,28 +66,38 @@ function available(block: Block, first: LocalDate, { zone, uid, stamp }: Written
   return component
 }
 
-/** The weekly blocks: each once, with the weekdays on which it comes, and the changed days left out. */
+/**
+ * The weekly blocks: each once, with the weekdays on which it comes, and the changed days left out. An occurrence lasts
+ * exactly as long as the first (RFC 5545 §3.8.5.3): where a change of clocks makes a block longer or shorter, that day
+ * stands by itself.
+ */
 function weeklyBlocks(hours: Hours, from: LocalDate, written: Written): ICAL.Component[] {
   const same = new Map<string, { block: Block; days: Weekday[] }>()
   hours.weekly.forEach((blocks, i) => {
     for (const block of blocks) {
-      const key = `${block.from} ${block.to}`
-      const found = same.get(key) ?? { block, days: [] }
+      const found = same.get(key([block])) ?? { block, days: [] }
       found.days.push((i + 1) as Weekday)
-      same.set(key, found)
+      same.set(key([block]), found)
     }
   })
-  return [...same.values()].map(({ block, days }) => {
+  const changed = new Set(hours.changedDays.map(({ date }) => date))
+  const odd = clockChanges({ ...hours, changedDays: [] }, written.zone, from, SPAN)
+  return [...same.values()].flatMap(({ block, days }) => {
+    const otherwise = odd.filter((change) => key([change.block]) === key([block]))
+    const alone = new Set(otherwise.map(({ date }) => date))
     let first = from
-    while (!days.includes(weekday(dayNumber(first)))) first = addDays(first, 1)
+    while (!days.includes(weekday(dayNumber(first))) || alone.has(first)) first = addDays(first, 1)
     const component = available(block, first, written)
     const names = days.map((day) => WEEKDAYS[day - 1]).join(',')
     component.updatePropertyWithValue('rrule', ICAL.Recur.fromString(`FREQ=WEEKLY;BYDAY=${names}`))
-    for (const { date } of hours.changedDays) {
+    for (const date of new Set([...changed, ...alone])) {
       if (date < first || !days.includes(weekday(dayNumber(date)))) continue
       component.addProperty(wall(date, minutesOf(block.from), written.zone, 'exdate'))
     }
-    return component
+    const singles = otherwise
+      .filter(({ date, minutes }) => minutes > 0 && !changed.has(date))
+      .map(({ date }) => available(block, date, written))
+    return [component, ...singles]
   })
 }
 
@@ -132,8 +145,6 @@ export interface FoundHours {
   until: LocalDate
   skipped: string[]
 }
-
-const key = (blocks: readonly Block[]): string => blocks.map((block) => `${block.from}-${block.to}`).join()
 
 /** The part of a date that is free, as blocks of its wall time. */
 function blocksOf(free: readonly Stretch[], day: DayNumber, zone: Zone): Block[] {
