@@ -5,10 +5,11 @@ import { useAt, useClockNote, useLeapt } from '../../relay-client/clock.ts'
 import { Emblem } from '../../theme/mark.tsx'
 import { isAwaiting } from '../data/awaiting.ts'
 import { type Desk, useDeskData } from '../data/live.ts'
+import { Finder } from '../finder/finder.tsx'
 import { ActButton } from '../parts/act.tsx'
 import { KeysDialog } from '../parts/keys.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
-import { PARTS } from '../parts/practice-parts.ts'
+import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
 import { UndoBar } from '../parts/undo-bar.tsx'
 import { homeZone } from '../parts/words.ts'
 import { releaseClock } from '../sync/acts.ts'
@@ -24,7 +25,7 @@ const WORK = [
 ] as const
 
 const PRACTICE = { to: '/practice', name: 'My practice', key: 'i' }
-const PLACES = [...WORK, PRACTICE, ...PARTS]
+const PLACES = [...WORK, PRACTICE, ...PRACTICE_PARTS]
 
 /** The frame of the desk: the rail, the page one is on, and what can still be undone. */
 export function DeskFrame() {
@@ -39,6 +40,7 @@ function Furnished({ desk }: { desk: Desk }) {
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const [keys, setKeys] = useState(false)
+  const [finding, setFinding] = useState(false)
   const waiting = useAt((now) => desk.requested.filter((row) => isAwaiting(row, now)).length)
   const numbers: Record<string, number> = { '/': waiting, '/arrivals': waiting + desk.openEnquiries }
   const clockNote = useClockNote()
@@ -46,10 +48,21 @@ function Furnished({ desk }: { desk: Desk }) {
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
       const { target } = event
+      const find = event.key.toLowerCase() === 'k' && (event.ctrlKey || event.metaKey) && !event.altKey
+      if (find && !document.querySelector('dialog[open]')) {
+        event.preventDefault()
+        setFinding(true)
+        return
+      }
       const typing = target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
       if (typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]'))
         return
       if (event.key === '?') setKeys(true)
+      if (event.key === '/') {
+        // The key is for opening it, not for what is typed there.
+        event.preventDefault()
+        setFinding(true)
+      }
       const go = PLACES.find(({ key }) => key === event.key)
       if (go) void navigate(go.to)
     }
@@ -73,7 +86,7 @@ function Furnished({ desk }: { desk: Desk }) {
           <RailLink
             to={PRACTICE.to}
             name={PRACTICE.name}
-            here={PARTS.some(({ to }) => pathname.startsWith(to))}
+            here={PRACTICE_PARTS.some(({ to }) => pathname.startsWith(to))}
           />
         </div>
         <Foot desk={desk} />
@@ -86,6 +99,7 @@ function Furnished({ desk }: { desk: Desk }) {
         </PageBoundary>
       </main>
       <UndoBar desk={desk} />
+      {finding && <Finder desk={desk} close={() => setFinding(false)} />}
       {keys && <KeysDialog rail={PLACES} close={() => setKeys(false)} />}
     </div>
   )

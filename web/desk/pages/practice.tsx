@@ -4,10 +4,10 @@ import { useAt } from '../../relay-client/clock.ts'
 import { useDesk } from '../data/live.ts'
 import { DoorLink } from '../parts/door-link.tsx'
 import { ClosedDoor } from '../parts/door-opening.tsx'
-import { PARTS } from '../parts/practice-parts.ts'
+import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
 import { homeZone } from '../parts/words.ts'
 
-const GROUPS = [...new Set(PARTS.map(({ group }) => group))]
+const GROUPS = [...new Set(PRACTICE_PARTS.map(({ group }) => group))]
 
 /** Everything the practice consists of, each with what is set now. */
 export function PracticePage() {
@@ -31,7 +31,7 @@ export function PracticePage() {
           <section key={group} aria-label={group}>
             <h2 className="mb-2.5">{group}</h2>
             <ul className="sheet divide-y divide-line overflow-hidden">
-              {PARTS.filter((part) => part.group === group).map(({ to, name, now }) => (
+              {PRACTICE_PARTS.filter((part) => part.group === group).map(({ to, name, now }) => (
                 <li
                   key={to}
                   className="relative gap-4 px-5 py-3 hover:bg-shade sm:grid sm:grid-cols-[180px_1fr]"

@@ -11,7 +11,7 @@ export function KeysDialog({
   return (
     <Dialog title="Keys" close={close}>
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-        {[...rail, { name: 'These keys', key: '?' }].map((line) => (
+        {[...rail, { name: 'Find something', key: '/' }, { name: 'These keys', key: '?' }].map((line) => (
           <div key={line.key} className="contents">
             <dt>
               <kbd className="kbd">{line.key}</kbd>

@@ -49,7 +49,7 @@ export interface PracticePart {
 }
 
 /** Everything the practice consists of, in the order in which it is set up. */
-export const PARTS: readonly PracticePart[] = [
+export const PRACTICE_PARTS: readonly PracticePart[] = [
   {
     to: '/profile',
     name: 'Who I am',
