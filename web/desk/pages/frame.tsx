@@ -88,6 +88,14 @@ function Furnished({ desk }: { desk: Desk }) {
             name={PRACTICE.name}
             here={PRACTICE_PARTS.some(({ to }) => pathname.startsWith(to))}
           />
+          <button
+            type="button"
+            className="flex min-h-[38px] cursor-pointer items-center justify-between gap-3 rounded-lg px-2.5 text-left hover:bg-white/10 md:mt-3"
+            aria-keyshortcuts="/ Control+K"
+            onClick={() => setFinding(true)}
+          >
+            Find … <kbd className="hidden text-[13px] opacity-80 md:inline">/</kbd>
+          </button>
         </div>
         <Foot desk={desk} />
       </nav>
