@@ -206,7 +206,7 @@ export function demoPractice(now: Instant): Practice {
             title: 'Studio terms',
             text: [
               'Your time with {practitioner} is yours alone. It is kept once it has been confirmed.',
-              'You can move or cancel it free of charge until the moment shown with your booking. After that half of the price is due, and in the last hours all of it.',
+              'You can cancel it free of charge until the moment shown with your booking. After that half of the price is due, and in the last hours all of it.',
               'If you are more than fifteen minutes late, the session counts as missed.',
               'What you tell me stays between us. Voice work does not replace a doctor.',
             ].join('\n\n'),

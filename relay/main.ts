@@ -24,7 +24,12 @@ async function main(settings: Environment): Promise<void> {
 
   const mailbox = new Mailbox()
   const smtp = settings.smtp ?? (await mailbox.start())
-  const { doorUrl, requestsPerMinute, memoryDays, privateCalendars } = settings
+  const { requestsPerMinute, memoryDays, privateCalendars } = settings
+  // While pages are being edited, they are opened where Vite serves them (`npm run dev`).
+  const edited = process.argv.includes('--dev')
+    ? { door: 'http://localhost:4190', desk: 'http://localhost:4191' }
+    : undefined
+  const doorUrl = settings.doorUrl ?? edited?.door
   // The stand-ins' clock can be moved forward; how far, the file knows, so it is set once that is open.
   let onMove = (_ahead: number): void => {}
   const movable = standins ? new MovableClock(0, (ahead) => onMove(ahead)) : undefined
@@ -62,10 +67,10 @@ async function main(settings: Environment): Promise<void> {
   const code = newPairingCode(relay.store)
   const slug = relay.here.keeper.house.practice?.profile.slug ?? ''
   console.log(
-    `\n  Desk       ${desk}/#pair=${code}\n             Yours: open it first. This address pairs one browser, once.`,
+    `\n  Desk       ${edited?.desk ?? desk}/#pair=${code}\n             Yours: open it first. This address pairs one browser, once.`,
   )
   console.log(
-    `\n  Door       ${door}/${slug}\n             What your clients see: choose a time as one of them would.`,
+    `\n  Door       ${edited?.door ?? door}/${slug}\n             What your clients see: choose a time as one of them would.`,
   )
   if (movable) {
     const letterbox = await startLetterbox(

@@ -17,11 +17,9 @@ const rest = process.argv.slice(2).filter((arg) => arg !== '--dev')
 if (dev) {
   // Pages come from Vite and are renewed as they are edited; the relay starts again when it changes.
   const vite = join(root, 'node_modules', 'vite', 'bin', 'vite.js')
-  for (const name of ['door', 'desk']) start([vite, '--config', `vite.${name}.ts`], join(root, 'web'))
-  start(['--watch', '--import', 'tsx', 'relay/main.ts', ...rest])
-  console.log(
-    '\n  In development the pages are at http://localhost:4190 (door) and http://localhost:4191 (desk).',
-  )
+  for (const name of ['door', 'desk'])
+    start([vite, '--config', `vite.${name}.ts`, '--logLevel', 'warn'], join(root, 'web'))
+  start(['--watch', '--import', 'tsx', 'relay/main.ts', '--dev', ...rest])
 } else {
   build()
   start(['--import', 'tsx', 'relay/main.ts', ...rest])

@@ -142,7 +142,7 @@ export function SavedField({
               onChange={(event) => onChange(`${event.target.value} ${unitOf(typed)}`)}
             />
             <select
-              className="field mt-1 w-auto min-w-0"
+              className="field mt-1 w-auto shrink-0"
               aria-label={`${label}, in what`}
               value={unitOf(typed)}
               onChange={(event) => {
