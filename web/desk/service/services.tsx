@@ -105,19 +105,21 @@ export function ServicesPage() {
         ))}
       </SortableList>
       <ProblemNote of={act} />
-      <button
-        type="button"
-        className="press press-go mt-4"
-        onClick={() => {
-          const id = freeId(practice, 'service')
-          add(id, newService(practice, id))
-        }}
-      >
-        <Plus size={16} aria-hidden="true" /> Add a service
-      </button>
-      <Link className="press mt-4 ml-2.5" to="/services/codes">
-        Price codes …
-      </Link>
+      <div className="mt-4 flex flex-wrap items-center gap-2.5">
+        <button
+          type="button"
+          className="press press-go"
+          onClick={() => {
+            const id = freeId(practice, 'service')
+            add(id, newService(practice, id))
+          }}
+        >
+          <Plus size={16} aria-hidden="true" /> Add a service
+        </button>
+        <Link className="press" to="/services/codes">
+          Price codes …
+        </Link>
+      </div>
     </SettingsPage>
   )
 }
