@@ -68,12 +68,16 @@ function refuseNewFaults(before: PracticeFault[], after: PracticeFault[]): void 
   if (fresh.length > 0) throw new BadData('The practice', fresh)
 }
 
-/** Takes the last change of the practice back and says what it was; nothing when there is none. */
+/**
+ * Takes the last change of the practice back and says what it was; nothing when there is none.
+ * @throws WouldHurt when that takes something from what has been booked since, and nobody has agreed to it
+ */
 export async function undoChange(db: DeskDatabase): Promise<string | undefined> {
-  return db.transaction('rw', db.practice, db.changes, async () => {
+  return db.transaction('rw', db.practice, db.changes, db.bookings, async () => {
     const last = await db.changes.orderBy('order').last()
     const row = await db.practice.get('practice')
     if (!last || !row) return undefined
+    await refuseHurt(db, `undo ${last.order}`, row.practice, last.before)
     await db.practice.put({ ...row, practice: last.before })
     await db.changes.delete(last.order)
     return last.what

@@ -187,6 +187,27 @@ describe('changing the practice', () => {
     expect(await services()).toContain(asked.service)
     // Agreed to once is not agreed to for ever.
     await refused()
+
+    // Taking a change back can take something away, too: a service added since, and booked.
+    await changePractice(db, 'a service added', (p) => ({
+      ...p,
+      services: [...p.services, { ...p.services[0]!, id: 'added' }],
+    }))
+    await db.bookings.put(
+      bookingRow({
+        ...asked,
+        id: 'three',
+        service: 'added',
+        start: shift(Date.now() as Instant, DAY),
+        status: 'booked',
+      }),
+    )
+    const undoing = await undoChange(db).catch((error: unknown) => error)
+    expect(undoing).toBeInstanceOf(WouldHurt)
+    expect(await services()).toContain('added')
+    ;(undoing as WouldHurt).agree()
+    expect(await undoChange(db)).toBe('a service added')
+    expect(await services()).not.toContain('added')
   })
 
   it('keeps each change and takes them back one by one', async () => {

@@ -28,11 +28,9 @@ import { DoorLink } from '../parts/door-link.tsx'
 import { ClosedDoor } from '../parts/door-opening.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
 import { WhatsNew } from '../parts/whats-new.tsx'
-import { homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
+import { counted, homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
 import { Judged } from '../request/judged.tsx'
 import { dropIntention, personIn } from '../sync/acts.ts'
-
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
 
 /** What awaits the practitioner's word, and the day. */
 export function Today() {
@@ -58,8 +56,8 @@ export function Today() {
       : waiting.length === 1
         ? 'One person waits for your answer'
         : `${waiting.length} people wait for your answer`,
-    ...(sessions === undefined ? [] : [`${plural(sessions, 'session', 'sessions')} today`]),
-    ...(desk.openEnquiries > 0 ? [`${plural(desk.openEnquiries, 'message', 'messages')} to answer`] : []),
+    ...(sessions === undefined ? [] : [`${counted(sessions, 'session', 'sessions')} today`]),
+    ...(desk.openEnquiries > 0 ? [`${counted(desk.openEnquiries, 'message', 'messages')} to answer`] : []),
   ]
   return (
     <>

@@ -42,7 +42,7 @@ export function HurtDialog({ hurt, yes, no }: { hurt: WouldHurt['hurt']; yes: ()
       </ul>
       {more > 0 && <p className="mt-2">And {more === 1 ? 'one more' : `${more} more`}.</p>}
       <p className="mt-3 text-[14px] text-soft">
-        Nothing is cancelled by this, and nobody is written to. To move or cancel one, open it.
+        Nothing is cancelled now, and nobody is written to. To move or cancel one, open it.
       </p>
       <div className="mt-4 flex flex-wrap gap-2.5">
         <button type="button" className="press press-go" onClick={no}>

@@ -1,7 +1,20 @@
+import { awayTimes } from '@acolhida/core/openings'
 import { offeredOn, type Practice } from '@acolhida/core/practice'
-import { durationWords, type LocalDate, longWeekdayName, minutesOf, shortDate } from '@acolhida/core/time'
+import {
+  DAY,
+  dateAt,
+  dayNumber,
+  durationWords,
+  type LocalDate,
+  longWeekdayName,
+  minutesOf,
+  shift,
+  shortDate,
+} from '@acolhida/core/time'
+import { counted, homeZone } from './words.ts'
 
-const counted = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
+/** How far ahead time away is looked for, in days. */
+const AHEAD = 365
 
 /** A few by their names, the others counted: "A, B and 3 more". */
 function named(names: readonly string[], none: string): string {
@@ -26,16 +39,17 @@ function weekWords({ hours: { weekly } }: Practice): string {
 function limitWords({ limits, answering }: Practice): string {
   const most = [
     ...(limits.perDay ? [`${counted(limits.perDay, 'session', 'sessions')} a day at most`] : []),
-    ...(limits.perWeek ? [`${limits.perWeek} a week`] : []),
+    ...(limits.perWeek ? [`${counted(limits.perWeek, 'session', 'sessions')} a week at most`] : []),
   ]
   return [...most, `requests wait ${durationWords(answering.answerTime)} for your answer`].join(', ')
 }
 
-function timeAwayWords({ away }: Practice, today: LocalDate): string {
-  const next = away
-    .filter(({ to, repeat }) => repeat || to.slice(0, 10) > today)
-    .sort((a, b) => (a.from < b.from ? -1 : 1))[0]
-  return next ? `; away next from ${shortDate(next.from.slice(0, 10) as LocalDate)}` : ''
+function timeAwayWords(practice: Practice, today: LocalDate): string {
+  const where = homeZone(practice)
+  const now = where.toInstant(dayNumber(today), 0)
+  const next = awayTimes(practice, now, shift(now, AHEAD * DAY)).find(({ to }) => to > now)
+  if (!next) return ''
+  return next.from <= now ? '; away today' : `; away next from ${shortDate(dateAt(where, next.from))}`
 }
 
 /** A page on which something of the practice is set. */

@@ -25,6 +25,9 @@ export const currencyOf = (code: string): Currency => ({ code, decimals: decimal
 
 export const serviceName = (practice: Practice, id: string): string => serviceOf(practice, id)?.name ?? id
 
+/** A number with what it counts: "1 session", "2 sessions". */
+export const counted = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
+
 export const homeZone = (practice: Practice): Zone => zone(practice.profile.zone)
 
 export const endOf = (booking: Booking): Instant => shift(booking.start, booking.minutes * MINUTE)
