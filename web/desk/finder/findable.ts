@@ -5,6 +5,7 @@ import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
 import { SHOWN, WHAT } from '../service/what.ts'
 import { whenFields } from '../service/when.ts'
 import { whomFields } from '../service/whom.ts'
+import { MUCH, WORD } from '../settings/limits.ts'
 
 /** Something that can be found by its words, and where it is. */
 export interface Findable {
@@ -44,14 +45,7 @@ const LABELS: readonly [page: string, labels: readonly string[]][] = [
   ],
   [
     '/limits',
-    [
-      'Sessions a day',
-      'Sessions a week',
-      'Open requests of one person',
-      'How long a request waits for an answer',
-      'The space between two sessions',
-      'The coming week closes',
-    ],
+    ['Between two sessions', 'The coming week closes', ...[...MUCH, ...WORD].map(({ label }) => label)],
   ],
   ['/places', ['The address of a place', 'How far I travel, postal codes, surcharge', 'Who calls']],
 ]

@@ -1,5 +1,5 @@
 import { checkPractice, type Practice } from '@acolhida/core/practice'
-import { duration, longWeekdayName, wallTime } from '@acolhida/core/time'
+import { longWeekdayName, wallTime } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
@@ -7,76 +7,8 @@ import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Fields } from '../settings/fields.tsx'
-import { clock, type Setting, under } from '../settings/setting.ts'
-
-type Answering = Practice['answering']
-
-const most = (label: string, key: 'perDay' | 'perWeek'): Setting<Practice> => ({
-  label,
-  what: 'a limit',
-  is: 'limit',
-  help: 'Empty: no limit.',
-  path: `limits.${key}`,
-  read: ({ limits }) => limits[key],
-  write: (practice, value) => ({
-    ...practice,
-    limits: under<Practice['limits'], typeof key>(key).write(practice.limits, value),
-  }),
-})
-
-/** How much, in all services together. */
-const MUCH: readonly Setting<Practice>[] = [
-  most('Sessions a day', 'perDay'),
-  most('Sessions a week', 'perWeek'),
-  {
-    label: 'Open requests of one person',
-    what: 'a limit',
-    is: 'whole',
-    least: 1,
-    path: 'limits.openRequests',
-    read: ({ limits }) => limits.openRequests,
-    write: (practice, openRequests = 1) => ({ ...practice, limits: { ...practice.limits, openRequests } }),
-  },
-  {
-    label: 'Too short to use',
-    what: 'the shortest usable time',
-    is: 'whole',
-    suffix: 'min',
-    help: 'Below this a gap is of no use.',
-    ...under<Practice, 'shortestUsable'>('shortestUsable'),
-  },
-]
-
-const answering = (
-  label: string,
-  key: 'answerTime' | 'wordLead' | 'leastAnswerTime' | 'proofTime',
-  least: number,
-  what = 'the answer time',
-): Setting<Practice> => ({
-  label,
-  what,
-  is: 'duration',
-  least,
-  path: `answering.${key}`,
-  read: (practice) => practice.answering[key] ?? duration('PT30M'),
-  write: (practice, value) => ({
-    ...practice,
-    answering: under<Answering, typeof key>(key).write(practice.answering, value),
-  }),
-})
-
-/** How long requests wait. */
-const WORD: readonly Setting<Practice>[] = [
-  answering('A request waits for it', 'answerTime', 1),
-  answering('But never nearer to the session than', 'wordLead', 0),
-  answering('And at least', 'leastAnswerTime', 1),
-  answering(
-    'Before it waits, the link in their mail must be opened within',
-    'proofTime',
-    1,
-    'the time to open the mailed link',
-  ),
-]
+import { MUCH, WORD } from '../settings/limits.ts'
+import { clock } from '../settings/setting.ts'
 
 const itself = (practice: Practice, to: (of: Practice) => Practice): Practice => to(practice)
 

@@ -8,6 +8,7 @@ import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { TravelZones } from '../parts/travel-zones.tsx'
+import { zonesWith } from '../settings/choices.ts'
 
 const KINDS = [
   { value: 'studio', name: 'My studio' },
@@ -32,7 +33,6 @@ const ADDRESS: Record<Place['kind'], string> = {
   client: 'What the client should know',
   other: 'Address',
 }
-const ZONES = Intl.supportedValuesOf('timeZone')
 
 const withPlace = (practice: Practice, id: string, change: (place: Place) => Place): Practice => ({
   ...practice,
@@ -106,10 +106,7 @@ export function Places() {
                   label="Its time zone"
                   what="the zone of a place"
                   value={place.zone ?? ''}
-                  options={[
-                    { value: '', name: 'As mine' },
-                    ...ZONES.map((name) => ({ value: name, name: name.replaceAll('_', ' ') })),
-                  ]}
+                  options={[{ value: '', name: 'As mine' }, ...zonesWith(place.zone)]}
                   change={change((place, zone) => optional(place, 'zone', zone))}
                 />
               </div>

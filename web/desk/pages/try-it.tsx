@@ -4,10 +4,10 @@ import { useEffect, useRef, useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { useDesk } from '../data/live.ts'
 import { homeZone } from '../parts/words.ts'
+import { zonesWith } from '../settings/choices.ts'
 import { deskRelay } from '../sync/relay.ts'
 import { useStanding, useUnpublished } from '../sync/sync.ts'
 
-const ZONES = Intl.supportedValuesOf('timeZone')
 const FRAMES = { phone: 'On a phone', wide: 'On a wide screen' } as const
 
 /** The door as a client sees it: as whom, when, from where, on what. What is booked here leaves no trace. */
@@ -83,9 +83,9 @@ export function TryIt() {
           <label className="ask">
             From
             <select className="field mt-1" value={zone} onChange={(event) => setZone(event.target.value)}>
-              {ZONES.map((name) => (
-                <option key={name} value={name}>
-                  {name.replaceAll('_', ' ')}
+              {zonesWith(zone).map(({ value, name }) => (
+                <option key={value} value={value}>
+                  {name}
                 </option>
               ))}
             </select>

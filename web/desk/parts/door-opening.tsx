@@ -1,5 +1,5 @@
-import { offeredOn, type Practice } from '@acolhida/core/practice'
-import { dateAt, type LocalDate } from '@acolhida/core/time'
+import { type Missing, missingFor, type Practice } from '@acolhida/core/practice'
+import { dateAt } from '@acolhida/core/time'
 import { Link } from 'react-router'
 import { useAt } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
@@ -8,7 +8,7 @@ import { useDesk } from '../data/live.ts'
 import { ActButton } from './act.tsx'
 import { SavedField } from './saved-field.tsx'
 import { Switch } from './switch.tsx'
-import { homeZone } from './words.ts'
+import { homeZone, serviceName } from './words.ts'
 
 const WHAT = 'opening or closing the door'
 
@@ -45,26 +45,21 @@ export function DoorOpening() {
   )
 }
 
-interface Missing {
-  what: string
-  to: string
-}
-
-/** What a door still needs before somebody can ask for a time, or will be asked about. */
-function missingFor(practice: Practice, today: LocalDate): Missing[] {
-  const offered = practice.services.filter((service) => offeredOn(service, today))
-  const hours = [practice.hours, ...practice.places.flatMap((place) => place.hours ?? [])]
-  const noHours = hours.every(
-    ({ weekly, changedDays }) => weekly.every((day) => day.length === 0) && changedDays.length === 0,
-  )
-  return [
-    ...(practice.profile.headline.trim() ? [] : [{ what: 'What you do, in a line', to: '/profile' }]),
-    ...(noHours ? [{ what: 'Hours at which you work', to: '/hours' }] : []),
-    ...(offered.length === 0 ? [{ what: 'A service at your door', to: '/services' }] : []),
-    ...offered
-      .filter(({ terms }) => terms.length === 0)
-      .map(({ id, name }) => ({ what: `Terms for “${name}”`, to: `/services/${id}` })),
-  ]
+/** What is missing, in words, and where it is set. */
+function missingWords(missing: Missing, practice: Practice): { what: string; to: string } {
+  switch (missing.what) {
+    case 'headline':
+      return { what: 'What you do, in a line', to: '/profile' }
+    case 'hours':
+      return { what: 'Hours at which you work', to: '/hours' }
+    case 'service':
+      return { what: 'A service at your door', to: '/services' }
+    case 'terms':
+      return {
+        what: `Terms for “${serviceName(practice, missing.service)}”`,
+        to: `/services/${missing.service}`,
+      }
+  }
 }
 
 /** Says at the place of work that the door is closed, and what it still needs; nothing while it is open. */
@@ -72,7 +67,7 @@ export function ClosedDoor() {
   const { practice } = useDesk()
   const today = useAt((now) => dateAt(homeZone(practice), now))
   if (practice.door?.open !== false) return null
-  const missing = missingFor(practice, today)
+  const missing = missingFor(practice, today).map((one) => missingWords(one, practice))
   return (
     <section className="sheet mt-6 px-4 py-3" aria-label="Your door is closed">
       <div className="flex flex-wrap items-center justify-between gap-3">

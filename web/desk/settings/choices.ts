@@ -21,8 +21,8 @@ export const CURRENCIES: readonly Option[] = Intl.supportedValuesOf('currency')
 const ZONES = Intl.supportedValuesOf('timeZone')
 
 /** Every time zone, and the one in use where the browser does not name it. */
-export const zonesWith = (used: string): readonly Option[] =>
-  (ZONES.includes(used) ? ZONES : [used, ...ZONES]).map((name) => ({
+export const zonesWith = (used?: string): readonly Option[] =>
+  (used === undefined || ZONES.includes(used) ? ZONES : [used, ...ZONES]).map((name) => ({
     value: name,
     name: name.replaceAll('_', ' '),
   }))
