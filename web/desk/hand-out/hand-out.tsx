@@ -8,6 +8,7 @@ import { useDesk } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
 import { useDoorUrl } from '../parts/door-link.tsx'
 import { saveFile } from '../parts/file.tsx'
+import { PageHead } from '../parts/page-head.tsx'
 import { homeZone } from '../parts/words.ts'
 import type { QrCode } from './qr.ts'
 
@@ -26,19 +27,16 @@ export function HandOut() {
   const line = service ? `${service.name} with me` : 'Ask me for a time'
   return (
     <>
-      <title>Hand out the link · Acolhida</title>
-      <header className="mb-5 max-w-[640px]">
-        <h1>Hand out the link</h1>
-        <p className="mt-1 text-[14px] text-soft">
-          Whoever opens it stands at your door. Nothing else is needed.
-        </p>
-      </header>
+      <PageHead
+        title="Hand out the link"
+        line="Whoever opens it stands at your door. Nothing else is needed."
+      />
       {address === undefined ? (
-        <p className="sheet max-w-[640px] p-5">
+        <p className="sheet mt-5 max-w-[640px] p-5">
           Your door’s address will stand here as soon as this desk reaches its relay.
         </p>
       ) : (
-        <div className="grid max-w-[980px] gap-5 lg:grid-cols-[1fr_332px]">
+        <div className="mt-5 grid max-w-[980px] gap-5 lg:grid-cols-[1fr_332px]">
           <section className="sheet grid h-fit gap-4 p-5" aria-label="The link">
             <label className="ask">
               Leads to

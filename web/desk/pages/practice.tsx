@@ -4,6 +4,7 @@ import { useAt } from '../../relay-client/clock.ts'
 import { useDesk } from '../data/live.ts'
 import { DoorLink } from '../parts/door-link.tsx'
 import { ClosedDoor } from '../parts/door-opening.tsx'
+import { PageHead } from '../parts/page-head.tsx'
 import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
 import { homeZone } from '../parts/words.ts'
 
@@ -15,16 +16,9 @@ export function PracticePage() {
   const today = useAt((now) => dateAt(homeZone(practice), now))
   return (
     <>
-      <title>My practice · Acolhida</title>
-      <header className="mb-5 flex flex-wrap items-start justify-between gap-4">
-        <div>
-          <h1>My practice</h1>
-          <p className="mt-1 text-[14px] text-soft">All that your door goes by, and how it stands now.</p>
-        </div>
-        <div className="flex flex-wrap gap-2.5">
-          <DoorLink />
-        </div>
-      </header>
+      <PageHead title="My practice" line="All that your door goes by, and how it stands now.">
+        <DoorLink />
+      </PageHead>
       <ClosedDoor />
       <div className="mt-5 grid max-w-[1020px] gap-6">
         {GROUPS.map((group) => (

@@ -26,6 +26,7 @@ import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
 import { ClosedDoor } from '../parts/door-opening.tsx'
+import { PageHead } from '../parts/page-head.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
 import { WhatsNew } from '../parts/whats-new.tsx'
 import { counted, homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
@@ -61,16 +62,9 @@ export function Today() {
   ]
   return (
     <>
-      <title>Today · Acolhida</title>
-      <header className="flex flex-wrap items-start justify-between gap-4">
-        <div>
-          <h1>{longDate(localDate(today as DayNumber))}</h1>
-          <p className="mt-1 text-[14px] text-soft">{parts.join(' · ')}</p>
-        </div>
-        <div className="flex flex-wrap gap-2.5">
-          <DoorLink />
-        </div>
-      </header>
+      <PageHead title="Today" heading={longDate(localDate(today as DayNumber))} line={parts.join(' · ')}>
+        <DoorLink />
+      </PageHead>
       <ClosedDoor />
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_332px]">
         <section>

@@ -5,6 +5,7 @@ import { undoChange } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { DoorLink } from './door-link.tsx'
+import { PageHead } from './page-head.tsx'
 
 /** A page on which the practice is changed: everything is kept as it is typed, and can be undone. */
 export function SettingsPage({
@@ -18,17 +19,12 @@ export function SettingsPage({
 }) {
   return (
     <>
-      <title>{`${title} · Acolhida`}</title>
-      <header className="mb-5 flex flex-wrap items-start justify-between gap-4">
-        <div className="max-w-[640px]">
-          <h1>{title}</h1>
-          <p className="mt-1 text-[14px] text-soft">{line}</p>
-        </div>
-        <div className="flex flex-wrap gap-2.5">
+      <div className="mb-5">
+        <PageHead title={title} line={line}>
           <Undo />
           <DoorLink />
-        </div>
-      </header>
+        </PageHead>
+      </div>
       {children}
     </>
   )
