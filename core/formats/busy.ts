@@ -1,6 +1,6 @@
 import type { Entry } from '../openings/index.ts'
 import { type Instant, instant, type Zone } from '../time/index.ts'
-import type { WallSeconds } from '../time/rule.ts'
+import type { WallSeconds } from '../time/rule-text.ts'
 import { unavailable } from './availability.ts'
 import { type Component, calendarsIn, propertiesOf, propertyOf, titleOf, writtenIn } from './content.ts'
 import { endsAt, isNotUnderstood, type Occurrence, occurrencesOf, occurringIn, takeOut } from './event.ts'

@@ -1,5 +1,6 @@
 import { type Instant, instant } from '../time/index.ts'
-import { BadRule, momentsOf, type Recurrence, readRule, type WallSeconds } from '../time/rule.ts'
+import { momentsOf } from '../time/rule.ts'
+import { BadRule, type Recurrence, readRule, type WallSeconds } from '../time/rule-text.ts'
 import { type Component, propertiesOf, propertyOf, writtenIn } from './content.ts'
 import { type Length, lengthIn, type Moment, type Moments, momentInstant, NotUnderstood } from './moments.ts'
 

@@ -8,7 +8,7 @@ import {
   type Zone,
   zone,
 } from '../time/index.ts'
-import type { WallSeconds } from '../time/rule.ts'
+import type { WallSeconds } from '../time/rule-text.ts'
 import { WINDOWS_ZONES } from '../time/windows-zones.ts'
 import { type Component, type Property, writtenIn } from './content.ts'
 

@@ -9,7 +9,8 @@ import {
   zone,
 } from '../time/index.ts'
 import { comesTrue, wallSeconds } from '../time/recurrence.ts'
-import { momentsOf, readRule, type Until, type WallSeconds } from '../time/rule.ts'
+import { momentsOf } from '../time/rule.ts'
+import { readRule, type Until, type WallSeconds } from '../time/rule-text.ts'
 
 /** Time away as an interval. */
 export interface AwayTime {

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { busyTimes } from '../formats/busy.ts'
 import { type Instant, zone as tzZone } from '../time/index.ts'
-import { BadRule, momentsOf, readRule, type WallSeconds } from '../time/rule.ts'
+import { momentsOf } from '../time/rule.ts'
+import { BadRule, readRule, type WallSeconds } from '../time/rule-text.ts'
 
 /** A rule, with its start on the wall and the span that is asked about: "20260101T090000". */
 export interface RuleCase {

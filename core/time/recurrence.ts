@@ -1,4 +1,5 @@
-import { BadRule, momentsOf, readRule, type WallSeconds } from './rule.ts'
+import { momentsOf } from './rule.ts'
+import { BadRule, readRule, type WallSeconds } from './rule-text.ts'
 
 const DAY = 86_400
 
