@@ -7,8 +7,8 @@ import { serviceName, when } from './words.ts'
 
 /** What becomes of something booked. */
 const WORDS: Record<Harm, string> = {
-  service: 'stays as it is, for a service you no longer have: it can’t be moved.',
-  place: 'stays as it is, at a place you no longer have: it can’t be moved.',
+  service: 'stays as it is, though its service is gone.',
+  place: 'stays as it is, though its place is gone.',
   date: 'stays as it is; nobody else can join.',
   away: 'stays as it is, while you are away.',
   least: 'is called off if too few others come.',
