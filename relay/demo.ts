@@ -1,12 +1,45 @@
 import { apply, type Booking, begin, upcast } from '@acolhida/core/booking'
 import type { Backup } from '@acolhida/core/formats'
-import { assumeSent, type Change, Doorkeeper, rowOf, type Store } from '@acolhida/core/house'
+import { assumeSent, type Change, type Doorkeeper, rowOf } from '@acolhida/core/house'
 import { knownPeople } from '@acolhida/core/people'
 import { chainHead } from '@acolhida/core/terms'
-import type { Instant } from '@acolhida/core/time'
+import { type Instant, instant } from '@acolhida/core/time'
+import type { SqliteStore } from './store/sqlite-store.ts'
+
+/** The demo practice of a relay: put into it while it is empty, and lent to a desk. */
+export class Demo {
+  readonly id: string
+  readonly #made: (at: Instant) => Backup
+  readonly #keeper: Doorkeeper
+  readonly #store: SqliteStore
+  readonly #now: () => Instant
+
+  constructor(made: (at: Instant) => Backup, keeper: Doorkeeper, store: SqliteStore, now: () => Instant) {
+    this.#made = made
+    this.#keeper = keeper
+    this.#store = store
+    this.#now = now
+    this.id = made(now()).practice.id
+    // Whoever has paired a desk has begun something of their own.
+    if (!keeper.house.pack && store.setting('desk-key') === undefined) this.furnish()
+  }
+
+  /** The practice with what had happened in it when it was put into the relay. */
+  backup(): Backup {
+    const at = this.#store.setting('furnished-at')
+    return this.#made(at === undefined ? this.#now() : instant(Number(at)))
+  }
+
+  /** Begins it in a relay that is empty. */
+  furnish(): void {
+    const now = this.#now()
+    this.#store.set('furnished-at', String(now))
+    furnish(this.#keeper, this.#made(now), now)
+  }
+}
 
 /** Puts the demo practice into an empty relay, as if its desk had published it and its clients had come. */
-export function furnish(store: Store, backup: Backup, now: Instant): void {
+export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void {
   const { practice, people, salt, revision, sessions } = backup
   const bookings = new Map<string, Booking>()
   const changes: Change[] = []
@@ -28,7 +61,7 @@ export function furnish(store: Store, backup: Backup, now: Instant): void {
     changes.push({ type: 'event', booking: id, seq: booking.seq, event, row: rowOf(booking), ...was })
   }
   const known = knownPeople(people, [...bookings.values()], salt, now)
-  store.write([
+  const put: Change[] = [
     { type: 'package', pack: { revision, practice, sessions, people: known, salt } },
     ...changes,
     { type: 'chain', head },
@@ -41,7 +74,9 @@ export function furnish(store: Store, backup: Backup, now: Instant): void {
         body: enquiry,
       }),
     ),
-  ])
+  ]
+  const about = { now, ids: () => '' }
+  keeper.act((work) => work.changes.push(...put), {}, about)
   // What they were told then, they know.
-  new Doorkeeper(store).act(assumeSent, { but: [] }, { now, ids: () => '' })
+  keeper.act(assumeSent, { but: [] }, about)
 }

@@ -46,8 +46,7 @@ async function main(settings: Environment): Promise<void> {
       privateCalendars: standins || privateCalendars,
       ...(movable
         ? {
-            demo: () => demoBackup(relay.clock.now()),
-            begin: () => demoBackup(clock.now()),
+            demo: demoBackup,
             // A demo may lie for weeks, and its clock be moved: none of that is a leap.
             steady: false,
           }

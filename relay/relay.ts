@@ -4,7 +4,7 @@ import type { Backup } from '@acolhida/core/formats'
 import { assumeSent, Doorkeeper, replan } from '@acolhida/core/house'
 import { DAY, type Instant, instant } from '@acolhida/core/time'
 import { Calendars } from './calendars/calendars.ts'
-import { furnish } from './demo.ts'
+import { Demo } from './demo.ts'
 import { type DoorAddress, Post } from './due/post.ts'
 import { Rounds } from './due/rounds.ts'
 import { type Clock, HouseClock } from './ground/clock.ts'
@@ -33,10 +33,8 @@ export interface Settings {
   memoryDays?: number
   /** Whether calendars in private networks and on this machine may be read. */
   privateCalendars?: boolean
-  /** Hands out the demo practice; only where stand-ins run. */
-  demo?: () => Backup
-  /** Begins an empty file with this practice. */
-  begin?: () => Backup
+  /** Makes the demo practice, with which an empty file begins; only where stand-ins run. */
+  demo?: (at: Instant) => Backup
   /** The machine's own count of time in ms, to see leaps of the clock by; false where it is moved on purpose. */
   steady?: (() => number) | false
   /** How far apart two tellings of a stream are, in ms. */
@@ -57,7 +55,7 @@ export class Relay implements Serving {
   readonly requestsPerMinute: number
   readonly doorPages: string
   readonly deskPages: string
-  readonly demo?: () => Backup
+  readonly demo?: Demo
   readonly #post: Post
   readonly #unlock: () => void
   #door: Server | undefined
@@ -69,13 +67,11 @@ export class Relay implements Serving {
     this.requestsPerMinute = settings.requestsPerMinute
     this.doorPages = settings.doorPages
     this.deskPages = settings.deskPages
-    if (settings.demo) this.demo = settings.demo
     this.#unlock = lock(settings.file)
     this.store = new SqliteStore(openDatabase(settings.file), Secrets.beside(settings.file))
-    if (settings.begin && this.store.setting('package') === undefined)
-      furnish(this.store, settings.begin(), clock.now())
-    this.clock = new HouseClock(clock, newestIn(this.store), settings.steady)
     const keeper = new Doorkeeper(this.store)
+    if (settings.demo) this.demo = new Demo(settings.demo, keeper, this.store, () => clock.now())
+    this.clock = new HouseClock(clock, newestIn(this.store), settings.steady)
     this.here = new Here(
       keeper,
       this.clock,

@@ -12,6 +12,7 @@ import type {
   EnterBody,
   Kept,
   LinkView,
+  PairBody,
   PartReading,
   QuoteBody,
   RecordPage,
@@ -213,13 +214,13 @@ export const door = {
 
 /** The practitioner's side. */
 export const desk = {
-  pair: endpoint<{ code: string; replace: boolean }, { key: string }>({
+  pair: endpoint<PairBody, { key: string }>({
     method: 'POST',
     path: '/api/pair',
     largest: KB,
     rate: 20,
-    codes: ['wrong-code', 'paired-already'],
-    says: 'Gives the desk that knows the code its key; `paired-already` before another desk is cut off.',
+    codes: ['wrong-code', 'paired-already', 'another-practice'],
+    says: 'Gives the desk that knows the code its key; `paired-already` before another desk is cut off, `another-practice` before what the relay still holds of another practice is emptied.',
   }),
   status: endpoint<undefined, RelayStatus>({
     method: 'GET',
@@ -232,7 +233,7 @@ export const desk = {
     who: 'desk',
     largest: 8 * KB * KB,
     once: true,
-    codes: ['no-key', 'key-reused', 'older-package', 'practice'],
+    codes: ['no-key', 'key-reused', 'older-package', 'another-practice', 'practice'],
     says: 'What the door shows and the relay decides by.',
   }),
   record: endpoint<undefined, RecordPage>({
@@ -295,6 +296,13 @@ export const desk = {
     largest: KB,
     says: 'A new private address of the feed; the one before ends.',
   }),
+  code: endpoint<Record<string, never>, { code: string }>({
+    method: 'POST',
+    path: '/api/code',
+    who: 'desk',
+    largest: KB,
+    says: 'A new code for pairing; the one before ends.',
+  }),
   trial: endpoint<TrialBody, { url: string; until: Instant }>({
     method: 'POST',
     path: '/api/trial',
@@ -321,7 +329,8 @@ export const others = [
   ['GET /api/door/:slug/changes', 'server-sent events `practice`, `openings`, at most one a second'],
   ['GET /api/record/stream (desk)', 'server-sent events: something has been appended'],
   ['GET /api/files/:id (desk)', 'the bytes of a file given as an answer, or `unknown-file`'],
-  ['GET /api/demo', 'the demo practice; `unknown` but where stand-ins run'],
+  ['GET /api/demo', 'the demo practice as the relay has it; `unknown` but where stand-ins run'],
+  ['GET /api/demo/code', 'a new code for pairing; `unknown` but where stand-ins run'],
   [
     'GET /feed/:secret.ics, /feed/:secret.ifb, /feed/:secret/hours.ics',
     'the practitioner’s bookings, only when they are busy (VFREEBUSY), or when they work (VAVAILABILITY); or `unknown-feed`',

@@ -134,7 +134,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   accept: object({ ...start, shown }),
   refuse: object({ text: text(2_000) }),
   cancel: object({ text: text(2_000), shown }),
-  pair: object({ code: line(40), replace: yes }),
+  pair: object({ code: line(40), practice: id, replace: yes, empty: maybe(one('others', 'all')) }),
   publish: exactly<Bodies['publish'], Condition>()(doorPackage),
   command: exactly<DeskCommand, DeskDoes>()(
     object({ booking, command: deskDoes, seen: maybe(fingerprintShape) }),
@@ -171,6 +171,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
     }),
   ),
   feed: object({}),
+  code: object({}),
   trial: object({ as: one('new', 'known'), at: maybe(epochMs) }),
   release: object({ back: yes }),
 }

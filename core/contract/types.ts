@@ -395,6 +395,17 @@ export interface TrialBody {
   at?: Instant
 }
 
+/** A desk that wants to be paired. */
+export interface PairBody {
+  code: string
+  /** The id of the desk's practice. */
+  practice: string
+  /** Whether a desk paired before may be cut off. */
+  replace: boolean
+  /** What may go from the relay: what it holds of another practice, or all. Nothing where it is left out. */
+  empty?: 'others' | 'all'
+}
+
 export interface RelayStatus {
   now: Instant
   /** The demo's clock has been moved forward by hand. */
@@ -402,8 +413,8 @@ export interface RelayStatus {
   /** Whether any desk is paired with it. */
   paired: boolean
   revision: number
-  /** Whether it hands out the demo practice. */
-  demo: boolean
+  /** The id of the demo practice, where it hands that out. */
+  demo?: string
   /** Where the door is reached, with a slash at the end. */
   doorUrl: string
   /** The clock has leapt, and nothing happens by itself until the desk says that it is right. */

@@ -87,6 +87,8 @@ export const overAt = ({ start, minutes, until }: Booking): Instant =>
 /** Everything that can happen to the house. The store writes it, then the memory follows. */
 export type Change =
   | { type: 'package'; pack: DoorPackage }
+  /** Another practice comes: nothing of the one before stays. */
+  | { type: 'emptied' }
   /** `was`: what the booking was before, nothing of a new one; `row`: what it is found by after it. */
   | {
       type: 'event'
@@ -125,7 +127,7 @@ export type Change =
 export type Told = 'practice' | 'openings' | 'record'
 
 export function touches(change: Change): Told | undefined {
-  if (change.type === 'package') return 'practice'
+  if (change.type === 'package' || change.type === 'emptied') return 'practice'
   const taken = ['event', 'keep', 'unkeep', 'calendar', 'calendar-gone', 'done', 'forget']
   if (taken.includes(change.type)) return 'openings'
   return change.type === 'enquiry' || change.type === 'mail' ? 'record' : undefined

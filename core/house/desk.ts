@@ -19,13 +19,21 @@ import { carryOut } from './link.ts'
 /** Takes what the desk publishes. What is due is planned anew afterwards, in an act of its own. */
 export function publish({ house, changes }: Work, next: DoorPackage): { revision: number } {
   const current = house.pack
-  if (current && next.practice.id === current.practice.id && next.revision < current.revision) {
+  if (current && next.practice.id !== current.practice.id)
+    throw new Refused(409, 'another-practice', { data: { name: current.practice.profile.name } })
+  if (current && next.revision < current.revision) {
     throw new Refused(409, 'older-package', { data: { current: current.revision, next: next.revision } })
   }
   const first = checkPractice(next.practice).find((fault) => fault.grade === 'error')
   if (first) throw new Refused(422, 'practice', { message: first.message, where: `practice.${first.path}` })
   changes.push({ type: 'package', pack: next })
   return { revision: next.revision }
+}
+
+/** Takes everything of the practice there is out of the house, for another one to come in. */
+export function moveOut({ changes }: Work, _: Record<string, never>): Record<string, never> {
+  changes.push({ type: 'emptied' })
+  return {}
 }
 
 /** Plans what is due of everything open anew, after the practice has changed or another program has begun. */

@@ -40,6 +40,9 @@ export class MapStore implements Store {
     const push = <T>(map: Map<string, T[]>, key: string, value: T): unknown =>
       map.set(key, [...(map.get(key) ?? []), value])
     switch (change.type) {
+      case 'emptied':
+        this.#empty()
+        return
       case 'package':
         this.#pack = change.pack
         return
@@ -126,6 +129,28 @@ export class MapStore implements Store {
         this.#forgotten = change.at
         return
     }
+  }
+
+  #empty(): void {
+    for (const held of [
+      this.#records,
+      this.#enquiries,
+      this.#mails,
+      this.#attempts,
+      this.#files,
+      this.#quotes,
+      this.#links,
+      this.#answered,
+      this.#done,
+      this.#messages,
+      this.#keeps,
+      this.#calendars,
+      this.#dues,
+    ])
+      held.clear()
+    this.#pack = undefined
+    this.#chain = ''
+    this.#forgotten = instant(0)
   }
 
   #forget(subject: Subject): void {

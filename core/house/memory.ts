@@ -12,7 +12,7 @@ import {
 import { type Attempt, apply, type Booking, begin, entriesFor, takesWhile } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import { type Diary, entryFor } from '../openings/index.ts'
-import { DAY, type Instant } from '../time/index.ts'
+import { DAY, type Instant, instant } from '../time/index.ts'
 import {
   type Answered,
   type Change,
@@ -162,6 +162,9 @@ export class Memory implements House {
   /** Takes a change in that has been written. It checks nothing. */
   follow(change: Change): void {
     switch (change.type) {
+      case 'emptied':
+        this.#empty()
+        return
       case 'package':
         this.#pack = change.pack
         this.#makeDiary()
@@ -227,6 +230,26 @@ export class Memory implements House {
       case 'forget-old':
         return
     }
+  }
+
+  /** As an empty store is loaded. */
+  #empty(): void {
+    for (const held of [
+      this.#bookings,
+      this.#uses,
+      this.#keeps,
+      this.#calendars,
+      this.#diary,
+      this.#dues,
+      this.#duesOf,
+      this.#done,
+      this.#messages,
+    ])
+      held.clear()
+    this.#order = []
+    this.#pack = undefined
+    this.#chain = ''
+    this.#forgotten = instant(0)
   }
 
   #followEvent({ booking: id, event, was }: Extract<Change, { type: 'event' }>): void {

@@ -15,3 +15,9 @@ export const money = (amount: Minor, currency: Currency): string =>
     minimumFractionDigits: currency.decimals,
     maximumFractionDigits: currency.decimals,
   }).format(amount / 10 ** currency.decimals)
+
+/** The sign of a currency where one is usual, else its code: "€", "CHF". */
+export const signOf = (code: string): string =>
+  new Intl.NumberFormat('en', { style: 'currency', currency: code, currencyDisplay: 'narrowSymbol' })
+    .formatToParts(0)
+    .find(({ type }) => type === 'currency')?.value ?? code

@@ -1,4 +1,6 @@
 import { randomInt } from 'node:crypto'
+import type { PairBody } from '@acolhida/core/contract'
+import type { Practice } from '@acolhida/core/practice'
 import { Refused } from '@acolhida/core/request'
 import { sha256Hex } from '@acolhida/core/terms'
 import { newSecret } from '../store/keys.ts'
@@ -22,14 +24,26 @@ export function newPairingCode(store: SqliteStore): string {
 export const isDesk = (store: SqliteStore, key: string): boolean =>
   store.setting('desk-key') === sha256Hex(key)
 
-/** Gives the desk that knows the code its key; a desk paired before is cut off, after saying so. */
-export function pair(store: SqliteStore, code: string, replace: boolean): { key: string } {
+/**
+ * Gives the desk that knows the code its key. A desk paired before is cut off, and another practice taken out, after
+ * saying so.
+ * @param moveOut takes out what the relay holds of a practice
+ */
+export function pair(
+  store: SqliteStore,
+  held: Practice | undefined,
+  { code, practice, replace, empty }: PairBody,
+  moveOut: () => void,
+): { key: string } {
   if (store.setting('pairing-code') !== sha256Hex(plain(code))) {
     throw new Refused(403, 'wrong-code')
   }
   if (store.setting('desk-key') && !replace) {
     throw new Refused(409, 'paired-already')
   }
+  const another = held !== undefined && held.id !== practice
+  if (another && !empty) throw new Refused(409, 'another-practice', { data: { name: held.profile.name } })
+  if (another || empty === 'all') moveOut()
   const key = newSecret()
   store.db.transaction(() => {
     store.set('desk-key', sha256Hex(key))

@@ -1,6 +1,6 @@
 import { desk, type RelayStatus } from '@acolhida/core/contract'
 import { queries, schemas } from '@acolhida/core/contract/schemas'
-import { answer, command, type Does, enter, publish, quote, replan } from '@acolhida/core/house'
+import { answer, command, type Does, enter, moveOut, publish, quote, replan } from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import { sha256Hex } from '@acolhida/core/terms'
 import type { Express, RequestHandler } from 'express'
@@ -27,10 +27,22 @@ export function deskApp(serving: Serving): Express {
   const mount = new Mount(app, { desk: withKey }, serving.requestsPerMinute)
 
   // Guessing at pairing codes is slowed down beyond any use.
-  mount.take(desk.pair, schemas.pair, ({ body }) => pair(store, body.code, body.replace))
+  mount.take(desk.pair, schemas.pair, ({ body }) =>
+    pair(store, here.keeper.house.practice, body, () => {
+      here.call(moveOut, {})
+      // What went is not to be found on the disk either.
+      store.db.exec('VACUUM')
+      store.db.pragma('wal_checkpoint(TRUNCATE)')
+      if (body.practice === serving.demo?.id) serving.demo.furnish()
+    }),
+  )
   app.get('/api/demo', (_req, res) => {
     if (!serving.demo) throw new Refused(404, 'unknown.demo')
-    res.json({ backup: serving.demo(), code: newPairingCode(store) })
+    res.json(serving.demo.backup())
+  })
+  app.get('/api/demo/code', (_req, res) => {
+    if (!serving.demo) throw new Refused(404, 'unknown.demo')
+    res.json({ code: newPairingCode(store) })
   })
   mount.get(desk.status, (): RelayStatus => {
     const { leapt } = clock
@@ -39,8 +51,8 @@ export function deskApp(serving: Serving): Express {
       moved: clock.moved,
       paired: store.setting('desk-key') !== undefined,
       revision: here.keeper.house.pack?.revision ?? 0,
-      demo: serving.demo !== undefined,
       doorUrl: address('/'),
+      ...(serving.demo ? { demo: serving.demo.id } : {}),
       ...(leapt ? { leapt } : {}),
     }
   })
@@ -56,6 +68,7 @@ export function deskApp(serving: Serving): Express {
     store.set('feed', sha256Hex(secret))
     return { url: address(`/feed/${secret}.ics`) }
   })
+  mount.take(desk.code, schemas.code, () => ({ code: newPairingCode(store) }))
   mount.take(desk.trial, schemas.trial, ({ body, req }) => {
     const origin = req.get('origin') ?? ''
     const ancestor = /^https?:\/\/[A-Za-z0-9.:[\]-]+$/.test(origin) ? origin : "'none'"

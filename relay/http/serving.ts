@@ -1,5 +1,5 @@
-import type { Backup } from '@acolhida/core/formats'
 import type { Calendars } from '../calendars/calendars.ts'
+import type { Demo } from '../demo.ts'
 import type { DoorAddress } from '../due/post.ts'
 import type { HouseClock } from '../ground/clock.ts'
 import type { Here } from '../house/here.ts'
@@ -20,8 +20,8 @@ export interface Serving {
   requestsPerMinute: number
   doorPages: string
   deskPages: string
-  /** Hands out the demo practice; only where stand-ins run. */
-  demo?: () => Backup
+  /** Only where stand-ins run. */
+  demo?: Demo
   /** Carries out what is due without waiting for the next round, once the answer is out. */
   soon(): void
 }

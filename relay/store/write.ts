@@ -30,6 +30,9 @@ export function write(
   bytes: Uint8Array | undefined,
 ): void {
   switch (change.type) {
+    case 'emptied':
+      empty(sql)
+      return
     case 'package':
       sql.run(
         `INSERT OR REPLACE INTO settings (name, value) VALUES ('package', ?)`,
@@ -223,6 +226,21 @@ export function write(
       sql.run(`INSERT OR REPLACE INTO settings (name, value) VALUES ('forgotten-at', ?)`, String(change.at))
       return
   }
+}
+
+/** What is kept of a practice in tables of its own. */
+const OF_A_PRACTICE = [
+  ...['record', 'bookings', 'links', 'answered', 'done', 'messages', 'agenda', 'attempts', 'keeps'],
+  ...['calendars', 'files', 'quotes'],
+]
+
+/** All of a practice goes, and the address of its feed with it; what is the relay's own stays. */
+function empty(sql: Statements): void {
+  for (const table of OF_A_PRACTICE) sql.run(`DELETE FROM ${table}`)
+  sql.run(
+    `DELETE FROM settings
+     WHERE name IN ('package', 'chain-head', 'forgotten', 'forgotten-at', 'feed', 'waiting-before-5')`,
+  )
 }
 
 /** Everything that belongs to a subject goes; how far back the record is whole is remembered. */

@@ -1,7 +1,6 @@
-import { newPairingCode, pair } from '../desk/pairing.ts'
 import { MovableClock } from '../ground/clock.ts'
 import { Relay } from '../relay.ts'
-import { BEGINNING } from './setup.ts'
+import { BEGINNING, pairAnew } from './setup.ts'
 
 /** A relay to be killed: on the file and with the mail host it is given, its clock as far ahead as it is told. */
 const [, , file = '', smtp = '', ahead = '0'] = process.argv
@@ -27,6 +26,6 @@ process.on('message', ({ forward }: { forward: number }) => {
   process.send?.({ now: clock.now(), idle })
 })
 void relay.start({ door: 0, desk: 0 }).then(({ door, desk }) => {
-  const { key } = pair(relay.store, newPairingCode(relay.store), true)
+  const key = pairAnew(relay)
   process.send?.({ door, desk, key })
 })

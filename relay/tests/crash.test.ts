@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { DoorView, Kept, LinkView } from '@acolhida/core/contract'
+import { Doorkeeper } from '@acolhida/core/house'
 import { brokenAt, chainHead } from '@acolhida/core/terms'
 import { DAY, HOUR, MINUTE, SECOND } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
@@ -39,7 +40,7 @@ beforeAll(async () => {
     return { ...rest, clearBefore: 0, clearAfter: 0, reach: { kind: 'days' as const, days: 900 } }
   })
   const practice = { ...backup.practice, services, away: [], limits: { openRequests: 1_000 } }
-  furnish(store, { ...backup, practice, bookings: [], enquiries: [] }, BEGINNING)
+  furnish(new Doorkeeper(store), { ...backup, practice, bookings: [], enquiries: [] }, BEGINNING)
   store.db.close()
 })
 afterAll(async () => {

@@ -1,11 +1,15 @@
 import type { Due } from '@acolhida/core/agenda'
 import type { LinkView, RecordPage } from '@acolhida/core/contract'
+import type { Backup } from '@acolhida/core/formats'
+import { Doorkeeper } from '@acolhida/core/house'
 import { DAY, HOUR, MINUTE } from '@acolhida/core/time'
+import { demoBackup } from '@acolhida/demo'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { Demo } from '../demo.ts'
 import { newPairingCode } from '../desk/pairing.ts'
 import { behind, openStartsOf, prove, request, sendIt } from './client.ts'
 import { bookingsOf, linkTo, packOf } from './inside.ts'
-import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
+import { ask, DEMO, freshKey, startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
 beforeEach(async () => {
@@ -43,7 +47,8 @@ describe('the desk’s key', () => {
 
   it('comes from a one-time code, and a second desk cuts the first off after saying so', async () => {
     const code = newPairingCode(house.relay.store)
-    const pair = (body: object) => ask<{ key: string }>(`${house.desk}/api/pair`, { replace: false, ...body })
+    const pair = (body: object) =>
+      ask<{ key: string }>(`${house.desk}/api/pair`, { practice: DEMO, replace: false, ...body })
     expect((await pair({ code: 'AAAA-BBBB-CCCC' })).body.code).toBe('wrong-code')
     expect((await pair({ code })).body.code).toBe('paired-already')
     // However it was copied: small, with spaces, with another hyphen.
@@ -53,6 +58,78 @@ describe('the desk’s key', () => {
     house.key = body.key
     expect((await record()).status).toBe(200)
     expect((await pair({ code, replace: true })).body.code).toBe('wrong-code')
+  })
+
+  it('of another practice empties the relay first, and only when that was said', async () => {
+    const pair = (body: object) =>
+      ask<{ key: string }>(`${house.desk}/api/pair`, {
+        code: newPairingCode(house.relay.store),
+        practice: 'own',
+        replace: true,
+        ...body,
+      })
+    const { relay } = house
+    const before = await pair({})
+    expect(before.body).toMatchObject({
+      code: 'another-practice',
+      message: expect.stringContaining('Iria Montalvar'),
+    })
+    expect((await record()).status).toBe(200)
+
+    house.key = (await pair({ empty: 'others' })).body.key
+    expect((await record()).body).toMatchObject({ items: [], last: 0 })
+    expect(relay.here.keeper.house.practice).toBeUndefined()
+    expect(relay.here.keeper.house.agenda()).toEqual([])
+    expect((await ask(`${house.door}/api/door/${house.slug}`)).status).toBe(404)
+    const rows = relay.store.db.prepare('SELECT count(*) AS n FROM bookings').get()
+    expect(rows).toMatchObject({ n: 0 })
+
+    // What a start would make of the file is what is in memory: nothing, and no demo either.
+    const again = new Doorkeeper(relay.store)
+    expect(again.house.practice).toBeUndefined()
+    expect(new Demo(demoBackup, again, relay.store, () => house.clock.now()).id).toBe(DEMO)
+    expect(again.house.practice).toBeUndefined()
+  })
+
+  it('with the demo, when all is to go, begins that anew', async () => {
+    const { relay } = house
+    await command('asks-tome', { do: 'decline', text: '' })
+    expect(booking('asks-tome').status).toBe('declined')
+    const { body } = await ask<{ key: string }>(`${house.desk}/api/pair`, {
+      code: newPairingCode(relay.store),
+      practice: DEMO,
+      replace: true,
+      empty: 'all',
+    })
+    house.key = body.key
+    expect(booking('asks-tome').status).toBe('requested')
+    const lent = await ask<Backup>(`${house.desk}/api/demo`)
+    const { items } = (await record()).body
+    const told = lent.body.bookings.flatMap(({ id, events }) => events.map((_, i) => `${id} ${i + 1}`))
+    expect(
+      items.flatMap((item) => (item.kind === 'booking' ? [`${item.subject} ${item.seq}`] : [])).sort(),
+    ).toEqual(told.sort())
+  })
+
+  it('is not cut off by publishing another practice', async () => {
+    const pack = packOf(house.relay)
+    const { status, body } = await ask(
+      `${house.desk}/api/package`,
+      { ...pack, practice: { ...pack.practice, id: 'own' }, revision: pack.revision + 1 },
+      { method: 'PUT', key: freshKey(), bearer: house.key },
+    )
+    expect([status, body.code]).toEqual([409, 'another-practice'])
+  })
+
+  it('can be given on with a code made at the desk', async () => {
+    const asked = await ask<{ code: string }>(`${house.desk}/api/code`, {}, { bearer: house.key })
+    const { body } = await ask<{ key: string }>(`${house.desk}/api/pair`, {
+      code: asked.body.code,
+      practice: DEMO,
+      replace: true,
+    })
+    expect(body.key).toMatch(/^[\w-]{20,}$/)
+    expect((await ask(`${house.desk}/api/code`, {}, { bearer: house.key })).body.code).toBe('not-paired')
   })
 })
 

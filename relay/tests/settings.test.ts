@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Doorkeeper } from '@acolhida/core/house'
 import { demoBackup } from '@acolhida/demo'
 import { afterAll, describe, expect, it } from 'vitest'
 import { furnish } from '../demo.ts'
@@ -59,7 +60,7 @@ describe('a relay with a setting that can not be meant', () => {
   it('says which, ends, and leaves its file as it is', () => {
     const file = join(folder, 'relay.sqlite')
     const store = new SqliteStore(openDatabase(file), Secrets.beside(file))
-    furnish(store, demoBackup(BEGINNING), BEGINNING)
+    furnish(new Doorkeeper(store), demoBackup(BEGINNING), BEGINNING)
     store.db.close()
     const print = (): string => createHash('sha256').update(readFileSync(file)).digest('hex')
     const before = print()

@@ -28,6 +28,9 @@ export interface Answer<T = Record<string, never>> {
 /** The moment at which every relay of the tests begins; its clock stands still until a test moves it. */
 export const BEGINNING = parseInstant('2026-11-24T11:00Z')
 
+/** The id of the demo practice. */
+export const DEMO = demoBackup(BEGINNING).practice.id
+
 /** The relays under test, by the address of their door. */
 export const relays = new Map<string, Relay>()
 
@@ -47,7 +50,7 @@ export async function startRelay(
       doorPages: join(folder, 'none'),
       deskPages: join(folder, 'none'),
       requestsPerMinute: 1_000_000,
-      begin: () => demoBackup(clock.now()),
+      demo: demoBackup,
       steady: false,
       tellingsApart: 20,
       ...settings,
@@ -56,7 +59,7 @@ export async function startRelay(
   )
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
   relays.set(door, relay)
-  const { key } = pair(relay.store, newPairingCode(relay.store), false)
+  const key = pairAnew(relay)
   return {
     relay,
     clock,
@@ -72,6 +75,15 @@ export async function startRelay(
     },
   }
 }
+
+/** The key of a desk paired with it, with the demo practice. */
+export const pairAnew = (relay: Relay): string =>
+  pair(
+    relay.store,
+    relay.here.keeper.house.practice,
+    { code: newPairingCode(relay.store), practice: DEMO, replace: true },
+    () => undefined,
+  ).key
 
 let keys = 0
 /** A key that has not been used. */

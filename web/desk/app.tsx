@@ -1,6 +1,7 @@
 import { Route, Routes } from 'react-router'
 import { CalendarsPage } from './calendars/calendars.tsx'
 import { DiaryPage } from './diary/diary.tsx'
+import { FirstSteps } from './first/first-steps.tsx'
 import { HandOut } from './hand-out/hand-out.tsx'
 import { HoursPage } from './hours/hours.tsx'
 import { DeskFrame } from './pages/frame.tsx'
@@ -30,6 +31,7 @@ export const DeskApp = () => (
       <Route path="arrivals/:id" element={<RequestPage />} />
       <Route path="diary" element={<DiaryPage />} />
       <Route path="people" element={<People />} />
+      <Route path="first/:step?" element={<FirstSteps />} />
       <Route path="practice" element={<PracticePage />} />
       <Route path="profile" element={<ProfilePage />} />
       <Route path="hours" element={<HoursPage />} />

@@ -10,13 +10,15 @@ import { bookingRow, filesIn, plainPerson } from './rows.ts'
 /**
  * Takes in a page of the relay's record: events, messages, people and the cursor, in one transaction, so that
  * a page is there whole or not at all. What is there already stays as it is.
+ * @param key that it was fetched with: where another one is used by now, it may belong to another practice
  */
-export async function takeIn(db: DeskDatabase, page: RecordPage): Promise<void> {
+export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): Promise<void> {
   const { connection, events, bookings, enquiries, people, mails, files, wanted, news } = db
   await db.transaction(
     'rw',
     [connection, events, bookings, enquiries, people, mails, files, wanted, news],
     async () => {
+      if (key !== undefined && (await connectionRow(db)).key !== key) return
       const touched = new Set<string>()
       for (const item of page.items) {
         if (item.kind === 'booking') {

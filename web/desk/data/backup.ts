@@ -113,10 +113,14 @@ export async function fill(
   }
 }
 
-/** Puts a small backup in place of all that is in this desk, in one transaction: a beginning, or the demo. */
-export async function importBackup(db: DeskDatabase, backup: Backup): Promise<void> {
+/**
+ * Puts a small backup in place of all that is in this desk, in one transaction: a beginning, or the demo.
+ * @param key to the relay, where this desk is paired with one that holds the same practice
+ */
+export async function importBackup(db: DeskDatabase, backup: Backup, key?: string): Promise<void> {
   await db.transaction('rw', db.tables, async () => {
     await Promise.all(db.tables.map((table) => table.clear()))
     for (const [name, rows] of Object.entries(rowsOf(backup))) await db.table(name).bulkPut(rows)
+    if (key) await db.connection.put({ ...(await connectionRow(db)), key })
   })
 }

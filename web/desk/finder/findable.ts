@@ -33,6 +33,8 @@ const DOINGS: readonly Findable[] = [
   { name: 'A day with other hours', of: 'Hours', to: '/hours' },
   { name: 'Save a backup, restore one', of: 'This desk', to: '/desk' },
   { name: 'Pair this desk with a relay', of: 'This desk', to: '/desk' },
+  { name: 'Make a code for another browser', of: 'This desk', to: '/desk' },
+  { name: 'The first steps', of: 'My practice', to: '/first/hours' },
   { name: 'QR code, link for mails', of: 'Hand out the link', to: '/hand-out' },
   { name: 'Close or open my door', of: 'Who I am', to: '/profile' },
 ]

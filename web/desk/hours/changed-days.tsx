@@ -7,7 +7,7 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
-import { parseBlocks } from './parse-blocks.ts'
+import { parseBlocks, typedBlocks } from './parse-blocks.ts'
 import { Reserve } from './reserve.tsx'
 import type { Scope } from './scope.ts'
 
@@ -72,7 +72,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
                   beside
                   label={shortDate(day.date)}
                   what={`the hours of ${shortDate(day.date)}`}
-                  value={day.blocks.map((block) => `${block.from} – ${block.to}`).join(', ')}
+                  value={typedBlocks(day.blocks)}
                   change={(p, typed) => set(day.date, parseBlocks(typed, day.blocks))(p)}
                 />
               </div>

@@ -7,6 +7,7 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { FileButton, saveFile } from '../parts/file.tsx'
+import { typedBlocks } from './parse-blocks.ts'
 import type { Scope } from './scope.ts'
 
 /** Hours as a file: out for those who plan by them, and in from another program; shown before they are taken. */
@@ -44,8 +45,7 @@ export function HoursFile({ practice, scope }: { practice: Practice; scope: Scop
             {found.hours.weekly.map((blocks, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: weekdays keep their place
               <li key={i}>
-                {longWeekdayName(i + 1)}:{' '}
-                {blocks.map((block) => `${block.from} – ${block.to}`).join(', ') || 'none'}
+                {longWeekdayName(i + 1)}: {typedBlocks(blocks) || 'none'}
               </li>
             ))}
           </ul>

@@ -13,7 +13,7 @@ import { Switch } from '../parts/switch.tsx'
 import { ChangedDays } from './changed-days.tsx'
 import { CopyDay } from './copy-day.tsx'
 import { HoursFile } from './hours-file.tsx'
-import { parseBlocks } from './parse-blocks.ts'
+import { parseBlocks, typedBlocks } from './parse-blocks.ts'
 import { Reserve } from './reserve.tsx'
 import { type Scope, scopeOf, withDay, withOwnHours } from './scope.ts'
 import { TimeAway } from './time-away.tsx'
@@ -112,7 +112,7 @@ function Day({ practice, scope, day }: { practice: Practice; scope: Scope; day: 
         beside
         label={name}
         what={what}
-        value={blocks.map((block) => `${block.from} – ${block.to}`).join(', ')}
+        value={typedBlocks(blocks)}
         change={(p, typed) =>
           scope.change(p, (hours) => withDay(hours, day, parseBlocks(typed, hours.weekly[day]!)))
         }

@@ -19,3 +19,7 @@ export function parseBlocks(text: string, before: readonly Block[]): Block[] {
     })
     .sort((a, b) => minutesOf(a.from) - minutesOf(b.from))
 }
+
+/** Hours as one types them: "09:00 – 13:00, 14:00 – 18:00". */
+export const typedBlocks = (blocks: readonly Block[]): string =>
+  blocks.map(({ from, to }) => `${from} – ${to}`).join(', ')

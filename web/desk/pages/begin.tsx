@@ -1,20 +1,16 @@
-import { beginPractice, type Practice } from '@acolhida/core/practice'
-import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { type FormEvent, type ReactNode, useCallback, useEffect, useState } from 'react'
-import { newKey } from '../../relay-client/client.ts'
+import { useNavigate } from 'react-router'
 import { Emblem } from '../../theme/mark.tsx'
-import { importBackup } from '../data/backup.ts'
-import { db } from '../data/db.ts'
+import { AboutFields, nobodyYet } from '../first/about.tsx'
+import { begun } from '../first/begun.ts'
 import { Restoring } from '../restore/restoring.tsx'
-import { CURRENCIES, zonesWith } from '../settings/choices.ts'
-import type { Option } from '../settings/setting.ts'
-import { arriveByCode, lookRound, pairWith } from '../sync/acts.ts'
-import { deskRelay } from '../sync/relay.ts'
+import { arriveByCode, beginOwn, lookRound } from '../sync/acts.ts'
+import { useRelayStatus } from '../sync/use-status.ts'
 
 /** An empty desk: begin a practice, open a backup, or look round the demo. */
 export function Begin({ code }: { code: string | undefined }) {
-  const [demo, setDemo] = useState(false)
-  const [taken, setTaken] = useState(false)
+  const status = useRelayStatus()
+  const demo = status?.demo !== undefined
   const [problem, setProblem] = useState<string>()
   const [busy, setBusy] = useState(false)
   const [beginning, setBeginning] = useState(false)
@@ -25,15 +21,6 @@ export function Begin({ code }: { code: string | undefined }) {
     work()
       .catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)))
       .finally(() => setBusy(false))
-  }, [])
-  useEffect(() => {
-    deskRelay
-      .status()
-      .then((status) => {
-        setDemo(status.demo)
-        setTaken(status.paired)
-      })
-      .catch(() => setDemo(false))
   }, [])
   useEffect(() => {
     // The address printed at start pairs this browser, and in the demo brings its practice along.
@@ -79,9 +66,14 @@ export function Begin({ code }: { code: string | undefined }) {
           {demo && (
             <Way
               title="Look round the demo"
-              text={`The practice of Iria Montalvar, a voice coach in Coimbra. She and her clients are invented.${taken ? ' Another desk is paired with its deskRelay; looking round here cuts that one off.' : ''}`}
+              text={`The practice of Iria Montalvar, a voice coach in Coimbra. She and her clients are invented.${status?.paired ? ' Another desk is paired with its relay; looking round here cuts that one off.' : ''}`}
             >
-              <button type="button" className="press" disabled={busy} onClick={() => run(lookRound)}>
+              <button
+                type="button"
+                className="press"
+                disabled={busy}
+                onClick={() => run(() => lookRound('others'))}
+              >
                 Look round
               </button>
             </Way>
@@ -109,94 +101,21 @@ function BeginPractice({
   run: (work: () => Promise<unknown>) => void
   busy: boolean
 }) {
-  const [about, setAbout] = useState({
-    name: '',
-    email: '',
-    zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
-    currency: 'EUR',
-  })
+  const navigate = useNavigate()
+  const [about, setAbout] = useState(nobodyYet)
   const begin = (event: FormEvent): void => {
     event.preventDefault()
     run(async () => {
-      const slug = slugOf(about.name)
-      // The door is closed until it is opened: nobody comes in while things are still being put up.
-      const begun = beginPractice({ id: newKey().replaceAll(/[_-]/g, 'x'), slug, ...about })
-      const practice: Practice = { ...begun, door: { open: false, text: '' } }
-      try {
-        letIn(practiceSchema, practice, 'The practice')
-      } catch (error) {
-        if (error instanceof BadData) throw new Error(error.faults.map((fault) => fault.message).join('\n'))
-        throw error
-      }
-      await importBackup(db, {
-        format: 'acolhida-backup',
-        version: 1,
-        practice,
-        people: [],
-        bookings: [],
-        enquiries: [],
-        mails: [],
-        sessions: [],
-        salt: newKey(),
-        revision: 0,
-        cursor: 0,
-      })
-      if (code) await pairWith(code, false)
+      await beginOwn(begun(about), code)
+      await navigate('/first/hours')
     })
   }
-  const field = (name: keyof typeof about, label: string, type = 'text') => (
-    <div>
-      <label className="ask" htmlFor={`begin-${name}`}>
-        {label}
-      </label>
-      <input
-        id={`begin-${name}`}
-        type={type}
-        required
-        className="field mt-1"
-        value={about[name]}
-        onChange={(event) => setAbout({ ...about, [name]: event.target.value })}
-      />
-    </div>
-  )
-  const choice = (name: 'zone' | 'currency', label: string, options: readonly Option[]) => (
-    <div>
-      <label className="ask" htmlFor={`begin-${name}`}>
-        {label}
-      </label>
-      <select
-        id={`begin-${name}`}
-        className="field mt-1"
-        value={about[name]}
-        onChange={(event) => setAbout({ ...about, [name]: event.target.value })}
-      >
-        {options.map(({ value, name }) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </div>
-  )
   return (
-    <form className="sheet mt-6 grid max-w-[600px] gap-4 p-5 sm:grid-cols-2" onSubmit={begin}>
-      {field('name', 'Your name')}
-      {field('email', 'Where clients’ answers go', 'email')}
-      {choice('zone', 'Your time zone', zonesWith(about.zone))}
-      {choice('currency', 'Your currency', CURRENCIES)}
-      <button type="submit" className="press press-go sm:col-span-2" disabled={busy}>
+    <form className="sheet mt-6 grid max-w-[640px] gap-4 p-5" onSubmit={begin}>
+      <AboutFields about={about} onChange={setAbout} />
+      <button type="submit" className="press press-go justify-self-start" disabled={busy}>
         Begin the practice
       </button>
     </form>
   )
 }
-
-/** A name as the last part of an address: small letters, digits and dashes. */
-const slugOf = (name: string): string =>
-  name
-    .normalize('NFD')
-    .replaceAll(/[\u0300-\u036f]/g, '')
-    .toLowerCase()
-    .replaceAll(/[^a-z0-9]+/g, '-')
-    .replaceAll(/^-+|-+$/g, '')
-    .slice(0, 60) || 'practice'

@@ -14,6 +14,7 @@ import { UndoBar } from '../parts/undo-bar.tsx'
 import { homeZone } from '../parts/words.ts'
 import { releaseClock } from '../sync/acts.ts'
 import { usePublishProblem, useStanding, useTrouble, useUnpublished } from '../sync/sync.ts'
+import { useRelayStatus } from '../sync/use-status.ts'
 import { Begin } from './begin.tsx'
 
 /** The places of work. */
@@ -166,6 +167,7 @@ function Foot({ desk }: { desk: Desk }) {
   const unpublished = useUnpublished()
   const problem = usePublishProblem()
   const trouble = useTrouble()
+  const status = useRelayStatus()
   const held = desk.intentions.filter((intention) => !intention.refused).length
   const WORDS = {
     alone: 'No relay yet',
@@ -184,6 +186,14 @@ function Foot({ desk }: { desk: Desk }) {
         {WORDS[standing]}
       </NavLink>
       <div className="opacity-85">{desk.practice.profile.slug}</div>
+      {status?.demo === desk.practice.id && (
+        <div className="mt-1">
+          This is the demo.{' '}
+          <NavLink to="/first/practice" className="underline underline-offset-2">
+            Begin my own practice
+          </NavLink>
+        </div>
+      )}
       {outstanding.length > 0 && (
         <div className="mt-1 font-semibold">Not gone out yet: {outstanding.join(' and ')}</div>
       )}

@@ -1,4 +1,3 @@
-import type { Practice } from '@acolhida/core/practice'
 import { type Terms, versionFingerprint } from '@acolhida/core/terms'
 import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
@@ -6,18 +5,7 @@ import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
-
-const publishVersion = (practice: Practice, id: string, title: string, text: string): Practice => ({
-  ...practice,
-  terms: practice.terms.map((terms) =>
-    terms.id === id
-      ? {
-          ...terms,
-          versions: [...terms.versions, { number: terms.versions.at(-1)!.number + 1, title, text }],
-        }
-      : terms,
-  ),
-})
+import { withTermsVersion } from '../parts/terms-version.ts'
 
 /** What is agreed. A version once published never changes; a new wording is a new version. */
 export function TermsPage() {
@@ -83,7 +71,7 @@ function OneText({ terms }: { terms: Terms }) {
               className="press press-go"
               onAct={() =>
                 changePractice(db, 'a version of the terms', (p) =>
-                  publishVersion(p, terms.id, draft.title.trim(), draft.text),
+                  withTermsVersion(p, terms.id, draft.title.trim(), draft.text),
                 )
                   .then(() => localStorage.removeItem(draftName))
                   .catch((error: Error) => setProblem(error.message))

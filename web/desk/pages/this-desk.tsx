@@ -1,12 +1,13 @@
-import { type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, useState } from 'react'
+import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
-import { ActButton } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { RESTORED, Restoring } from '../restore/restoring.tsx'
 import { writtenBackup } from '../restore/save-backup.ts'
-import { lookRound, pairWith } from '../sync/acts.ts'
-import { deskRelay } from '../sync/relay.ts'
+import { lookRound, newCode, pairWith, type ToAgree } from '../sync/acts.ts'
 import { useStanding } from '../sync/sync.ts'
+import { useRelayStatus } from '../sync/use-status.ts'
 
 /** What is to be said after the page has been loaded anew, once. */
 function saidOnce(): string | undefined {
@@ -20,13 +21,7 @@ export function ThisDesk() {
   const { practice, connection, intentions } = useDesk()
   const standing = useStanding()
   const [message, setMessage] = useState(saidOnce)
-  const [demo, setDemo] = useState(false)
-  useEffect(() => {
-    deskRelay
-      .status()
-      .then((status) => setDemo(status.demo))
-      .catch(() => setDemo(false))
-  }, [])
+  const status = useRelayStatus()
   return (
     <>
       <title>This desk · Acolhida</title>
@@ -61,6 +56,7 @@ export function ThisDesk() {
           {(standing === 'alone' || standing === 'cut-off') && (
             <Pairing onDone={(text) => setMessage(text)} />
           )}
+          {standing === 'connected' && <AnotherCode />}
         </Card>
         <Card title="Backup">
           <p>
@@ -87,12 +83,22 @@ export function ThisDesk() {
             />
           </div>
         </Card>
-        {demo && (
+        {status?.demo && (
           <Card title="The demo">
-            <p>Brings the practice of Iria Montalvar here afresh, in place of what is here.</p>
+            {status.demo === practice.id && (
+              <p className="mb-3">
+                <Link className="press press-go" to="/first/practice">
+                  Begin my own practice
+                </Link>
+              </p>
+            )}
+            <p>
+              The practice of Iria Montalvar can be brought here afresh. It takes the place of everything in
+              this desk and in the relay.
+            </p>
             <ActButton
               className="press mt-3"
-              onAct={lookRound}
+              onAct={() => lookRound('all')}
               then={() => setMessage('This is the demo, as it was at the start.')}
             >
               Begin the demo afresh
@@ -111,29 +117,48 @@ const Card = ({ title, children }: { title: string; children: ReactNode }) => (
   </section>
 )
 
+/** A code for another browser, made when it is asked for; whoever uses it takes this desk's place. */
+function AnotherCode() {
+  const [code, setCode] = useState<string>()
+  return (
+    <div className="mt-3 grid gap-2">
+      <p className="text-[14px] text-soft">
+        To work in another browser, restore a backup there and pair it with a code. This desk is cut off then.
+      </p>
+      <ActButton className="press justify-self-start" onAct={async () => setCode(await newCode())}>
+        {code ? 'Make another code' : 'Make a code for another browser'}
+      </ActButton>
+      {code && (
+        <p role="status">
+          The code is <b className="figures select-all">{code}</b>. It can be used once.
+        </p>
+      )}
+    </div>
+  )
+}
+
 function Pairing({ onDone }: { onDone: (text: string) => void }) {
   const [code, setCode] = useState('')
-  const [replace, setReplace] = useState(false)
-  const [problem, setProblem] = useState<string>()
-  const pair = (): void => {
-    setProblem(undefined)
-    pairWith(code, replace)
-      .then((result) => {
-        if (result === 'paired') onDone('This desk is paired, and the door is open.')
-        else setReplace(true)
-      })
-      .catch((error: Error) => setProblem(error.message))
+  const [asked, setAsked] = useState<ToAgree>()
+  const [agreed, setAgreed] = useState<{ replace?: boolean; empty?: boolean }>({})
+  const act = useAct()
+  const pair = async (): Promise<void> => {
+    const next = asked ? { ...agreed, [asked.agree]: true } : agreed
+    setAgreed(next)
+    const still = await pairWith(code, next)
+    setAsked(still)
+    if (!still) onDone('This desk is paired.')
   }
   return (
     <form
       className="mt-3 grid gap-2"
       onSubmit={(event) => {
         event.preventDefault()
-        pair()
+        act.run(pair)
       }}
     >
       <label className="ask" htmlFor="pair-code">
-        The code the relay printed at its start
+        The code the relay printed at its start, or one made at a paired desk
       </label>
       <input
         id="pair-code"
@@ -142,18 +167,20 @@ function Pairing({ onDone }: { onDone: (text: string) => void }) {
         value={code}
         onChange={(event) => setCode(event.target.value)}
       />
-      {replace && (
+      {asked && (
         <p role="alert" className="note bg-sun-soft text-sun-ink">
-          Another desk is paired with this relay. Pairing this one cuts that one off.
+          {asked.said}
         </p>
       )}
-      {problem && (
-        <p role="alert" className="font-semibold text-clay">
-          {problem}
-        </p>
-      )}
-      <button type="submit" className="press press-go justify-self-start" disabled={code.trim() === ''}>
-        {replace ? 'Pair this desk and cut the other off' : 'Pair this desk'}
+      <ProblemNote of={act} className="" />
+      <button
+        type="submit"
+        className="press press-go justify-self-start"
+        disabled={code.trim() === '' || act.busy}
+      >
+        {asked === undefined && 'Pair this desk'}
+        {asked?.agree === 'replace' && 'Pair this desk and cut the other off'}
+        {asked?.agree === 'empty' && 'Empty the relay and pair this desk'}
       </button>
     </form>
   )

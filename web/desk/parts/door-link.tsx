@@ -1,20 +1,10 @@
 import { ExternalLink } from 'lucide-react'
-import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
-import { deskRelay } from '../sync/relay.ts'
+import { useRelayStatus } from '../sync/use-status.ts'
 
 /** Where the door is reached, with a slash at the end; unknown while the relay does not answer. */
-export function useDoorUrl(): string | undefined {
-  const [door, setDoor] = useState<string>()
-  useEffect(() => {
-    deskRelay
-      .status()
-      .then((status) => setDoor(status.doorUrl))
-      .catch(() => setDoor(undefined))
-  }, [])
-  return door
-}
+export const useDoorUrl = (): string | undefined => useRelayStatus()?.doorUrl
 
 /** The way to one's own door, as clients see it. */
 export function DoorLink() {

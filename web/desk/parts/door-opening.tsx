@@ -12,7 +12,8 @@ import { homeZone, serviceName } from './words.ts'
 
 const WHAT = 'opening or closing the door'
 
-const withDoor = (practice: Practice, part: Partial<NonNullable<Practice['door']>>): Practice => ({
+/** The practice with its door opened, closed, or saying something else while it is closed. */
+export const withDoor = (practice: Practice, part: Partial<NonNullable<Practice['door']>>): Practice => ({
   ...practice,
   door: { open: true, text: '', ...practice.door, ...part },
 })
@@ -81,6 +82,11 @@ export function ClosedDoor() {
           Open my door
         </ActButton>
       </div>
+      <p className="mt-2 text-[14px]">
+        <Link className="way" to="/first/hours">
+          Go through the first steps
+        </Link>
+      </p>
       {missing.length > 0 && (
         <>
           <p className="mt-2 text-[14px] text-soft">It still needs:</p>

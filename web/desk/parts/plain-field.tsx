@@ -1,5 +1,8 @@
 import { useId } from 'react'
 
+/** One function for all, so that a field is focused once and not each time it is drawn. */
+const focus = (field: HTMLInputElement | null): void => field?.focus()
+
 /** A labelled field of a form that is sent as a whole. */
 export function PlainField({
   label,
@@ -7,12 +10,17 @@ export function PlainField({
   onChange,
   type = 'text',
   rows,
+  required = false,
+  focused = false,
 }: {
   label: string
   value: string
   onChange: (value: string) => void
   type?: 'text' | 'email'
   rows?: number
+  required?: boolean
+  /** Whether it has the focus as soon as it is there. */
+  focused?: boolean
 }) {
   const id = useId()
   return (
@@ -35,6 +43,8 @@ export function PlainField({
           id={id}
           className="field mt-1"
           type={type}
+          required={required}
+          ref={focused ? focus : undefined}
           value={value}
           onChange={(event) => onChange(event.target.value)}
         />

@@ -1,3 +1,4 @@
+import { signOf } from '@acolhida/core/money'
 import type { Place, Practice, TravelZone } from '@acolhida/core/practice'
 import { Plus, X } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
@@ -69,7 +70,7 @@ export function TravelZones({ practice, place }: { practice: Practice; place: Pl
             <SavedField
               label="Surcharge"
               what={what}
-              suffix={code}
+              suffix={signOf(code)}
               value={(zone.surcharge / 10 ** decimals).toFixed(decimals)}
               change={set(zone.id, (typed) => ({ surcharge: amount(typed, decimals) }))}
             />

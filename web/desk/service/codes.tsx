@@ -1,4 +1,5 @@
 import { usesIn } from '@acolhida/core/booking'
+import { signOf } from '@acolhida/core/money'
 import type { Practice, PriceCode } from '@acolhida/core/practice'
 import { checkPractice } from '@acolhida/core/practice'
 import { freeId } from '@acolhida/core/questions'
@@ -117,7 +118,7 @@ export function Codes() {
                   ) : (
                     <SavedField
                       label="How much"
-                      suffix={currency}
+                      suffix={signOf(currency)}
                       value={(code.off.amount / 10 ** decimals).toFixed(decimals)}
                       {...field((code, typed) => ({
                         ...code,

@@ -1,3 +1,4 @@
+import { signOf } from '@acolhida/core/money'
 import type { Extra, Practice, Service } from '@acolhida/core/practice'
 import { Plus, X } from 'lucide-react'
 import { changePractice } from '../data/change.ts'
@@ -51,7 +52,7 @@ export function ServiceExtras({ practice, service }: { practice: Practice; servi
               change={set(extra.id, (typed) => ({ minutes: wholeTyped(typed) }))}
             />
             <SavedField
-              label={`Price, ${code}`}
+              label={`Price in ${signOf(code)}`}
               what="something to add"
               value={(extra.price / 10 ** decimals).toFixed(decimals)}
               change={set(extra.id, (typed) => ({ price: amount(typed, decimals) }))}

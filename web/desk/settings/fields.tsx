@@ -1,3 +1,4 @@
+import { signOf } from '@acolhida/core/money'
 import type { Practice, PracticeFault } from '@acolhida/core/practice'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
@@ -39,7 +40,7 @@ export function Fields<T>({
                 setting={setting}
                 typed={typedOf(setting, of, decimals)}
                 change={(p, typed) => change(p, (one) => withTyped(setting, one, typed, decimals))}
-                currency={code}
+                currency={signOf(code)}
                 warning={warning}
               />
             </div>

@@ -11,6 +11,7 @@ import { changePractice } from '../data/change.ts'
 import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
 import type { Intention } from '../data/tables.ts'
+import { problemWords } from '../parts/problem-words.ts'
 import { deskRelay } from './relay.ts'
 import { sealOwn } from './sealing.ts'
 import { turn, turnSoon } from './sync.ts'
@@ -104,36 +105,102 @@ export async function releaseClock(back: boolean): Promise<void> {
 /** Takes back what has not gone out yet, or puts a refusal aside. */
 export const dropIntention = (order: number): Promise<void> => db.intentions.delete(order)
 
-/**
- * Pairs this desk with the relay.
- * @returns 'paired-already' when another desk is, and `replace` was not said
- * @throws RelayError when the code is wrong or the relay can't be reached
- */
-export async function pairWith(code: string, replace: boolean): Promise<'paired' | 'paired-already'> {
-  try {
-    const { key } = await deskRelay.pair(code, replace)
-    await db.connection.put({ ...(await connectionRow(db)), key })
-    await turn()
-    return 'paired'
-  } catch (error) {
-    if (error instanceof RelayError && error.code === 'paired-already') return 'paired-already'
-    throw error
-  }
+/** What is to be agreed to before a desk is paired: `said` tells what it does to others. */
+export interface ToAgree {
+  agree: 'replace' | 'empty'
+  said: string
 }
 
-/** Looks round the demo: its practice comes here, and this desk is paired with its relay. */
-export async function lookRound(): Promise<void> {
-  const demo = await deskRelay.demo()
-  await importBackup(db, readBackup(JSON.stringify(demo.backup), 'The demo'))
-  await pairWith(demo.code, true)
+/**
+ * Pairs this desk with the relay.
+ * @param agreed that a desk paired before is cut off, and that what the relay holds of another practice goes
+ * @returns what is still to be agreed to, where something is
+ * @throws RelayError when the code is wrong or the relay can't be reached
+ */
+export async function pairWith(
+  code: string,
+  agreed: { replace?: boolean; empty?: boolean } = {},
+): Promise<ToAgree | undefined> {
+  const row = await db.practice.get('practice')
+  if (!row) throw new Error('There is no practice to pair yet.')
+  try {
+    const { key } = await deskRelay.pair({
+      code,
+      practice: row.practice.id,
+      replace: agreed.replace ?? false,
+      ...(agreed.empty ? { empty: 'others' } : {}),
+    })
+    await db.connection.put({ ...(await connectionRow(db)), key })
+  } catch (error) {
+    const code = error instanceof RelayError ? error.code : undefined
+    if (code === 'paired-already') return { agree: 'replace', said: problemWords(error) }
+    if (code === 'another-practice') return { agree: 'empty', said: problemWords(error) }
+    throw error
+  }
+  await turn()
+  return undefined
+}
+
+/** A new code for pairing another browser with the relay. @throws RelayError when it can't be reached */
+export async function newCode(): Promise<string> {
+  const { key } = await connectionRow(db)
+  if (!key) throw new Error('This desk is not paired itself.')
+  return (await deskRelay.code(key)).code
+}
+
+/** The demo's practice comes here as the relay has it, with the key to that. */
+async function takeDemo(key: string): Promise<void> {
+  await importBackup(db, readBackup(JSON.stringify(await deskRelay.demo()), 'The demo'), key)
+  await turn()
+}
+
+/** The id of the demo practice. @throws Error when the relay has none */
+async function demoId(): Promise<string> {
+  const { demo } = await deskRelay.status()
+  if (!demo) throw new Error('There is no demo here.')
+  return demo
+}
+
+/**
+ * Looks round the demo: its practice comes here, and this desk is paired with its relay.
+ * @param empty whether it begins anew there, too, or only where the relay holds another practice
+ */
+export async function lookRound(empty: 'others' | 'all'): Promise<void> {
+  const practice = await demoId()
+  const { code } = await deskRelay.demoCode()
+  const { key } = await deskRelay.pair({ code, practice, replace: true, empty })
+  await takeDemo(key)
 }
 
 /** The address printed when the demo starts: pairs this browser, once, and brings the demo's practice along. */
 export async function arriveByCode(code: string): Promise<void> {
-  const { key } = await deskRelay.pair(code, false)
+  const { key } = await deskRelay.pair({ code, practice: await demoId(), replace: false })
   history.replaceState(null, '', location.pathname)
-  const { backup } = await deskRelay.demo()
-  await importBackup(db, readBackup(JSON.stringify(backup), 'The demo'))
-  await db.connection.put({ ...(await connectionRow(db)), key })
-  await turn()
+  await takeDemo(key)
+}
+
+/**
+ * Begins a practice in place of everything in this browser. In the demo the relay is emptied for it; elsewhere the
+ * desk is paired where a code is there and nobody else is hurt by it.
+ */
+export async function beginOwn(practice: Practice, code: string | undefined): Promise<void> {
+  const demo = await deskRelay.status().then(
+    (status) => status.demo !== undefined,
+    () => false,
+  )
+  await importBackup(db, {
+    format: 'acolhida-backup',
+    version: 1,
+    practice,
+    people: [],
+    bookings: [],
+    enquiries: [],
+    mails: [],
+    sessions: [],
+    salt: newKey(),
+    revision: 0,
+    cursor: 0,
+  })
+  if (demo) await pairWith((await deskRelay.demoCode()).code, { replace: true, empty: true })
+  else if (code) await pairWith(code)
 }

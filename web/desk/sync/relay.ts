@@ -4,6 +4,7 @@ import {
   type DoorPackage,
   desk,
   type EnterBody,
+  type PairBody,
   type QuoteBody,
   type TrialBody,
 } from '@acolhida/core/contract'
@@ -16,8 +17,10 @@ import { noteRelay } from '../../relay-client/clock.ts'
 /** The desk's calls to the relay. */
 export const deskRelay = {
   status: () => ask(desk.status, {}),
-  pair: (code: string, replace: boolean) => ask(desk.pair, { body: { code, replace } }),
-  demo: () => call<{ backup: Backup; code: string }>('/api/demo'),
+  pair: (body: PairBody) => ask(desk.pair, { body }),
+  code: (bearer: string) => ask(desk.code, { body: {}, bearer }),
+  demo: () => call<Backup>('/api/demo'),
+  demoCode: () => call<{ code: string }>('/api/demo/code'),
   publish: (body: DoorPackage, key: string, bearer: string) => ask(desk.publish, { body, key, bearer }),
   record: (after: number, bearer: string) => ask(desk.record, { query: { after: String(after) }, bearer }),
   trial: (body: TrialBody, bearer: string) => ask(desk.trial, { body, bearer }),

@@ -6,6 +6,7 @@ import { instant, parseInstant, shift } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { seal } from '../../seal/seal.ts'
+import { takeIn } from '../data/arrive.ts'
 import { exportBackup, importBackup } from '../data/backup.ts'
 import { changePractice } from '../data/change.ts'
 import { connectionRow } from '../data/database.ts'
@@ -40,10 +41,7 @@ class FakeRelay {
       return [200, { revision: this.revision }]
     }
     if (path === '/api/status')
-      return [
-        200,
-        { now, moved: false, paired: true, revision: this.revision, demo: true, doorUrl: 'http://door/' },
-      ]
+      return [200, { now, moved: false, paired: true, revision: this.revision, doorUrl: 'http://door/' }]
     if (path === '/api/calendars') return [200, []]
     if (path === '/api/pair') return [200, { key: 'key-of-this-desk' }]
     if (method === 'POST' && this.refuse) return [this.refuse.status, this.refuse]
@@ -383,11 +381,24 @@ describe('answers and quotes', () => {
 
 describe('pairing', () => {
   it('keeps the key, and says when another desk is paired', async () => {
-    await pairWith('CODE', false)
+    expect(await pairWith('CODE')).toBeUndefined()
+    const { practice } = (await db.practice.get('practice'))!
+    expect(relay.to('/api/pair')[0]!.body).toEqual({ code: 'CODE', practice: practice.id, replace: false })
     expect((await connectionRow(db)).key).toBe('key-of-this-desk')
     relay.answer = () => [409, { code: 'paired-already', message: 'Another desk' }]
-    expect(await pairWith('CODE', false)).toBe('paired-already')
+    expect(await pairWith('CODE')).toEqual({ agree: 'replace', said: 'Another desk' })
+    relay.answer = () => [409, { code: 'another-practice', message: 'Another practice' }]
+    expect(await pairWith('CODE', { replace: true })).toEqual({ agree: 'empty', said: 'Another practice' })
     relay.answer = () => [403, { code: 'wrong-code', message: 'This code is not right' }]
-    await expect(pairWith('CODE', false)).rejects.toThrow('not right')
+    await expect(pairWith('CODE')).rejects.toThrow('not right')
+  })
+
+  it('brings nothing in that was fetched for another practice', async () => {
+    const page = { items: [lapsed(900, 'asks-tome')], first: 1, last: 900, now }
+    await takeIn(db, page, 'the key of before')
+    expect((await bookingOf('asks-tome')).status).toBe('requested')
+    expect((await connectionRow(db)).cursor).toBe(0)
+    await takeIn(db, page, 'key-of-this-desk')
+    expect((await bookingOf('asks-tome')).status).toBe('lapsed')
   })
 })

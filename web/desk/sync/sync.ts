@@ -127,7 +127,8 @@ async function passOn(key: string): Promise<void> {
 
 async function fetchRecord(key: string): Promise<void> {
   for (;;) {
-    const { cursor } = await connectionRow(db)
+    const { cursor, key: now } = await connectionRow(db)
+    if (now !== key) return
     const page = await deskRelay.record(cursor, key)
     if (page.last < cursor || (cursor > 0 && page.first > cursor + 1)) {
       // The relay has forgotten, or been started anew: the gap is shown, and all it has is fetched.
@@ -136,7 +137,7 @@ async function fetchRecord(key: string): Promise<void> {
       continue
     }
     if (page.items.length === 0) return
-    await takeIn(db, await openPage(page))
+    await takeIn(db, await openPage(page), key)
   }
 }
 
