@@ -4,7 +4,7 @@ import { join, resolve } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { fillIn, goTo, pick, sendButton, toTheTimes } from './client.ts'
+import { fillIn, goTo, openSaid, pick, sendButton, toTheTimes } from './client.ts'
 import { type House, openHouse } from './house.ts'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
@@ -116,7 +116,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     }
     await goTo(page, 'Services')
     await page.getByRole('link', { name: 'Voice assessment' }).click()
-    await page.getByLabel('Length', { exact: true }).waitFor()
+    await (await openSaid(page, 'Length')).waitFor()
     await check('a service')
     await page.goto(`${house.desk}/services/codes`)
     await page.getByRole('heading', { level: 1, name: 'Price codes' }).waitFor()

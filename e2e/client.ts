@@ -1,4 +1,4 @@
-import type { Page } from 'playwright-core'
+import type { Locator, Page } from 'playwright-core'
 import { eventually, type House } from './house.ts'
 
 /** Answers the questions before a voice assessment. */
@@ -75,4 +75,18 @@ export async function goTo(page: Page, name: string): Promise<void> {
   await rail.getByRole('link', { name: 'My practice' }).click()
   await page.getByRole('heading', { level: 1, name: 'My practice' }).waitFor()
   await page.locator('main section li').getByRole('link', { name, exact: true }).click()
+}
+
+/** Opens a value in a sentence about a service, and gives its field. */
+export async function openSaid(page: Page, value: string, field = value): Promise<Locator> {
+  const button = page.getByRole('button', { name: new RegExp(`^${value}: `) })
+  if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click()
+  return page.getByLabel(field, { exact: true })
+}
+
+/** Types a day and a time, written as YYYY-MM-DDTHH:MM. */
+export async function chooseStart(dialog: Locator, at: string): Promise<void> {
+  const [day = '', time = ''] = at.split('T')
+  await dialog.getByLabel('Day', { exact: true }).fill(day)
+  await dialog.getByLabel('Time', { exact: true }).fill(time)
 }

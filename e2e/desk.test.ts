@@ -5,7 +5,7 @@ import { newPairingCode } from '@acolhida/relay/desk/pairing'
 import { bookingsOf, linkTo } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { goTo } from './client.ts'
+import { chooseStart, goTo, openSaid } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
 let house: House
@@ -36,9 +36,9 @@ it('changes what the door shows while it is typed, and undoes it', async () => {
 
   await goTo(desk, 'Services')
   await desk.getByRole('link', { name: 'Voice assessment' }).click()
-  await desk.getByLabel('Price', { exact: true }).fill('102.50')
+  await (await openSaid(desk, 'What it costs', 'Price')).fill('102.50')
   await client.getByText('€102.50').waitFor()
-  await desk.getByLabel('At the door', { exact: true }).uncheck()
+  await (await openSaid(desk, 'At the door')).uncheck()
   await client.getByRole('heading', { name: 'Voice assessment' }).waitFor({ state: 'detached' })
   await desk.getByLabel('At the door', { exact: true }).check()
   await client.getByRole('heading', { name: 'Voice assessment' }).waitFor()
@@ -115,10 +115,10 @@ it('adds a service, puts it on the door, and removes it again', async () => {
   await goTo(desk, 'Services')
   await desk.getByRole('button', { name: 'Add a service' }).click()
   await desk.getByRole('heading', { level: 1, name: 'New service' }).waitFor()
-  await desk.getByLabel('Name').fill('Breathing lesson')
-  await desk.getByLabel('What it costs').selectOption('fixed')
+  await (await openSaid(desk, 'Name')).fill('Breathing lesson')
+  await (await openSaid(desk, 'What it costs')).selectOption('fixed')
   await desk.getByLabel('Price', { exact: true }).fill('40')
-  await desk.getByText('At the door', { exact: true }).click()
+  await (await openSaid(desk, 'At the door')).check()
   const client = await house.visitor()
   await client.goto(`${house.door}/${house.slug}/breathing`)
   await client.goto(`${house.door}/${house.slug}`)
@@ -136,9 +136,9 @@ it('draws hours on a band and takes that back', async () => {
   await desk.mouse.down()
   await desk.mouse.move(box.x + box.width * 0.5, box.y + 10, { steps: 6 })
   await desk.mouse.up()
-  await desk.getByRole('button', { name: 'Sunday, 10:00 to 14:00' }).waitFor()
-  await desk.getByRole('button', { name: 'Sunday, 10:00 to 14:00' }).press('Shift+ArrowRight')
-  await desk.getByRole('button', { name: 'Sunday, 10:00 to 14:15' }).press('Delete')
+  await desk.getByRole('button', { name: 'Sunday, 06:00 to 12:00' }).waitFor()
+  await desk.getByRole('button', { name: 'Sunday, 06:00 to 12:00' }).press('Shift+ArrowRight')
+  await desk.getByRole('button', { name: 'Sunday, 06:00 to 12:15' }).press('Delete')
   await eventually(
     'an empty Sunday',
     async () => (await desk.getByLabel('Sunday', { exact: true }).inputValue()) === '',
@@ -148,7 +148,7 @@ it('draws hours on a band and takes that back', async () => {
 it('books somebody in by hand, and moves them by dragging with the consequences shown first', async () => {
   await goTo(desk, 'Diary')
   await desk.getByRole('button', { name: 'The week after' }).click()
-  await desk.getByRole('button', { name: 'Book someone in' }).click()
+  await desk.getByRole('button', { name: 'Book somebody in' }).click()
   const dialog = desk.getByRole('dialog')
   await dialog.getByLabel('Name').fill('Ulla Brandt')
   await dialog.getByLabel('Mail address').fill('ulla.brandt@example.org')
@@ -156,9 +156,9 @@ it('books somebody in by hand, and moves them by dragging with the consequences 
   const day = new Date(monday - ((new Date(monday).getUTCDay() + 6) % 7) * 86_400_000)
     .toISOString()
     .slice(0, 10)
-  await dialog.getByLabel('When').fill(`${day}T20:30`)
+  await chooseStart(dialog, `${day}T20:30`)
   await dialog.getByText('It does not lie inside one block of your hours').waitFor()
-  await dialog.getByLabel('When').fill(`${day}T10:00`)
+  await chooseStart(dialog, `${day}T10:00`)
   await dialog.getByRole('button', { name: 'Book Ulla Brandt in' }).click()
   await eventually('the booking at the relay', () =>
     bookingsOf(house.relay).find((booking) => booking.asked.person.name === 'Ulla Brandt'),

@@ -2,6 +2,7 @@ import { DAY, type Instant, instant, MINUTE, zone } from '@acolhida/core/time'
 import { bookingOf, bookingsOf } from '@acolhida/relay/tests/inside'
 import type { Locator, Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { chooseStart } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
 let house: House
@@ -24,12 +25,12 @@ const booked = (name: string) => bookingsOf(house.relay).find((booking) => booki
 
 /** Opens the dialog, says who comes and when. */
 async function enter(name: string, at: string): Promise<Locator> {
-  await desk.getByRole('button', { name: 'Book someone in' }).click()
+  await desk.getByRole('button', { name: 'Book somebody in' }).click()
   const dialog = desk.getByRole('dialog', { name: 'Book somebody in' })
   await dialog.getByLabel('Service').selectOption('voice-assessment')
   await dialog.getByLabel('Name', { exact: true }).fill(name)
   await dialog.getByLabel('Mail address').fill(`${name.toLowerCase().replace(' ', '.')}@example.org`)
-  await dialog.getByLabel('When').fill(at)
+  await chooseStart(dialog, at)
   return dialog
 }
 

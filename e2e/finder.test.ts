@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { goTo } from './client.ts'
+import { goTo, openSaid } from './client.ts'
 import { type House, openHouse } from './house.ts'
 
 let house: House
@@ -26,7 +26,7 @@ it('a slash finds a setting, a person and a service, by the keyboard alone', asy
   await desk.getByRole('heading', { level: 1, name: 'Voice assessment' }).waitFor()
 
   // Also while one types elsewhere.
-  await desk.getByLabel('Length', { exact: true }).focus()
+  await (await openSaid(desk, 'Length')).focus()
   await desk.keyboard.press('Control+k')
   await (await find('arrais')).getByRole('option', { name: /^Tomé Arrais/ }).waitFor()
   await desk.keyboard.press('Enter')

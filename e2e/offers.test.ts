@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { bookingsOf, packOf } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { answerAssessment, fillIn, goTo as goToPage, pick, sendButton } from './client.ts'
+import { answerAssessment, fillIn, goTo as goToPage, openSaid, pick, sendButton } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 import { sortByKeys } from './sorting.ts'
 
@@ -46,14 +46,14 @@ async function pictureFile(): Promise<string> {
 describe('what a service can say and ask', () => {
   it('extras, a picture and a heading, from the desk to the client’s quote', async () => {
     await openService('Voice assessment')
-    await desk.getByLabel('Heading at the door').fill('Your voice')
+    await (await openSaid(desk, 'Heading at the door')).fill('Your voice')
     await desk.getByLabel('Choose a picture').setInputFiles(await pictureFile())
-    await desk.getByRole('button', { name: 'Add something' }).click()
     const extras = desk.getByRole('region', { name: 'What a client can add' })
-    await extras.getByLabel('What', { exact: true }).nth(2).fill('Tea and a talk')
+    await extras.getByLabel('Something more to add').fill('Tea and a talk')
+    await extras.getByRole('button', { name: 'Add it' }).click()
     await extras.getByLabel('Minutes').nth(2).fill('20')
-    await extras.getByLabel('Price, EUR').nth(2).fill('12')
-    await desk.getByText('Show the price before the questions').click()
+    await extras.getByLabel('Price in €').nth(2).fill('12')
+    await (await openSaid(desk, 'Show the price before the questions')).uncheck()
     const published = await eventually('all of it at the relay', () => {
       const found = service('voice-assessment')
       return found?.extras?.[2]?.price === 1_200 && found.picture && found.priceHidden ? found : undefined
@@ -84,7 +84,7 @@ describe('what a service can say and ask', () => {
 
   it('a link of its own, that shows and opens it to whoever has it', async () => {
     await openService('Voice assessment')
-    await desk.getByLabel('Who may book it').selectOption('link')
+    await (await openSaid(desk, 'Who may book it')).selectOption('link')
     await eventually('it off the door', () => service('voice-assessment')?.bookableBy === 'link')
     const address = await desk.getByLabel('Its link').inputValue()
     const client = await house.visitor()
@@ -104,18 +104,18 @@ describe('what a service can say and ask', () => {
     const late = await house.visitor()
     await late.goto(address)
     await late.getByText('This is not offered at the moment').waitFor()
-    await desk.getByLabel('Who may book it').selectOption('everyone')
+    await (await openSaid(desk, 'Who may book it')).selectOption('everyone')
   })
 
   it('warns beside the field when nobody could ever book', async () => {
     await openService('Voice assessment')
-    await desk.getByLabel('Length', { exact: true }).fill('400')
+    await (await openSaid(desk, 'Length')).fill('400')
     await desk.getByText('Nobody can ever book this: the longest block of hours is 5 h.').waitFor()
-    await desk.getByLabel('At most a day').fill('0')
+    await (await openSaid(desk, 'At most a day')).fill('0')
     await desk.getByText(/With a limit of 0 nobody can ever book this/).waitFor()
-    expect(await desk.getByLabel('At most a day').inputValue()).toBe('0')
-    await desk.getByLabel('At most a day').fill('2')
-    await desk.getByLabel('Length', { exact: true }).fill('75')
+    expect(await (await openSaid(desk, 'At most a day')).inputValue()).toBe('0')
+    await (await openSaid(desk, 'At most a day')).fill('2')
+    await (await openSaid(desk, 'Length')).fill('75')
     await eventually('it as it was', () => service('voice-assessment')?.minutes === 75)
     expect(await desk.getByText('Nobody can ever book this').count()).toBe(0)
   })
@@ -292,7 +292,8 @@ it('is tried as a client would, on a phone, from elsewhere, another day, without
   await frame.getByText('This is a trial, as a newcomer.').waitFor()
   const before = bookingsOf(house.relay).length
   const later = new Date(house.clock.now() + 6 * 86_400_000).toISOString().slice(0, 10)
-  await desk.getByLabel(/^As if it were/).fill(`${later}T08:00`)
+  await desk.getByLabel(/^As if it were/).fill(later)
+  await desk.getByLabel('At', { exact: true }).fill('8:00')
   await desk.getByRole('combobox', { name: /^As/ }).selectOption('known')
   await desk.getByRole('combobox', { name: /^From/ }).selectOption('Asia/Tokyo')
   await eventually('the trial from Tokyo', async () =>

@@ -70,7 +70,7 @@ async function main(): Promise<void> {
   }
   await goTo(begin, 'Services')
   await begin.getByRole('link', { name: 'Voice assessment' }).click()
-  await begin.getByLabel('Length', { exact: true }).waitFor()
+  await begin.getByText('open starts').first().waitFor()
   await shoot(begin, 'desk-service')
   await goTo(begin, 'Questions')
   await begin.getByRole('link', { name: 'Before an assessment' }).click()

@@ -77,7 +77,7 @@ it('finds a request among all, by the keyboard alone', async () => {
 
 it('picks a person among those of one name by their address', async () => {
   await goTo('Diary')
-  await desk.getByRole('button', { name: 'Book someone in' }).click()
+  await desk.getByRole('button', { name: 'Book somebody in' }).click()
   const dialog = desk.getByRole('dialog')
   await dialog.getByLabel('Name').fill('person.599@')
   await dialog.getByRole('option', { name: /person\.599@example\.org/ }).click()

@@ -147,10 +147,13 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   },
   'take-back': {
     shape: { of: whole(1, 100_000) },
-    decide: (booking, { of }, _, { now }) =>
-      undoableAt(booking, now)?.of === of
-        ? happened({ type: 'taken-back', at: now, of })
-        : refuse('nothing-to-take-back'),
+    decide: (booking, { of }, _, { now }) => {
+      if (undoableAt(booking, now)?.of !== of) return refuse('nothing-to-take-back')
+      const back: BookingEvent = { type: 'taken-back', at: now, of }
+      // Whoever was booked in by hand has asked for nothing: nothing is left to be answered.
+      const undone = booking.asked.proof === 'hand' && booking.unsettled?.before.status === 'requested'
+      return undone ? happened(back, { type: 'withdrawn', at: now }) : happened(back)
+    },
   },
   overrule: {
     shape: { outcome: one('fits', 'look', 'closed'), text: said(2_000) },

@@ -8,7 +8,8 @@ import type { Asked, Booking, Happened, Mark, Start, Telling, TellingStep } from
 interface Own {
   /** The address has proved true; what was unproved until then is held for the practitioner's word from now on. */
   proved: { until?: Instant; marks?: Mark[] }
-  welcomed: Decided & { by: 'practitioner' | 'rules' }
+  /** `text`: a word with it, where somebody was booked in by hand. */
+  welcomed: Decided & { by: 'practitioner' | 'rules'; text?: string }
   declined: Decided & { text: string }
   offered: Decided & { starts: Start[]; until: Instant; text: string }
   accepted: Start
@@ -74,10 +75,13 @@ const telling = ({ seq, at }: On, step: TellingStep, until: Instant = at): { tel
 
 /** An end without a word: nobody has shown yet that the address is theirs. */
 function ended(on: On, step: TellingStep, offered = false): Pick<Booking, 'tells'> {
-  if (on.booking.unproved) return {}
+  if (on.booking.unproved || isUndone(on.booking)) return {}
   const { tells } = telling(on, step)
   return { tells: offered ? { ...tells, offered } : tells }
 }
+
+/** Booked in by hand, and that taken back: nobody was ever told of it. */
+const isUndone = ({ asked, status }: Booking): boolean => asked.proof === 'hand' && status === 'requested'
 
 const untold = ({ tells: _, ...rest }: Booking): Booking => rest
 
@@ -102,11 +106,12 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     },
   },
   welcomed: {
-    shape: { settles, by: one('practitioner', 'rules') },
+    shape: { settles, by: one('practitioner', 'rules'), text: maybe(words) },
     apply: (event, on) => ({
       ...on.before,
       seq: on.seq,
       status: 'booked',
+      text: event.text ?? '',
       ...telling(on, 'confirmation', event.settles),
       ...decision(on, event.settles),
     }),
@@ -144,6 +149,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       status: 'booked',
       start: event.start,
       place: event.place,
+      text: '',
       offers: [],
       placed: on.seq,
       ...telling(on, 'confirmation'),

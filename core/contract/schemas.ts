@@ -152,6 +152,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       travel,
       code,
       address,
+      text: maybe(words),
       shown: maybe(shown),
     }),
   ),

@@ -385,6 +385,8 @@ export interface EnterBody extends Start {
   travel?: string
   code?: string
   address?: string
+  /** A word that goes with the confirmation. */
+  text?: string
   /** The fingerprint of the quote as the desk showed it. */
   shown?: string
 }

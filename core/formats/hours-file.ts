@@ -1,6 +1,13 @@
 import ICAL from 'ical.js'
 import { awayTimes } from '../openings/index.ts'
-import { type Block, type ChangedDay, clockChanges, type Hours, type Practice } from '../practice/index.ts'
+import {
+  type Block,
+  type ChangedDay,
+  clockChanges,
+  type Hours,
+  type Practice,
+  withoutSeasons,
+} from '../practice/index.ts'
 import {
   addDays,
   DAY,
@@ -106,9 +113,10 @@ function weeklyBlocks(hours: Hours, from: LocalDate, written: Written): ICAL.Com
  * place, and time away as a component of higher priority in which nothing is available.
  * @param zone the zone the hours are kept in
  */
-export function writeHoursFile(practice: Practice, hours: Hours, zone: Zone, now: Instant): string {
+export function writeHoursFile(practice: Practice, own: Hours, zone: Zone, now: Instant): string {
   const { slug, name } = practice.profile
   const from = dateAt(zone, now)
+  const hours = withoutSeasons(own, from, SPAN)
   const end = shift(now, SPAN * DAY)
   let n = 0
   const written = { zone, stamp: now, uid: () => `hours-${++n}@${slug}.acolhida` }

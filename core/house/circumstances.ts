@@ -1,6 +1,6 @@
 import { type Booking, type Circumstances, holdUntil, type Mark, wordNeeded } from '../booking/index.ts'
 import { why } from '../openings/index.ts'
-import { placeOf, serviceOf, travelled, travelZoneOf, zoneOf } from '../practice/index.ts'
+import { placeOf, serviceOf, serviceOrTrace, travelled, travelZoneOf, zoneOf } from '../practice/index.ts'
 import { byPractitioner, personBehind } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
 import { type House, published } from './house.ts'
@@ -13,8 +13,7 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
     now,
     zone: zoneOf(practice, placeOf(practice, booking.place)),
     closuresOf: ({ start, place }, minutes = booking.minutes, wanted = booking.service) => {
-      const service = serviceOf(practice, wanted)
-      if (!service) return [{ rule: 'person', because: 'blocked' }]
+      const service = serviceOrTrace(practice, { service: wanted, place, minutes })
       const ask = {
         service: travelled(service, travelZoneOf(placeOf(practice, place), asked.travel)),
         place,

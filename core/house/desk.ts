@@ -7,11 +7,12 @@ import {
   type Subject,
   sessionSubject,
 } from '../agenda/index.ts'
-import { blockingMove, leastDates } from '../booking/index.ts'
+import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/index.ts'
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
 import { why } from '../openings/index.ts'
 import { checkPractice } from '../practice/index.ts'
 import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../request/index.ts'
+import { shift } from '../time/index.ts'
 import { happen, replanned, type Work } from './act.ts'
 import { checkByHand, reckonByHand } from './by-hand.ts'
 import { carryOut } from './link.ts'
@@ -107,6 +108,13 @@ export function enter(work: Work, body: EnterBody): { seq: number } {
     shown,
   })
   work.subject = bookingSubject(body.id)
-  const welcomed = { type: 'welcomed' as const, at: now, by: 'practitioner' as const, settles: now }
+  const text = body.text?.trim()
+  const welcomed: BookingEvent = {
+    type: 'welcomed',
+    at: now,
+    by: 'practitioner',
+    settles: shift(now, UNDO),
+    ...(text ? { text } : {}),
+  }
   return { seq: happen(work, body.id, [asked, welcomed]).seq }
 }

@@ -278,6 +278,7 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
       subject: say('confirmation.subject', { service: w.service, when: when(w) }),
       body: [
         say('confirmation', { service: w.service, when: at(w) }),
+        w.booking.text,
         whereLine(w, tellsPlace(w, now)),
         priceLine(w),
         costLines(w, now),

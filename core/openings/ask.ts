@@ -1,4 +1,5 @@
 import { hoursOf, placeOf, zoneOf } from '../practice/find.ts'
+import { weekOn } from '../practice/hours-of-day.ts'
 import type { Block, Hours, Place, Practice, Service, Standing } from '../practice/types.ts'
 import {
   addMonths,
@@ -52,6 +53,7 @@ export interface MinuteBlock {
 export interface ReadHours {
   weekly: MinuteBlock[][]
   changed: Map<DayNumber, MinuteBlock[]>
+  seasons: { from: DayNumber; to: DayNumber; weekly: MinuteBlock[][] }[]
 }
 
 const inMinutes = (blocks: readonly Block[]): MinuteBlock[] =>
@@ -66,14 +68,23 @@ export function readHours(hours: Hours): ReadHours {
   const read: ReadHours = {
     weekly: hours.weekly.map(inMinutes),
     changed: new Map(hours.changedDays.map((day) => [dayNumber(day.date), inMinutes(day.blocks)])),
+    seasons: (hours.seasons ?? []).map(({ from, to, weekly }) => ({
+      from: dayNumber(from),
+      to: dayNumber(to),
+      weekly: weekly.map(inMinutes),
+    })),
   }
   known.set(hours, read)
   return read
 }
 
-/** The blocks of a date: a changed day replaces the weekly hours of its date whole. */
-export const blocksOn = (hours: ReadHours, day: DayNumber): MinuteBlock[] =>
-  (hours.changed.size > 0 ? hours.changed.get(day) : undefined) ?? hours.weekly[weekday(day) - 1]!
+/** The blocks of a date: a changed day replaces those of its week whole, be it the usual one or that of a season. */
+export function blocksOn({ changed, seasons, weekly }: ReadHours, day: DayNumber): MinuteBlock[] {
+  const own = changed.size > 0 ? changed.get(day) : undefined
+  if (own) return own
+  const season = seasons.length > 0 ? seasons.find(({ from, to }) => from <= day && day <= to) : undefined
+  return (season?.weekly ?? weekly)[weekday(day) - 1]!
+}
 
 /** What follows from an ask for every start alike, worked out once. */
 export interface Frame extends Ask {
@@ -161,7 +172,7 @@ const HORIZON = 3 * 366
 
 /**
  * The date `count` working days after `today`, which itself does not count. A working day has hours in the
- * weekly pattern and is not wholly away; a date that clocks leave out is none.
+ * weekly pattern that counts then, and is not wholly away; a date that clocks leave out is none.
  */
 export function workingDaysOn(practice: Practice, today: LocalDate, count: number, home: Zone): LocalDate {
   const begin = home.toInstant(dayNumber(today), 0)
@@ -173,7 +184,8 @@ export function workingDaysOn(practice: Practice, today: LocalDate, count: numbe
     const from = home.toInstant(day, 0)
     const to = home.toInstant((day + 1) as DayNumber, 0)
     const wholly = away.some((away) => away.from <= from && away.to >= to)
-    if (from < to && practice.hours.weekly[weekday(day) - 1]!.length > 0 && !wholly) left--
+    const works = weekOn(practice.hours, localDate(day))[weekday(day) - 1]!.length > 0
+    if (from < to && works && !wholly) left--
   }
   return localDate(day)
 }

@@ -1,7 +1,9 @@
 import { serviceOf } from '../practice/find.ts'
-import type { Practice } from '../practice/types.ts'
+import type { Practice, Service } from '../practice/types.ts'
 import {
   dateAt,
+  dayNumber,
+  durationWords,
   type Instant,
   type LocalDate,
   MINUTE,
@@ -10,6 +12,7 @@ import {
   shortDate,
   span,
   timeAt,
+  weekday,
   type Zone,
 } from '../time/index.ts'
 import type { Entry } from './diary.ts'
@@ -58,13 +61,20 @@ export interface ClosureAbout {
 interface Telling extends ClosureAbout {
   end: Instant
   service(id: string): string
+  /** A value of a service, in words. */
+  of(id: string, say: (service: Service) => string): string
   entry(entry: Entry): string
 }
 
 /** Where the rule behind a closure is changed, or what is in the way is seen. */
 export type ClosurePlace =
-  | { at: 'hours' | 'calendars' | 'people' }
-  | { at: 'request' | 'service'; id: string }
+  | { at: 'calendars' | 'people' }
+  /** `day`: which day of the week, 0 is Monday. */
+  | { at: 'hours'; day?: number }
+  | { at: 'request'; id: string }
+  /** `setting`: its path in a service, or in the practice's limits. */
+  | { at: 'service'; id: string; setting?: string }
+  | { at: 'limits'; setting: string }
 
 interface ClosureKind<K extends ClosureRule> {
   /** What it is called where its cost is told; nothing where it costs nobody a start. */
@@ -74,13 +84,31 @@ interface ClosureKind<K extends ClosureRule> {
   place(closure: Own[K]): ClosurePlace | undefined
 }
 
-const ofService = ({ service }: { service: string }): ClosurePlace => ({ at: 'service', id: service })
+const ofService =
+  (setting?: string) =>
+  ({ service }: { service: string }): ClosurePlace => ({
+    at: 'service',
+    id: service,
+    ...(setting ? { setting } : {}),
+  })
+
+const ofLimit =
+  (setting: 'perDay' | 'perWeek') =>
+  ({ of, service }: Limit): ClosurePlace =>
+    of === 'practice'
+      ? { at: 'limits', setting: `limits.${setting}` }
+      : { at: 'service', id: service, setting }
 
 function ofEntry({ entry: { kind, request, service } }: { entry: Entry }): ClosurePlace | undefined {
   if (kind === 'outside') return { at: 'calendars' }
   if (request) return { at: 'request', id: request }
   return service ? { at: 'service', id: service } : undefined
 }
+
+const startsWords = ({ starts }: Service): string =>
+  starts.kind === 'every'
+    ? `every ${starts.minutes} min from the beginning of a block`
+    : `at ${starts.times.join(', ')}`
 
 const RESERVED: Record<Own['hours']['because'], (day: string) => string> = {
   none: (day) => `There are no hours on ${day}.`,
@@ -102,14 +130,15 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
     words: ({ week, from, service }, t) =>
       week
         ? `That week is closed already; the next open one begins ${shortDate(dateAt(t.zone, from))}.`
-        : `It is too soon: with the notice of ${t.service(service)}, times open from ${moment(from, t.zone)}.`,
-    place: ofService,
+        : `It is too soon: ${t.service(service)} needs ${t.of(service, ({ notice }) => durationWords(notice))} of notice, so times open from ${moment(from, t.zone)}.`,
+    place: ({ week, service }) =>
+      week ? { at: 'limits', setting: 'weekCloses' } : { at: 'service', id: service, setting: 'notice' },
   },
   reach: {
     name: 'reach',
     words: ({ service, last }, t) =>
       `It is too far ahead: ${t.service(service)} can be booked until ${shortDate(last)}.`,
-    place: ofService,
+    place: ofService('reach'),
   },
   away: {
     name: 'time away',
@@ -120,18 +149,25 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
     name: 'hours',
     words: ({ because, date, changed }) =>
       `${RESERVED[because](shortDate(date))}${changed ? ' That day has changed hours.' : ''}`,
-    place: () => ({ at: 'hours' }),
+    place: ({ date }) => ({ at: 'hours', day: weekday(dayNumber(date)) - 1 }),
   },
   grid: {
     name: 'the grid of starts',
-    words: ({ service }, t) => `${t.service(service)} does not start at ${timeAt(t.zone, t.start)}.`,
-    place: ofService,
+    words: ({ service }, t) =>
+      `${t.service(service)} does not start at ${timeAt(t.zone, t.start)}, but ${t.of(service, startsWords)}.`,
+    place: ofService('starts'),
   },
   'day-edge': {
     name: 'the edges of the day',
     words: ({ service, edge }, t) =>
-      `${t.service(service)} does not start so ${edge === 'earliest' ? 'early' : 'late'} in the day.`,
-    place: ofService,
+      edge === 'earliest'
+        ? `${t.service(service)} does not start before ${t.of(service, ({ earliestStart }) => earliestStart ?? '')}.`
+        : `${t.service(service)} does not start after ${t.of(service, ({ latestStart }) => latestStart ?? '')}.`,
+    place: ({ service, edge }) => ({
+      at: 'service',
+      id: service,
+      setting: edge === 'earliest' ? 'earliestStart' : 'latestStart',
+    }),
   },
   overlap: {
     name: 'sessions and events',
@@ -146,8 +182,8 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
         : `It would run until ${timeAt(t.zone, t.end)}; only ${left} of ${needed} min stay clear before ${t.entry(entry)}.`,
     place: ofEntry,
   },
-  'day-limit': { name: 'the daily limit', words: limitWords('daily'), place: ofService },
-  'week-limit': { name: 'the weekly limit', words: limitWords('weekly'), place: ofService },
+  'day-limit': { name: 'the daily limit', words: limitWords('daily'), place: ofLimit('perDay') },
+  'week-limit': { name: 'the weekly limit', words: limitWords('weekly'), place: ofLimit('perWeek') },
   full: {
     name: 'seats',
     words: ({ because, service }, t) =>
@@ -156,12 +192,12 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
         'no-date': `${t.service(service)} has no date then.`,
         'too-few': 'Too few people had come by the last moment to reach the least number.',
       })[because],
-    place: ofService,
+    place: ofService(),
   },
   untidy: {
     name: 'tidiness',
     words: ({ left, side }) => `It would leave ${left} min free ${side} it, too short to use.`,
-    place: ofService,
+    place: ofService('tidy'),
   },
   person: {
     name: 'invitations',
@@ -186,6 +222,10 @@ export function closureWords(closure: Closure, about: ClosureAbout): string {
     ...about,
     end: shift(about.start, about.minutes * MINUTE),
     service: (id) => serviceOf(about.practice, id)?.name ?? 'this service',
+    of: (id, say) => {
+      const service = serviceOf(about.practice, id)
+      return service ? say(service) : ''
+    },
     entry: (entry) => `${about.nameOf(entry)} (${span(entry.start, entry.end, about.zone)})`,
   }
   return (kindOf(closure) as { words(closure: Closure, telling: Telling): string }).words(closure, telling)

@@ -1,5 +1,6 @@
 import { after, type Instant, type LocalDate, MINUTE, minutesOf, zone } from '../time/index.ts'
 import type { PracticeFault } from './fault.ts'
+import { blocksIn } from './hours-of-day.ts'
 import type { Practice, Service } from './types.ts'
 
 const hoursIn = (minutes: number): string =>
@@ -9,7 +10,7 @@ function longestBlock(practice: Practice, service: Service): number {
   const places = practice.places.filter((place) => service.places.includes(place.id))
   const blocks = places
     .map((place) => place.hours ?? practice.hours)
-    .flatMap((hours) => [...hours.weekly.flat(), ...hours.changedDays.flatMap((day) => day.blocks)])
+    .flatMap((hours) => blocksIn(hours).flatMap(({ blocks }) => blocks))
   return Math.max(0, ...blocks.map((block) => minutesOf(block.to) - minutesOf(block.from)))
 }
 
@@ -19,8 +20,12 @@ const nobody = (path: string, why: string): PracticeFault => ({
   grade: 'warning',
 })
 
-/** How many days so many working days take at most, by the weekly hours alone; none without any hours. */
+/**
+ * How many days so many working days take at most, by the weekly hours alone; none without any hours, or where seasons
+ * have weeks of their own.
+ */
 function daysFor(practice: Practice, workingDays: number): number | undefined {
+  if (practice.hours.seasons?.length) return undefined
   const works = practice.hours.weekly.map((blocks) => blocks.length > 0)
   const aWeek = works.filter(Boolean).length
   if (aWeek === 0) return undefined

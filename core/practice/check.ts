@@ -5,6 +5,7 @@ import { draftFaults } from '../questions/versions.ts'
 import {
   before,
   dateParts,
+  dateWords,
   type Instant,
   type LocalDate,
   minutesOf,
@@ -15,7 +16,8 @@ import { comesTrue } from '../time/recurrence.ts'
 import { checkBookable } from './check-service.ts'
 import { overlappingCode } from './codes.ts'
 import type { PracticeFault } from './fault.ts'
-import type { Block, Hours, HouseRules, Place, Practice, Service } from './types.ts'
+import { blocksIn } from './hours-of-day.ts'
+import type { Block, Hours, HouseRules, OtherWeeks, Place, Practice, Service } from './types.ts'
 
 /** Blocks that end before they begin or overlap, said beside each. */
 export function checkBlocks(blocks: readonly Block[], path: string): PracticeFault[] {
@@ -43,10 +45,30 @@ export function checkBlocks(blocks: readonly Block[], path: string): PracticeFau
   return faults
 }
 
+function checkSeasons(seasons: readonly OtherWeeks[], path: string): PracticeFault[] {
+  const faults: PracticeFault[] = []
+  seasons.forEach(({ from, to }, i) => {
+    if (to < from)
+      faults.push({
+        path: `${path}[${i}].to`,
+        message: 'A season can’t end before it begins.',
+        grade: 'error',
+      })
+    const other = seasons.find((season, at) => at < i && season.from <= to && from <= season.to)
+    if (other)
+      faults.push({
+        path: `${path}[${i}].from`,
+        message: `It meets the season from ${dateWords(other.from)} to ${dateWords(other.to)}.`,
+        grade: 'error',
+      })
+  })
+  return faults
+}
+
 function checkHours(hours: Hours, path: string): PracticeFault[] {
   return [
-    ...hours.weekly.flatMap((blocks, day) => checkBlocks(blocks, `${path}.weekly[${day}]`)),
-    ...hours.changedDays.flatMap((day, i) => checkBlocks(day.blocks, `${path}.changedDays[${i}].blocks`)),
+    ...blocksIn(hours).flatMap(({ path: at, blocks }) => checkBlocks(blocks, `${path}.${at}`)),
+    ...checkSeasons(hours.seasons ?? [], `${path}.seasons`),
   ]
 }
 

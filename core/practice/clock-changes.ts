@@ -6,9 +6,9 @@ import {
   localDate,
   MINUTE,
   minutesOf,
-  weekday,
   type Zone,
 } from '../time/index.ts'
+import { blocksOfDate } from './hours-of-day.ts'
 import type { Block, Hours } from './types.ts'
 
 /** What a change of clocks makes of a block of hours on one day. */
@@ -30,9 +30,7 @@ export function clockChanges(hours: Hours, zone: Zone, from: LocalDate, days: nu
     const length = zone.toInstant((day + 1) as DayNumber, 0) - zone.toInstant(day, 0)
     if (length === 24 * HOUR) continue
     const date = localDate(day)
-    const blocks =
-      hours.changedDays.find((changed) => changed.date === date)?.blocks ?? hours.weekly[weekday(day) - 1]!
-    for (const block of blocks) {
+    for (const block of blocksOfDate(hours, date)) {
       const begins = minutesOf(block.from)
       const ends = minutesOf(block.to)
       const minutes = Math.max(0, zone.toInstant(day, ends) - zone.toInstant(day, begins)) / MINUTE

@@ -1,10 +1,43 @@
 import type { Questionnaire } from '../questions/types.ts'
 import type { TermsVersion } from '../terms/types.ts'
-import { type Clocks, clocksOf, type Zone, zone } from '../time/index.ts'
+import { type Clocks, clocksOf, duration, type Zone, zone } from '../time/index.ts'
 import type { Hours, Place, Practice, Service } from './types.ts'
 
 export const serviceOf = (practice: Practice, id: string): Service | undefined =>
   practice.services.find((service) => service.id === id)
+
+/**
+ * The service of a session, or where that is gone from the practice, what stands for it: no rules of its own, and none
+ * of what it kept clear. What is booked in a service that is gone still takes its time and can be moved.
+ */
+export const serviceOrTrace = (
+  practice: Practice,
+  { service: id, place, minutes }: { service: string; place: string; minutes: number },
+): Service =>
+  serviceOf(practice, id) ?? {
+    id,
+    name: id,
+    description: '',
+    minutes,
+    lengthStep: 1,
+    places: [place],
+    price: { kind: 'free' },
+    clearBefore: 0,
+    clearAfter: 0,
+    clearInsideHours: false,
+    starts: { kind: 'every', minutes: 5 },
+    notice: duration('PT0S'),
+    reach: { kind: 'days', days: 365 },
+    seats: 1,
+    groupAt: 'any',
+    groupDates: [],
+    tidy: false,
+    bookableBy: 'everyone',
+    approval: { new: 'ask', known: 'ask' },
+    terms: [],
+    on: true,
+    colour: 'leaf',
+  }
 
 export const placeOf = (practice: Practice, id: string): Place | undefined =>
   practice.places.find((place) => place.id === id)

@@ -6,6 +6,7 @@ export * from './copy-settings.ts'
 export * from './fault.ts'
 export * from './find.ts'
 export * from './for-door.ts'
+export * from './hours-of-day.ts'
 export * from './missing.ts'
 export * from './offered.ts'
 export {

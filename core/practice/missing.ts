@@ -1,4 +1,5 @@
 import type { LocalDate } from '../time/index.ts'
+import { blocksIn } from './hours-of-day.ts'
 import { offeredOn } from './offered.ts'
 import type { Practice } from './types.ts'
 
@@ -12,9 +13,7 @@ export type Missing = { what: 'headline' | 'hours' | 'service' } | { what: 'term
 export function missingFor(practice: Practice, today: LocalDate): Missing[] {
   const offered = practice.services.filter((service) => offeredOn(service, today))
   const hours = [practice.hours, ...practice.places.flatMap((place) => place.hours ?? [])]
-  const none = hours.every(({ weekly, changedDays }) =>
-    [...weekly, ...changedDays.map(({ blocks }) => blocks)].every((blocks) => blocks.length === 0),
-  )
+  const none = hours.every((one) => blocksIn(one).every(({ blocks }) => blocks.length === 0))
   return [
     ...(practice.profile.headline.trim() ? [] : [{ what: 'headline' as const }]),
     ...(none ? [{ what: 'hours' as const }] : []),

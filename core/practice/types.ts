@@ -62,6 +62,17 @@ export interface Block {
   reservedFor?: { services?: string[]; places?: string[]; known?: boolean }
 }
 
+/** Blocks of a usual week, Monday first. */
+export type Week = [Block[], Block[], Block[], Block[], Block[], Block[], Block[]]
+
+/** Some weeks with a week of their own in place of the usual one, both dates included. No two meet. */
+export interface OtherWeeks {
+  from: LocalDate
+  to: LocalDate
+  weekly: Week
+  note?: string
+}
+
 export interface ChangedDay {
   date: LocalDate
   blocks: Block[]
@@ -70,8 +81,9 @@ export interface ChangedDay {
 
 export interface Hours {
   /** Blocks of each weekday, Monday first. */
-  weekly: [Block[], Block[], Block[], Block[], Block[], Block[], Block[]]
-  /** Replaces the weekly hours of its date whole. */
+  weekly: Week
+  seasons?: OtherWeeks[]
+  /** Replaces the weekly hours of its date whole, in a season, too. */
   changedDays: ChangedDay[]
 }
 

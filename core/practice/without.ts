@@ -1,4 +1,4 @@
-import type { Block, Hours, Practice } from './types.ts'
+import type { Block, Hours, Practice, Week } from './types.ts'
 
 type Kept = NonNullable<Block['reservedFor']>
 
@@ -12,8 +12,16 @@ function withoutKept(block: Block, list: 'services' | 'places', id: string): Blo
   return Object.keys(kept).length > 0 ? { ...open, reservedFor: kept } : open
 }
 
+const inWeek = (weekly: Week, change: (block: Block) => Block): Week =>
+  weekly.map((blocks) => blocks.map(change)) as Week
+
 const inHours = (hours: Hours, change: (block: Block) => Block): Hours => ({
-  weekly: hours.weekly.map((blocks) => blocks.map(change)) as Hours['weekly'],
+  weekly: inWeek(hours.weekly, change),
+  ...(hours.seasons
+    ? {
+        seasons: hours.seasons.map((season) => ({ ...season, weekly: inWeek(season.weekly, change) })),
+      }
+    : {}),
   changedDays: hours.changedDays.map((day) => ({ ...day, blocks: day.blocks.map(change) })),
 })
 

@@ -172,9 +172,10 @@ export const lookingAt = (
 export const isUnfinished = ({ when }: Rule): boolean => 'any' in when && when.any.length === 0
 
 /** An id that is not taken yet, made from one that may be. */
-export function freeId(taken: readonly string[], base: string): string {
+export function freeId(taken: Iterable<string>, base: string): string {
+  const all = new Set(taken)
   let n = 1
   let id = base
-  while (taken.includes(id)) id = `${base}-${++n}`
+  while (all.has(id)) id = `${base}-${++n}`
   return id
 }

@@ -54,8 +54,12 @@ const block = object({
   ),
 })
 
+const weekly = week(list(block, 24))
 const hours = object({
-  weekly: week(list(block, 24)),
+  weekly,
+  seasons: maybe(
+    list(object({ from: localDateShape, to: localDateShape, weekly, note: maybe(text(200)) }), 200),
+  ),
   changedDays: list(object({ date: localDateShape, blocks: list(block, 24), note: maybe(text(200)) }), MANY),
 })
 

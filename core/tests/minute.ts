@@ -40,7 +40,8 @@ export function openByTheMinute(
     if (!found) {
       const changed = hours.changedDays.find((changed) => changed.date === day)
       const weekday = Temporal.PlainDate.from(day).dayOfWeek
-      found = (changed?.blocks ?? hours.weekly[weekday - 1]!).map((block) => ({
+      const season = hours.seasons?.find(({ from, to }) => from <= day && day <= to)
+      found = (changed?.blocks ?? (season ?? hours).weekly[weekday - 1]!).map((block) => ({
         from: instant(day, block.from, zone),
         to: instant(day, block.to, zone),
         ok:

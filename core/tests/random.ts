@@ -58,6 +58,13 @@ export const caseArb = fc.record({
   days: fc.integer({ min: 2, max: 3 }),
   weekly: fc.array(blocksArb, { minLength: 7, maxLength: 7 }),
   changed: maybe(blocksArb),
+  season: maybe(
+    fc.record({
+      first: fc.integer({ min: -2, max: 3 }),
+      more: fc.integer({ min: 0, max: 2 }),
+      weekly: fc.array(blocksArb, { minLength: 7, maxLength: 7 }),
+    }),
+  ),
   minutes: fc.constantFrom(15, 20, 45, 50, 75),
   clear: fc.tuple(fc.constantFrom(0, 10, 15), fc.constantFrom(0, 5, 30)),
   inside: fc.boolean(),
@@ -137,6 +144,18 @@ export function build(c: typeof caseArb extends fc.Arbitrary<infer T> ? T : neve
     places: [{ ...base.places[0]!, ...(c.placeZone ? { zone: c.placeZone } : {}) }],
     hours: {
       weekly: c.weekly as never,
+      // A season that begins or ends with any of the days looked at, or has one of them alone.
+      ...(c.season
+        ? {
+            seasons: [
+              {
+                from: addDays(from, c.season.first),
+                to: addDays(from, c.season.first + c.season.more),
+                weekly: c.season.weekly as never,
+              },
+            ],
+          }
+        : {}),
       changedDays: c.changed ? [{ date: addDays(from, 1), blocks: c.changed }] : [],
     },
     space: c.sum ? 'sum' : 'larger',

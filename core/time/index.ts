@@ -1,5 +1,6 @@
 export * from './date.ts'
 export * from './duration.ts'
 export * from './instant.ts'
+export * from './typed.ts'
 export * from './words.ts'
 export * from './zone.ts'

@@ -236,6 +236,9 @@ async function decisions(running: Running): Promise<Call[]> {
   return made
 }
 
+/** What has to have been done at least once. */
+const NEEDED = ['send', 'prove', 'welcome', 'enter', 'quote', 'answer', 'enquire']
+
 const later = (running: Running, forward: number): Promise<{ idle: boolean }> => {
   ahead += forward
   return new Promise((resolve, reject) => {
@@ -253,7 +256,9 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
 }, async () => {
   const counts = new Map<string, number>()
   let cut = 0
-  for (let round = 0; round < ROUNDS; round++) {
+  const lacking = (): boolean => NEEDED.some((name) => !counts.get(name))
+  // On a busy machine mails come late, and with them what can be done with their links: it goes on until all was done.
+  for (let round = 0; round < ROUNDS || (round < 3 * ROUNDS && lacking()); round++) {
     const running = await start()
     // What the relay could not say before it was killed is said again; what it has said, it says again.
     for (const call of calls.splice(0)) {
@@ -330,6 +335,5 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
     `      ${ROUNDS} kills, ${cut} calls cut off, ${bookings.length} bookings, ${ids.length} mails, ${unknown} unknown: ${said.join(', ')}`,
   )
   expect(cut).toBeGreaterThan(ROUNDS / 2)
-  for (const name of ['send', 'prove', 'welcome', 'enter', 'quote', 'answer', 'enquire'])
-    expect([name, (counts.get(name) ?? 0) > 0]).toEqual([name, true])
+  for (const name of NEEDED) expect([name, (counts.get(name) ?? 0) > 0]).toEqual([name, true])
 })

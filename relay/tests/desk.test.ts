@@ -2,7 +2,7 @@ import type { Due } from '@acolhida/core/agenda'
 import type { LinkView, RecordPage } from '@acolhida/core/contract'
 import type { Backup } from '@acolhida/core/formats'
 import { Doorkeeper } from '@acolhida/core/house'
-import { DAY, HOUR, MINUTE } from '@acolhida/core/time'
+import { DAY, HOUR, MINUTE, SECOND } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { Demo } from '../demo.ts'
@@ -243,12 +243,62 @@ describe('by hand', () => {
     const done = await enter(body(midnight))
     expect(done.status).toBe(201)
     await settle(0)
+    expect(mails('ulla.brandt')).toEqual([])
+    await settle(9 * SECOND)
     expect(mails('ulla.brandt').map((mail) => mail.subject.split(':')[0])).toEqual(['Confirmed'])
     expect((await enter(body(taken + 5 * MINUTE))).body.code).toBe('not-open')
     expect((await enter(body(taken + 5 * MINUTE, { clash: true }))).status).toBe(201)
     expect((await enter(body(1_000, { clash: true }))).body.code).toBe('not-open')
     expect((await enter(body(midnight, { service: 'none' }))).status).toBe(404)
     expect((await enter(body(midnight, { person: { name: '', email: 'x', zone: 'UTC' } }))).status).toBe(400)
+  })
+
+  it('takes a word with it, which goes with the confirmation', async () => {
+    const at = booking('next-odile').start + 5 * DAY
+    expect((await enter(body(at - (at % DAY) + 11 * HOUR, { text: 'Bring the score.' }))).status).toBe(201)
+    await settle(9 * SECOND)
+    expect(mails('ulla.brandt').map((mail) => mail.text)).toEqual([
+      expect.stringContaining('Bring the score.'),
+    ])
+  })
+
+  it('can be undone: nobody hears of it, and the time is free again', async () => {
+    const at = booking('next-odile').start + 5 * DAY
+    const start = at - (at % DAY) + 11 * HOUR
+    const entered = body(start)
+    await enter(entered)
+    const { unsettled } = booking(entered.id)
+    await command(entered.id, { do: 'take-back', of: unsettled?.seq })
+    expect(booking(entered.id)).toMatchObject({ status: 'withdrawn' })
+    expect(booking(entered.id).tells).toBeUndefined()
+    await settle(DAY)
+    expect(mails('ulla.brandt')).toEqual([])
+    expect((await enter(body(start))).status).toBe(201)
+  })
+
+  it('moves what was booked in a service that is gone, but into no other session', async () => {
+    const { start } = booking('next-odile')
+    const at = start - (start % DAY) + 5 * DAY + 11 * HOUR
+    const one = body(at)
+    await enter(one)
+    await settle(9 * SECOND)
+    const pack = packOf(house.relay)
+    const services = pack.practice.services.filter(({ id }) => id !== 'coaching')
+    await ask(
+      `${house.desk}/api/package`,
+      { ...pack, practice: { ...pack.practice, services }, revision: pack.revision + 1 },
+      { method: 'PUT', key: freshKey(), bearer: house.key },
+    )
+    const move = (to: number) => ({
+      do: 'move',
+      start: to,
+      place: 'video',
+      minutes: 40,
+      text: '',
+      clash: false,
+    })
+    expect((await command(one.id, move(start + 5 * MINUTE))).body.code).toBe('not-open')
+    expect((await command(one.id, move(at + HOUR))).status).toBe(200)
   })
 
   it('moves a session with its invitation, and back within the undo without a word', async () => {

@@ -198,6 +198,7 @@ describe('what can’t be written', () => {
     await importBackup(db, demo)
     vi.spyOn(console, 'error').mockImplementation(() => undefined)
     drawAt(`/services/${demo.practice.services[0]!.id}`, <DeskApp />)
+    fireEvent.click(await screen.findByRole('button', { name: /^At the door: / }))
     const door = (await screen.findByLabelText('At the door')) as HTMLInputElement
     const on = door.checked
     vi.spyOn(db.practice, 'put').mockRejectedValue(new Error('The disk is full.'))

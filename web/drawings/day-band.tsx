@@ -1,5 +1,6 @@
 import { type Instant, MINUTE, timeAt, type Zone } from '@acolhida/core/time'
 import { type CSSProperties, memo, type PointerEvent, type ReactNode, useRef, useState } from 'react'
+import { DrawnTimes } from './drawn-times.tsx'
 
 export interface BandItem {
   id: string
@@ -212,6 +213,11 @@ export const DayBand = memo(function DayBand({
           />
         )}
       </div>
+      {drawn && (
+        <DrawnTimes at={x(drawn.to)}>
+          {timeAt(zone, drawn.from)} – {timeAt(zone, drawn.to)}
+        </DrawnTimes>
+      )}
       {band.items.map((item) => {
         const look = item.end <= band.now && item.look !== 'hold' ? 'bg-shade text-ink' : LOOK[item.look]
         const box = `absolute rounded-[7px] px-1.5 text-[12px] ${

@@ -1,9 +1,12 @@
 import type { Block } from '@acolhida/core/practice'
 import { minutesOf, wallTime } from '@acolhida/core/time'
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
+import { DrawnTimes } from './drawn-times.tsx'
 
-const FROM = 6 * 60
-const TO = 22 * 60
+const FROM = 0
+const TO = 24 * 60
+/** Where the band is marked, in minutes of the day. */
+const MARKS = [3, 6, 9, 12, 15, 18, 21].map((hour) => hour * 60)
 const STEP = 15
 
 interface Stretch {
@@ -102,52 +105,66 @@ export function HoursBand({
       ]
     : stretches
   return (
-    <fieldset
-      ref={field}
-      className="hatch relative h-7 touch-none overflow-hidden rounded-lg"
-      onPointerDown={(event) => press(event, blocks.length, 'new')}
-      onPointerMove={move}
-      onPointerUp={drop}
-      onPointerCancel={() => setDrag(undefined)}
-    >
-      <legend className="sr-only">{name}, to draw on</legend>
-      {ghost.map((block) => (
-        <span
-          key={block.from}
-          aria-hidden="true"
-          className="absolute inset-y-0.5 rounded-md border border-dashed border-soft"
-          style={{
-            left: `${x(minutesOf(block.from))}%`,
-            width: `${x(minutesOf(block.to)) - x(minutesOf(block.from))}%`,
-          }}
-        />
-      ))}
-      {shown.map((stretch, i) => (
-        <span
-          // biome-ignore lint/suspicious/noArrayIndexKey: a block keeps its place while it is dragged
-          key={i}
-          className="absolute inset-y-0.5"
-          style={{ left: `${x(stretch.from)}%`, width: `${Math.max(0.5, x(stretch.to) - x(stretch.from))}%` }}
-        >
-          <button
-            type="button"
-            className={`figures absolute inset-0 cursor-grab overflow-hidden rounded-md text-[11px] ${blocks[i]?.reservedFor ? 'bg-tile text-secondary-content' : 'bg-leaf text-primary-content'} ${drag?.at === i ? 'cursor-grabbing ring-2 ring-sun' : ''}`}
-            aria-label={`${name}, ${words(stretch)}${blocks[i]?.reservedFor ? ', kept for somebody' : ''}`}
-            onPointerDown={(event) => press(event, i, 'whole')}
-            onKeyDown={(event) => keys(event, i)}
+    <div className="relative">
+      <fieldset
+        ref={field}
+        className="hatch relative h-7 touch-none overflow-hidden rounded-lg"
+        onPointerDown={(event) => press(event, blocks.length, 'new')}
+        onPointerMove={move}
+        onPointerUp={drop}
+        onPointerCancel={() => setDrag(undefined)}
+      >
+        <legend className="sr-only">{name}, to draw on</legend>
+        {MARKS.map((minutes) => (
+          <span
+            key={minutes}
+            aria-hidden="true"
+            className="absolute inset-y-0 border-l border-line"
+            style={{ left: `${x(minutes)}%` }}
+          />
+        ))}
+        {ghost.map((block) => (
+          <span
+            key={block.from}
+            aria-hidden="true"
+            className="absolute inset-y-0.5 rounded-md border border-dashed border-soft"
+            style={{
+              left: `${x(minutesOf(block.from))}%`,
+              width: `${x(minutesOf(block.to)) - x(minutesOf(block.from))}%`,
+            }}
+          />
+        ))}
+        {shown.map((stretch, i) => (
+          <span
+            // biome-ignore lint/suspicious/noArrayIndexKey: a block keeps its place while it is dragged
+            key={i}
+            className="absolute inset-y-0.5"
+            style={{
+              left: `${x(stretch.from)}%`,
+              width: `${Math.max(0.5, x(stretch.to) - x(stretch.from))}%`,
+            }}
           >
-            {drag?.at === i ? words(stretch) : blocks[i]?.reservedFor ? 'kept' : ''}
-          </button>
-          <span
-            className="absolute inset-y-0 left-0 w-2 cursor-ew-resize"
-            onPointerDown={(event) => press(event, i, 'from')}
-          />
-          <span
-            className="absolute inset-y-0 right-0 w-2 cursor-ew-resize"
-            onPointerDown={(event) => press(event, i, 'to')}
-          />
-        </span>
-      ))}
-    </fieldset>
+            <button
+              type="button"
+              className={`figures absolute inset-0 cursor-grab overflow-hidden rounded-md text-[11px] ${blocks[i]?.reservedFor ? 'bg-tile text-secondary-content' : 'bg-leaf text-primary-content'} ${drag?.at === i ? 'cursor-grabbing ring-2 ring-sun' : ''}`}
+              aria-label={`${name}, ${words(stretch)}${blocks[i]?.reservedFor ? ', kept for somebody' : ''}`}
+              onPointerDown={(event) => press(event, i, 'whole')}
+              onKeyDown={(event) => keys(event, i)}
+            >
+              {blocks[i]?.reservedFor ? 'kept' : ''}
+            </button>
+            <span
+              className="absolute inset-y-0 left-0 w-2 cursor-ew-resize"
+              onPointerDown={(event) => press(event, i, 'from')}
+            />
+            <span
+              className="absolute inset-y-0 right-0 w-2 cursor-ew-resize"
+              onPointerDown={(event) => press(event, i, 'to')}
+            />
+          </span>
+        ))}
+      </fieldset>
+      {drag && <DrawnTimes at={x(drag.now.to)}>{words(drag.now)}</DrawnTimes>}
+    </div>
   )
 }

@@ -20,8 +20,8 @@ export function hoursShown(
 ): { from: number; to: number } {
   let from = 9 * 60
   let to = 18 * 60
-  for (const blocks of hours.weekly) {
-    for (const block of blocks) {
+  for (const weekly of [hours.weekly, ...(hours.seasons ?? []).map((season) => season.weekly)]) {
+    for (const block of weekly.flat()) {
       from = Math.min(from, minutesOf(block.from))
       to = Math.max(to, minutesOf(block.to))
     }

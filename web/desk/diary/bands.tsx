@@ -16,6 +16,7 @@ import {
 import { type PointerEvent, type ReactNode, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { type BandItem, DayBand, type DrawnDay } from '../../drawings/day-band.tsx'
+import { HourMarks } from '../../drawings/hour-marks.tsx'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { type Taken, takenOf } from '../data/taken.ts'
@@ -125,7 +126,7 @@ export function Bands({
   const steady = useSteady({ onEnter, onDraw: draw, onGrab: grab, onOpen: open, describe })
   return (
     <div className="relative">
-      <Clock shown={shown} />
+      <HourMarks {...shown} className="ml-24 hidden md:block" />
       <ul ref={root} className={`grid ${compact ? 'gap-1.5' : 'gap-[18px]'}`}>
         {bands.map((band, i) => {
           const day = days[i]!
@@ -211,28 +212,6 @@ function DayName({ day, isToday, withMonth }: { day: DayNumber; isToday: boolean
         {weekdayName(weekday(day))}
       </span>
     </h2>
-  )
-}
-
-/** The hours along the bands. */
-function Clock({ shown }: { shown: { from: number; to: number } }) {
-  const hours = Array.from({ length: (shown.to - shown.from) / 120 + 1 }, (_, i) => shown.from + i * 120)
-  return (
-    <div className="ml-24 hidden h-6 text-[12px] text-soft md:block" aria-hidden="true">
-      <div className="relative h-full">
-        {hours
-          .filter((minutes) => minutes <= shown.to)
-          .map((minutes) => (
-            <span
-              key={minutes}
-              className={`figures absolute ${minutes === shown.to ? '-translate-x-full' : '-translate-x-1/2'}`}
-              style={{ left: `${((minutes - shown.from) / (shown.to - shown.from)) * 100}%` }}
-            >
-              {minutes / 60}:00
-            </span>
-          ))}
-      </div>
-    </div>
   )
 }
 

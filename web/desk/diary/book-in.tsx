@@ -13,6 +13,7 @@ import { CodeField } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
 import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
+import { WordWithIt } from '../parts/word.tsx'
 import { PersonChoice } from '../people/person-choice.tsx'
 import { enterBooking } from '../sync/acts.ts'
 import { AskThem, WhatItComesTo } from './ask-them.tsx'
@@ -54,6 +55,7 @@ export function BookIn({
   const known = useBehind(person.email)
   const act = useAct()
   const [code, setCode] = useState('')
+  const [text, setText] = useState('')
   const service = serviceOf(practice, chosen.service)!
   const place = placeOf(practice, chosen.place)
   /** What it comes to for this person, by the same reckoning as the relay's. */
@@ -112,6 +114,7 @@ export function BookIn({
       ...(extras.length > 0 ? { extras } : {}),
       ...(chosen.travel ? { travel: chosen.travel } : {}),
       ...(code.trim() ? { code: code.trim() } : {}),
+      ...(text.trim() ? { text: text.trim() } : {}),
       ...(address.trim() && place?.kind === 'client' ? { address } : {}),
     }
     act.run(async () => {
@@ -119,7 +122,7 @@ export function BookIn({
       await booked?.()
     }, close)
   }
-  const text = (key: keyof typeof person, label: string, type = 'text') => (
+  const field = (key: keyof typeof person, label: string, type = 'text') => (
     <label className="ask">
       {label}
       <input
@@ -131,7 +134,7 @@ export function BookIn({
     </label>
   )
   return (
-    <Dialog title="Book somebody in" close={close} wide={asking}>
+    <Dialog title="Book somebody in" close={close} wide>
       <form
         noValidate
         onSubmit={(event) => {
@@ -148,8 +151,8 @@ export function BookIn({
               setPerson((now) => ({ ...now, name, email: emails[0] ?? now.email }))
             }
           />
-          {text('email', 'Mail address', 'email')}
-          {place?.kind === 'client' && text('address', 'Where to come')}
+          {field('email', 'Mail address', 'email')}
+          {place?.kind === 'client' && field('address', 'Where to come')}
         </div>
         <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={choose} />
         <AskThem
@@ -173,6 +176,7 @@ export function BookIn({
           />
         </div>
         <WhatItComesTo practice={practice} reading={reading} minutes={chosen.minutes} />
+        {person.email.trim() && <WordWithIt text={text} onChange={setText} />}
         <FormProblems answers={checked ? problems.length : 0} problem={act.problem} />
         <button
           type="submit"

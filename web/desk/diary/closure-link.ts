@@ -1,5 +1,8 @@
 import { type Closure, closurePlace } from '@acolhida/core/openings'
 
+const set = (setting: string | undefined): string =>
+  setting === undefined ? '' : `?set=${encodeURIComponent(setting)}`
+
 /** Where the rule that causes a closure is changed, and what that is called; nothing where there is no such place. */
 export function closureLink(closure: Closure): { to: string; words: string } | undefined {
   const place = closurePlace(closure)
@@ -7,7 +10,10 @@ export function closureLink(closure: Closure): { to: string; words: string } | u
     case undefined:
       return undefined
     case 'hours':
-      return { to: '/hours', words: 'See the hours' }
+      return {
+        to: `/hours${set(place.day === undefined ? 'away' : `weekly[${place.day}]`)}`,
+        words: 'See the hours',
+      }
     case 'calendars':
       return { to: '/calendars', words: 'See the calendar' }
     case 'people':
@@ -15,6 +21,8 @@ export function closureLink(closure: Closure): { to: string; words: string } | u
     case 'request':
       return { to: `/arrivals/${place.id}`, words: 'See it' }
     case 'service':
-      return { to: `/services/${place.id}`, words: 'See the rule' }
+      return { to: `/services/${place.id}${set(place.setting)}`, words: 'See the rule' }
+    case 'limits':
+      return { to: `/limits${set(place.setting)}`, words: 'See the rule' }
   }
 }

@@ -116,7 +116,7 @@ export function DiaryPage() {
             className="press press-go"
             onClick={() => setEntering(starts.find((start) => start >= minute) ?? minute)}
           >
-            Book someone in
+            Book somebody in
           </button>
         </div>
       </header>

@@ -10,7 +10,7 @@ import type { Taken } from '../data/taken.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
-import { STATE } from '../parts/words.ts'
+import { standingWords } from '../parts/words.ts'
 import { withService } from '../service/with-service.ts'
 import { callOffFor } from '../sync/acts.ts'
 
@@ -65,12 +65,12 @@ export function GroupSession({
         {service.least && ` At least ${service.least.people} must come.`}
       </p>
       <ul className="mt-3 grid gap-1.5">
-        {here.map(({ booking, state }) => (
+        {here.map(({ booking }) => (
           <li key={booking.id} className="flex items-center justify-between gap-3">
             <Link className="way" to={`/arrivals/${booking.id}`}>
               {booking.asked.person.name}
             </Link>
-            <span className="text-[14px] text-soft">{STATE[state.is]}</span>
+            <span className="text-[14px] text-soft">{standingWords(booking, now)}</span>
           </li>
         ))}
       </ul>

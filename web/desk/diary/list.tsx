@@ -1,4 +1,3 @@
-import { stateAt } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
 import { type Practice, placeOf } from '@acolhida/core/practice'
 import { dateAt, type Instant, longDate, span, type Zone } from '@acolhida/core/time'
@@ -7,7 +6,7 @@ import { Link } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Taken } from '../data/taken.ts'
 import { type Column, WindowTable } from '../parts/window-table.tsx'
-import { STATE } from '../parts/words.ts'
+import { standingWords } from '../parts/words.ts'
 
 /** What is in the diary, day by day, in words. */
 export function List({
@@ -107,5 +106,5 @@ function stands(entry: Entry, taken: Taken, now: Instant): string {
   if (entry.kind === 'hold') return 'held'
   if (entry.kind === 'outside') return 'another calendar'
   const booking = taken.booking(entry.id)
-  return booking ? STATE[stateAt(booking, now).is] : ''
+  return booking ? standingWords(booking, now) : ''
 }

@@ -5,30 +5,38 @@ import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
-import { useTaken } from '../data/taken.ts'
+import { type Taken, useTaken } from '../data/taken.ts'
+import { DateField, TimeField } from '../parts/date-field.tsx'
 import { closureLink } from './closure-link.ts'
-import { type Chosen, Scales, startIn, UNKNOWN, type Weighed } from './weigh.ts'
+import { DayToPick } from './day-to-pick.tsx'
+import { type Chosen, dayOf, Scales, startIn, UNKNOWN, type Weighed } from './weigh.ts'
 
 /** How far around a start others are looked for, in ms. */
 const AROUND = 4 * DAY
 
+/** What lies around a start that is being chosen. */
+interface Around {
+  /** The nearest open starts, before and after. */
+  nearest: Instant[]
+  /** All open starts of its day. */
+  open: Instant[]
+  taken: Taken | undefined
+}
+
 /** What would follow from a start as it is typed, and the nearest open ones. */
-export function useWeighed(
-  desk: Desk,
-  chosen: Chosen,
-  but?: string,
-): Weighed & { /** before and after */ nearest: Instant[] } {
+export function useWeighed(desk: Desk, chosen: Chosen, but?: string): Weighed & Around {
   const now = useMinute()
   const { practice } = desk
   const around = startIn(practice, chosen) ?? now
   const taken = useTaken(desk, shift(around, -AROUND), shift(around, AROUND), but)
   const scales = useMemo(() => taken && new Scales(practice, taken, now), [practice, taken, now])
   return useMemo(() => {
-    if (!scales) return { ...UNKNOWN, nearest: [] }
+    if (!scales) return { ...UNKNOWN, nearest: [], open: [], taken: undefined }
     const weighed = scales.typed(chosen)
     const nearest = weighed.start === undefined ? [] : scales.nearest(chosen, weighed.start)
-    return { ...weighed, nearest }
-  }, [scales, chosen])
+    const on = dayOf(chosen)
+    return { ...weighed, nearest, open: on ? scales.openOn(chosen, on) : [], taken }
+  }, [scales, chosen, taken])
 }
 
 function ToRule({ closure }: { closure: Closure }) {
@@ -41,6 +49,8 @@ function ToRule({ closure }: { closure: Closure }) {
     )
   )
 }
+
+const timeOf = ({ at }: Pick<Chosen, 'at'>): string => at.slice(at.indexOf('T') + 1)
 
 /** Fields for service, place, day, time and length, with the consequences beside them. */
 export function StartChoice<C extends Chosen>({
@@ -61,7 +71,7 @@ export function StartChoice<C extends Chosen>({
   return (
     <>
       <div className="grid grid-cols-2 gap-3">
-        <label className="ask col-span-2">
+        <label className="ask">
           Service
           <select
             className="field mt-1"
@@ -86,25 +96,6 @@ export function StartChoice<C extends Chosen>({
           </select>
         </label>
         <label className="ask">
-          When
-          <input
-            type="datetime-local"
-            className="field mt-1"
-            value={chosen.at}
-            onChange={(event) => onChange({ ...chosen, at: event.target.value.slice(0, 16) })}
-          />
-        </label>
-        <label className="ask">
-          Length in minutes
-          <input
-            type="number"
-            min={1}
-            className="field mt-1"
-            value={chosen.minutes || ''}
-            onChange={(event) => onChange({ ...chosen, minutes: Number(event.target.value) })}
-          />
-        </label>
-        <label className="ask col-span-2">
           Where
           <select
             className="field mt-1"
@@ -137,7 +128,30 @@ export function StartChoice<C extends Chosen>({
             </select>
           </label>
         )}
+        <DateField
+          label="Day"
+          value={dayOf(chosen) ?? ''}
+          onChange={(day) => onChange({ ...chosen, at: `${day}T${timeOf(chosen)}` })}
+        />
+        <div className="grid grid-cols-2 gap-3">
+          <TimeField
+            label="Time"
+            value={timeOf(chosen)}
+            onChange={(time) => onChange({ ...chosen, at: `${dayOf(chosen) ?? ''}T${time}` })}
+          />
+          <label className="ask">
+            Minutes
+            <input
+              type="number"
+              min={1}
+              className="field mt-1"
+              value={chosen.minutes || ''}
+              onChange={(event) => onChange({ ...chosen, minutes: Number(event.target.value) })}
+            />
+          </label>
+        </div>
       </div>
+      <DayToPick desk={desk} chosen={chosen} weighed={weighed} onChange={onChange} />
       <div
         role="status"
         className={`note mt-3 ${weighed.closures.length === 0 ? 'tag-fits' : weighed.clash ? 'tag-closed' : 'tag-look'}`}

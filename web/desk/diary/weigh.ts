@@ -1,7 +1,23 @@
 import { blockingMove } from '@acolhida/core/booking'
 import { type Ask, type Closure, closureWords, newClient, openStarts, why } from '@acolhida/core/openings'
-import { type Practice, placeOf, serviceOf, travelled, travelZoneOf, zoneOf } from '@acolhida/core/practice'
-import { DAY, dateAt, type Instant, instantOf, type LocalDateTime, shift } from '@acolhida/core/time'
+import {
+  type Practice,
+  placeOf,
+  serviceOrTrace,
+  travelled,
+  travelZoneOf,
+  zoneOf,
+} from '@acolhida/core/practice'
+import {
+  DAY,
+  date,
+  dateAt,
+  type Instant,
+  instantOf,
+  type LocalDate,
+  type LocalDateTime,
+  shift,
+} from '@acolhida/core/time'
 import type { Taken } from '../data/taken.ts'
 
 /** A start as it is being chosen. */
@@ -35,6 +51,15 @@ export function startIn(practice: Practice, chosen: Pick<Chosen, 'place' | 'at'>
   }
 }
 
+/** The day that is chosen; nothing while it is none. */
+export function dayOf({ at }: Pick<Chosen, 'at'>): LocalDate | undefined {
+  try {
+    return date(at.slice(0, 10))
+  } catch {
+    return undefined
+  }
+}
+
 /** Weighs starts against everything else in the diary, as the practitioner may choose them. */
 export class Scales {
   readonly #practice: Practice
@@ -50,8 +75,8 @@ export class Scales {
 
   #ask(chosen: Chosen): Ask | undefined {
     const practice = this.#practice
-    const service = serviceOf(practice, chosen.service)
-    if (!service || !(chosen.minutes > 0)) return undefined
+    if (!(chosen.minutes > 0)) return undefined
+    const service = serviceOrTrace(practice, chosen)
     return {
       service: travelled(service, travelZoneOf(placeOf(practice, chosen.place), chosen.travel)),
       place: chosen.place,
@@ -86,6 +111,12 @@ export class Scales {
   typed(chosen: Chosen): Weighed {
     const start = startIn(this.#practice, chosen)
     return start === undefined ? UNKNOWN : this.at(chosen, start)
+  }
+
+  /** The open starts of a day. */
+  openOn(chosen: Chosen, on: LocalDate): Instant[] {
+    const ask = this.#ask(chosen)
+    return ask ? openStarts(this.#practice, this.#taken.diary, ask, on, 1) : []
   }
 
   /** The nearest open starts, before and after one, within three days. */

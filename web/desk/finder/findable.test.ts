@@ -12,7 +12,9 @@ it('finds pages, services, settings and doings by the beginnings of their words,
   expect(hits('assess voi')[0]).toBe('Voice assessment /services/voice-assessment')
   expect(hits('holid')).toContain('Time away, vacation, public holidays /hours')
   expect(hits('backup')[0]).toMatch(/\/desk$/)
-  expect(hits('length voice').some((hit) => hit.endsWith('/services/voice-assessment'))).toBe(true)
+  expect(hits('length voice').some((hit) => hit.endsWith('/services/voice-assessment?set=minutes'))).toBe(
+    true,
+  )
 })
 
 it('puts what is called so before what only belongs to it, and no more than asked for', () => {

@@ -62,11 +62,17 @@ export function findables(practice: Practice, today: LocalDate): Findable[] {
     ...DOINGS,
     ...practice.services.map(({ id, name }) => ({ name, of: 'a service', to: `/services/${id}` })),
     ...practice.questionnaires.map(({ id, name }) => ({ name, of: 'questions', to: `/questions/${id}` })),
-    ...LABELS.flatMap(([to, labels]) => labels.map((name) => ({ name, of: nameOf.get(to) ?? '', to }))),
+    ...LABELS.flatMap(([to, labels]) =>
+      labels.map((name) => ({ name, of: nameOf.get(to) ?? '', to: `${to}?set=${encodeURIComponent(name)}` })),
+    ),
     ...practice.services.flatMap((service) =>
       [...WHAT, ...SHOWN, ...whenFields(today), ...whomFields(practice)]
         .filter((setting) => !setting.show || setting.show(service))
-        .map(({ label }) => ({ name: label, of: service.name, to: `/services/${service.id}` })),
+        .map(({ label, path }) => ({
+          name: label,
+          of: service.name,
+          to: `/services/${service.id}?set=${encodeURIComponent(path ?? label)}`,
+        })),
     ),
   ]
 }

@@ -7,13 +7,13 @@ import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { withDoor } from '../parts/door-opening.tsx'
-import { PlainField } from '../parts/plain-field.tsx'
+import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { beginOwn } from '../sync/acts.ts'
 import { useRelayStatus } from '../sync/use-status.ts'
-import { AboutFields, Choice, nobodyYet } from './about.tsx'
-import { begun } from './begun.ts'
 import { FirstPage } from './first-page.tsx'
+import { FounderFields, nobodyYet } from './founder.tsx'
+import { newPractice } from './new-practice.ts'
 import {
   FIRST_STEPS,
   type FirstService,
@@ -75,7 +75,7 @@ const Back = ({ to }: { to: string }) => (
 function PracticeStep() {
   const { practice } = useDesk()
   const status = useRelayStatus()
-  const lent = status !== undefined && status.demo === practice.id
+  const lent = status?.demo === practice.id
   const own = { ...practice.profile }
   const [typed, setTyped] = useState<ReturnType<typeof nobodyYet>>()
   const about = typed ?? (lent ? nobodyYet() : own)
@@ -87,7 +87,7 @@ function PracticeStep() {
         step="practice"
         heading="Begin my own practice"
         line="It takes the place of the demo: its people and bookings go from this desk and from the relay."
-        onGo={() => beginOwn(begun(about), undefined)}
+        onGo={() => beginOwn(newPractice(about), undefined)}
         {...way}
         aside={
           <Link className="press press-quiet" to="/">
@@ -95,7 +95,7 @@ function PracticeStep() {
           </Link>
         }
       >
-        <AboutFields about={about} onChange={setTyped} />
+        <FounderFields about={about} onChange={setTyped} />
       </FirstPage>
     )
   }
@@ -113,7 +113,7 @@ function PracticeStep() {
       }
       {...way}
     >
-      <AboutFields about={about} onChange={setTyped} />
+      <FounderFields about={about} onChange={setTyped} />
     </FirstPage>
   )
 }
@@ -185,7 +185,7 @@ function ServiceStep() {
           value={typed.price}
           onChange={set('price')}
         />
-        <Choice label="Where" value={typed.where} options={WHERE} onChange={set('where')} />
+        <PlainChoice label="Where" value={typed.where} options={WHERE} onChange={set('where')} />
         {typed.where === 'studio' && (
           <PlainField label="Its address" required value={typed.address} onChange={set('address')} />
         )}

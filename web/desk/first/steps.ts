@@ -1,4 +1,5 @@
 import { type Place, type PlaceKind, type Practice, questionnaireOf } from '@acolhida/core/practice'
+import { freeId } from '@acolhida/core/questions'
 import { durationOf, inOneUnit } from '@acolhida/core/time'
 import { parseBlocks, typedBlocks } from '../hours/parse-blocks.ts'
 import { withTermsVersion } from '../parts/terms-version.ts'
@@ -14,7 +15,7 @@ export const FIRST_STEPS = [
 ] as const
 
 /** A week in which all working days have the same hours. */
-export interface Week {
+export interface UsualWeek {
   /** Monday first. */
   days: readonly boolean[]
   /** "9–13, 14–18" */
@@ -22,13 +23,13 @@ export interface Week {
 }
 
 /** The usual week as it is typed; where days differ, with the hours of the first that has any. */
-export const weekOf = ({ hours: { weekly } }: Practice): Week => ({
+export const weekOf = ({ hours: { weekly } }: Practice): UsualWeek => ({
   days: weekly.map((blocks) => blocks.length > 0),
   hours: typedBlocks(weekly.find((blocks) => blocks.length > 0) ?? []),
 })
 
 /** @throws Error when the hours can't be read, or there are none */
-export function withWeek(practice: Practice, { days, hours }: Week): Practice {
+export function withWeek(practice: Practice, { days, hours }: UsualWeek): Practice {
   const blocks = parseBlocks(hours, [])
   if (blocks.length === 0 || !days.includes(true))
     throw new Error('Tick the days on which you work, and write the hours, as 9–13, 14–18.')
@@ -116,17 +117,16 @@ export function withFirstQuestions(practice: Practice, texts: readonly string[])
   const questionnaire = service && questionnaireOf(practice, service)
   if (!questionnaire) return practice
   const taken = new Set(questionnaire.questions.map(({ id }) => id))
-  const freeId = (): string => {
-    let n = 1
-    while (taken.has(`question-${n}`)) n++
-    taken.add(`question-${n}`)
-    return `question-${n}`
+  const another = (): string => {
+    const id = freeId(taken, 'question')
+    taken.add(id)
+    return id
   }
   const questions = texts.flatMap((typed, i) => {
     const text = typed.trim()
     if (!text) return []
     const before = questionnaire.questions[i]
-    return [before ? { ...before, text } : { id: freeId(), kind: 'long' as const, text, required: false }]
+    return [before ? { ...before, text } : { id: another(), kind: 'long' as const, text, required: false }]
   })
   const same = JSON.stringify(questions) === JSON.stringify(questionnaire.questions)
   if (same) return practice

@@ -1,4 +1,4 @@
-import type { Block, ChangedDay, Hours, Practice } from '@acolhida/core/practice'
+import { type Block, type ChangedDay, type Hours, type Practice, weekOn } from '@acolhida/core/practice'
 import { addDays, dayNumber, type LocalDate, shortDate, weekday } from '@acolhida/core/time'
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
@@ -6,6 +6,7 @@ import { HoursBand } from '../../drawings/hours-band.tsx'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
+import { DateField } from '../parts/date-field.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { parseBlocks, typedBlocks } from './parse-blocks.ts'
 import { Reserve } from './reserve.tsx'
@@ -14,15 +15,15 @@ import type { Scope } from './scope.ts'
 /** A run of changed days is at most this long. */
 const LONGEST_RUN = 120
 
-const usual = (hours: Hours, date: LocalDate): Block[] => hours.weekly[weekday(dayNumber(date)) - 1]!
+const usual = (hours: Hours, date: LocalDate): Block[] => weekOn(hours, date)[weekday(dayNumber(date)) - 1]!
 
 /** The dates from the first to the last, both included. @throws Error with a sentence when that is no run */
-export function datesOf(first: string, last: string): LocalDate[] {
+export function datesOf(first: string, last: string, most = LONGEST_RUN): LocalDate[] {
   const from = first as LocalDate
   const days = first ? dayNumber((last || first) as LocalDate) - dayNumber(from) : -1
   if (days < 0)
     throw new Error('Please give the first and the last day; the last can’t come before the first.')
-  if (days >= LONGEST_RUN) throw new Error(`A run of changed days is at most ${LONGEST_RUN} days long.`)
+  if (days >= most) throw new Error(`So many days can’t be set at once: ${most} are the most.`)
   return Array.from({ length: days + 1 }, (_, i) => addDays(from, i))
 }
 
@@ -61,7 +62,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
     <section className="sheet p-5" aria-labelledby="changed-days">
       <h2 id="changed-days">Changed days</h2>
       <p className="mt-1 mb-3 text-[13px] text-soft">
-        A season, a course week, one long Saturday: these hours replace the usual ones, which stay outlined.
+        A course week, one long Saturday: these hours replace the usual ones, which stay outlined.
       </p>
       <ul className="grid gap-2.5">
         {changedDays.map((day) => (
@@ -112,24 +113,8 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
           act.run(add)
         }}
       >
-        <label className="ask">
-          First day
-          <input
-            type="date"
-            className="field mt-1"
-            value={first}
-            onChange={(event) => setFirst(event.target.value)}
-          />
-        </label>
-        <label className="ask">
-          Last day, if several
-          <input
-            type="date"
-            className="field mt-1"
-            value={last}
-            onChange={(event) => setLast(event.target.value)}
-          />
-        </label>
+        <DateField label="First day" value={first} onChange={setFirst} />
+        <DateField label="Last day, if several" value={last} onChange={setLast} />
         <button type="submit" className="press">
           <Plus size={16} aria-hidden="true" /> Change these days
         </button>

@@ -1,22 +1,19 @@
-import { type Block, checkPractice, clockChanges, type Practice } from '@acolhida/core/practice'
-import { dateAt, longWeekdayName, shortDate } from '@acolhida/core/time'
+import { checkPractice, clockChanges } from '@acolhida/core/practice'
+import { dateAt, shortDate } from '@acolhida/core/time'
 import { useSearchParams } from 'react-router'
-import { HoursBand } from '../../drawings/hours-band.tsx'
 import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
-import { ProblemNote, useAct } from '../parts/act.tsx'
-import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { ChangedDays } from './changed-days.tsx'
 import { CopyDay } from './copy-day.tsx'
 import { HoursFile } from './hours-file.tsx'
-import { parseBlocks, typedBlocks } from './parse-blocks.ts'
-import { Reserve } from './reserve.tsx'
-import { type Scope, scopeOf, withDay, withOwnHours } from './scope.ts'
+import { type Scope, scopeOf, withOwnHours } from './scope.ts'
+import { Seasons } from './seasons.tsx'
 import { TimeAway } from './time-away.tsx'
+import { WeekDays } from './week-days.tsx'
 
 /** When the practitioner works: every week, on changed days, and not at all; everywhere, or at one place. */
 export function HoursPage() {
@@ -74,11 +71,13 @@ export function HoursPage() {
               <p className="mb-3 text-[13px] text-soft">
                 Draw on a band, or write stretches as 9:00 – 13:00, 14:00 – 18:00. An empty line is a day off.
               </p>
-              <ul className="grid gap-2.5">
-                {order.map((day) => (
-                  <Day key={day} practice={practice} scope={scope} day={day} />
-                ))}
-              </ul>
+              <WeekDays
+                practice={practice}
+                weekly={scope.hours.weekly}
+                change={(p, change) =>
+                  scope.change(p, (hours) => ({ ...hours, weekly: change(hours.weekly) }))
+                }
+              />
               {faults.map((fault) => (
                 <p key={fault.path} role="alert" className="mt-3 font-semibold text-clay">
                   {fault.message}
@@ -86,6 +85,7 @@ export function HoursPage() {
               ))}
               <ClockNotes scope={scope} />
             </section>
+            <Seasons practice={practice} scope={scope} />
             <ChangedDays practice={practice} scope={scope} />
           </div>
         )}
@@ -95,34 +95,6 @@ export function HoursPage() {
         </div>
       </div>
     </SettingsPage>
-  )
-}
-
-function Day({ practice, scope, day }: { practice: Practice; scope: Scope; day: number }) {
-  const blocks = scope.hours.weekly[day]!
-  const name = longWeekdayName(day + 1)
-  const what = `the hours of ${name}`
-  const act = useAct()
-  const draw = (next: Block[]): void => {
-    act.run(() => changePractice(db, what, (p) => scope.change(p, (hours) => withDay(hours, day, next))))
-  }
-  return (
-    <li>
-      <SavedField
-        beside
-        label={name}
-        what={what}
-        value={typedBlocks(blocks)}
-        change={(p, typed) =>
-          scope.change(p, (hours) => withDay(hours, day, parseBlocks(typed, hours.weekly[day]!)))
-        }
-      />
-      <div className="mt-1 sm:ml-[108px]">
-        <HoursBand name={name} blocks={blocks} onChange={draw} />
-        <Reserve practice={practice} name={name} blocks={blocks} onChange={draw} />
-        <ProblemNote of={act} />
-      </div>
-    </li>
   )
 }
 

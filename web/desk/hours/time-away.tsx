@@ -1,151 +1,132 @@
 import type { Away, Practice } from '@acolhida/core/practice'
-import {
-  addDays,
-  at,
-  type DayNumber,
-  type LocalDateTime,
-  localDate,
-  shortDate,
-  splitDateTime,
-  time,
-  wallTime,
-} from '@acolhida/core/time'
-import { Plus, X } from 'lucide-react'
-import { useState } from 'react'
+import { freeId } from '@acolhida/core/questions'
+import { Pencil, X } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
-import { withAway } from './away.ts'
-import { datesOf } from './changed-days.tsx'
+import { DateField, TimeField } from '../parts/date-field.tsx'
+import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
+import { useWanted } from '../parts/use-wanted.ts'
+import { type AwayTyped, awayFrom, awayTyped, awayWords, NO_AWAY, REPEATS, withAway } from './away.ts'
 import { HolidayChoice } from './holiday-choice.tsx'
-
-const REPEATS = [
-  { value: '', name: 'Once' },
-  { value: 'FREQ=WEEKLY', name: 'Every week' },
-  { value: 'FREQ=WEEKLY;INTERVAL=2', name: 'Every other week' },
-  { value: 'FREQ=MONTHLY', name: 'Every month on that day' },
-  { value: 'FREQ=YEARLY', name: 'Every year' },
-]
-
-/** When it is, in words. */
-function awayWords({ from, to, repeat }: Away): string {
-  const a = splitDateTime(from)
-  const z = splitDateTime(to)
-  const wholeDays = a.minutes === 0 && z.minutes === 0
-  const last = localDate((wholeDays ? z.day - 1 : z.day) as DayNumber)
-  const again = REPEATS.find((option) => option.value === repeat)?.name.toLowerCase() ?? repeat
-  const days =
-    last === localDate(a.day) ? shortDate(last) : `${shortDate(localDate(a.day))} – ${shortDate(last)}`
-  const hours = wholeDays ? '' : `, ${wallTime(a.minutes)} – ${wallTime(z.minutes)}`
-  return `${days}${hours}${repeat ? `, ${again}` : ''}`
-}
 
 /** Time away: hours, days or weeks, once or again and again, and public holidays. */
 export function TimeAway({ practice }: { practice: Practice }) {
+  const [editing, setEditing] = useState<string>()
+  const section = useRef<HTMLElement>(null)
+  const wanted = useWanted() === 'away'
+  useEffect(() => {
+    if (wanted) section.current?.focus()
+  }, [wanted])
   return (
-    <section className="sheet h-fit p-5" aria-labelledby="time-away">
+    <section ref={section} className="sheet h-fit p-5" aria-labelledby="time-away" tabIndex={-1}>
       <h2 id="time-away">Time away</h2>
       {practice.away.length === 0 && (
         <p className="mt-2 text-[14px] text-soft">Times at which nobody can book will be listed here.</p>
       )}
-      <ul className="mt-2 grid max-h-80 gap-1 overflow-y-auto">
-        {practice.away.map((away) => (
-          <li key={away.id} className="flex items-center justify-between gap-2">
-            <span className="text-[14px]">
-              {awayWords(away)}
-              {away.note && <span className="block text-soft">{away.note}</span>}
-            </span>
-            <ActButton
-              className="press press-quiet px-2"
-              aria-label={`Remove the time away ${awayWords(away)}`}
-              onAct={() =>
-                changePractice(db, 'time away', (p) => ({
-                  ...p,
-                  away: p.away.filter((other) => other.id !== away.id),
-                }))
-              }
-            >
-              <X size={16} aria-hidden="true" />
-            </ActButton>
-          </li>
-        ))}
+      <ul className="mt-2 grid max-h-96 gap-1 overflow-y-auto">
+        {practice.away.map((away) =>
+          editing === away.id ? (
+            <li key={away.id} className="border-y border-line py-3">
+              <AwayForm away={away} done={() => setEditing(undefined)} />
+            </li>
+          ) : (
+            <li key={away.id} className="flex items-center justify-between gap-2">
+              <span className="text-[14px]">
+                {awayWords(away)}
+                {away.note && <span className="block text-soft">{away.note}</span>}
+              </span>
+              <span className="flex shrink-0">
+                <button
+                  type="button"
+                  className="press press-quiet px-2"
+                  aria-label={`Change the time away ${awayWords(away)}`}
+                  onClick={() => setEditing(away.id)}
+                >
+                  <Pencil size={15} aria-hidden="true" />
+                </button>
+                <ActButton
+                  className="press press-quiet px-2"
+                  aria-label={`Remove the time away ${awayWords(away)}`}
+                  onAct={() =>
+                    changePractice(db, 'time away', (p) => ({
+                      ...p,
+                      away: p.away.filter((other) => other.id !== away.id),
+                    }))
+                  }
+                >
+                  <X size={16} aria-hidden="true" />
+                </ActButton>
+              </span>
+            </li>
+          ),
+        )}
       </ul>
-      <AddAway />
+      <div className="mt-3 border-t border-line pt-3">
+        <AwayForm />
+      </div>
       <HolidayChoice practice={practice} />
     </section>
   )
 }
 
-const EMPTY = { first: '', last: '', from: '', to: '', repeat: '', note: '' }
-
-function AddAway() {
-  const [typed, setTyped] = useState(EMPTY)
+/** Time away as it is typed: new, or one that is there. */
+function AwayForm({ away, done }: { away?: Away; done?: () => void }) {
+  const [typed, setTyped] = useState<AwayTyped>(away ? awayTyped(away) : NO_AWAY)
   const act = useAct()
-  const add = async (): Promise<void> => {
-    const dates = datesOf(typed.first, typed.last)
-    const last = dates.at(-1)!
-    const wholeDays = !typed.from && !typed.to
-    const from: LocalDateTime = at(dates[0]!, wallTimeOr(typed.from))
-    const to: LocalDateTime = typed.to ? at(last, time(typed.to)) : at(addDays(last, 1), wallTime(0))
-    if (!wholeDays && to <= from) throw new Error('It can’t end before it begins.')
-    await changePractice(db, 'time away', (p) =>
-      withAway(p, [
-        {
-          id: `away-${from.replaceAll(/[^0-9]/g, '')}-${p.away.length + 1}`,
-          from,
-          to,
-          ...(typed.repeat ? { repeat: typed.repeat } : {}),
-          ...(typed.note.trim() ? { note: typed.note.trim() } : {}),
-        },
-      ]),
-    )
-    setTyped(EMPTY)
+  const set = (key: keyof AwayTyped) => (value: string) => setTyped((now) => ({ ...now, [key]: value }))
+  const keep = async (): Promise<void> => {
+    await changePractice(db, 'time away', (p) => {
+      const id = away?.id ?? freeId(new Set(p.away.map((other) => other.id)), 'away')
+      return withAway(p, [awayFrom(id, typed)])
+    })
+    if (!away) setTyped(NO_AWAY)
   }
-  const field = (name: keyof typeof EMPTY, label: string, type: string) => (
-    <label className="ask">
-      {label}
-      <input
-        type={type}
-        className="field mt-1"
-        value={typed[name]}
-        onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
-      />
-    </label>
-  )
+  const own = REPEATS.some(({ value }) => value === typed.repeat)
+    ? REPEATS
+    : [...REPEATS, { value: typed.repeat, name: `By the rule ${typed.repeat}` }]
   return (
     <form
-      className="mt-3 grid grid-cols-2 gap-2.5 border-t border-line pt-3"
+      className="grid grid-cols-2 gap-2.5"
+      aria-label={away ? `Change the time away ${awayWords(away)}` : 'New time away'}
       onSubmit={(event) => {
         event.preventDefault()
-        act.run(add)
+        act.run(keep, done)
       }}
     >
-      {field('first', 'First day', 'date')}
-      {field('last', 'Last day', 'date')}
-      {field('from', 'From, if hours', 'time')}
-      {field('to', 'Until, if hours', 'time')}
-      <label className="ask col-span-2">
-        How often
-        <select
-          className="field mt-1"
-          value={typed.repeat}
-          onChange={(event) => setTyped({ ...typed, repeat: event.target.value })}
-        >
-          {REPEATS.map((choice) => (
-            <option key={choice.value} value={choice.value}>
-              {choice.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <div className="col-span-2">{field('note', 'A note for yourself', 'text')}</div>
+      <div className="col-span-2 grid gap-2.5">
+        <DateField label="First day" value={typed.first} onChange={set('first')} />
+        <DateField label="Last day" value={typed.last} onChange={set('last')} />
+      </div>
+      <TimeField label="From, if hours" value={typed.from} onChange={set('from')} />
+      <TimeField label="Until, if hours" value={typed.to} onChange={set('to')} />
+      <div className="col-span-2">
+        <PlainChoice label="How often" value={typed.repeat} options={own} onChange={set('repeat')} />
+      </div>
+      {typed.repeat && (
+        <div className="col-span-2">
+          <DateField
+            label="For the last time until; empty: without end"
+            value={typed.until}
+            onChange={set('until')}
+          />
+        </div>
+      )}
+      <div className="col-span-2">
+        <PlainField label="A note for yourself" value={typed.note} onChange={set('note')} />
+      </div>
       <ProblemNote of={act} className="col-span-2" />
-      <button type="submit" className="press col-span-2">
-        <Plus size={16} aria-hidden="true" /> Keep this time free
-      </button>
+      <div className="col-span-2 flex gap-2">
+        <button type="submit" className="press grow" disabled={act.busy}>
+          {away ? 'Keep it so' : 'Keep this time free'}
+        </button>
+        {done && (
+          <button type="button" className="press press-quiet" onClick={done}>
+            Leave it
+          </button>
+        )}
+      </div>
     </form>
   )
 }
-
-const wallTimeOr = (typed: string): ReturnType<typeof wallTime> =>
-  (typed || '00:00') as ReturnType<typeof wallTime>

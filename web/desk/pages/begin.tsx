@@ -1,8 +1,8 @@
 import { type FormEvent, type ReactNode, useCallback, useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Emblem } from '../../theme/mark.tsx'
-import { AboutFields, nobodyYet } from '../first/about.tsx'
-import { begun } from '../first/begun.ts'
+import { FounderFields, nobodyYet } from '../first/founder.tsx'
+import { newPractice } from '../first/new-practice.ts'
 import { Restoring } from '../restore/restoring.tsx'
 import { arriveByCode, beginOwn, lookRound } from '../sync/acts.ts'
 import { useRelayStatus } from '../sync/use-status.ts'
@@ -106,13 +106,13 @@ function BeginPractice({
   const begin = (event: FormEvent): void => {
     event.preventDefault()
     run(async () => {
-      await beginOwn(begun(about), code)
+      await beginOwn(newPractice(about), code)
       await navigate('/first/hours')
     })
   }
   return (
     <form className="sheet mt-6 grid max-w-[640px] gap-4 p-5" onSubmit={begin}>
-      <AboutFields about={about} onChange={setAbout} />
+      <FounderFields about={about} onChange={setAbout} />
       <button type="submit" className="press press-go justify-self-start" disabled={busy}>
         Begin the practice
       </button>

@@ -1,4 +1,5 @@
 import { type Place, type Practice, withoutPlace } from '@acolhida/core/practice'
+import { freeId } from '@acolhida/core/questions'
 import { Plus } from 'lucide-react'
 import { Link } from 'react-router'
 import { changePractice } from '../data/change.ts'
@@ -8,15 +9,9 @@ import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { TravelZones } from '../parts/travel-zones.tsx'
+import { PLACE_KINDS } from '../service/make.tsx'
 import { zonesWith } from '../settings/choices.ts'
 
-const KINDS = [
-  { value: 'studio', name: 'My studio' },
-  { value: 'video', name: 'Video' },
-  { value: 'phone', name: 'Phone' },
-  { value: 'client', name: 'At the client’s' },
-  { value: 'other', name: 'Somewhere else' },
-]
 const TOLD = [
   { value: 'door', name: 'At the door' },
   { value: 'confirmation', name: 'With the confirmation' },
@@ -68,7 +63,7 @@ export function Places() {
                   label="Kind"
                   what="the kind of a place"
                   value={place.kind}
-                  options={KINDS}
+                  options={PLACE_KINDS}
                   change={change((place, kind) => ({
                     ...place,
                     kind: kind as Place['kind'],
@@ -137,13 +132,12 @@ export function Places() {
         className="press press-go mt-4"
         onAct={() =>
           changePractice(db, 'a place added', (p) => {
-            let n = p.places.length + 1
-            while (p.places.some((place) => place.id === `place-${n}`)) n++
+            const taken = new Set(p.places.map(({ id }) => id))
             return {
               ...p,
               places: [
                 ...p.places,
-                { id: `place-${n}`, kind: 'other', name: 'somewhere else', told: 'confirmation' },
+                { id: freeId(taken, 'place'), kind: 'other', name: 'somewhere else', told: 'confirmation' },
               ],
             }
           })

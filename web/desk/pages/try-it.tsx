@@ -1,8 +1,8 @@
 import type { TrialBody } from '@acolhida/core/contract'
-import { dateTimeAt, instantOf, type LocalDateTime, moment } from '@acolhida/core/time'
+import { instantOf, type LocalDateTime, moment } from '@acolhida/core/time'
 import { useEffect, useRef, useState } from 'react'
-import { relayNow } from '../../relay-client/clock.ts'
 import { useDesk } from '../data/live.ts'
+import { DateField, TimeField } from '../parts/date-field.tsx'
 import { homeZone } from '../parts/words.ts'
 import { zonesWith } from '../settings/choices.ts'
 import { deskRelay } from '../sync/relay.ts'
@@ -17,7 +17,9 @@ export function TryIt() {
   const unpublished = useUnpublished()
   const home = homeZone(practice)
   const [as, setAs] = useState<TrialBody['as']>('new')
-  const [at, setAt] = useState('')
+  const [day, setDay] = useState('')
+  const [time, setTime] = useState('09:00')
+  const at = day && /^\d\d:\d\d$/.test(time) ? `${day}T${time}` : ''
   const [zone, setZone] = useState(home.name)
   const [frame, setFrame] = useState<keyof typeof FRAMES>('phone')
   const [url, setUrl] = useState<string>()
@@ -70,16 +72,16 @@ export function TryIt() {
               <option value="known">somebody I know, invited to everything</option>
             </select>
           </label>
-          <label className="ask">
-            As if it were <span className="font-normal text-soft">empty: now</span>
-            <input
-              type="datetime-local"
-              className="field mt-1"
-              value={at}
-              min={dateTimeAt(home, relayNow())}
-              onChange={(event) => setAt(event.target.value.slice(0, 16))}
-            />
-          </label>
+          <DateField
+            label={
+              <>
+                As if it were <span className="font-normal text-soft">empty: now</span>
+              </>
+            }
+            value={day}
+            onChange={setDay}
+          />
+          {day && <TimeField label="At" value={time} onChange={setTime} />}
           <label className="ask">
             From
             <select className="field mt-1" value={zone} onChange={(event) => setZone(event.target.value)}>

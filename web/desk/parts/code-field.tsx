@@ -1,7 +1,7 @@
 import type { Desk } from '../data/live.ts'
 import { PlainField } from './plain-field.tsx'
 
-/** A field for a price code, where there are any. */
+/** A field for a price code, where any can be used. */
 export function CodeField({
   desk,
   value,
@@ -14,7 +14,7 @@ export function CodeField({
   problem: string | undefined
   onChange: (value: string) => void
 }) {
-  if ((desk.practice.codes ?? []).length === 0) return null
+  if ((desk.practice.codes ?? []).every(({ idle }) => idle)) return null
   return (
     <div>
       <PlainField label="Code" value={value} onChange={onChange} />

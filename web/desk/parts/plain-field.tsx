@@ -1,4 +1,5 @@
 import { useId } from 'react'
+import type { Option } from '../settings/setting.ts'
 
 /** One function for all, so that a field is focused once and not each time it is drawn. */
 const focus = (field: HTMLInputElement | null): void => field?.focus()
@@ -49,6 +50,35 @@ export function PlainField({
           onChange={(event) => onChange(event.target.value)}
         />
       )}
+    </div>
+  )
+}
+
+/** One of several, in a form that is sent as a whole. */
+export function PlainChoice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: string
+  options: readonly Option[]
+  onChange: (value: string) => void
+}) {
+  const id = useId()
+  return (
+    <div>
+      <label className="ask" htmlFor={id}>
+        {label}
+      </label>
+      <select id={id} className="field mt-1" value={value} onChange={(event) => onChange(event.target.value)}>
+        {options.map(({ value, name }) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
+      </select>
     </div>
   )
 }

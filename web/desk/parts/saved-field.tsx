@@ -3,8 +3,10 @@ import { type ReactNode, useEffect, useId, useRef, useState } from 'react'
 import { changePractice, WouldHurt } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import type { Asks } from './act.tsx'
+import { DateInput } from './date-field.tsx'
 import { HurtDialog } from './hurt-dialog.tsx'
 import { problemWords } from './problem-words.ts'
+import { useWanted } from './use-wanted.ts'
 
 /** How long after the last key a change is kept, in ms. */
 const PAUSE = 500
@@ -19,6 +21,7 @@ export function SavedField({
   what,
   value,
   change,
+  set,
   type = 'text',
   inputMode,
   rows,
@@ -45,6 +48,8 @@ export function SavedField({
   units?: readonly string[] | undefined
   /** Puts the label beside the field instead of above it. */
   beside?: boolean
+  /** What it is called where one is led to it, besides its label (`?set=`). */
+  set?: string | undefined
   /** What follows from the value kept: "Nobody can ever book this …". */
   warning?: string | undefined
 }) {
@@ -93,6 +98,14 @@ export function SavedField({
   const keepRef = useRef(keep)
   keepRef.current = keep
   useEffect(() => () => void keepRef.current(), [])
+  const wanted = useWanted()
+  const isWanted = wanted !== undefined && (wanted === set || wanted === label)
+  useEffect(() => {
+    if (!isWanted) return
+    const field = document.getElementById(id)
+    field?.scrollIntoView({ block: 'center' })
+    field?.focus({ preventScroll: true })
+  }, [isWanted, id])
 
   const onChange = (text: string): void => {
     setTyped(text)
@@ -157,6 +170,15 @@ export function SavedField({
               ))}
             </select>
           </>
+        ) : type === 'date' ? (
+          <DateInput
+            id={id}
+            value={typed}
+            aria-invalid={common['aria-invalid']}
+            aria-describedby={common['aria-describedby']}
+            onChange={onChange}
+            onDone={common.onBlur}
+          />
         ) : rows ? (
           <textarea {...common} rows={rows} onChange={(event) => onChange(event.target.value)} />
         ) : (

@@ -21,10 +21,10 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   quote: 'Quote for',
 }
 
-function said({ status, unsettled }: Booking): string {
+function said({ status, unsettled, asked }: Booking): string {
   if (status === 'cancelled') return 'Cancelled:'
   if (unsettled?.before.status === 'booked') return 'Moved'
-  if (status === 'booked') return 'Welcomed'
+  if (status === 'booked') return asked.proof === 'hand' ? 'Booked in' : 'Welcomed'
   return status === 'declined' ? 'Turned down' : 'Other times offered to'
 }
 

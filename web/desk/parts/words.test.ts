@@ -95,9 +95,9 @@ describe('the way to the rule behind a closure', () => {
         left: 0,
       })[0],
     ).toBe('/services/s')
-    expect(href({ rule: 'away', away: 'a' })).toEqual(['/hours', 'See the hours'])
+    expect(href({ rule: 'away', away: 'a' })).toEqual(['/hours?set=away', 'See the hours'])
     expect(href({ rule: 'notice', service: 's', from: now, week: false })).toEqual([
-      '/services/s',
+      '/services/s?set=notice',
       'See the rule',
     ])
     expect(href({ rule: 'person', because: 'blocked' })[0]).toBe('/people')

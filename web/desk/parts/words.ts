@@ -19,6 +19,12 @@ export const STATE: Record<StateName, string> = {
   cancelled: 'Cancelled',
 }
 
+/** How a booking stands at a moment, in words; one made by hand and undone was nobody’s to withdraw. */
+export function standingWords(booking: Booking, now: Instant): string {
+  const { is } = stateAt(booking, now)
+  return is === 'withdrawn' && booking.asked.proof === 'hand' ? 'Booked in, and undone' : STATE[is]
+}
+
 export const OUTCOME = { fits: 'Fits', look: 'Look first', closed: 'Not a match' } as const
 
 export const currencyOf = (code: string): Currency => ({ code, decimals: decimals(code) })

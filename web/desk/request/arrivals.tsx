@@ -1,4 +1,4 @@
-import { readiness, stateAt } from '@acolhida/core/booking'
+import { readiness } from '@acolhida/core/booking'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
@@ -13,7 +13,7 @@ import { QuoteDialog } from '../enquiry/quote-dialog.tsx'
 import { among, FilterChoice, FindBar, SearchField, useFilters } from '../parts/find-bar.tsx'
 import { FoundTable } from '../parts/found-table.tsx'
 import type { Column } from '../parts/window-table.tsx'
-import { STATE, serviceName, when } from '../parts/words.ts'
+import { serviceName, standingWords, when } from '../parts/words.ts'
 import { Judged } from './judged.tsx'
 
 const SHOWS = {
@@ -138,7 +138,7 @@ const columnsOf = ({ practice }: Desk): Column<BookingRow>[] => [
   },
 ]
 
-const HowItStands = ({ booking }: { booking: BookingRow }) => STATE[useAt((now) => stateAt(booking, now).is)]
+const HowItStands = ({ booking }: { booking: BookingRow }) => useAt((now) => standingWords(booking, now))
 
 /** Messages instead of a booking, the newest first. */
 function Messages({ desk }: { desk: Desk }) {

@@ -22,8 +22,8 @@ import {
   endOf,
   homeZone,
   marksOf,
-  STATE,
   serviceName,
+  standingWords,
   when,
 } from '../parts/words.ts'
 import { AnswersCard } from './answers.tsx'
@@ -121,7 +121,7 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
   return (
     <div className="note mt-4 flex flex-wrap items-center justify-between gap-3 bg-tile-soft text-tile-ink">
       <span>
-        <b>{STATE[state.is]}.</b> {marks.join(' ')}
+        <b>{standingWords(booking, relayNow())}.</b> {marks.join(' ')}
         {state.is === 'unproved' &&
           `It is held until ${when(practice, state.until)}; once the link is opened, it waits for your word.`}
         {state.is === 'offered' &&
@@ -235,7 +235,7 @@ function Before({
             <Link className="way" to={`/arrivals/${other.id}`}>
               {when(practice, other.start)}
             </Link>{' '}
-            {serviceName(practice, other.service)} · {STATE[stateAt(other, now).is].toLowerCase()}
+            {serviceName(practice, other.service)} · {standingWords(other, now).toLowerCase()}
           </li>
         ))}
       </ul>

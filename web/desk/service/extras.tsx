@@ -1,9 +1,12 @@
 import { signOf } from '@acolhida/core/money'
 import type { Extra, Practice, Service } from '@acolhida/core/practice'
+import { freeId } from '@acolhida/core/questions'
 import { Plus, X } from 'lucide-react'
+import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { ActButton } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
+import { PlainField } from '../parts/plain-field.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { currencyOf } from '../parts/words.ts'
 import { amount, wholeTyped } from '../settings/setting.ts'
@@ -20,13 +23,21 @@ export function ServiceExtras({ practice, service }: { practice: Practice; servi
     })
   const set = (id: string, part: (typed: string) => Partial<Extra>) => (p: Practice, typed: string) =>
     within(p, (before) => before.map((extra) => (extra.id === id ? { ...extra, ...part(typed) } : extra)))
-  const add = (): Promise<void> => {
-    let n = extras.length + 1
-    while (extras.some((extra) => extra.id === `extra-${n}`)) n++
-    return changePractice(db, 'something to add', (p) =>
-      within(p, (before) => [...before, { id: `extra-${n}`, name: 'Something more', minutes: 0, price: 0 }]),
+  const [name, setName] = useState('')
+  const act = useAct()
+  /** Nothing stands at the door before it has a name. */
+  const add = (): Promise<void> =>
+    changePractice(db, 'something to add', (p) =>
+      within(p, (before) => [
+        ...before,
+        {
+          id: freeId(new Set(before.map(({ id }) => id)), 'extra'),
+          name: name.trim(),
+          minutes: 0,
+          price: 0,
+        },
+      ]),
     )
-  }
   return (
     <section className="sheet grid gap-3 p-5" aria-labelledby="extras">
       <h2 id="extras">What a client can add</h2>
@@ -71,9 +82,19 @@ export function ServiceExtras({ practice, service }: { practice: Practice; servi
           </li>
         ))}
       </ul>
-      <ActButton className="press justify-self-start" onAct={add}>
-        <Plus size={16} aria-hidden="true" /> Add something
-      </ActButton>
+      <form
+        className="flex flex-wrap items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          act.run(add, () => setName(''))
+        }}
+      >
+        <PlainField label="Something more to add" required value={name} onChange={setName} />
+        <button type="submit" className="press" disabled={act.busy}>
+          <Plus size={16} aria-hidden="true" /> Add it
+        </button>
+      </form>
+      <ProblemNote of={act} className="" />
     </section>
   )
 }

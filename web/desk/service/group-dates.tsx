@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
+import { DateField, TimeField } from '../parts/date-field.tsx'
 import { wholeTyped } from '../settings/setting.ts'
 import { withService } from './with-service.ts'
 
@@ -22,7 +23,7 @@ export function repeated(
   every: string,
   times: string,
 ): GroupDate[] {
-  if (!first.day || !first.clock) throw new Error('Please give a day and a time.')
+  if (!first.day || !/^\d\d:\d\d$/.test(first.clock)) throw new Error('Please give a day and a time.')
   const count = wholeTyped(times || '1', 1)
   if (count > MOST) throw new Error(`${MOST} dates at once are the most.`)
   const weeks = count > 1 ? wholeTyped(every, 1) : 1
@@ -86,30 +87,14 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
         })}
       </ul>
       <form
-        className="grid grid-cols-3 items-end gap-2 border-t border-line pt-3"
+        className="grid grid-cols-2 items-start gap-2 border-t border-line pt-3"
         onSubmit={(event) => {
           event.preventDefault()
           act.run(add)
         }}
       >
-        <label className="ask">
-          Day
-          <input
-            type="date"
-            className="field mt-1"
-            value={day}
-            onChange={(event) => setDay(event.target.value)}
-          />
-        </label>
-        <label className="ask">
-          Time
-          <input
-            type="time"
-            className="field mt-1"
-            value={clock}
-            onChange={(event) => setClock(event.target.value)}
-          />
-        </label>
+        <DateField label="Day" value={day} onChange={setDay} />
+        <TimeField label="Time" value={clock} onChange={setClock} />
         <label className="ask">
           Where
           <select className="field mt-1" value={place} onChange={(event) => setPlace(event.target.value)}>
@@ -140,7 +125,7 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
             onChange={(event) => setEvery(event.target.value)}
           />
         </label>
-        <button type="submit" className="press col-span-3 justify-self-start">
+        <button type="submit" className="press col-span-2 justify-self-start">
           <Plus size={16} aria-hidden="true" /> {Number(times) > 1 ? 'Add these dates' : 'Add this date'}
         </button>
       </form>

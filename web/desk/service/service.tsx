@@ -2,6 +2,7 @@ import {
   checkPractice,
   type Overlay,
   type Practice,
+  questionnaireOf,
   type Service,
   serviceOf,
   withoutService,
@@ -17,20 +18,21 @@ import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { homeZone } from '../parts/words.ts'
-import { Fields } from '../settings/fields.tsx'
 import { CopyTo } from './copy-to.tsx'
 import { ServiceExtras } from './extras.tsx'
+import { Follows } from './follows.tsx'
 import { GroupDates } from './group-dates.tsx'
+import { MakePlace, MakeQuestions, MakeTerms } from './make.tsx'
 import { OwnLink } from './own-link.tsx'
 import { Picture } from './picture.tsx'
-import { SHOWN, WHAT } from './what.ts'
-import { whenFields } from './when.ts'
-import { whomFields } from './whom.ts'
+import { SaidOf } from './said.tsx'
+import { sentencesOf } from './sentences.ts'
 import { withService } from './with-service.ts'
 
 /** One service with all that can be said about it. */
 export function ServicePage() {
-  const { practice } = useDesk()
+  const desk = useDesk()
+  const { practice } = desk
   const { id = '' } = useParams()
   const navigate = useNavigate()
   const service = serviceOf(practice, id)
@@ -54,20 +56,32 @@ export function ServicePage() {
     path,
     change: (p: Practice, to: (service: Service) => Service) => withService(p, id, to),
   }
+  const asked = questionnaireOf(practice, service)
   const change = (what: string, parts: Overlay<Service>): Promise<void> =>
     changePractice(db, what, (p) => withService(p, id, (service) => withParts(service, parts)))
   return (
-    <SettingsPage title={service.name} line="Your door follows at once.">
-      <div className="grid max-w-[1020px] grid-cols-1 gap-5 lg:grid-cols-2">
+    <SettingsPage
+      title={service.name}
+      line="Read it; press what you want otherwise. Your door follows at once."
+    >
+      <div className="grid max-w-[1080px] grid-cols-1 gap-5 lg:grid-cols-[1fr_340px]">
         <div className="grid h-fit grid-cols-1 gap-5">
-          <section className="sheet grid grid-cols-1 gap-4 p-5">
-            <h2>What it is</h2>
-            <Fields settings={WHAT} {...around} />
-            <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
-            <Fields settings={SHOWN} {...around} />
-          </section>
+          {sentencesOf(practice, service, today).map((group) => (
+            <SaidOf key={group.title} group={group} around={around} />
+          ))}
+          {service.seats > 1 && service.groupAt === 'dates' && (
+            <GroupDates practice={practice} service={service} />
+          )}
           <ServiceExtras practice={practice} service={service} />
-          <section className="sheet grid gap-2 p-5">
+        </div>
+        <div className="grid h-fit grid-cols-1 gap-5">
+          <Follows key={service.id} desk={desk} service={service} />
+          {service.bookableBy !== 'everyone' && (
+            <section className="sheet p-5">
+              <OwnLink service={service} slug={practice.profile.slug} />
+            </section>
+          )}
+          <section className="sheet grid gap-2 p-5" aria-label="Where">
             <h2>Where</h2>
             {practice.places.map((place) => (
               <Tick
@@ -85,8 +99,9 @@ export function ServicePage() {
               />
             ))}
             <p className="text-[13px] text-soft">With several, the client chooses.</p>
+            <MakePlace service={service} />
           </section>
-          <section className="sheet grid gap-2 p-5">
+          <section className="sheet grid gap-2 p-5" aria-label="Terms to agree to">
             <h2>Terms to agree to</h2>
             {practice.terms.map((terms) => (
               <Tick
@@ -102,21 +117,28 @@ export function ServicePage() {
                 }
               />
             ))}
+            <MakeTerms service={service} />
           </section>
-        </div>
-        <div className="grid h-fit grid-cols-1 gap-5">
-          <section className="sheet grid grid-cols-1 gap-4 p-5">
-            <h2>When</h2>
-            <Fields settings={whenFields(today)} {...around} />
+          <section className="sheet p-5" aria-label="Questions">
+            <h2>Questions</h2>
+            <p className="mt-1 text-[14px] text-soft">
+              {asked ? (
+                <>
+                  Whoever books it answers{' '}
+                  <Link className="way" to={`/questions/${asked.id}`}>
+                    {asked.name}
+                  </Link>
+                  .
+                </>
+              ) : (
+                'Whoever books it is asked nothing.'
+              )}
+            </p>
+            <MakeQuestions service={service} />
           </section>
-          <section className="sheet grid grid-cols-1 gap-4 p-5">
-            <h2>For whom</h2>
-            <Fields settings={whomFields(practice)} {...around} />
-            {service.bookableBy !== 'everyone' && <OwnLink service={service} slug={practice.profile.slug} />}
+          <section className="sheet p-5" aria-label="Picture">
+            <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
           </section>
-          {service.seats > 1 && service.groupAt === 'dates' && (
-            <GroupDates practice={practice} service={service} />
-          )}
           <div className="flex flex-wrap gap-2.5">
             <CopyTo practice={practice} service={service} />
             <ActButton

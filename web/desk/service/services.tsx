@@ -7,6 +7,7 @@ import {
   type PracticeFault,
   type Service,
 } from '@acolhida/core/practice'
+import { freeId } from '@acolhida/core/questions'
 import { dateAt, duration } from '@acolhida/core/time'
 import { ArrowDown, ArrowUp, Copy, GripVertical, Plus } from 'lucide-react'
 import type { ReactNode } from 'react'
@@ -27,15 +28,6 @@ function priceLine(practice: Practice, service: Service): string {
   return service.price.kind === 'hourly'
     ? `${money(service.price.rate, currency)} an hour`
     : money(service.price.amount, currency)
-}
-
-/** An id that no service has yet, made from one that may. */
-function freeId(practice: Practice, base: string): string {
-  const taken = new Set(practice.services.map((service) => service.id))
-  let n = 2
-  let id = base
-  while (taken.has(id)) id = `${base}-${n++}`
-  return id
 }
 
 /** A service to begin with; off the door until its practitioner puts it there. */
@@ -73,6 +65,7 @@ export function ServicesPage() {
   const move = (from: number, to: number): Promise<void> =>
     changePractice(db, 'the order of the services', (p) => moveService(p, from, to))
   const act = useAct()
+  const taken = practice.services.map(({ id }) => id)
   const add = (id: string, service: Service): void =>
     act.run(
       () =>
@@ -95,7 +88,7 @@ export function ServicesPage() {
             up={i > 0 ? () => act.run(() => move(i, i - 1)) : undefined}
             down={i < practice.services.length - 1 ? () => act.run(() => move(i, i + 1)) : undefined}
             copy={() => {
-              const id = freeId(practice, `${service.id}-copy`)
+              const id = freeId(taken, `${service.id}-copy`)
               const { linkKey: _, ...rest } = service
               const key = service.bookableBy === 'everyone' ? {} : { linkKey: newKey() }
               const name = `${service.name}, a copy`
@@ -110,7 +103,7 @@ export function ServicesPage() {
           type="button"
           className="press press-go"
           onClick={() => {
-            const id = freeId(practice, 'service')
+            const id = freeId(taken, 'service')
             add(id, newService(practice, id))
           }}
         >

@@ -62,7 +62,7 @@ describe('the settings of a service', () => {
       times: ['09:00', '11:15', '14:30'],
     })
     expect(typed('Price', '95,5').price).toEqual({ kind: 'fixed', amount: 9_550 })
-    expect(typed('Its reach', '2026-12-31', typed('How far ahead', 'until')).reach).toEqual({
+    expect(typed('Last day', '2026-12-31', typed('How far ahead', 'until')).reach).toEqual({
       kind: 'until',
       date: '2026-12-31',
     })

@@ -11,7 +11,7 @@ const PRICES = [
   { value: 'fixed', name: 'A fixed price' },
   { value: 'hourly', name: 'By the hour' },
 ]
-const MARKS = [
+export const MARKS = [
   { value: 'leaf', name: 'Garden green' },
   { value: 'tile', name: 'Tile blue' },
   { value: 'clay', name: 'Burnt clay' },

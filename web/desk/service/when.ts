@@ -1,6 +1,6 @@
 import type { Service } from '@acolhida/core/practice'
-import { date, type LocalDate, wallTime } from '@acolhida/core/time'
-import { type Setting, under, wholeTyped } from '../settings/setting.ts'
+import { type LocalDate, wallTime } from '@acolhida/core/time'
+import { type Setting, under } from '../settings/setting.ts'
 
 const STARTS = [
   { value: 'every', name: 'Every so many minutes' },
@@ -29,18 +29,6 @@ function withReachKind(service: Service, kind: string, today: LocalDate): Servic
     default:
       return { ...service, reach: { kind: 'until', date: today } }
   }
-}
-
-function reachValue({ reach }: Service): string {
-  if (reach.kind === 'until') return reach.date
-  return String(reach.kind === 'months' ? reach.opensOn : reach.days)
-}
-
-function withReachValue(service: Service, typed = ''): Service {
-  const { reach } = service
-  if (reach.kind === 'until') return { ...service, reach: { ...reach, date: date(typed.trim()) } }
-  if (reach.kind === 'months') return { ...service, reach: { ...reach, opensOn: wholeTyped(typed, 1) } }
-  return { ...service, reach: { ...reach, days: wholeTyped(typed, 1) } }
 }
 
 /** The first or the last day of a season; open at that end where it is empty. */
@@ -128,13 +116,36 @@ export const whenFields = (today: LocalDate): readonly Setting<Service>[] => [
     write: (service, kind) => withReachKind(service, kind, today),
   },
   {
-    label: 'Its reach',
+    label: 'Days ahead',
     what: 'the reach',
-    is: 'text',
-    help: 'Days, a date as 2026-12-31, or the day of the month before on which a month opens.',
+    is: 'whole',
+    least: 1,
     path: 'reach',
-    read: reachValue,
-    write: withReachValue,
+    show: ({ reach }) => reach.kind === 'days' || reach.kind === 'working-days',
+    read: ({ reach }) => ('days' in reach ? reach.days : undefined),
+    write: (service, days = 1) =>
+      'days' in service.reach ? { ...service, reach: { ...service.reach, days } } : service,
+  },
+  {
+    label: 'Last day',
+    what: 'the reach',
+    is: 'date',
+    path: 'reach',
+    show: ({ reach }) => reach.kind === 'until',
+    read: ({ reach }) => (reach.kind === 'until' ? reach.date : undefined),
+    write: (service, last) =>
+      last === undefined ? service : { ...service, reach: { kind: 'until', date: last } },
+  },
+  {
+    label: 'A month opens on day',
+    what: 'the reach',
+    is: 'whole',
+    least: 1,
+    help: 'Of the month before it.',
+    path: 'reach',
+    show: ({ reach }) => reach.kind === 'months',
+    read: ({ reach }) => (reach.kind === 'months' ? reach.opensOn : undefined),
+    write: (service, opensOn = 1) => ({ ...service, reach: { kind: 'months', opensOn } }),
   },
   clear('Kept clear before', 'clearBefore'),
   clear('Kept clear after', 'clearAfter'),

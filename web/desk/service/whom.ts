@@ -2,10 +2,11 @@ import type { Practice, Service } from '@acolhida/core/practice'
 import { newKey } from '../../relay-client/client.ts'
 import { type Setting, under } from '../settings/setting.ts'
 
-const APPROVAL = [
-  { value: 'ask', name: 'Ask me' },
-  { value: 'unsure', name: 'Ask me when unsure' },
-  { value: 'straight', name: 'Straight in' },
+/** Whether my word is needed, as it is chosen, and as it is said of people. */
+export const APPROVAL = [
+  { value: 'ask', name: 'Ask me', said: 'wait for my word' },
+  { value: 'unsure', name: 'Ask me when unsure', said: 'wait for my word where a rule is unsure' },
+  { value: 'straight', name: 'Straight in', said: 'are booked at once' },
 ]
 
 const asked = (label: string, of: 'new' | 'known'): Setting<Service> => ({

@@ -77,6 +77,7 @@ function Field<T>({
   return (
     <SavedField
       label={label}
+      set={setting.path}
       what={what}
       value={typed}
       change={change}

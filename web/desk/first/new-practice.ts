@@ -1,14 +1,14 @@
 import { beginPractice, type Practice } from '@acolhida/core/practice'
 import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { newKey } from '../../relay-client/client.ts'
-import type { About } from './about.tsx'
+import type { Founder } from './founder.tsx'
 
 /**
  * A practice of somebody’s own. Its door is closed until it is opened: nobody comes in while things are still being
  * put up.
  * @throws Error with what is wrong about what was typed
  */
-export function begun(about: About): Practice {
+export function newPractice(about: Founder): Practice {
   const typed = { ...about, name: about.name.trim(), email: about.email.trim() }
   const id = newKey().replaceAll(/[_-]/g, 'x')
   const practice: Practice = {
