@@ -263,7 +263,7 @@ it('is empty in another browser, opens a backup there, and gives the same bytes 
   const bad = join(tmpdir(), `acolhida-bad-${process.pid}.json`)
   writeFileSync(bad, text.replace('"space":"larger"', '"space":"huge"'))
   await other.getByLabel('Choose a file').setInputFiles(bad)
-  await other.getByText(/practice\.space: space must be one of/).waitFor()
+  await other.getByText(/practice\.space: “space” must be one of/).waitFor()
   await other.getByLabel('Choose a file').setInputFiles(path)
   await other.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
   expect(await saveBackup(other)).toBe(text)
@@ -271,7 +271,7 @@ it('is empty in another browser, opens a backup there, and gives the same bytes 
   // Pairing it cuts the first desk off, after saying so.
   await other.getByLabel(/The code the relay printed/).fill(newPairingCode(house.relay.store))
   await other.getByRole('button', { name: 'Pair this desk' }).click()
-  await other.getByText('Pairing this one cuts that one off.').waitFor()
+  await other.getByText('Going on here cuts that one off.').waitFor()
   await other.getByRole('button', { name: /cut the other off/ }).click()
   await other.getByText('Your door is open').waitFor()
   await goTo(desk, 'Today')
@@ -288,10 +288,11 @@ it('begins a practice of one’s own', async () => {
   await own.getByLabel('Your time zone').selectOption('Europe/Oslo')
   await own.getByLabel('Your currency').selectOption('NOK')
   await own.getByRole('button', { name: 'Begin the practice' }).click()
-  await own.getByText('Nobody waits.').waitFor()
+  await own.getByRole('heading', { name: 'When do you work?' }).waitFor()
   await own.getByText('No relay yet').waitFor()
 
   // Nobody comes in before it says so; what is still missing leads to where it is set.
+  await goTo(own, 'Today')
   const closed = own.getByRole('region', { name: 'Your door is closed' })
   await closed.getByRole('link', { name: 'What you do, in a line' }).click()
   await own.getByLabel('What you do, in a line').fill('Talks that help')

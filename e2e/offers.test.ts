@@ -86,7 +86,7 @@ describe('what a service can say and ask', () => {
     await openService('Voice assessment')
     await (await openSaid(desk, 'Who may book it')).selectOption('link')
     await eventually('it off the door', () => service('voice-assessment')?.bookableBy === 'link')
-    const address = await desk.getByLabel('Its link').inputValue()
+    const address = await desk.getByRole('textbox', { name: 'Its link' }).inputValue()
     const client = await house.visitor()
     await client.goto(`${house.door}/${house.slug}`)
     await client.getByRole('heading', { name: 'First conversation' }).waitFor()

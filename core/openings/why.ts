@@ -1,4 +1,4 @@
-import type { Practice } from '../practice/types.ts'
+import type { Practice, Service } from '../practice/types.ts'
 import {
   before,
   type DayNumber,
@@ -8,6 +8,7 @@ import {
   localDate,
   MINUTE,
   minutesOf,
+  type Zone,
 } from '../time/index.ts'
 import { type Ask, allows, blocksOn, type Frame, frame } from './ask.ts'
 import type { Closure } from './closures.ts'
@@ -37,16 +38,20 @@ export function closuresIn(f: Frame, diary: Diary, start: Instant): Closure[] {
   if (!joining) closures.push(...limits(f, diary, start))
   if (there && !joining) closures.push({ rule: 'full', service: f.service.id, because: 'no-seat' })
   if (!there && byDate) closures.push({ rule: 'full', service: f.service.id, because: 'no-date' })
-  if (there && byDate && calledOff(f, there)) {
+  if (there && byDate && missedLeast(f.service, there, f.zone, f.now)) {
     closures.push({ rule: 'full', service: f.service.id, because: 'too-few' })
   }
   if (!joining && !byDate && f.service.tidy) closures.push(...untidy(f, near, start, end))
   return [...closures, ...person(f)]
 }
 
-/** Whether a group date has missed its least number of people. */
-const calledOff = ({ service: { least }, now, zone }: Frame, { start, taken }: Entry): boolean =>
-  least !== undefined && (taken ?? 0) < least.people && now > before(start, least.by, zone)
+/** Whether a group date has missed its least number of people: it is called off, and nobody can join it any more. */
+export const missedLeast = (
+  { least }: Pick<Service, 'least'>,
+  { start, taken }: Pick<Entry, 'start' | 'taken'>,
+  where: Zone,
+  now: Instant,
+): boolean => least !== undefined && (taken ?? 0) < least.people && now > before(start, least.by, where)
 
 /** The group session of this service at that very start, whose own overlap and limits do not count. */
 const groupAt = (f: Frame, diary: Diary, start: Instant): Entry | undefined =>

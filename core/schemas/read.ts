@@ -1,5 +1,6 @@
 import type Joi from 'joi'
 import { LABELS, type Schema } from '../shape/shape.ts'
+import { faultWords } from './fault-words.ts'
 import { joiOf } from './joi.ts'
 
 /** One thing wrong with data from outside: where it stands, and what is wrong with it. */
@@ -45,7 +46,7 @@ export function letIn<T>(schema: Schema<T>, value: unknown, what: string, every 
   if (!error) return clean
   const faults = error.details.flatMap(meant).map((detail) => ({
     path: pathOf(detail.path),
-    message: detail.message,
+    message: faultWords(detail),
   }))
   throw new BadData(what, faults)
 }

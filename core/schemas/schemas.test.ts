@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { begin } from '../booking/index.ts'
-import { schemas } from '../contract/schemas.ts'
+import { queries, schemas } from '../contract/schemas.ts'
 import { type Backup, writeBackup, writePracticeFile } from '../formats/index.ts'
 import { checkPractice, type Practice } from '../practice/index.ts'
 import { sampleAsked } from '../tests/asked.ts'
@@ -112,7 +112,7 @@ describe('a practice', () => {
         d.services[0].price = { kind: 'fixed', amount: -1 }
       },
       'services[0].price.amount',
-      /greater than or equal to 0/,
+      /must be at least 0/,
     ],
     [
       'a limit of zero',
@@ -120,7 +120,7 @@ describe('a practice', () => {
         d.services[0].perDay = 0
       },
       'services[0].perDay',
-      /greater than or equal to 1/,
+      /must be at least 1/,
     ],
     ['two services of one id', (d) => d.services.push(d.services[0]), 'services[1]', /same id/],
     [
@@ -129,7 +129,7 @@ describe('a practice', () => {
         d.questionnaires[0].rules = [{ id: 'r', name: 'R', when: { all: [] }, effect: { do: 'look' } }]
       },
       'questionnaires[0].rules[0].effect.note',
-      /required/,
+      /is missing/,
     ],
     [
       'a condition that is none',
@@ -153,7 +153,7 @@ describe('a practice', () => {
         d.extra = 1
       },
       'extra',
-      /not allowed/,
+      /is not known here/,
     ],
   ]
   it.each(broken)('with %s is refused, and the place is named', (_, change, path, message) => {
@@ -228,8 +228,8 @@ describe('files', () => {
     ['{', 'is not JSON'],
     ['[]', 'holds no JSON object'],
     ['{"format":"acolhida-practice","version":99}', 'this program reads up to 1'],
-    ['{"format":"acolhida-practice","version":1}', 'practice is required'],
-    ['{"format":"something-else","version":1}', 'format must be [acolhida-practice]'],
+    ['{"format":"acolhida-practice","version":1}', '“practice” is missing'],
+    ['{"format":"something-else","version":1}', '“format” must be one of acolhida-practice'],
   ])('%s is refused: %s', (text, message) => {
     expect(() => readPracticeFile(text, 'It')).toThrow(message)
   })
@@ -281,4 +281,46 @@ describe('records and requests', () => {
       'person.email',
     ])
   })
+})
+
+/** Words that are the validator's, and nobody else's. */
+const VALIDATOR =
+  /allowed to be|is required|less than or equal|greater than or equal|must be (a|an|of) |["[\]{}]/
+
+it('what is wrong is never said in the validator’s words', () => {
+  const hostile = [
+    undefined,
+    null,
+    '',
+    ' ',
+    'x',
+    -1,
+    1.5,
+    1e300,
+    true,
+    [],
+    {},
+    { a: 1 },
+    [null],
+    'y'.repeat(300_000),
+  ]
+  const taken = Object.entries({ ...schemas, ...queries }).filter(
+    (entry): entry is [string, (typeof schemas)['enter']] => typeof entry[1]?.make === 'function',
+  )
+  expect(taken.length).toBeGreaterThan(20)
+  let faults = 0
+  for (const [name, schema] of taken) {
+    const whole = { start: 1, place: 'a', service: 'a', person: { name: '' }, id: '', code: 5, practice: {} }
+    for (const value of [
+      ...hostile,
+      whole,
+      ...Object.keys(whole).map((key) => ({ ...whole, [key]: [[]] })),
+    ]) {
+      for (const { path, message } of faultsOf(() => letIn(schema as never, value, 'It')) ?? []) {
+        faults++
+        expect(message, `${name} ${path}`).not.toMatch(VALIDATOR)
+      }
+    }
+  }
+  expect(faults).toBeGreaterThan(500)
 })

@@ -1,6 +1,7 @@
 import { type Instant, MINUTE, timeAt, type Zone } from '@acolhida/core/time'
 import { type CSSProperties, memo, type PointerEvent, type ReactNode, useRef, useState } from 'react'
 import { DrawnTimes } from './drawn-times.tsx'
+import type { Lane } from './side-by-side.ts'
 
 export interface BandItem {
   id: string
@@ -9,7 +10,7 @@ export interface BandItem {
   /** Minutes kept clear on either side. */
   clearBefore: number
   clearAfter: number
-  look: 'session' | 'group' | 'hold' | 'outside'
+  look: 'session' | 'hold' | 'outside'
   title: string
   line: string
   /** The booking behind it, to go to. */
@@ -20,13 +21,21 @@ export interface BandItem {
   moves?: boolean
   /** Whether there is more to see of it where it is opened. */
   opens?: boolean
+  /** The mark of its service. */
+  mark?: Mark
+  /** Called off: it takes no time any more. */
+  off?: boolean
+  /** Which of the lanes beside one another it lies in, where it meets others. */
+  lane?: Lane
 }
+
+export type Mark = 'leaf' | 'tile' | 'clay' | 'sun'
 
 export interface DrawnDay {
   from: Instant
   to: Instant
-  /** Stretches of hours. */
-  open: { from: Instant; to: Instant }[]
+  /** Stretches of hours; `kept`: for whom, where they are not for everybody. */
+  open: { from: Instant; to: Instant; kept?: string }[]
   /** Time away, with the practitioner's own note. */
   away: { from: Instant; to: Instant; note: string }[]
   items: BandItem[]
@@ -40,11 +49,18 @@ export interface DrawnDay {
 /** How far the pointer must go before a press becomes a drag, in pixels. */
 export const SLACK = 6
 
-const LOOK: Record<BandItem['look'], string> = {
-  session: 'bg-leaf text-primary-content',
-  group: 'bg-tile text-secondary-content',
-  hold: 'border-[1.6px] border-dashed border-sun bg-sun-soft text-sun-ink',
-  outside: 'bg-shade text-ink',
+const MARK: Record<Mark, string> = {
+  leaf: 'bg-leaf text-primary-content',
+  tile: 'bg-tile text-secondary-content',
+  clay: 'bg-clay text-error-content',
+  sun: 'bg-sun text-accent-content',
+}
+
+/** How something looks: a session in the mark of its service, a hold dashed, what is over or called off pale. */
+export function lookOf({ look, mark = 'leaf', off }: Pick<BandItem, 'look' | 'mark' | 'off'>): string {
+  if (off) return 'border border-soft bg-card text-soft line-through'
+  if (look === 'hold') return 'border-[1.6px] border-dashed border-sun bg-sun-soft text-sun-ink'
+  return look === 'outside' ? 'bg-shade text-ink' : MARK[mark]
 }
 
 /**
@@ -113,7 +129,15 @@ export const DayBand = memo(function DayBand({
     drewAt.current = undefined
     setDrawn(undefined)
   }
-  const tall = compact ? 'top-[3px] h-[18px]' : 'top-1 h-[38px]'
+  // What meets lies beside one another, and the band grows for it.
+  const lanes = Math.max(1, ...band.items.map(({ lane }) => lane?.lanes ?? 1))
+  const [edge, tall, whole] = compact ? [3, 24, 34] : [4, 38, 58]
+  const height = whole + (lanes - 1) * tall
+  const place = ({ lane }: BandItem): CSSProperties => {
+    const of = lane?.lanes ?? 1
+    const share = (lanes * tall) / of
+    return { top: edge + (lane?.lane ?? 0) * share, height: share - (of > 1 ? 2 : 0) }
+  }
   const KEYS: Record<string, number> = {
     ArrowRight: stop,
     ArrowUp: stop,
@@ -123,7 +147,7 @@ export const DayBand = memo(function DayBand({
     PageDown: -4 * stop,
   }
   return (
-    <div className={`relative ${compact ? 'h-[30px]' : 'h-[58px]'}`} data-lane={`${from} ${to}`}>
+    <div className="relative" style={{ height }} data-lane={`${from} ${to}`}>
       <div
         ref={field}
         role="slider"
@@ -170,9 +194,16 @@ export const DayBand = memo(function DayBand({
         {band.open.map((open) => (
           <div
             key={open.from}
-            className="absolute inset-y-0 bg-(--open)"
+            className={`absolute inset-y-0 overflow-hidden bg-(--open) ${open.kept ? 'border-x-2 border-dotted border-tile' : ''}`}
             style={stretch(open.from, open.to)}
-          />
+            title={open.kept}
+          >
+            {open.kept && !compact && (
+              <span className="absolute right-1 bottom-0.5 left-1 truncate text-[11px] text-tile-ink">
+                {open.kept}
+              </span>
+            )}
+          </div>
         ))}
         {band.away.map((away) => (
           <div
@@ -186,8 +217,11 @@ export const DayBand = memo(function DayBand({
         {band.items.map((item) => (
           <div
             key={item.id}
-            className={`absolute ${tall} rounded-[7px] ${item.look === 'hold' ? 'bg-sun-soft/60' : 'bg-leaf-soft'}`}
-            style={stretch(item.start - item.clearBefore * MINUTE, item.end + item.clearAfter * MINUTE)}
+            className={`absolute rounded-[7px] ${item.off ? '' : item.look === 'hold' ? 'bg-sun-soft/60' : 'bg-leaf-soft'}`}
+            style={{
+              ...place(item),
+              ...stretch(item.start - item.clearBefore * MINUTE, item.end + item.clearAfter * MINUTE),
+            }}
           />
         ))}
         {band.now > from && (
@@ -219,9 +253,12 @@ export const DayBand = memo(function DayBand({
         </DrawnTimes>
       )}
       {band.items.map((item) => {
-        const look = item.end <= band.now && item.look !== 'hold' ? 'bg-shade text-ink' : LOOK[item.look]
-        const box = `absolute rounded-[7px] px-1.5 text-[12px] ${
-          compact ? 'truncate leading-[18px] font-bold' : 'overflow-hidden py-[3px] leading-[1.25]'
+        const look =
+          item.end <= band.now && item.look !== 'hold' && !item.off ? 'bg-shade text-ink' : lookOf(item)
+        // A name that is cut is read by pointing at it, or going to it: the drawing gives way.
+        const give = x(item.start) > 70 ? 'band-box band-box-back' : 'band-box'
+        const box = `${give} absolute rounded-[7px] px-1.5 text-[12px] ${
+          compact ? 'truncate leading-[24px] font-bold' : 'overflow-hidden py-[3px] leading-[1.25]'
         } ${look} ${item.clash ? 'ring-2 ring-clay' : ''}`
         const line = item.clash ? `clash · ${item.line}` : item.line
         const name = `${item.title} ${line} ${timeAt(zone, item.start)} to ${timeAt(zone, item.end)}`
@@ -234,13 +271,13 @@ export const DayBand = memo(function DayBand({
             <span className="block truncate text-[11px]">{line}</span>
           </>
         )
-        const style = stretch(item.start, item.end)
+        const style = { ...place(item), ...stretch(item.start, item.end) }
         if (item.booking !== undefined) {
           return (
             // biome-ignore lint/a11y/noStaticElementInteractions: the link inside leads to the same by keyboard
             <div
               key={item.id}
-              className={`absolute ${tall} ${item.moves ? 'touch-none' : ''}`}
+              className={`absolute ${item.moves ? 'touch-none' : ''}`}
               style={style}
               onDragStart={(event) => event.preventDefault()}
               onPointerDown={(event) => item.moves && onGrab(item, event)}
@@ -254,14 +291,14 @@ export const DayBand = memo(function DayBand({
             key={item.id}
             type="button"
             aria-label={name}
-            className={`${box} ${tall} cursor-pointer text-left`}
+            className={`${box} cursor-pointer text-left`}
             style={style}
             onClick={() => onOpen(item)}
           >
             {inside}
           </button>
         ) : (
-          <div key={item.id} className={`${box} ${tall}`} style={style}>
+          <div key={item.id} className={box} style={style}>
             <span aria-hidden="true">{inside}</span>
             <span className="sr-only">{name}</span>
           </div>

@@ -1,9 +1,11 @@
 import { type Booking, stateAt } from '@acolhida/core/booking'
-import { awayTimes, blocksOn, type ReadHours } from '@acolhida/core/openings'
-import type { Hours, Practice } from '@acolhida/core/practice'
+import { awayTimes, blocksOn, missedLeast, type ReadHours } from '@acolhida/core/openings'
+import { type Block, type Hours, type Practice, serviceOf } from '@acolhida/core/practice'
 import { type DayNumber, dateAt, type Instant, minutesOf, shortDate, type Zone } from '@acolhida/core/time'
 import type { BandItem, DrawnDay } from '../../drawings/day-band.tsx'
+import { sideBySide } from '../../drawings/side-by-side.ts'
 import type { Taken } from '../data/taken.ts'
+import { keptFor } from '../hours/scope.ts'
 
 /** Whether a session is booked and has not begun. */
 function isToCome(booking: Booking, now: Instant): boolean {
@@ -35,6 +37,12 @@ export function hoursShown(
   return { from: Math.floor((from - 30) / 120) * 120, to: Math.min(1440, Math.ceil((to + 30) / 120) * 120) }
 }
 
+/** For whom a block is kept, as it stands in the diary; nothing where it is for everybody. */
+function keptBlock(practice: Practice, block: Block): { kept?: string } {
+  const whom = keptFor(practice, block)
+  return whom ? { kept: `for ${whom}` } : {}
+}
+
 /** One day of the diary as a band. */
 export function dayBandOf(
   practice: Practice,
@@ -52,15 +60,10 @@ export function dayBandOf(
     .filter((entry) => entry.start < to && entry.end > from)
     .map((entry): BandItem => {
       const { title, line, booking } = taken.title(entry)
-      const look =
-        entry.kind === 'outside'
-          ? 'outside'
-          : entry.kind === 'hold'
-            ? 'hold'
-            : entry.seats
-              ? 'group'
-              : 'session'
+      const look = entry.kind === 'outside' ? 'outside' : entry.kind === 'hold' ? 'hold' : 'session'
       const { id, start, end, clearBefore, clearAfter } = entry
+      const service = serviceOf(practice, entry.service ?? '')
+      const off = service && entry.seats ? missedLeast(service, entry, where, now) : false
       return {
         id: `${id} ${start}`,
         start,
@@ -69,7 +72,9 @@ export function dayBandOf(
         clearAfter,
         look,
         title,
-        line: entry.kind === 'hold' ? `${line}, held` : line,
+        line: entry.kind === 'hold' ? `${line}, held` : off ? `${line}, called off: too few` : line,
+        ...(service ? { mark: service.colour } : {}),
+        ...(off ? { off } : {}),
         ...(booking ? { booking: booking.id, moves: isToCome(booking, now) } : {}),
         ...(entry.seats ? { opens: true } : {}),
       }
@@ -82,12 +87,16 @@ export function dayBandOf(
     )
     if (meets && item.look !== 'outside') item.clash = true
   }
+  for (const [i, lane] of sideBySide(items).entries()) {
+    if (lane.lanes > 1) items[i]!.lane = lane
+  }
   return {
     from,
     to,
     open: blocksOn(hours, day).map((block) => ({
       from: where.toInstant(day, block.from),
       to: where.toInstant(day, block.to),
+      ...keptBlock(practice, block.block),
     })),
     away: awayTimes(practice, from, to)
       .filter((away) => away.from < to && away.to > from)

@@ -176,7 +176,7 @@ export function BookIn({
           />
         </div>
         <WhatItComesTo practice={practice} reading={reading} minutes={chosen.minutes} />
-        {person.email.trim() && <WordWithIt text={text} onChange={setText} />}
+        <WordWithIt text={text} onChange={setText} />
         <FormProblems answers={checked ? problems.length : 0} problem={act.problem} />
         <button
           type="submit"

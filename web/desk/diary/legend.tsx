@@ -5,10 +5,14 @@ export const Legend = () => (
       <span className="hatch inline-block h-3.5 w-6 rounded-sm" /> closed
     </li>
     <li className="flex items-center gap-1.5">
-      <span className="inline-block h-3.5 w-6 rounded-sm bg-leaf" /> session
+      {(['leaf', 'tile', 'clay', 'sun'] as const).map((mark) => (
+        <span key={mark} className={`mark mark-${mark}`} />
+      ))}{' '}
+      session, in the mark of its service
     </li>
     <li className="flex items-center gap-1.5">
-      <span className="inline-block h-3.5 w-6 rounded-sm bg-tile" /> group
+      <span className="inline-block h-3.5 w-6 border-x-2 border-dotted border-tile bg-(--open)" /> kept for
+      some
     </li>
     <li className="flex items-center gap-1.5">
       <span className="inline-block h-3.5 w-6 rounded-sm border-[1.6px] border-dashed border-sun bg-sun-soft" />{' '}

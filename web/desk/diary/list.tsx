@@ -1,5 +1,5 @@
-import type { Entry } from '@acolhida/core/openings'
-import { type Practice, placeOf } from '@acolhida/core/practice'
+import { type Entry, missedLeast } from '@acolhida/core/openings'
+import { type Practice, placeOf, serviceOf } from '@acolhida/core/practice'
 import { dateAt, type Instant, longDate, span, type Zone } from '@acolhida/core/time'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
@@ -84,7 +84,15 @@ const columnsOf = (practice: Practice, taken: Taken, where: Zone, now: Instant):
   {
     id: 'what',
     name: 'What',
-    cell: (entry) => <span className="text-[14px] text-soft">{taken.title(entry).line}</span>,
+    cell: (entry) => {
+      const mark = serviceOf(practice, entry.service ?? '')?.colour
+      return (
+        <span className="flex items-center gap-2 text-[14px] text-soft">
+          {mark && <span aria-hidden="true" className={`mark mark-${mark}`} />}
+          {taken.title(entry).line}
+        </span>
+      )
+    },
   },
   {
     id: 'where',
@@ -98,11 +106,15 @@ const columnsOf = (practice: Practice, taken: Taken, where: Zone, now: Instant):
     id: 'state',
     name: 'How it stands',
     wide: true,
-    cell: (entry) => <span className="text-[14px] text-soft">{stands(entry, taken, now)}</span>,
+    cell: (entry) => (
+      <span className="text-[14px] text-soft">{stands(practice, entry, taken, where, now)}</span>
+    ),
   },
 ]
 
-function stands(entry: Entry, taken: Taken, now: Instant): string {
+function stands(practice: Practice, entry: Entry, taken: Taken, where: Zone, now: Instant): string {
+  const service = serviceOf(practice, entry.service ?? '')
+  if (service && entry.seats && missedLeast(service, entry, where, now)) return 'called off: too few came'
   if (entry.kind === 'hold') return 'held'
   if (entry.kind === 'outside') return 'another calendar'
   const booking = taken.booking(entry.id)

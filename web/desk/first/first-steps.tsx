@@ -87,7 +87,7 @@ function PracticeStep() {
         step="practice"
         heading="Begin my own practice"
         line="It takes the place of the demo: its people and bookings go from this desk and from the relay."
-        onGo={() => beginOwn(newPractice(about), undefined)}
+        onGo={() => beginOwn(newPractice(about), { takesDemo: true })}
         {...way}
         aside={
           <Link className="press press-quiet" to="/">

@@ -44,7 +44,12 @@ export function Begin({ code }: { code: string | undefined }) {
         </p>
       )}
       {beginning ? (
-        <BeginPractice code={code} run={run} busy={busy} />
+        <BeginPractice
+          code={code}
+          free={status?.demo !== undefined && !status.paired}
+          run={run}
+          busy={busy}
+        />
       ) : (
         <div className="mt-7 grid gap-4 md:grid-cols-3">
           <Way
@@ -94,10 +99,13 @@ const Way = ({ title, text, children }: { title: string; text: string; children:
 
 function BeginPractice({
   code,
+  free,
   run,
   busy,
 }: {
   code: string | undefined
+  /** The demo's relay is there, and no desk is paired with it. */
+  free: boolean
   run: (work: () => Promise<unknown>) => void
   busy: boolean
 }) {
@@ -106,7 +114,7 @@ function BeginPractice({
   const begin = (event: FormEvent): void => {
     event.preventDefault()
     run(async () => {
-      await beginOwn(newPractice(about), code)
+      await beginOwn(newPractice(about), free ? { takesDemo: true } : { code })
       await navigate('/first/hours')
     })
   }

@@ -82,13 +82,13 @@ export function ClosedDoor() {
           Open my door
         </ActButton>
       </div>
-      <p className="mt-2 text-[14px]">
-        <Link className="way" to="/first/hours">
-          Go through the first steps
-        </Link>
-      </p>
       {missing.length > 0 && (
         <>
+          <p className="mt-2 text-[14px]">
+            <Link className="way" to="/first/hours">
+              Go through the first steps
+            </Link>
+          </p>
           <p className="mt-2 text-[14px] text-soft">It still needs:</p>
           <ul className="mt-1 grid gap-1 text-[14px]">
             {missing.map(({ what, to }) => (

@@ -1,6 +1,9 @@
-import { blocksOn, readHours } from '@acolhida/core/openings'
+import { blocksOn, missedLeast, readHours } from '@acolhida/core/openings'
+import { serviceOf } from '@acolhida/core/practice'
 import { dateAt, dayNumber, HOUR, type Instant, MINUTE, timeAt } from '@acolhida/core/time'
 import { Link } from 'react-router'
+import { lookOf } from '../../drawings/day-band.tsx'
+import { sideBySide } from '../../drawings/side-by-side.ts'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import type { Taken } from '../data/taken.ts'
@@ -24,6 +27,7 @@ export function TodaysLine({
   const now = useMinute()
   const where = homeZone(desk.practice)
   const entries = (taken?.diary.entries ?? []).filter((entry) => entry.start < to && entry.end > from)
+  const lanes = sideBySide(entries)
   const day = dayNumber(dateAt(where, from))
   const { hours } = desk.practice
   const blocks = blocksOn(readHours(hours), day).map((block) => ({
@@ -68,32 +72,39 @@ export function TodaysLine({
               <span className="grow border-t border-line" />
             </div>
           ))}
-          {entries.map((entry) => {
+          {entries.map((entry, i) => {
             const { title, line, booking } = taken!.title(entry)
             const held = entry.kind === 'hold'
-            const look = held
-              ? 'border-[1.6px] border-dashed border-sun bg-sun-soft text-sun-ink'
-              : entry.kind === 'outside'
-                ? 'bg-shade text-ink'
-                : entry.seats
-                  ? 'bg-tile text-secondary-content'
-                  : 'bg-leaf text-primary-content'
+            const service = serviceOf(desk.practice, entry.service ?? '')
+            const off = service && entry.seats ? missedLeast(service, entry, where, now) : false
+            const look = lookOf({
+              look: held ? 'hold' : entry.kind === 'outside' ? 'outside' : 'session',
+              ...(service ? { mark: service.colour } : {}),
+              off,
+            })
             const height = y(entry.end) - y(entry.start)
             const body = (
               <span
                 className={`block truncate text-[13.5px] leading-tight ${height > 34 ? '' : 'flex gap-2'}`}
               >
                 <b className="block truncate">{title}</b>
-                <span className="block truncate text-[12.5px]">{line}</span>
+                <span className="block truncate text-[12.5px]">{off ? `${line}, called off` : line}</span>
               </span>
             )
-            const style = { top: `${y(entry.start)}px`, height: `${Math.max(18, height)}px` }
-            const box = `absolute right-0 left-12 overflow-hidden rounded-lg px-3 py-1 ${look}`
+            // What meets lies beside one another, right of the hours.
+            const { lane, lanes: of } = lanes[i]!
+            const across = {
+              left: `calc(48px + (100% - 48px) * ${lane / of})`,
+              width: `calc((100% - 48px) / ${of})`,
+            }
+            const style = { ...across, top: `${y(entry.start)}px`, height: `${Math.max(18, height)}px` }
+            const box = `absolute overflow-hidden rounded-lg px-3 py-1 ${look}`
             return (
               <div key={entry.id}>
                 <div
-                  className={`absolute right-0 left-12 rounded-lg ${held ? 'bg-sun-soft/50' : 'bg-leaf-soft'}`}
+                  className={`absolute rounded-lg ${held ? 'bg-sun-soft/50' : 'bg-leaf-soft'}`}
                   style={{
+                    ...across,
                     top: `${y(entry.start - entry.clearBefore * MINUTE)}px`,
                     height: `${y(entry.end + entry.clearAfter * MINUTE) - y(entry.start - entry.clearBefore * MINUTE)}px`,
                   }}

@@ -31,7 +31,7 @@ export function ServiceExtras({ practice, service }: { practice: Practice; servi
       within(p, (before) => [
         ...before,
         {
-          id: freeId(new Set(before.map(({ id }) => id)), 'extra'),
+          id: freeId(new Set(before.map(({ id }) => id)), `extra-${before.length + 1}`),
           name: name.trim(),
           minutes: 0,
           price: 0,

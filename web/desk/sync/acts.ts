@@ -180,14 +180,13 @@ export async function arriveByCode(code: string): Promise<void> {
 }
 
 /**
- * Begins a practice in place of everything in this browser. In the demo the relay is emptied for it; elsewhere the
- * desk is paired where a code is there and nobody else is hurt by it.
+ * Begins a practice in place of everything in this browser.
+ * @param pairing takes the demo's relay over, which is emptied for it; or a code, which pairs where nobody is hurt by it
  */
-export async function beginOwn(practice: Practice, code: string | undefined): Promise<void> {
-  const demo = await deskRelay.status().then(
-    (status) => status.demo !== undefined,
-    () => false,
-  )
+export async function beginOwn(
+  practice: Practice,
+  pairing: { takesDemo: boolean } | { code: string | undefined },
+): Promise<void> {
   await importBackup(db, {
     format: 'acolhida-backup',
     version: 1,
@@ -201,6 +200,7 @@ export async function beginOwn(practice: Practice, code: string | undefined): Pr
     revision: 0,
     cursor: 0,
   })
-  if (demo) await pairWith((await deskRelay.demoCode()).code, { replace: true, empty: true })
-  else if (code) await pairWith(code)
+  if ('takesDemo' in pairing && pairing.takesDemo)
+    await pairWith((await deskRelay.demoCode()).code, { replace: true, empty: true })
+  if ('code' in pairing && pairing.code) await pairWith(pairing.code)
 }
