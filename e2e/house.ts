@@ -24,7 +24,7 @@ export interface House {
   /** A page in a browser profile of its own: a client, or a practitioner. */
   visitor(options?: Parameters<Browser['newContext']>[0]): Promise<Page>
   /** A desk that looks round the demo. */
-  openDesk(): Promise<Page>
+  openDesk(options?: Parameters<Browser['newContext']>[0]): Promise<Page>
   close(): Promise<void>
 }
 
@@ -60,7 +60,7 @@ function shiftClock(offset: number): void {
 
 /** Builds a house with the demo practice in it. Errors in a page's console fail the test that caused them. */
 export async function openHouse(
-  settings: { requestsPerMinute?: number; at?: number; seesLeaps?: boolean } = {},
+  settings: { requestsPerMinute?: number; at?: number; seesLeaps?: boolean; deskPages?: string } = {},
 ): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-e2e-'))
   const mailbox = new Mailbox()
@@ -72,7 +72,7 @@ export async function openHouse(
       file: join(folder, 'relay.sqlite'),
       smtp,
       doorPages: join(DIST, 'door'),
-      deskPages: join(DIST, 'desk'),
+      deskPages: settings.deskPages ?? join(DIST, 'desk'),
       requestsPerMinute: settings.requestsPerMinute ?? 100_000,
       privateCalendars: true,
       demo: demoBackup,
@@ -94,6 +94,8 @@ export async function openHouse(
       timezoneId: 'Europe/Lisbon',
       locale: 'en-GB',
       viewport: { width: 1280, height: 800 },
+      // What keeps the desk offline is looked at in a test of its own.
+      serviceWorkers: 'block',
       ...options,
     })
     // What some builders wrap around functions to keep their names is not there in the page.
@@ -115,8 +117,8 @@ export async function openHouse(
     slug: 'iria-montalvar',
     browser,
     visitor,
-    openDesk: async () => {
-      const page = await visitor()
+    openDesk: async (options = {}) => {
+      const page = await visitor(options)
       await page.goto(desk)
       await page.getByRole('button', { name: 'Look round' }).click()
       await page.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()

@@ -1,10 +1,12 @@
-import { readFileSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { readFileSync, statSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { resolve } from 'node:path'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { parse } from '@formatjs/icu-messageformat-parser'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig, type Plugin, type UserConfig } from 'vite'
+import { build, defineConfig, type Plugin, type UserConfig } from 'vite'
 
 /**
  * Reads the messages of the catalogues while an application is built, so that what reads them need not go along: the
@@ -18,6 +20,20 @@ const readWords = (): Plugin => ({
     const said = JSON.parse(readFileSync(id, 'utf8')) as Record<string, string>
     const read = Object.entries(said).map(([name, text]) => [name, parse(text, { captureLocation: false })])
     return { code: `export default ${JSON.stringify(Object.fromEntries(read))}`, moduleType: 'js', map: null }
+  },
+})
+
+/** Of the currencies, their codes and decimals: neither names nor countries are looked at. */
+const fewerWords = (): Plugin => ({
+  name: 'fewer-words',
+  enforce: 'pre',
+  load(id) {
+    if (!/currency-codes\/data\.js$/.test(id)) return null
+    const all = createRequire(id)(id) as { code: string; digits: number }[]
+    return {
+      code: `module.exports = ${JSON.stringify(all.map(({ code, digits }) => ({ code, digits })))}`,
+      map: null,
+    }
   },
 })
 
@@ -49,18 +65,61 @@ const made = (): Plugin => ({
   },
 })
 
+/** What is larger than this is kept when it is first used, in bytes. */
+const KEPT_AT_ONCE = 500_000
+
+/** Builds the worker that keeps an application for when its relay does not answer, with the names of its files. */
+const offline = (entry: string): Plugin => ({
+  name: 'offline',
+  apply: 'build',
+  async writeBundle({ dir = '' }, bundle) {
+    const files = Object.keys(bundle)
+      .filter(
+        (name) => /\.(js|css|svg|woff2)$/.test(name) && statSync(resolve(dir, name)).size <= KEPT_AT_ONCE,
+      )
+      .map((name) => `/${name}`)
+      .sort()
+    const name = createHash('sha256').update(Object.keys(bundle).sort().join(' ')).digest('hex').slice(0, 12)
+    const built = await build({
+      configFile: false,
+      logLevel: 'error',
+      define: { __BUILT__: JSON.stringify({ name, files }) },
+      build: {
+        write: false,
+        target: 'es2022',
+        rolldownOptions: {
+          input: entry,
+          output: { format: 'iife', entryFileNames: 'sw.js' },
+          checks: { bundlerTimings: false },
+        },
+      },
+    })
+    const [result] = Array.isArray(built) ? built : [built]
+    const [chunk] = 'output' in result! ? result.output : []
+    if (chunk?.type !== 'chunk') throw new Error('The worker for offline use was not built.')
+    writeFileSync(resolve(dir, 'sw.js'), chunk.code)
+  },
+})
+
 /** Desk and door are two applications on two origins; only how they are built is the same. */
 export const application = (name: 'door' | 'desk', devPort: number, relayPort: number): UserConfig =>
   defineConfig({
     root: resolve(import.meta.dirname, name),
-    plugins: [readWords(), react(), tailwindcss(), made()],
+    plugins: [
+      readWords(),
+      fewerWords(),
+      react(),
+      tailwindcss(),
+      made(),
+      ...(name === 'desk' ? [offline(resolve(import.meta.dirname, 'desk', 'offline', 'worker.ts'))] : []),
+    ],
     resolve: {
       alias: { '@formatjs/icu-messageformat-parser': '@formatjs/icu-messageformat-parser/no-parser.js' },
     },
     // Workers wait for the desk to say which of its databases it is.
     worker: {
       format: 'es',
-      plugins: () => [readWords()],
+      plugins: () => [readWords(), fewerWords()],
       rolldownOptions: { checks: { bundlerTimings: false } },
     },
     build: {
@@ -78,7 +137,7 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
             groups: [
               {
                 name: 'libraries',
-                test: /node_modules\/(react|react-dom|react-router|@tanstack|scheduler)\//,
+                test: /node_modules\/(react|react-dom|react-router|scheduler)\//,
               },
             ],
           },

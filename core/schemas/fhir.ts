@@ -2,8 +2,9 @@ import type { Questionnaire as FhirQuestionnaire } from 'fhir/r4'
 import { fromFhir, type ReadFhir } from '../formats/fhir/index.ts'
 import type { Questionnaire } from '../questions/index.ts'
 import { byHand } from '../shape/shape.ts'
+import { BadData } from './bad-data.ts'
 import { questionnaire } from './questionnaire.ts'
-import { BadData, letIn } from './read.ts'
+import { letIn } from './read.ts'
 
 /** The types of items of HL7 FHIR R4 (value set item-type). */
 const TYPES = [

@@ -21,8 +21,9 @@ import {
   yes,
 } from '../shape/shape.ts'
 import type { Instant } from '../time/index.ts'
+import { BadData } from './bad-data.ts'
 import { entry, person, personInFile, practice, sealKeysShape } from './practice.ts'
-import { BadData, letIn } from './read.ts'
+import { letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
 
 const MANY = 200_000

@@ -1,5 +1,6 @@
 export * from '../shape/plain.ts'
 export { exactly, type Let, type Schema } from '../shape/shape.ts'
+export * from './bad-data.ts'
 export * from './files.ts'
 export { doorPackage, entry, person, practice } from './practice.ts'
 export * from './read.ts'

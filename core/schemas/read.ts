@@ -1,24 +1,8 @@
 import type Joi from 'joi'
 import { LABELS, type Schema } from '../shape/shape.ts'
+import { BadData } from './bad-data.ts'
 import { faultWords } from './fault-words.ts'
 import { joiOf } from './joi.ts'
-
-/** One thing wrong with data from outside: where it stands, and what is wrong with it. */
-export interface Fault {
-  /** As `practice.services[2].notice`; empty for the whole. */
-  path: string
-  message: string
-}
-
-/** Data from outside that did not pass its schema. */
-export class BadData extends Error {
-  readonly faults: Fault[]
-  constructor(what: string, faults: Fault[]) {
-    super(`${what}: ${faults.map((fault) => `${fault.path || 'the whole'}: ${fault.message}`).join('; ')}`)
-    this.name = 'BadData'
-    this.faults = faults
-  }
-}
 
 type Detail = Joi.ValidationErrorItem
 const pathOf = (path: Detail['path']): string =>

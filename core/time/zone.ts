@@ -1,4 +1,5 @@
-import { Temporal } from 'temporal-polyfill'
+import { fromEpochMilliseconds, toZonedDateTimeISO } from 'temporal-polyfill/fns/Instant'
+import { getTimeZoneTransition, offsetNanoseconds } from 'temporal-polyfill/fns/ZonedDateTime'
 import {
   type DayNumber,
   type LocalDate,
@@ -40,12 +41,12 @@ interface Stretch {
 
 function readStretch(name: string, index: number): Stretch {
   const from = index * SPAN
-  let here = Temporal.Instant.fromEpochMilliseconds(from).toZonedDateTimeISO(name)
-  const stretch: Stretch = { changes: [], offsets: [here.offsetNanoseconds / 1e6] }
+  let here = toZonedDateTimeISO(fromEpochMilliseconds(from), name)
+  const stretch: Stretch = { changes: [], offsets: [offsetNanoseconds(here) / 1e6] }
   for (;;) {
-    const next = here.getTimeZoneTransition('next')
+    const next = getTimeZoneTransition(here, 'next')
     if (!next || next.epochMilliseconds >= from + SPAN) return stretch
-    const offset = next.offsetNanoseconds / 1e6
+    const offset = offsetNanoseconds(next) / 1e6
     // Some changes of a zone only rename it; they move nothing.
     if (offset !== stretch.offsets.at(-1)) {
       stretch.changes.push(next.epochMilliseconds)

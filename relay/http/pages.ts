@@ -99,7 +99,12 @@ export function servePages(
     res.sendFile(form[1], { immutable: true, maxAge: '1y', headers: { 'content-type': file.type } })
   })
   app.use('/assets', express.static(assets, { immutable: true, maxAge: '1y', index: false }))
-  app.use(express.static(folder, { index: false, maxAge: 0 }))
+  // What keeps the desk for when the relay does not answer is itself never kept.
+  app.get('/sw.js', (_req, res, next) => {
+    res.setHeader('cache-control', 'no-store')
+    next()
+  })
+  app.use(express.static(folder, { index: false, maxAge: 0, cacheControl: false }))
   const page = readFileSync(join(folder, 'index.html'), 'utf8')
   const plain = formsOf(page)
   app.get(/.*/, (req, res) => {

@@ -1,26 +1,49 @@
+import { type ComponentType, lazy } from 'react'
 import { Route, Routes } from 'react-router'
-import { CalendarsPage } from './calendars/calendars.tsx'
-import { DiaryPage } from './diary/diary.tsx'
-import { FirstSteps } from './first/first-steps.tsx'
-import { HandOut } from './hand-out/hand-out.tsx'
-import { HoursPage } from './hours/hours.tsx'
 import { DeskFrame } from './pages/frame.tsx'
-import { LimitsPage } from './pages/limits.tsx'
-import { Places } from './pages/places.tsx'
-import { PracticePage } from './pages/practice.tsx'
-import { ProfilePage } from './pages/profile.tsx'
-import { TermsPage } from './pages/terms.tsx'
-import { ThisDesk } from './pages/this-desk.tsx'
 import { Today } from './pages/today.tsx'
-import { TryIt } from './pages/try-it.tsx'
-import { People } from './people/people.tsx'
-import { Builder } from './questions/builder.tsx'
-import { QuestionsPage } from './questions/list.tsx'
-import { Arrivals } from './request/arrivals.tsx'
-import { RequestPage } from './request/request.tsx'
-import { Codes } from './service/codes.tsx'
-import { ServicePage } from './service/service.tsx'
-import { ServicesPage } from './service/services.tsx'
+
+/** The pages but for the first: each comes when one goes there, or as soon as the browser has nothing else to do. */
+const wanted: (() => Promise<unknown>)[] = []
+const page = <K extends string>(load: () => Promise<Record<K, ComponentType>>, name: K) => {
+  wanted.push(load)
+  return lazy(async () => ({ default: (await load())[name] }))
+}
+
+const CalendarsPage = page(() => import('./calendars/calendars.tsx'), 'CalendarsPage')
+const DiaryPage = page(() => import('./diary/diary.tsx'), 'DiaryPage')
+const FirstSteps = page(() => import('./first/first-steps.tsx'), 'FirstSteps')
+const HandOut = page(() => import('./hand-out/hand-out.tsx'), 'HandOut')
+const HoursPage = page(() => import('./hours/hours.tsx'), 'HoursPage')
+const LimitsPage = page(() => import('./pages/limits.tsx'), 'LimitsPage')
+const Places = page(() => import('./pages/places.tsx'), 'Places')
+const PracticePage = page(() => import('./pages/practice.tsx'), 'PracticePage')
+const ProfilePage = page(() => import('./pages/profile.tsx'), 'ProfilePage')
+const TermsPage = page(() => import('./pages/terms.tsx'), 'TermsPage')
+const ThisDesk = page(() => import('./pages/this-desk.tsx'), 'ThisDesk')
+const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
+const People = page(() => import('./people/people.tsx'), 'People')
+const Builder = page(() => import('./questions/builder.tsx'), 'Builder')
+const QuestionsPage = page(() => import('./questions/list.tsx'), 'QuestionsPage')
+const Arrivals = page(() => import('./request/arrivals.tsx'), 'Arrivals')
+const RequestPage = page(() => import('./request/request.tsx'), 'RequestPage')
+const Codes = page(() => import('./service/codes.tsx'), 'Codes')
+const ServicePage = page(() => import('./service/service.tsx'), 'ServicePage')
+const ServicesPage = page(() => import('./service/services.tsx'), 'ServicesPage')
+
+/** Fetches the pages one is not on yet, one by one, so that going there is quick. */
+export function fetchPages(): void {
+  const [next, ...others] = wanted.splice(0)
+  if (!next) return
+  wanted.push(...others)
+  const soon = globalThis.requestIdleCallback ?? ((work: () => void) => setTimeout(work, 200))
+  soon(() => {
+    // A page that can't be fetched now is fetched when one goes there.
+    next()
+      .catch(() => undefined)
+      .finally(fetchPages)
+  })
+}
 
 /** Every page of the desk, by its address. */
 export const DeskApp = () => (

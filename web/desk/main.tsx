@@ -2,11 +2,10 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import '../theme/theme.css'
-import { DeskApp } from './app.tsx'
+import { DeskApp, fetchPages } from './app.tsx'
+import { keepOffline } from './offline/offline.ts'
 import { followRestores, sweepOther } from './restore/restore.ts'
-import { startSync } from './sync/sync.ts'
 
-startSync()
 followRestores()
 sweepOther().catch(console.error)
 
@@ -17,3 +16,8 @@ createRoot(document.getElementById('root')!).render(
     </BrowserRouter>
   </StrictMode>,
 )
+
+// The relay comes once the page is there: what is shown is the desk's own.
+import('./sync/sync.ts').then(({ startSync }) => startSync()).catch(console.error)
+fetchPages()
+if (import.meta.env.PROD) keepOffline().catch(console.error)

@@ -1,6 +1,7 @@
 import { type Instant, MINUTE, timeAt, type Zone } from '@acolhida/core/time'
 import { type CSSProperties, memo, type PointerEvent, type ReactNode, useRef, useState } from 'react'
 import { DrawnTimes } from './drawn-times.tsx'
+import { lookOf, type Mark } from './look.ts'
 import type { Lane } from './side-by-side.ts'
 
 export interface BandItem {
@@ -29,8 +30,6 @@ export interface BandItem {
   lane?: Lane
 }
 
-export type Mark = 'leaf' | 'tile' | 'clay' | 'sun'
-
 export interface DrawnDay {
   from: Instant
   to: Instant
@@ -48,20 +47,6 @@ export interface DrawnDay {
 
 /** How far the pointer must go before a press becomes a drag, in pixels. */
 export const SLACK = 6
-
-const MARK: Record<Mark, string> = {
-  leaf: 'bg-leaf text-primary-content',
-  tile: 'bg-tile text-secondary-content',
-  clay: 'bg-clay text-error-content',
-  sun: 'bg-sun text-accent-content',
-}
-
-/** How something looks: a session in the mark of its service, a hold dashed, what is over or called off pale. */
-export function lookOf({ look, mark = 'leaf', off }: Pick<BandItem, 'look' | 'mark' | 'off'>): string {
-  if (off) return 'border border-soft bg-card text-soft line-through'
-  if (look === 'hold') return 'border-[1.6px] border-dashed border-sun bg-sun-soft text-sun-ink'
-  return look === 'outside' ? 'bg-shade text-ink' : MARK[mark]
-}
 
 /**
  * The day band: a day as a horizontal band. Hatched: closed; pale shoulders: kept clear; dashed: held; dots:

@@ -1,85 +1,21 @@
-import { type Booking, type Harm, hurtBy, mayHurt } from '@acolhida/core/booking'
-import { checkPractice, type Practice, type PracticeFault } from '@acolhida/core/practice'
-import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
-import { instant } from '@acolhida/core/time'
-import { relayNow } from '../../relay-client/clock.ts'
+import type { Practice } from '@acolhida/core/practice'
 import type { DeskDatabase } from './database.ts'
 
-/** How many changes of the practice can be undone. */
-const REMEMBERED = 60
-
-/** A change of the practice takes something from what is booked; it has not been done. */
-export class WouldHurt extends Error {
-  constructor(
-    readonly hurt: readonly { booking: Booking; harm: Harm }[],
-    /** From now on the very same change, with the very same consequences, is done. */
-    readonly agree: () => void,
-  ) {
-    super('This takes something from what is booked, and has not been done.')
-    this.name = 'WouldHurt'
-  }
-}
-
-/** What was agreed to and has not been done yet. */
-const agreed = new Set<string>()
-
-/** @throws WouldHurt when the change takes something from what is booked, and nobody has agreed to that */
-async function refuseHurt(db: DeskDatabase, what: string, before: Practice, after: Practice): Promise<void> {
-  if (!mayHurt(before, after)) return
-  const now = relayNow()
-  const coming = await db.bookings.where('start').above(now).toArray()
-  const hurt = hurtBy(before, after, coming, now)
-  const key = JSON.stringify([what, hurt.map(({ booking, harm }) => [booking.id, harm])])
-  if (hurt.length === 0 || agreed.delete(key)) return
-  throw new WouldHurt(hurt, () => agreed.add(key))
-}
-
 /**
- * Changes the practice: what is typed is let in through its schema, kept, and the practice before it is
- * remembered for undo. One transaction.
- * @param booked `decided` where the same act says what becomes of what is booked
- * @throws BadData with the place and the reason; nothing is changed then
- * @throws WouldHurt when it takes something from what is booked and that was not agreed to; nothing is changed then
+ * Changes the practice, as `changing.ts` says. What checks and lets in comes when something is changed for the first
+ * time: the first page does without. Not inside a transaction, where nothing may be waited for but the database.
  */
 export async function changePractice(
   db: DeskDatabase,
   what: string,
   change: (practice: Practice) => Practice,
-  booked: 'ask' | 'decided' = 'ask',
 ): Promise<void> {
-  await db.transaction('rw', db.practice, db.changes, db.bookings, async () => {
-    const row = await db.practice.get('practice')
-    if (!row) throw new Error('There is no practice to change.')
-    const next = letIn<Practice>(practiceSchema, change(row.practice), 'The practice')
-    refuseNewFaults(checkPractice(row.practice), checkPractice(next))
-    if (booked === 'ask') await refuseHurt(db, what, row.practice, next)
-    await db.practice.put({ ...row, practice: next })
-    await db.changes.add({ what, at: instant(Date.now()), before: row.practice })
-    const old = (await db.changes.count()) - REMEMBERED
-    if (old > 0) await db.changes.orderBy('order').limit(old).delete()
-  })
+  const { changePractice: now } = await import('./changing.ts')
+  await now(db, what, change)
 }
 
-function refuseNewFaults(before: PracticeFault[], after: PracticeFault[]): void {
-  const known = new Set(before.map((fault) => `${fault.path} ${fault.message}`))
-  const fresh = after.filter(
-    (fault) => fault.grade === 'error' && !known.has(`${fault.path} ${fault.message}`),
-  )
-  if (fresh.length > 0) throw new BadData('The practice', fresh)
-}
-
-/**
- * Takes the last change of the practice back and says what it was; nothing when there is none.
- * @throws WouldHurt when that takes something from what has been booked since, and nobody has agreed to it
- */
+/** Takes the last change of the practice back, as `changing.ts` says. */
 export async function undoChange(db: DeskDatabase): Promise<string | undefined> {
-  return db.transaction('rw', db.practice, db.changes, db.bookings, async () => {
-    const last = await db.changes.orderBy('order').last()
-    const row = await db.practice.get('practice')
-    if (!last || !row) return undefined
-    await refuseHurt(db, `undo ${last.order}`, row.practice, last.before)
-    await db.practice.put({ ...row, practice: last.before })
-    await db.changes.delete(last.order)
-    return last.what
-  })
+  const { undoChange: now } = await import('./changing.ts')
+  return now(db)
 }

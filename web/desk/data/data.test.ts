@@ -15,10 +15,11 @@ import { dropCalendar, openCalendarFile } from '../calendars/calendar-file.ts'
 import type { UnderstandWish } from '../calendars/understand.ts'
 import { takeIn } from './arrive.ts'
 import { exportBackup, importBackup } from './backup.ts'
-import { changePractice, undoChange, WouldHurt } from './change.ts'
+import { changePractice, undoChange } from './change.ts'
 import { connectionRow, DeskDatabase } from './database.ts'
 import { join } from './people.ts'
 import { bookingRow, personRow } from './rows.ts'
+import { WouldHurt } from './would-hurt.ts'
 
 /** Written by the program before records had a version. */
 const EARLIER = resolve(import.meta.dirname, '../../../core/tests/fixtures/backup-before-version-2.json')

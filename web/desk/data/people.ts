@@ -1,5 +1,4 @@
 import { joinPeople, normalMail, type Person } from '@acolhida/core/people'
-import { letIn, person as personSchema } from '@acolhida/core/schemas'
 import type { DeskDatabase } from './database.ts'
 import { type BookingRow, type PersonRow, personRow, plainPerson } from './rows.ts'
 
@@ -21,7 +20,8 @@ export async function keepPerson(db: DeskDatabase, person: Person): Promise<void
  * @throws BadData naming what is wrong; Error when another person has the address
  */
 export async function changePerson(db: DeskDatabase, next: Person): Promise<void> {
-  const clean = letIn<Person>(personSchema, { ...next, emails: next.emails.map(normalMail) }, 'The person')
+  const { letIn, person: schema } = await import('@acolhida/core/schemas')
+  const clean = letIn<Person>(schema, { ...next, emails: next.emails.map(normalMail) }, 'The person')
   await db.transaction('rw', db.people, db.bookings, async () => {
     const same = await db.people.where('emails').anyOf(clean.emails).first()
     if (same && same.id !== clean.id) throw new Error(`${same.name} has this mail address already.`)

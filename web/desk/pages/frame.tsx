@@ -1,21 +1,24 @@
 import { moment } from '@acolhida/core/time'
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { useAt, useClockNote, useLeapt } from '../../relay-client/clock.ts'
 import { Emblem } from '../../theme/mark.tsx'
 import { isAwaiting } from '../data/awaiting.ts'
 import { type Desk, useDeskData } from '../data/live.ts'
-import { Finder } from '../finder/finder.tsx'
+import { useNewerDesk } from '../offline/offline.ts'
 import { ActButton } from '../parts/act.tsx'
-import { KeysDialog } from '../parts/keys.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
 import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
 import { UndoBar } from '../parts/undo-bar.tsx'
 import { homeZone } from '../parts/words.ts'
 import { releaseClock } from '../sync/acts.ts'
-import { usePublishProblem, useStanding, useTrouble, useUnpublished } from '../sync/sync.ts'
+import { usePublishProblem, useStanding, useTrouble, useUnpublished } from '../sync/standing.ts'
 import { useRelayStatus } from '../sync/use-status.ts'
-import { Begin } from './begin.tsx'
+
+// What is not on the way to the first page comes when it is asked for.
+const Finder = lazy(async () => ({ default: (await import('../finder/finder.tsx')).Finder }))
+const KeysDialog = lazy(async () => ({ default: (await import('../parts/keys.tsx')).KeysDialog }))
+const Begin = lazy(async () => ({ default: (await import('./begin.tsx')).Begin }))
 
 /** The places of work. */
 const WORK = [
@@ -33,7 +36,12 @@ export function DeskFrame() {
   const desk = useDeskData()
   const pairing = new URLSearchParams(location.hash.slice(1)).get('pair')
   if (desk === undefined) return <div className="p-10 text-soft">One moment …</div>
-  if (desk === null) return <Begin code={pairing ?? undefined} />
+  if (desk === null)
+    return (
+      <Suspense>
+        <Begin code={pairing ?? undefined} />
+      </Suspense>
+    )
   return <Furnished desk={desk} />
 }
 
@@ -45,6 +53,7 @@ function Furnished({ desk }: { desk: Desk }) {
   const waiting = useAt((now) => desk.requested.filter((row) => isAwaiting(row, now)).length)
   const numbers: Record<string, number> = { '/': waiting, '/arrivals': waiting + desk.openEnquiries }
   const clockNote = useClockNote()
+  const newer = useNewerDesk()
 
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
@@ -102,14 +111,26 @@ function Furnished({ desk }: { desk: Desk }) {
       </nav>
       <main className="min-w-0 px-5 pt-6 pb-24 md:px-[30px]">
         {clockNote && <p className="note mb-4 bg-tile-soft text-tile-ink">{clockNote}</p>}
+        {newer && (
+          <p role="status" className="note mb-4 flex flex-wrap items-center gap-3 bg-tile-soft text-tile-ink">
+            A newer desk is there.
+            <button type="button" className="press" onClick={() => location.reload()}>
+              Load it
+            </button>
+          </p>
+        )}
         <ClockLeapt desk={desk} />
         <PageBoundary at={pathname}>
-          <Outlet context={desk} />
+          <Suspense fallback={<div className="min-h-[60dvh]" aria-busy="true" />}>
+            <Outlet context={desk} />
+          </Suspense>
         </PageBoundary>
       </main>
       <UndoBar desk={desk} />
-      {finding && <Finder desk={desk} close={() => setFinding(false)} />}
-      {keys && <KeysDialog rail={PLACES} close={() => setKeys(false)} />}
+      <Suspense>
+        {finding && <Finder desk={desk} close={() => setFinding(false)} />}
+        {keys && <KeysDialog rail={PLACES} close={() => setKeys(false)} />}
+      </Suspense>
     </div>
   )
 }

@@ -6,7 +6,7 @@ import { saveFile } from '../parts/file.tsx'
 import { RESTORED, Restoring } from '../restore/restoring.tsx'
 import { writtenBackup } from '../restore/save-backup.ts'
 import { lookRound, newCode, pairWith, type ToAgree } from '../sync/acts.ts'
-import { useStanding } from '../sync/sync.ts'
+import { useStanding } from '../sync/standing.ts'
 import { useRelayStatus } from '../sync/use-status.ts'
 
 /** What is to be said after the page has been loaded anew, once. */

@@ -1,6 +1,4 @@
 import { readiness } from '@acolhida/core/booking'
-import { deskReading, questionsAsked } from '@acolhida/core/booking/judged'
-import { openAnswers } from '@acolhida/core/questions'
 import {
   DAY,
   type DayNumber,
@@ -12,7 +10,7 @@ import {
   longDate,
 } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { memo } from 'react'
+import { lazy, memo, Suspense } from 'react'
 import { Link } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { relayNow, useAt } from '../../relay-client/clock.ts'
@@ -23,15 +21,17 @@ import type { BookingRow } from '../data/rows.ts'
 import type { Intention } from '../data/tables.ts'
 import { useTaken } from '../data/taken.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
+import { ClosedDoor } from '../parts/closed-door.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
-import { ClosedDoor } from '../parts/door-opening.tsx'
 import { PageHead } from '../parts/page-head.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
 import { WhatsNew } from '../parts/whats-new.tsx'
-import { counted, homeZone, reasonLine, serviceName, when } from '../parts/words.ts'
-import { Judged } from '../request/judged.tsx'
+import { counted, homeZone, serviceName, when } from '../parts/words.ts'
 import { dropIntention, personIn } from '../sync/acts.ts'
+
+// What reads answers comes after the page is there.
+const WhyHere = lazy(async () => ({ default: (await import('../request/why-here.tsx')).WhyHere }))
 
 /** What awaits the practitioner's word, and the day. */
 export function Today() {
@@ -114,16 +114,11 @@ const Waiting = memo(function Waiting({ desk, booking }: { desk: Desk; booking: 
           <HoldLeft until={booking.until} />
         </div>
       </div>
-      <p className="mt-2.5 mb-3 flex items-baseline gap-3">
-        <Judged practice={practice} booking={booking} />
-        <span className="line-clamp-2 text-[14px]">
-          {reasonLine(
-            booking,
-            deskReading(practice, booking),
-            openAnswers(questionsAsked(practice, booking), booking.asked.answers),
-          )}
-        </span>
-      </p>
+      <div className="mt-2.5 mb-3 min-h-6">
+        <Suspense>
+          <WhyHere practice={practice} booking={booking} />
+        </Suspense>
+      </div>
       <Decide desk={desk} booking={booking} />
     </li>
   )

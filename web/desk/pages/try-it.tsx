@@ -6,7 +6,7 @@ import { DateField, TimeField } from '../parts/date-field.tsx'
 import { homeZone } from '../parts/words.ts'
 import { zonesWith } from '../settings/choices.ts'
 import { deskRelay } from '../sync/relay.ts'
-import { useStanding, useUnpublished } from '../sync/sync.ts'
+import { useStanding, useUnpublished } from '../sync/standing.ts'
 
 const FRAMES = { phone: 'On a phone', wide: 'On a wide screen' } as const
 

@@ -1,5 +1,5 @@
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
-import { WouldHurt } from '../data/change.ts'
+import { WouldHurt } from '../data/would-hurt.ts'
 import { HurtDialog } from './hurt-dialog.tsx'
 import { problemWords } from './problem-words.ts'
 

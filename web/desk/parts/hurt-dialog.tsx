@@ -1,7 +1,7 @@
 import type { Harm } from '@acolhida/core/booking'
 import { Link } from 'react-router'
-import type { WouldHurt } from '../data/change.ts'
 import { useDesk } from '../data/live.ts'
+import type { WouldHurt } from '../data/would-hurt.ts'
 import { Dialog } from './dialog.tsx'
 import { serviceName, when } from './words.ts'
 

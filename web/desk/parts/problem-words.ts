@@ -1,4 +1,4 @@
-import { BadData } from '@acolhida/core/schemas'
+import { BadData } from '@acolhida/core/schemas/bad-data'
 
 /** What went wrong, in the words of the place it is about. */
 export const problemWords = (error: unknown): string =>

@@ -1,3 +1,4 @@
+import { signOf } from '@acolhida/core/money'
 import { type Practice, serviceOf } from '@acolhida/core/practice'
 import {
   depthsOf,
@@ -89,7 +90,7 @@ function Writing({ id }: { id: string }) {
       label={label}
       help={help}
       what="a value"
-      suffix={code}
+      suffix={signOf(code)}
       value={sheet[key] === undefined ? '' : (sheet[key] / 10 ** decimals).toFixed(decimals)}
       change={(p, typed) =>
         withDraft(p, id, ({ [key]: _, ...rest }) =>

@@ -1,3 +1,4 @@
+import { signOf } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
 import {
   asksSomething,
@@ -237,7 +238,7 @@ function EffectFields({
         })
       case 'money':
         return field(label, money(Number(value(key))), (typed) => part(key, amount(typed, decimals)), {
-          suffix: code,
+          suffix: signOf(code),
         })
       case 'service':
         return field(label, String(value(key)), (typed) => part(key, typed), {

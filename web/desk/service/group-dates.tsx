@@ -1,10 +1,23 @@
+import { missedLeast } from '@acolhida/core/openings'
 import type { GroupDate, Practice, Service } from '@acolhida/core/practice'
-import { placeOf } from '@acolhida/core/practice'
-import { addDays, type LocalDate, localDate, longDate, splitDateTime, wallTime } from '@acolhida/core/time'
+import { placeOf, zoneOf } from '@acolhida/core/practice'
+import {
+  addDays,
+  type Instant,
+  instantOf,
+  type LocalDate,
+  localDate,
+  longDate,
+  splitDateTime,
+  wallTime,
+} from '@acolhida/core/time'
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
+import { useMinute } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
+import type { Desk } from '../data/live.ts'
+import { useTaken } from '../data/taken.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { DateField, TimeField } from '../parts/date-field.tsx'
 import { wholeTyped } from '../settings/setting.ts'
@@ -37,8 +50,22 @@ export function repeated(
   })
 }
 
+const startOf = (practice: Practice, start: GroupDate['start'], place: string): Instant =>
+  instantOf(zoneOf(practice, placeOf(practice, place)), start)
+
 /** The dates on which a group takes place. */
-export function GroupDates({ practice, service }: { practice: Practice; service: Service }) {
+export function GroupDates({ desk, service }: { desk: Desk; service: Service }) {
+  const { practice } = desk
+  const now = useMinute()
+  const starts = service.groupDates.map(({ start, place }) => startOf(practice, start, place))
+  const taken = useTaken(desk, now, Math.max(now, ...starts) as Instant)
+  /** How many have come to a date so far, and whether it is called off for that. */
+  const standing = ({ id, place }: GroupDate): string => {
+    const entry = taken?.diary.entries.find((entry) => entry.id === id)
+    if (!entry) return ''
+    const off = missedLeast(service, entry, zoneOf(practice, placeOf(practice, place)), now)
+    return off ? 'called off: too few came' : `${entry.taken ?? 0} of ${entry.seats ?? service.seats}`
+  }
   const [day, setDay] = useState('')
   const [clock, setClock] = useState('11:00')
   const [place, setPlace] = useState(service.places[0] ?? '')
@@ -70,7 +97,14 @@ export function GroupDates({ practice, service }: { practice: Practice; service:
           return (
             <li key={groupDate.id} className="flex items-center justify-between gap-3">
               <span>
-                {name} <span className="text-soft">{placeOf(practice, groupDate.place)?.name}</span>
+                <span className={standing(groupDate).startsWith('called off') ? 'line-through' : ''}>
+                  {name}
+                </span>{' '}
+                <span className="text-soft">
+                  {[placeOf(practice, groupDate.place)?.name, standing(groupDate)]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </span>
               </span>
               <button
                 type="button"

@@ -69,9 +69,7 @@ export function ServicePage() {
           {sentencesOf(practice, service, today).map((group) => (
             <SaidOf key={group.title} group={group} around={around} />
           ))}
-          {service.seats > 1 && service.groupAt === 'dates' && (
-            <GroupDates practice={practice} service={service} />
-          )}
+          {service.seats > 1 && service.groupAt === 'dates' && <GroupDates desk={desk} service={service} />}
           <ServiceExtras practice={practice} service={service} />
         </div>
         <div className="grid h-fit grid-cols-1 gap-5">

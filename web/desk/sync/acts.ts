@@ -2,19 +2,28 @@ import { type Booking, callingOff, type DeskDoes } from '@acolhida/core/booking'
 import type { EnterBody, QuoteBody } from '@acolhida/core/contract'
 import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
-import { printOfBooking } from '@acolhida/core/request'
-import { readBackup } from '@acolhida/core/schemas'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { importBackup } from '../data/backup.ts'
-import { changePractice } from '../data/change.ts'
 import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
 import type { Intention } from '../data/tables.ts'
 import { problemWords } from '../parts/problem-words.ts'
-import { deskRelay } from './relay.ts'
-import { sealOwn } from './sealing.ts'
-import { turn, turnSoon } from './sync.ts'
+
+const relay = async () => (await import('./relay.ts')).deskRelay
+
+// The rounds with the relay, and what seals, come after the first page.
+const rounds = () => import('./sync.ts')
+
+/** Asks for a round, as soon as there can be one. */
+function turnSoon(): void {
+  rounds()
+    .then((sync) => sync.turnSoon())
+    .catch(console.error)
+}
+
+/** One round with the relay. */
+const turn = async (): Promise<void> => (await rounds()).turn()
 
 type Intended = Omit<Intention, 'order' | 'key' | 'at'>
 
@@ -35,15 +44,19 @@ export const personIn = (command: Intention['command']): string | undefined =>
 /** Decisions that are made on what is in force, and not where that has changed meanwhile. */
 const ON_WHAT_IS = new Set<DeskDoes['do']>(['welcome', 'decline', 'offer', 'move', 'cancel'])
 
-const decided = (booking: Booking, command: DeskDoes): Intended => ({
-  booking: booking.id,
-  command,
-  ...(ON_WHAT_IS.has(command.do) ? { seen: printOfBooking(booking) } : {}),
-})
+/** A decision with the fingerprint of what it is made on; what makes that comes with the first decision. */
+async function decided(booking: Booking, command: DeskDoes): Promise<Intended> {
+  const { printOfBooking } = await import('@acolhida/core/request')
+  return {
+    booking: booking.id,
+    command,
+    ...(ON_WHAT_IS.has(command.do) ? { seen: printOfBooking(booking) } : {}),
+  }
+}
 
 /** Decides something about a booking as it is shown here. */
-export const decideFor = (booking: Booking, command: DeskDoes): Promise<void> =>
-  intend(decided(booking, command))
+export const decideFor = async (booking: Booking, command: DeskDoes): Promise<void> =>
+  intend(await decided(booking, command))
 
 /**
  * Calls a session off: everybody in it is told, and its date is gone. One transaction.
@@ -55,11 +68,15 @@ export async function callOffFor(
   gone?: { what: string; change: (practice: Practice) => Practice },
 ): Promise<void> {
   const now = relayNow()
-  await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
-    for (const booking of bookings) {
+  const { changePractice } = await import('../data/changing.ts')
+  const words = await Promise.all(
+    bookings.flatMap((booking) => {
       const command = callingOff(booking, text, now)
-      if (command) await keep(decided(booking, command))
-    }
+      return command ? [decided(booking, command)] : []
+    }),
+  )
+  await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
+    for (const word of words) await keep(word)
     if (gone) await changePractice(db, gone.what, gone.change, 'decided')
   })
   turnSoon()
@@ -73,6 +90,7 @@ async function sealedAnswers({
   const practice = (await db.practice.get('practice'))?.practice
   const of = practice && serviceOf(practice, service)
   if (!answers || !practice || !of) return {}
+  const { sealOwn } = await import('./sealing.ts')
   return { answers: await sealOwn(questionnaireOf(practice, of)?.questions ?? [], answers) }
 }
 
@@ -98,7 +116,7 @@ export async function sendQuote(body: QuoteBody): Promise<void> {
 /** The practitioner has looked at the relay's clock: it is right as it is, or has been set back. */
 export async function releaseClock(back: boolean): Promise<void> {
   const { key } = await connectionRow(db)
-  if (key) await deskRelay.release(back, key)
+  if (key) await (await relay()).release(back, key)
   await turn()
 }
 
@@ -124,7 +142,7 @@ export async function pairWith(
   const row = await db.practice.get('practice')
   if (!row) throw new Error('There is no practice to pair yet.')
   try {
-    const { key } = await deskRelay.pair({
+    const { key } = await (await relay()).pair({
       code,
       practice: row.practice.id,
       replace: agreed.replace ?? false,
@@ -145,18 +163,19 @@ export async function pairWith(
 export async function newCode(): Promise<string> {
   const { key } = await connectionRow(db)
   if (!key) throw new Error('This desk is not paired itself.')
-  return (await deskRelay.code(key)).code
+  return (await (await relay()).code(key)).code
 }
 
 /** The demo's practice comes here as the relay has it, with the key to that. */
 async function takeDemo(key: string): Promise<void> {
-  await importBackup(db, readBackup(JSON.stringify(await deskRelay.demo()), 'The demo'), key)
+  const { readBackup } = await import('@acolhida/core/schemas')
+  await importBackup(db, readBackup(JSON.stringify(await (await relay()).demo()), 'The demo'), key)
   await turn()
 }
 
 /** The id of the demo practice. @throws Error when the relay has none */
 async function demoId(): Promise<string> {
-  const { demo } = await deskRelay.status()
+  const { demo } = await (await relay()).status()
   if (!demo) throw new Error('There is no demo here.')
   return demo
 }
@@ -167,14 +186,14 @@ async function demoId(): Promise<string> {
  */
 export async function lookRound(empty: 'others' | 'all'): Promise<void> {
   const practice = await demoId()
-  const { code } = await deskRelay.demoCode()
-  const { key } = await deskRelay.pair({ code, practice, replace: true, empty })
+  const { code } = await (await relay()).demoCode()
+  const { key } = await (await relay()).pair({ code, practice, replace: true, empty })
   await takeDemo(key)
 }
 
 /** The address printed when the demo starts: pairs this browser, once, and brings the demo's practice along. */
 export async function arriveByCode(code: string): Promise<void> {
-  const { key } = await deskRelay.pair({ code, practice: await demoId(), replace: false })
+  const { key } = await (await relay()).pair({ code, practice: await demoId(), replace: false })
   history.replaceState(null, '', location.pathname)
   await takeDemo(key)
 }
@@ -201,6 +220,6 @@ export async function beginOwn(
     cursor: 0,
   })
   if ('takesDemo' in pairing && pairing.takesDemo)
-    await pairWith((await deskRelay.demoCode()).code, { replace: true, empty: true })
+    await pairWith((await (await relay()).demoCode()).code, { replace: true, empty: true })
   if ('code' in pairing && pairing.code) await pairWith(pairing.code)
 }

@@ -1,7 +1,6 @@
 import type { EnterBody } from '@acolhida/core/contract'
 import { checkPractice } from '@acolhida/core/practice'
 import Dexie from 'dexie'
-import { useSyncExternalStore } from 'react'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { takeIn } from '../data/arrive.ts'
@@ -13,51 +12,14 @@ import { MADE_OF, type Unpublished } from './package.ts'
 import { packageAt } from './packing.ts'
 import { deskRelay, listenToRelay } from './relay.ts'
 import { openPage, sealKeys } from './sealing.ts'
-
-/** How the desk stands to the relay just now. */
-export type RelayStanding = 'alone' | 'connecting' | 'connected' | 'unreachable' | 'cut-off'
-
-let standing: RelayStanding = 'connecting'
-/** Whether what the door shows is older than the practice here. */
-let unpublished = false
-/** Why the relay does not take the practice as it is. */
-let publishProblem: string | undefined
-/** What went wrong here with the last round. */
-let trouble: string | undefined
-const listeners = new Set<() => void>()
-
-function set(
-  next: Partial<{
-    standing: RelayStanding
-    unpublished: boolean
-    publishProblem: string | undefined
-    trouble: string | undefined
-  }>,
-): void {
-  standing = next.standing ?? standing
-  unpublished = next.unpublished ?? unpublished
-  if ('publishProblem' in next) publishProblem = next.publishProblem
-  if ('trouble' in next) trouble = next.trouble
-  for (const listener of listeners) listener()
-}
-
-const subscribe = (listener: () => void): (() => void) => {
-  listeners.add(listener)
-  return () => listeners.delete(listener)
-}
-
-export const useStanding = (): RelayStanding => useSyncExternalStore(subscribe, () => standing)
-export const useUnpublished = (): boolean => useSyncExternalStore(subscribe, () => unpublished)
-export const usePublishProblem = (): string | undefined =>
-  useSyncExternalStore(subscribe, () => publishProblem)
-export const useTrouble = (): string | undefined => useSyncExternalStore(subscribe, () => trouble)
+import { setStanding, standingNow } from './standing.ts'
 
 /** What is to be published, if it differs from what was; also without a relay, to say so. */
 async function unpublishedChange(): Promise<{ next: Unpublished; print: string } | undefined> {
   await sealKeys()
   const packed = await packageAt((await connectionRow(db)).published, relayNow())
   const next = packed?.next
-  set(next ? { unpublished: true } : { unpublished: false, publishProblem: undefined })
+  setStanding(next ? { unpublished: true } : { unpublished: false, publishProblem: undefined })
   return packed && next ? { next, print: packed.print } : undefined
 }
 
@@ -80,10 +42,10 @@ async function publish(key: string): Promise<void> {
       await send(revision)
     }
     await changeLink({ revision, published: print })
-    set({ unpublished: false, publishProblem: undefined })
+    setStanding({ unpublished: false, publishProblem: undefined })
   } catch (error) {
     if (!(error instanceof RelayError) || error.unreachable || error.status === 401) throw error
-    set({ publishProblem: error.message })
+    setStanding({ publishProblem: error.message })
   }
 }
 
@@ -169,7 +131,7 @@ export function turnSoon(): void {
   Dexie.ignoreTransaction(() => {
     turn().catch((error: unknown) => {
       console.error(error)
-      set({ trouble: problemWords(error) })
+      setStanding({ trouble: problemWords(error) })
     })
   })
 }
@@ -197,7 +159,7 @@ export function turn(): Promise<void> {
 async function oneTurn(): Promise<void> {
   const { key } = await connectionRow(db)
   if (!key) {
-    set({ standing: 'alone' })
+    setStanding({ standing: 'alone' })
     return
   }
   try {
@@ -208,10 +170,10 @@ async function oneTurn(): Promise<void> {
     await fetchFiles(key)
     await publish(key)
     await fetchCalendars(key)
-    set({ standing: 'connected', trouble: undefined })
+    setStanding({ standing: 'connected', trouble: undefined })
   } catch (error) {
     if (!(error instanceof RelayError)) throw error
-    set({ standing: error.status === 401 ? 'cut-off' : 'unreachable' })
+    setStanding({ standing: error.status === 401 ? 'cut-off' : 'unreachable' })
   }
 }
 
@@ -240,9 +202,9 @@ export function startSync(): void {
         .catch(console.error)
     })
     for (;;) {
-      await turn().catch((error: unknown) => set({ trouble: problemWords(error) }))
+      await turn().catch((error: unknown) => setStanding({ trouble: problemWords(error) }))
       const { key } = await connectionRow(db)
-      if (key && standing === 'connected') {
+      if (key && standingNow() === 'connected') {
         wait = 1_000
         const stop = new AbortController()
         await Promise.race([

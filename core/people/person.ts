@@ -1,0 +1,76 @@
+import type { Booking } from '../booking/index.ts'
+import type { Standing } from '../practice/types.ts'
+import { type Instant, instant, MINUTE, shift } from '../time/index.ts'
+
+/** Somebody known by their mail address. */
+export interface Person {
+  id: string
+  name: string
+  /** Normal form first address, the others come from joining. */
+  emails: string[]
+  phone?: string
+  /** Services this person has been invited to. */
+  invited: string[]
+  blocked: boolean
+  note: string
+  /** Given by the practitioner; what rules give comes from the bookings. */
+  tags?: string[]
+}
+
+/** A mail address as it is compared: trimmed, in small letters, in one Unicode form. */
+export const normalMail = (email: string): string => email.trim().normalize('NFC').toLowerCase()
+
+/**
+ * The moment from which somebody is known: the end of their first session, or any, where they have been at one; nothing
+ * before one is booked.
+ */
+export function knownFrom(bookings: Iterable<Booking>): Instant | undefined {
+  let first: Instant | undefined
+  for (const { status, start, minutes } of bookings) {
+    if (status !== 'booked' && status !== 'attended') continue
+    const from = status === 'attended' ? instant(0) : shift(start, minutes * MINUTE)
+    if (first === undefined || from < first) first = from
+  }
+  return first
+}
+
+/** The standing of somebody who is known from a moment on, if from any. */
+export const standingFrom = (from: Instant | undefined, now: Instant): Standing =>
+  from !== undefined && now >= from ? 'known' : 'new'
+
+/** New until a first session has taken place. */
+export const standingAt = (bookings: Iterable<Booking>, now: Instant): Standing =>
+  standingFrom(knownFrom(bookings), now)
+
+/** Joins two people who are one: the first keeps its id and name, and gains the other's addresses. */
+export const joinPeople = (first: Person, second: Person): Person => ({
+  ...first,
+  emails: [...new Set([...first.emails, ...second.emails])],
+  ...(first.phone || !second.phone ? {} : { phone: second.phone }),
+  invited: [...new Set([...first.invited, ...second.invited])].sort(),
+  blocked: first.blocked || second.blocked,
+  ...(first.tags || second.tags
+    ? { tags: [...new Set([...(first.tags ?? []), ...(second.tags ?? [])])].sort() }
+    : {}),
+  note: [first.note, second.note].filter(Boolean).join('\n'),
+})
+
+/** Bookings by the normal form of the address they came from. */
+export function byMail(bookings: Iterable<Booking>): Map<string, Booking[]> {
+  const found = new Map<string, Booking[]>()
+  for (const booking of bookings) {
+    const mail = normalMail(booking.asked.person.email)
+    const others = found.get(mail)
+    if (others) others.push(booking)
+    else found.set(mail, [booking])
+  }
+  return found
+}
+
+/** The tags of a person: the practitioner's own, and those that rules gave in bookings that were not turned down. */
+export function tagsOf(person: Pick<Person, 'tags'>, bookings: readonly Booking[]): string[] {
+  const given = bookings
+    .filter(({ status }) => status === 'booked' || status === 'attended' || status === 'missed')
+    .flatMap((booking) => booking.asked.reading.tags)
+  return [...new Set([...(person.tags ?? []), ...given])].sort()
+}
