@@ -30,6 +30,58 @@ async function violations(page: Page): Promise<string[]> {
   })
 }
 
+/**
+ * Focus rings with less than 3:1 against the ground they lie on (WCAG 2.2, 1.4.11; relative luminance as in its
+ * glossary), and ids that are there twice.
+ */
+const edges = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const canvas = document.createElement('canvas').getContext('2d', { willReadFrequently: true })!
+    const rgba = (colour: string): number[] => {
+      canvas.clearRect(0, 0, 1, 1)
+      canvas.fillStyle = colour
+      canvas.fillRect(0, 0, 1, 1)
+      return [...canvas.getImageData(0, 0, 1, 1).data]
+    }
+    const luminance = (colour: string): number => {
+      const [r, g, b] = rgba(colour)
+        .slice(0, 3)
+        .map((value) => value / 255)
+        .map((value) => (value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4)) as [
+        number,
+        number,
+        number,
+      ]
+      return 0.2126 * r + 0.7152 * g + 0.0722 * b
+    }
+    const groundOf = (element: Element | null): string => {
+      for (let at = element; at; at = at.parentElement) {
+        const { backgroundColor } = getComputedStyle(at)
+        if (rgba(backgroundColor)[3]! > 250) return backgroundColor
+      }
+      return 'white'
+    }
+    const found: string[] = []
+    const focusable =
+      'a[href], button:not(:disabled), input:not(:disabled), select, textarea, [tabindex="0"], summary'
+    for (const element of document.querySelectorAll<HTMLElement>(focusable)) {
+      if (!element.checkVisibility({ visibilityProperty: true, opacityProperty: true })) continue
+      if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+      element.focus({ focusVisible: true, preventScroll: true } as FocusOptions)
+      if (document.activeElement !== element) continue
+      const { outlineColor, outlineStyle, outlineWidth } = getComputedStyle(element)
+      const ground = groundOf(element.parentElement)
+      const [a, b] = [luminance(outlineColor), luminance(ground)]
+      const ratio = (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05)
+      if (outlineStyle === 'none' || Number.parseFloat(outlineWidth) < 2 || ratio < 3)
+        found.push(
+          `focus ring ${outlineStyle} ${outlineColor} on ${ground}, ${ratio.toFixed(2)}: ${element.outerHTML.slice(0, 120)}`,
+        )
+    }
+    const ids = [...document.querySelectorAll('[id]')].map(({ id }) => id)
+    return [...new Set(found), ...ids.filter((id, i) => ids.indexOf(id) !== i).map((id) => `id ${id} twice`)]
+  })
+
 let house: House
 beforeAll(async () => {
   house = await openHouse()
@@ -40,7 +92,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
   it('the door has nothing that keeps anybody out, on a phone', async () => {
     const page = await house.visitor({ colorScheme, viewport: { width: 390, height: 844 } })
     const check = async (where: string): Promise<void> => {
-      expect.soft(await violations(page), where).toEqual([])
+      expect.soft([...(await violations(page)), ...(await edges(page))], where).toEqual([])
       const wide = await page.evaluate(
         () => document.documentElement.scrollWidth > document.documentElement.clientWidth,
       )
@@ -74,7 +126,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
   it('the desk has none either', async () => {
     const page = await house.visitor({ colorScheme })
     const check = async (where: string): Promise<void> =>
-      expect.soft(await violations(page), where).toEqual([])
+      expect.soft([...(await violations(page)), ...(await edges(page))], where).toEqual([])
     await page.goto(house.desk)
     await page.getByRole('button', { name: 'Look round' }).waitFor()
     await check('begin')
@@ -112,6 +164,11 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
         await page.keyboard.press('ArrowRight')
       }
       await check(name)
+    }
+    for (const step of ['practice', 'hours', 'service', 'questions', 'terms', 'open']) {
+      await page.goto(`${house.desk}/first/${step}`)
+      await page.getByRole('heading', { level: 1 }).waitFor()
+      await check(`the first steps: ${step}`)
     }
     await goTo(page, 'Services')
     await page.getByRole('link', { name: 'Voice assessment' }).click()

@@ -19,6 +19,7 @@ const PAGES = [
     'services/codes',
   ],
   ...['questions', 'questions/voice-questions', 'terms', 'try', 'hand-out', 'desk'],
+  ...['first/practice', 'first/hours', 'first/service', 'first/questions', 'first/terms', 'first/open'],
 ]
 
 // 320 px are what is left of 1280 at 400 % (WCAG 2.2, 1.4.10).

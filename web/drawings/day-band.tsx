@@ -215,7 +215,7 @@ export const DayBand = memo(function DayBand({
         {band.openings.map((start) => (
           <span
             key={start}
-            className="absolute bottom-[3px] -ml-[3.4px] size-[6.8px] rounded-full bg-leaf"
+            className="dot absolute bottom-[3px] -ml-[3.4px] size-[6.8px] rounded-full bg-leaf"
             style={{ left: `${x(start)}%` }}
           />
         ))}
@@ -291,7 +291,7 @@ export const DayBand = memo(function DayBand({
       })}
       {band.now > from && band.now < to && (
         <div
-          className="pointer-events-none absolute -inset-y-[3px] w-0.5 bg-clay"
+          className="dot pointer-events-none absolute -inset-y-[3px] w-0.5 bg-clay"
           style={{ left: `${x(band.now)}%` }}
         />
       )}

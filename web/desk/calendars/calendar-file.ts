@@ -1,7 +1,7 @@
 import type { BusyTimes } from '@acolhida/core/formats/busy'
 import type { Entry } from '@acolhida/core/openings'
 import { DAY, type Instant, instant, shift } from '@acolhida/core/time'
-import { changePractice } from '../data/change.ts'
+import { changePractice } from '../data/changing.ts'
 import type { DeskDatabase } from '../data/database.ts'
 import type { UnderstandWish } from './understand.ts'
 

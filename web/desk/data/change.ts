@@ -1,4 +1,5 @@
 import type { Practice } from '@acolhida/core/practice'
+import Dexie from 'dexie'
 import type { DeskDatabase } from './database.ts'
 
 /**
@@ -10,6 +11,8 @@ export async function changePractice(
   what: string,
   change: (practice: Practice) => Practice,
 ): Promise<void> {
+  if (Dexie.currentTransaction)
+    throw new Error('Inside a transaction the practice is changed by changing.ts.')
   const { changePractice: now } = await import('./changing.ts')
   await now(db, what, change)
 }

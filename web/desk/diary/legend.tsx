@@ -22,10 +22,10 @@ export const Legend = () => (
       <span className="inline-block h-3.5 w-6 rounded-sm bg-leaf-soft" /> kept clear
     </li>
     <li className="flex items-center gap-1.5">
-      <span className="inline-block size-[7px] rounded-full bg-leaf" /> opening
+      <span className="dot inline-block size-[7px] rounded-full bg-leaf" /> opening
     </li>
     <li className="flex items-center gap-1.5">
-      <span className="inline-block h-3.5 w-0.5 bg-clay" /> now
+      <span className="dot inline-block h-3.5 w-0.5 bg-clay" /> now
     </li>
   </ul>
 )

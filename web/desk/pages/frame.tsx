@@ -7,6 +7,7 @@ import { isAwaiting } from '../data/awaiting.ts'
 import { type Desk, useDeskData } from '../data/live.ts'
 import { useNewerDesk } from '../offline/offline.ts'
 import { ActButton } from '../parts/act.tsx'
+import { HeadFocus } from '../parts/head-focus.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
 import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
 import { UndoBar } from '../parts/undo-bar.tsx'
@@ -123,6 +124,7 @@ function Furnished({ desk }: { desk: Desk }) {
         <PageBoundary at={pathname}>
           <Suspense fallback={<div className="min-h-[60dvh]" aria-busy="true" />}>
             <Outlet context={desk} />
+            <HeadFocus at={pathname} />
           </Suspense>
         </PageBoundary>
       </main>

@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
@@ -9,18 +9,19 @@ import { lookRound, newCode, pairWith, type ToAgree } from '../sync/acts.ts'
 import { useStanding } from '../sync/standing.ts'
 import { useRelayStatus } from '../sync/use-status.ts'
 
-/** What is to be said after the page has been loaded anew, once. */
-function saidOnce(): string | undefined {
-  const restored = sessionStorage.getItem(RESTORED)
-  sessionStorage.removeItem(RESTORED)
-  return restored ? 'Everything is as it was in the file. Pair this desk again to open the door.' : undefined
-}
+/** What is to be said after the page has been loaded anew. */
+const saidFirst = (): string | undefined =>
+  sessionStorage.getItem(RESTORED)
+    ? 'Everything is as it was in the file. Pair this desk again to open the door.'
+    : undefined
 
 /** The desk itself: how it stands to the relay, and the files it is kept in. */
 export function ThisDesk() {
   const { practice, connection, intentions } = useDesk()
   const standing = useStanding()
-  const [message, setMessage] = useState(saidOnce)
+  const [message, setMessage] = useState(saidFirst)
+  // Said once; only when it is shown is it said.
+  useEffect(() => sessionStorage.removeItem(RESTORED), [])
   const status = useRelayStatus()
   return (
     <>

@@ -10,7 +10,7 @@ import {
   longDate,
 } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { lazy, memo, Suspense } from 'react'
+import { type FocusEvent, lazy, memo, Suspense, useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { relayNow, useAt } from '../../relay-client/clock.ts'
@@ -48,6 +48,7 @@ export function Today() {
       .join(' '),
   )
   const waiting = awaitingWord(desk.requested, relayNow())
+  const { list, heading, hold } = useGoOn(waiting.map(({ id }) => id).join(' '))
   const sessions = taken?.rows.filter(
     (row) => row.status === 'booked' && row.start >= from && row.start < to,
   ).length
@@ -69,13 +70,15 @@ export function Today() {
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_332px]">
         <section>
           <Refusals desk={desk} />
-          <h2 className="mb-2.5">Waiting for your answer</h2>
+          <h2 ref={heading} tabIndex={-1} className="mb-2.5">
+            Waiting for your answer
+          </h2>
           {waiting.length === 0 && (
             <p className="sheet p-5">
               Nobody waits. When somebody asks for your time, it will be here, with what they have told you.
             </p>
           )}
-          <ul className="grid gap-3">
+          <ul ref={list} className="grid gap-3" onFocus={hold}>
             {waiting.map((booking) => (
               <Waiting key={booking.id} desk={desk} booking={booking} />
             ))}
@@ -86,6 +89,30 @@ export function Today() {
       </div>
     </>
   )
+}
+
+/**
+ * Who has been answered goes from the list, and with them what was pressed: focus goes on to whoever stands in their
+ * place, or to the heading when nobody does.
+ * @param ids who is in the list
+ */
+function useGoOn(ids: string) {
+  const list = useRef<HTMLUListElement>(null)
+  const heading = useRef<HTMLHeadingElement>(null)
+  const at = useRef<number>(undefined)
+  const hold = (event: FocusEvent<HTMLUListElement>): void => {
+    at.current = [...event.currentTarget.children].findIndex((item) => item.contains(event.target))
+  }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: when somebody has gone from it, it is looked at
+  useEffect(() => {
+    if (at.current === undefined || document.activeElement !== document.body) return
+    const items = list.current?.children ?? []
+    const next = items[Math.min(at.current, items.length - 1)]?.querySelector<HTMLElement>('a')
+    const to = next ?? heading.current
+    to?.focus()
+    at.current = undefined
+  }, [ids])
+  return { list, heading, hold }
 }
 
 /** Somebody who waits, with what matters for the word. */

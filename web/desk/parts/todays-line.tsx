@@ -98,7 +98,7 @@ export function TodaysLine({
               width: `calc((100% - 48px) / ${of})`,
             }
             const style = { ...across, top: `${y(entry.start)}px`, height: `${Math.max(18, height)}px` }
-            const box = `absolute overflow-hidden rounded-lg px-3 py-1 ${look}`
+            const box = `line-box absolute overflow-hidden rounded-lg px-3 py-1 ${look}`
             return (
               <div key={entry.id}>
                 <div

@@ -108,7 +108,7 @@ function Bar({ text, undo, left }: { text: string; undo: () => unknown; left?: n
           className="press border-neutral-content text-neutral-content"
           onClick={() => act.run(undo)}
         >
-          Undo{left === undefined ? '' : ` (${left} s)`}
+          Undo{left !== undefined && <span aria-hidden="true"> ({left} s)</span>}
         </button>
       </div>
       {act.problem !== undefined && (

@@ -115,7 +115,7 @@ export function QuestionMap({
             >
               <button
                 type="button"
-                className="min-w-0 grow cursor-pointer truncate text-left text-[14px] hover:underline"
+                className="min-w-0 grow cursor-pointer truncate text-left text-[14px] hover:underline hover:whitespace-normal focus-visible:whitespace-normal"
                 onClick={() => onJump(question.id)}
               >
                 {question.text}

@@ -9,7 +9,7 @@ import { Judged } from './judged.tsx'
 export const WhyHere = ({ practice, booking }: { practice: Practice; booking: Booking }) => (
   <p className="flex items-baseline gap-3">
     <Judged practice={practice} booking={booking} />
-    <span className="line-clamp-2 text-[14px]">
+    <span className="line-clamp-2 text-[14px] hover:line-clamp-none">
       {reasonLine(
         booking,
         deskReading(practice, booking),

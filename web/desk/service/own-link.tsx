@@ -8,10 +8,10 @@ import { withService } from './with-service.ts'
 
 /** The link of a service that is not for everyone: who opens it sees the service at the door. */
 export function OwnLink({ service, slug }: { service: Service; slug: string }) {
-  const door = useDoorUrl() ?? '…/'
+  const door = useDoorUrl()
   return (
     <div className="grid gap-2">
-      {service.linkKey && (
+      {service.linkKey && door && (
         <label className="ask">
           Its link
           <input

@@ -2,7 +2,7 @@ import type { DoorService } from '@acolhida/core/contract'
 import { useMutation } from '@tanstack/react-query'
 import { Check } from 'lucide-react'
 import { useEffect, useRef } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { Link, useNavigationType, useParams, useSearchParams } from 'react-router'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { Notice } from '../parts/notice.tsx'
 import { say } from '../parts/say.ts'
@@ -78,6 +78,7 @@ function ServiceFlow({ service }: { service: DoorService }) {
   const reading = useReadAtOnce(service, !asks && stage === 'wish' && !filling.read)
   const top = useRef<HTMLDivElement>(null)
   const isFirst = useRef(true)
+  const came = useNavigationType()
 
   const go = (next: DoorStep): void => setSearch({ step: next })
   // Led back to the times, the address follows: the next start picked must not carry anybody on by itself. Where
@@ -87,8 +88,12 @@ function ServiceFlow({ service }: { service: DoorService }) {
   }, [asked, step, stage, setSearch])
   // biome-ignore lint/correctness/useExhaustiveDependencies: moves the reader along when the step changes
   useEffect(() => {
-    if (isFirst.current) isFirst.current = false
-    else top.current?.querySelector<HTMLElement>('h1')?.focus()
+    const first = isFirst.current
+    isFirst.current = false
+    // Whoever opens this address begins at its top; whoever has come on from what was chosen goes on at once.
+    if (first && came !== 'PUSH') return
+    const question = first && step === 'questions' ? '[id^="question-"] :is(input, textarea, select)' : 'h1'
+    top.current?.querySelector<HTMLElement>(question)?.focus({ preventScroll: true })
     window.scrollTo({ top: 0 })
   }, [step])
 

@@ -59,7 +59,7 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
       // On from here, wherever the way on is shown.
       requestAnimationFrame(() => {
         const ways = [...document.querySelectorAll<HTMLElement>('[data-go-on]')]
-        ways.find((way) => way.offsetParent !== null || way.closest('.fixed'))?.focus({ preventScroll: true })
+        ways.find((way) => way.getClientRects().length > 0)?.focus({ preventScroll: true })
       })
     },
     onError: (error) => back(error),
