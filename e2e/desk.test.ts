@@ -111,6 +111,22 @@ it('reads another calendar, closes its times, and says whose they are', async ()
   await desk.getByText('My phone').first().waitFor()
 })
 
+it('keeps what is typed in the moment before a page is loaded anew', async () => {
+  await goTo(desk, 'Who I am')
+  const phone = desk.getByLabel('Phone')
+  const before = await phone.inputValue()
+  await phone.fill('+351 239 000 111')
+  await desk.reload()
+  await desk.getByRole('button', { name: /^Undo: / }).waitFor()
+  expect(await phone.inputValue()).toBe('+351 239 000 111')
+  await eventually(
+    'it at the relay',
+    () => house.relay.here.keeper.house.practice?.profile.phone === '+351 239 000 111' || undefined,
+  )
+  await phone.fill(before)
+  await desk.getByText('Your door is open').waitFor()
+})
+
 it('adds a service, puts it on the door, and removes it again', async () => {
   await goTo(desk, 'Services')
   await desk.getByRole('button', { name: 'Add a service' }).click()

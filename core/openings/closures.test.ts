@@ -27,7 +27,7 @@ const CASES: [Closure, string][] = [
   [{ rule: 'past' }, 'It has passed.'],
   [
     { rule: 'notice', service: 's', from: instant(start + 60 * MINUTE), week: false },
-    'It is too soon: with the notice of Voice assessment, times open from Wed 25 Nov, 17:45.',
+    'It is too soon: Voice assessment needs a notice of 24 h, so times open from Wed 25 Nov, 17:45.',
   ],
   [
     { rule: 'notice', service: 's', from: start, week: true },
@@ -55,7 +55,10 @@ const CASES: [Closure, string][] = [
     { rule: 'hours', date: date('2026-11-25'), because: 'clear', changed: false },
     'The time kept clear would reach outside your hours on Wed 25 Nov.',
   ],
-  [{ rule: 'grid', service: 's' }, 'Voice assessment does not start at 16:45.'],
+  [
+    { rule: 'grid', service: 's' },
+    'Voice assessment does not start at 16:45, but every 15 min from the beginning of a block.',
+  ],
   [{ rule: 'day-edge', service: 's', edge: 'latest' }, 'Voice assessment does not start so late in the day.'],
   [{ rule: 'overlap', entry }, 'It would run until 18:00, into Coaching with L. Bielak (17:00 – 17:50).'],
   [

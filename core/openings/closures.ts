@@ -62,7 +62,7 @@ interface Telling extends ClosureAbout {
   end: Instant
   service(id: string): string
   /** A value of a service, in words. */
-  of(id: string, say: (service: Service) => string): string
+  of(id: string, say: (service: Service) => string | undefined): string
   entry(entry: Entry): string
 }
 
@@ -107,8 +107,8 @@ function ofEntry({ entry: { kind, request, service } }: { entry: Entry }): Closu
 
 const startsWords = ({ starts }: Service): string =>
   starts.kind === 'every'
-    ? `every ${starts.minutes} min from the beginning of a block`
-    : `at ${starts.times.join(', ')}`
+    ? `, but every ${starts.minutes} min from the beginning of a block`
+    : `, but at ${starts.times.join(', ')}`
 
 const RESERVED: Record<Own['hours']['because'], (day: string) => string> = {
   none: (day) => `There are no hours on ${day}.`,
@@ -130,7 +130,7 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
     words: ({ week, from, service }, t) =>
       week
         ? `That week is closed already; the next open one begins ${shortDate(dateAt(t.zone, from))}.`
-        : `It is too soon: ${t.service(service)} needs ${t.of(service, ({ notice }) => durationWords(notice))} of notice, so times open from ${moment(from, t.zone)}.`,
+        : `It is too soon: ${t.service(service)} needs a notice${t.of(service, ({ notice }) => ` of ${durationWords(notice)}`)}, so times open from ${moment(from, t.zone)}.`,
     place: ({ week, service }) =>
       week ? { at: 'limits', setting: 'weekCloses' } : { at: 'service', id: service, setting: 'notice' },
   },
@@ -154,15 +154,17 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
   grid: {
     name: 'the grid of starts',
     words: ({ service }, t) =>
-      `${t.service(service)} does not start at ${timeAt(t.zone, t.start)}, but ${t.of(service, startsWords)}.`,
+      `${t.service(service)} does not start at ${timeAt(t.zone, t.start)}${t.of(service, startsWords)}.`,
     place: ofService('starts'),
   },
   'day-edge': {
     name: 'the edges of the day',
     words: ({ service, edge }, t) =>
-      edge === 'earliest'
-        ? `${t.service(service)} does not start before ${t.of(service, ({ earliestStart }) => earliestStart ?? '')}.`
-        : `${t.service(service)} does not start after ${t.of(service, ({ latestStart }) => latestStart ?? '')}.`,
+      `${t.service(service)} does not start ${
+        edge === 'earliest'
+          ? t.of(service, ({ earliestStart: first }) => first && `before ${first}`) || 'so early in the day'
+          : t.of(service, ({ latestStart: last }) => last && `after ${last}`) || 'so late in the day'
+      }.`,
     place: ({ service, edge }) => ({
       at: 'service',
       id: service,
@@ -224,7 +226,7 @@ export function closureWords(closure: Closure, about: ClosureAbout): string {
     service: (id) => serviceOf(about.practice, id)?.name ?? 'this service',
     of: (id, say) => {
       const service = serviceOf(about.practice, id)
-      return service ? say(service) : ''
+      return (service && say(service)) ?? ''
     },
     entry: (entry) => `${about.nameOf(entry)} (${span(entry.start, entry.end, about.zone)})`,
   }

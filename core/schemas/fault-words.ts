@@ -70,7 +70,8 @@ function nameOf(path: Joi.ValidationErrorItem['path']): string {
   const key = path.findLast((part) => typeof part === 'string')
   const last = path.at(-1)
   if (key === undefined) return 'It'
-  const name = NAMES[key] ?? `“${key}”`
+  // Settings of the surroundings are written as they are.
+  const name = NAMES[key] ?? (/^[A-Z_]+$/.test(key) ? key : `“${key}”`)
   return typeof last === 'number' ? `${name}, number ${last + 1},` : name
 }
 
@@ -80,5 +81,6 @@ export function faultWords({ type, path, context, message }: Joi.ValidationError
   if (says) return `${nameOf(path)} ${says(context)}.`
   // Words of the schema's own, which begin with the key.
   const label = String(context?.label ?? '')
-  return label && message.startsWith(label) ? `${nameOf(path)}${message.slice(label.length)}` : message
+  const said = label && message.startsWith(label) ? `${nameOf(path)}${message.slice(label.length)}` : message
+  return /[.!?]$/.test(said) ? said : `${said}.`
 }

@@ -81,7 +81,7 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
   try {
     read = letIn(known, given, 'The settings')
   } catch (error) {
-    throw new BadSetting((error as BadData).faults.map(({ message }) => `${message}.`))
+    throw new BadSetting((error as BadData).faults.map(({ message }) => message))
   }
   const number = (name: Name, usual: number, least: number, most: number): number => {
     const value = Number(read[name] ?? usual)

@@ -1,8 +1,8 @@
 import { type Instant, MINUTE, timeAt, type Zone } from '@acolhida/core/time'
 import { type CSSProperties, memo, type PointerEvent, type ReactNode, useRef, useState } from 'react'
 import { DrawnTimes } from './drawn-times.tsx'
-import { lookOf, type Mark } from './look.ts'
-import type { Lane } from './side-by-side.ts'
+import { lookOf, type ServiceMark } from './look.ts'
+import type { Beside } from './side-by-side.ts'
 
 export interface BandItem {
   id: string
@@ -23,11 +23,11 @@ export interface BandItem {
   /** Whether there is more to see of it where it is opened. */
   opens?: boolean
   /** The mark of its service. */
-  mark?: Mark
+  mark?: ServiceMark
   /** Called off: it takes no time any more. */
   off?: boolean
   /** Which of the lanes beside one another it lies in, where it meets others. */
-  lane?: Lane
+  lane?: Beside
 }
 
 export interface DrawnDay {

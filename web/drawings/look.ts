@@ -1,7 +1,7 @@
 /** The marks of services. */
-export type Mark = 'leaf' | 'tile' | 'clay' | 'sun'
+export type ServiceMark = 'leaf' | 'tile' | 'clay' | 'sun'
 
-const MARK: Record<Mark, string> = {
+const MARK: Record<ServiceMark, string> = {
   leaf: 'bg-leaf text-primary-content',
   tile: 'bg-tile text-secondary-content',
   clay: 'bg-clay text-error-content',
@@ -15,7 +15,7 @@ export function lookOf({
   off,
 }: {
   look: 'session' | 'hold' | 'outside'
-  mark?: Mark
+  mark?: ServiceMark
   off?: boolean
 }): string {
   if (off) return 'border border-soft bg-card text-soft line-through'

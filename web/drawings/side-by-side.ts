@@ -1,5 +1,5 @@
 /** Where something lies beside others at the same time: which of how many. */
-export interface Lane {
+export interface Beside {
   lane: number
   lanes: number
 }
@@ -9,9 +9,9 @@ export interface Lane {
  * hangs together as its fullest moment needs.
  * @param spans ends are not included: what begins as another ends meets it not
  */
-export function sideBySide(spans: readonly { start: number; end: number }[]): Lane[] {
+export function sideBySide(spans: readonly { start: number; end: number }[]): Beside[] {
   const order = spans.map((span, i) => ({ ...span, i })).sort((a, b) => a.start - b.start || b.end - a.end)
-  const found: Lane[] = []
+  const found: Beside[] = []
   let run: number[] = []
   let ends: number[] = []
   let until = Number.NEGATIVE_INFINITY

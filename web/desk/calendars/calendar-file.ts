@@ -1,7 +1,7 @@
 import type { BusyTimes } from '@acolhida/core/formats/busy'
 import type { Entry } from '@acolhida/core/openings'
 import { DAY, type Instant, instant, shift } from '@acolhida/core/time'
-import { changePractice } from '../data/changing.ts'
+import { changeHere } from '../data/changing.ts'
 import type { DeskDatabase } from '../data/database.ts'
 import type { UnderstandWish } from './understand.ts'
 
@@ -40,7 +40,7 @@ export async function openCalendarFile(
     }),
   )
   await db.transaction('rw', [db.practice, db.changes, db.sessions, db.bookings], async () => {
-    await changePractice(db, 'a calendar opened', (p) => ({
+    await changeHere(db, 'a calendar opened', (p) => ({
       ...p,
       calendars: [...(p.calendars ?? []), { ...calendar }],
     }))
@@ -52,7 +52,7 @@ export async function openCalendarFile(
 /** Takes a calendar away, with the busy times that came from its file. One transaction. */
 export async function dropCalendar(db: DeskDatabase, id: string, name: string): Promise<void> {
   await db.transaction('rw', [db.practice, db.changes, db.sessions, db.bookings], async () => {
-    await changePractice(db, `${name} removed`, (p) => ({
+    await changeHere(db, `${name} removed`, (p) => ({
       ...p,
       calendars: (p.calendars ?? []).filter((calendar) => calendar.id !== id),
     }))

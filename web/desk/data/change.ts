@@ -13,12 +13,12 @@ export async function changePractice(
 ): Promise<void> {
   if (Dexie.currentTransaction)
     throw new Error('Inside a transaction the practice is changed by changing.ts.')
-  const { changePractice: now } = await import('./changing.ts')
-  await now(db, what, change)
+  const { changeHere } = await import('./changing.ts')
+  await changeHere(db, what, change)
 }
 
 /** Takes the last change of the practice back, as `changing.ts` says. */
 export async function undoChange(db: DeskDatabase): Promise<string | undefined> {
-  const { undoChange: now } = await import('./changing.ts')
-  return now(db)
+  const { undoHere } = await import('./changing.ts')
+  return undoHere(db)
 }

@@ -30,7 +30,7 @@ async function refuseHurt(db: DeskDatabase, what: string, before: Practice, afte
  * @throws BadData with the place and the reason; nothing is changed then
  * @throws WouldHurt when it takes something from what is booked and that was not agreed to; nothing is changed then
  */
-export async function changePractice(
+export async function changeHere(
   db: DeskDatabase,
   what: string,
   change: (practice: Practice) => Practice,
@@ -61,7 +61,7 @@ function refuseNewFaults(before: PracticeFault[], after: PracticeFault[]): void 
  * Takes the last change of the practice back and says what it was; nothing when there is none.
  * @throws WouldHurt when that takes something from what has been booked since, and nobody has agreed to it
  */
-export async function undoChange(db: DeskDatabase): Promise<string | undefined> {
+export async function undoHere(db: DeskDatabase): Promise<string | undefined> {
   return db.transaction('rw', db.practice, db.changes, db.bookings, async () => {
     const last = await db.changes.orderBy('order').last()
     const row = await db.practice.get('practice')

@@ -37,6 +37,7 @@ export function DateInput({
   /** It is left with what can't be read. */
   onUnread?: () => void
   'aria-invalid'?: boolean | undefined
+  'data-saved'?: string
   'aria-describedby'?: string | undefined
 }) {
   const { practice } = useDesk()

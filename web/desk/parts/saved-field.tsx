@@ -7,6 +7,7 @@ import type { Asks } from './act.tsx'
 import { DateInput } from './date-field.tsx'
 import { HurtDialog } from './hurt-dialog.tsx'
 import { problemWords } from './problem-words.ts'
+import { noteTyping, typedBefore } from './typing.ts'
 import { useWanted } from './use-wanted.ts'
 
 /** How long after the last key a change is kept, in ms. */
@@ -58,6 +59,7 @@ export function SavedField({
   const [typed, setTyped] = useState(value)
   const [problem, setProblem] = useState<string>()
   const [asks, setAsks] = useState<Asks>()
+  const fieldHere = (): HTMLElement | null => document.getElementById(id)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const pending = useRef<string>(undefined)
 
@@ -75,7 +77,10 @@ export function SavedField({
     if (text === undefined) return
     try {
       await changePractice(db, what, (practice) => change(practice, text))
-      if (pending.current === text) pending.current = undefined
+      if (pending.current === text) {
+        pending.current = undefined
+        noteTyping(fieldHere(), label, undefined)
+      }
       setProblem(undefined)
       setAsks(undefined)
     } catch (error) {
@@ -92,6 +97,7 @@ export function SavedField({
       },
       no: () => {
         pending.current = undefined
+        noteTyping(fieldHere(), label, undefined)
         setTyped(value)
         setAsks(undefined)
       },
@@ -111,13 +117,23 @@ export function SavedField({
   const onChange = (text: string): void => {
     setTyped(text)
     pending.current = text
+    noteTyping(fieldHere(), label, { over: value, text })
     clearTimeout(timer.current)
     // A choice is made with one press; only typing is waited for.
     if (options) void keepRef.current()
     else timer.current = setTimeout(() => void keepRef.current(), PAUSE)
   }
+  const onChangeRef = useRef(onChange)
+  onChangeRef.current = onChange
+  // Loaded anew amid typing, it goes on where it was.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only as the field comes
+  useEffect(() => {
+    const text = typedBefore(fieldHere(), label, value)
+    if (text !== undefined) onChangeRef.current(text)
+  }, [])
   const common = {
     id,
+    'data-saved': label,
     className: 'field mt-1',
     value: typed,
     'aria-invalid': problem ? true : undefined,
@@ -174,6 +190,7 @@ export function SavedField({
         ) : type === 'date' ? (
           <DateInput
             id={id}
+            data-saved={label}
             value={typed}
             aria-invalid={common['aria-invalid']}
             aria-describedby={common['aria-describedby']}

@@ -68,7 +68,7 @@ export async function callOffFor(
   gone?: { what: string; change: (practice: Practice) => Practice },
 ): Promise<void> {
   const now = relayNow()
-  const { changePractice } = await import('../data/changing.ts')
+  const { changeHere } = await import('../data/changing.ts')
   const words = await Promise.all(
     bookings.flatMap((booking) => {
       const command = callingOff(booking, text, now)
@@ -77,7 +77,7 @@ export async function callOffFor(
   )
   await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
     for (const word of words) await keep(word)
-    if (gone) await changePractice(db, gone.what, gone.change, 'decided')
+    if (gone) await changeHere(db, gone.what, gone.change, 'decided')
   })
   turnSoon()
 }
