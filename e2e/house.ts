@@ -82,10 +82,16 @@ export async function openHouse(
   )
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
   newPairingCode(relay.store)
-  const letterbox = await startLetterbox(mailbox, clock, new StandinCalendar(clock.now()), () => {
-    relay.deskStream.tell('clock')
-    void relay.rounds.turn()
-  })
+  const letterbox = await startLetterbox(
+    mailbox,
+    clock,
+    new StandinCalendar(clock.now()),
+    () => {
+      relay.deskStream.tell('clock')
+      void relay.rounds.turn()
+    },
+    { assets: join(DIST, 'desk', 'assets') },
+  )
   const browser = await launch()
   const contexts: BrowserContext[] = []
   const errors: string[] = []

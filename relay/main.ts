@@ -80,7 +80,7 @@ async function main(settings: Environment): Promise<void> {
         relay.deskStream.tell('clock')
         void relay.rounds.turn()
       },
-      settings.letterboxPort,
+      { port: settings.letterboxPort, assets: join(root, 'web', 'dist', 'desk', 'assets') },
     )
     console.log(
       `\n  Letterbox  ${letterbox.url}/\n             The mails that would go out, and a clock to move forward. Only in this demo.`,

@@ -1,4 +1,6 @@
+import { existsSync, readdirSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
+import { join } from 'node:path'
 import { forward } from '@acolhida/core/contract/schemas'
 import { instant, moment, zone } from '@acolhida/core/time'
 import express from 'express'
@@ -26,25 +28,38 @@ const calendarLines = (calendar: string): string =>
     .join('\n')
 
 const STYLE = `
-:root{color-scheme:light}
-body{margin:0;background:#faf6ee;color:#22302b;font:16px/1.5 system-ui,sans-serif}
-header{background:#2c5f4f;color:#fff;padding:18px 24px;display:flex;gap:16px;align-items:center;flex-wrap:wrap}
-h1{font:600 24px Georgia,serif;margin:0;margin-right:auto}
-form{display:flex;gap:8px;align-items:center;flex-wrap:wrap;margin:0}
-button{font:600 14px system-ui;border:1.5px solid #fff;border-radius:9px;background:transparent;color:#fff;padding:7px 12px;min-height:32px;cursor:pointer}
-button:focus-visible,a:focus-visible,summary:focus-visible{outline:3px solid #d9982a;outline-offset:2px}
-main{max-width:860px;margin:24px auto;padding:0 20px}
-article{background:#fffdf8;border:1px solid #e3dac8;border-radius:14px;padding:14px 18px;margin-bottom:14px}
-h2{font:600 18px Georgia,serif;margin:0}
-.s{color:#5d6a63;font-size:14px}
-pre{white-space:pre-wrap;overflow-wrap:anywhere;font:inherit;margin:10px 0 0}
-details pre{font:13px/1.5 ui-monospace,monospace;background:#efe8da;border-radius:8px;padding:10px}
-a{color:#2d5a8a}
-header a{color:#fff}
-textarea{width:100%;box-sizing:border-box;font:13px/1.5 ui-monospace,monospace;border:1px solid #8a8578;border-radius:9px;padding:10px;background:#fffdf8;color:#22302b}
+@font-face{font-family:Fraunces;src:url(/fonts/fraunces.woff2) format("woff2");font-weight:100 900;font-display:swap}
+@font-face{font-family:Atkinson;src:url(/fonts/atkinson.woff2) format("woff2");font-weight:200 800;font-display:swap}
+:root{color-scheme:light dark;--paper:#faf6ee;--card:#fffdf8;--line:#e3dac8;--ink:#22302b;--soft:#5d6a63;--rail:#2c5f4f;--way:#2d5a8a;--shade:#efe8da;--focus:#1f4468}
+@media(prefers-color-scheme:dark){:root{--paper:#161f1b;--card:#1e2924;--line:#3a4741;--ink:#efe9db;--soft:#abb8af;--rail:#10231c;--way:#9cc3ea;--shade:#2a3630;--focus:#cbe0f6}}
+*{box-sizing:border-box}
+body{margin:0;background:var(--paper);color:var(--ink);font:15px/1.45 Atkinson,system-ui,sans-serif}
+h1,h2,.brand{font-family:Fraunces,Georgia,serif;font-weight:560;letter-spacing:-.01em;line-height:1.15;margin:0}
+h1{font-size:30px}h2{font-size:19px}
+.rail{background:var(--rail);color:#eef5f0;padding:20px 14px;--focus:#ffe2a3}
+.brand{display:flex;gap:10px;align-items:center;font-size:22px;font-weight:600;padding:0 8px 16px}
+.rail a{display:flex;min-height:38px;align-items:center;border-radius:8px;padding:0 10px;color:inherit;text-decoration:none}
+.rail a[aria-current]{background:var(--card);color:var(--ink);font-weight:650}
+.rail form{display:grid;gap:8px;margin-top:18px;padding:0 10px;font-size:13px}
+main{padding:24px 30px 60px;min-width:0}
+main>*{max-width:820px}
+@media(min-width:760px){body{display:grid;grid-template-columns:196px 1fr;min-height:100dvh}}
+.lead{margin:4px 0 20px;color:var(--soft);font-size:14px}
+article{background:var(--card);border:1px solid var(--line);border-radius:14px;padding:16px 20px;margin-bottom:14px}
+.s{color:var(--soft);font-size:14px;margin-top:2px}
+pre{white-space:pre-wrap;overflow-wrap:anywhere;font:inherit;margin:12px 0 0}
+details{margin-top:10px}summary{cursor:pointer;font-weight:650}
+details pre,textarea{font:13px/1.5 ui-monospace,monospace;background:var(--shade);border-radius:9px;padding:10px}
+a{color:var(--way)}
+button{font:650 14px/1.2 Atkinson,system-ui,sans-serif;border:1.5px solid currentColor;border-radius:9px;background:transparent;color:inherit;padding:7px 12px;min-height:36px;cursor:pointer}
+:focus-visible{outline:3px solid var(--focus);outline-offset:2px}
 main form{display:grid;gap:10px}
-main button{border-color:#2c5f4f;color:#2c5f4f;justify-self:start}
+textarea{width:100%;border:1px solid var(--soft);color:inherit}
+main button{justify-self:start}
 `
+
+/** The tile of the house, drawn small. */
+const EMBLEM = `<svg viewBox="0 0 40 40" width="28" height="28" aria-hidden="true"><rect x="1" y="1" width="38" height="38" rx="7" fill="#fffdf8" stroke="#e3dac8"/>${[0, 90, 180, 270].map((turn) => `<path d="M20 18C11 18 5 13 4 4C13 5 18 11 18 18Z" transform="rotate(${turn} 20 20)" fill="#2c5f4f"/>`).join('')}<circle cx="20" cy="20" r="4.6" fill="#2c5f4f" stroke="#d9982a" stroke-width="1.8"/></svg>`
 
 function article(mail: Received): string {
   return `<article id="mail-${mail.id}"><h2>${safe(mail.subject)}</h2>
@@ -56,7 +71,8 @@ function article(mail: Received): string {
   }</article>`
 }
 
-function page(mails: readonly Received[], clock: MovableClock): string {
+/** A page of the letterbox: what is in it, beside the ways and the clock of the demo. */
+function page(title: string, path: '/' | '/calendar', clock: MovableClock, main: string): string {
   const steps = [
     ['10 minutes', 600_000],
     ['1 hour', 3_600_000],
@@ -64,35 +80,59 @@ function page(mails: readonly Received[], clock: MovableClock): string {
   ]
     .map(([name, ms]) => `<button name="forward" value="${ms}">Forward ${name}</button>`)
     .join('')
+  const way = (to: string, name: string): string =>
+    `<a href="${to}"${to === path ? ' aria-current="page"' : ''}>${name}</a>`
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${title} · Acolhida</title><link rel="stylesheet" href="/style.css"></head><body>
+<nav class="rail" aria-label="Letterbox"><div class="brand">${EMBLEM} Acolhida</div>${way('/', 'Letterbox')}${way('/calendar', 'Another calendar')}
+<form method="post" action="/clock"><span>The demo’s clock:<br>${moment(clock.now(), zone('UTC'))} UTC</span>${steps}</form></nav>
+<main><h1>${title}</h1>${main}</main></body></html>`
+}
+
+function mailsPage(mails: readonly Received[], clock: MovableClock): string {
   const list = [...mails].reverse().map(article).join('\n')
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
-<title>Letterbox</title><link rel="stylesheet" href="/style.css"></head><body>
-<header><h1>Letterbox</h1><a href="/calendar">Another calendar</a><form method="post" action="/clock"><span>The relay's clock: ${moment(clock.now(), zone('UTC'))} UTC</span>${steps}</form></header>
-<main>${list || '<p>What the practice sends to clients will lie here.</p>'}</main></body></html>`
+  return page(
+    'Letterbox',
+    '/',
+    clock,
+    `<p class="lead">What the practice sends, newest first. It lies here only in the demo.</p>${list || '<p>Nothing has been sent yet.</p>'}`,
+  )
 }
 
-function calendarPage(text: string): string {
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
-<title>Another calendar</title><link rel="stylesheet" href="/style.css"></head><body>
-<header><h1>Another calendar</h1><a href="/">Letterbox</a></header>
-<main><p>What stands here closes times at the door. The relay reads it every few minutes, and again before it takes a request.</p>
-<form method="post" action="/calendar"><label for="text">iCalendar</label><textarea id="text" name="text" rows="22">${safe(text)}</textarea><button>Keep it</button></form></main></body></html>`
-}
+const calendarPage = (text: string, clock: MovableClock): string =>
+  page(
+    'Another calendar',
+    '/calendar',
+    clock,
+    `<p class="lead">What stands here closes times at the door. The relay reads it every few minutes, and again before it takes a request.</p>
+<form method="post" action="/calendar"><label for="text">iCalendar</label><textarea id="text" name="text" rows="22">${safe(text)}</textarea><button>Keep it</button></form>`,
+  )
 
-/** The stand-in that shows what was sent, and moves the demo's clock. It never runs in earnest. */
+/** The fonts of the house, where they have been built. */
+const FONTS = { fraunces: /^fraunces-latin-wght/, atkinson: /^atkinson.*-latin-wght/ } as const
+
+/**
+ * The stand-in that shows what was sent, and moves the demo's clock. It never runs in earnest.
+ * @param assets the folder of the built desk's files, for its fonts
+ */
 export async function startLetterbox(
   mailbox: Mailbox,
   clock: MovableClock,
   calendar: StandinCalendar,
   onMove: () => void,
-  port = 0,
+  { port = 0, assets = '' }: { port?: number; assets?: string } = {},
 ): Promise<{ url: string; server: Server }> {
   const app = guarded(clock)
   app.get('/style.css', (_req, res) => {
     res.type('css').send(STYLE)
   })
+  const built = existsSync(assets) ? readdirSync(assets) : []
+  for (const [name, is] of Object.entries(FONTS)) {
+    const file = built.find((other) => is.test(other) && other.endsWith('.woff2'))
+    if (file) app.get(`/fonts/${name}.woff2`, (_req, res) => res.sendFile(join(assets, file)))
+  }
   app.get('/', (_req, res) => {
-    res.type('html').send(page(mailbox.received, clock))
+    res.type('html').send(mailsPage(mailbox.received, clock))
   })
   app.get('/api/mails', (_req, res) => {
     res.json(mailbox.received)
@@ -105,7 +145,7 @@ export async function startLetterbox(
     res.type('text/calendar').send(calendar.text)
   })
   app.get('/calendar', (_req, res) => {
-    res.type('html').send(calendarPage(calendar.text))
+    res.type('html').send(calendarPage(calendar.text, clock))
   })
   app.post('/calendar', express.urlencoded({ extended: false, limit: 200_000 }), (req, res) => {
     calendar.text = String((req.body as { text?: unknown }).text ?? '')

@@ -14,6 +14,7 @@ import { PlainField } from '../parts/plain-field.tsx'
 import { currencyOf, OUTCOME, when } from '../parts/words.ts'
 import { answerEnquiry } from '../sync/acts.ts'
 import { QuoteDialog } from './quote-dialog.tsx'
+import { WhyNot } from './why-not.tsx'
 
 /** Somebody who has written, or spoken, instead of booking: answered, quoted, booked, or ended. */
 export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquiry }) {
@@ -40,6 +41,7 @@ export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquir
           {enquiry.message}
         </p>
       )}
+      <WhyNot practice={desk.practice} enquiry={enquiry} />
       {answered.length > 0 && (
         <details className="mt-2 text-[14px]">
           <summary className="cursor-pointer font-semibold">What was answered</summary>

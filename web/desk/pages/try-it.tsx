@@ -133,7 +133,7 @@ export function TryIt() {
             src={url}
             className={
               frame === 'phone'
-                ? 'h-[min(844px,calc(100dvh-150px))] w-[390px] rounded-[26px] border-8 border-ink bg-paper'
+                ? 'h-[min(844px,calc(100dvh-150px))] w-[390px] max-w-full rounded-[26px] border-8 border-ink bg-paper'
                 : 'h-[calc(100dvh-250px)] min-h-[420px] w-full rounded-xl border-2 border-line bg-paper'
             }
           />
