@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { parseInstant } from '@acolhida/core/time'
+import type { Backup } from '@acolhida/core/formats'
+import { type Instant, parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { newPairingCode } from '@acolhida/relay/desk/pairing'
 import { MovableClock } from '@acolhida/relay/ground/clock'
@@ -60,7 +61,14 @@ function shiftClock(offset: number): void {
 
 /** Builds a house with the demo practice in it. Errors in a page's console fail the test that caused them. */
 export async function openHouse(
-  settings: { requestsPerMinute?: number; at?: number; seesLeaps?: boolean; deskPages?: string } = {},
+  settings: {
+    requestsPerMinute?: number
+    at?: number
+    seesLeaps?: boolean
+    deskPages?: string
+    /** Another scenario than the short story. */
+    demo?: (at: Instant) => Backup
+  } = {},
 ): Promise<House> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-e2e-'))
   const mailbox = new Mailbox()
@@ -75,7 +83,7 @@ export async function openHouse(
       deskPages: settings.deskPages ?? join(DIST, 'desk'),
       requestsPerMinute: settings.requestsPerMinute ?? 100_000,
       privateCalendars: true,
-      demo: demoBackup,
+      demo: settings.demo ?? demoBackup,
       steady: settings.seesLeaps ? () => performance.now() : false,
     },
     clock,

@@ -1,5 +1,6 @@
 import { resolve } from 'node:path'
 import { DAY, HOUR, instant, zone } from '@acolhida/core/time'
+import { demoMonths } from '@acolhida/demo/months'
 import type { Page } from 'playwright-core'
 import { fillIn, goTo, pick, sendButton, toTheTimes } from './client.ts'
 import { openHouse } from './house.ts'
@@ -16,7 +17,7 @@ function nextTuesdayMorning(): number {
 }
 
 async function main(): Promise<void> {
-  const house = await openHouse({ at: nextTuesdayMorning() })
+  const house = await openHouse({ at: nextTuesdayMorning(), demo: demoMonths })
   const visitor = async (phone = false): Promise<Page> => {
     return house.visitor(phone ? { viewport: { width: 390, height: 844 }, deviceScaleFactor: 2 } : {})
   }
@@ -54,7 +55,7 @@ async function main(): Promise<void> {
   await begin.getByRole('button', { name: 'Look round' }).click()
   await begin.getByText('Your door is open').waitFor()
   await shoot(begin, 'desk-today')
-  await begin.getByRole('link', { name: 'Tomé Arrais' }).click()
+  await begin.getByRole('heading', { level: 3 }).getByRole('link').first().click()
   await begin.getByRole('heading', { name: 'Answers' }).waitFor()
   await shoot(begin, 'desk-request')
   for (const [name, file] of [

@@ -13,28 +13,35 @@ export class Demo {
   readonly #keeper: Doorkeeper
   readonly #store: SqliteStore
   readonly #now: () => Instant
+  #last: { at: Instant; backup: Backup } | undefined
 
   constructor(made: (at: Instant) => Backup, keeper: Doorkeeper, store: SqliteStore, now: () => Instant) {
     this.#made = made
     this.#keeper = keeper
     this.#store = store
     this.#now = now
-    this.id = made(now()).practice.id
+    this.id = this.#at(now()).practice.id
     // Whoever has paired a desk has begun something of their own.
     if (!keeper.house.pack && store.setting('desk-key') === undefined) this.furnish()
+  }
+
+  /** As it is at a moment; made once, for it is looked at more than once. */
+  #at(at: Instant): Backup {
+    if (this.#last?.at !== at) this.#last = { at, backup: this.#made(at) }
+    return this.#last.backup
   }
 
   /** The practice with what had happened in it when it was put into the relay. */
   backup(): Backup {
     const at = this.#store.setting('furnished-at')
-    return this.#made(at === undefined ? this.#now() : instant(Number(at)))
+    return this.#at(at === undefined ? this.#now() : instant(Number(at)))
   }
 
   /** Begins it in a relay that is empty. */
   furnish(): void {
     const now = this.#now()
     this.#store.set('furnished-at', String(now))
-    furnish(this.#keeper, this.#made(now), now)
+    furnish(this.#keeper, this.#at(now), now)
   }
 }
 

@@ -2,7 +2,8 @@ import { mkdirSync, rmSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { NewerRecord } from '@acolhida/core/booking'
-import { demoBackup } from '@acolhida/demo'
+import type { Instant } from '@acolhida/core/time'
+import { demoMonths } from '@acolhida/demo/months'
 import { newPairingCode } from './desk/pairing.ts'
 import { type Clock, MovableClock, systemClock } from './ground/clock.ts'
 import { BadSetting, type Environment, readSettings } from './ground/settings.ts'
@@ -46,7 +47,7 @@ async function main(settings: Environment): Promise<void> {
       privateCalendars: standins || privateCalendars,
       ...(movable
         ? {
-            demo: demoBackup,
+            demo: (at: Instant) => demoMonths(at),
             // A demo may lie for weeks, and its clock be moved: none of that is a leap.
             steady: false,
           }

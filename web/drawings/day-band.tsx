@@ -120,7 +120,8 @@ export const DayBand = memo(function DayBand({
   const height = whole + (lanes - 1) * tall
   const place = ({ lane }: BandItem): CSSProperties => {
     const of = lane?.lanes ?? 1
-    const share = (lanes * tall) / of
+    // What stands alone is as high as on any other day.
+    const share = of === 1 ? tall : (lanes * tall) / of
     return { top: edge + (lane?.lane ?? 0) * share, height: share - (of > 1 ? 2 : 0) }
   }
   const KEYS: Record<string, number> = {

@@ -22,6 +22,9 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
       const touched = new Set<string>()
       for (const item of page.items) {
         if (item.kind === 'booking') {
+          // What came with a backup is no news, though the relay tells it again.
+          const known = await db.events.get([item.subject, item.seq])
+          if (known && JSON.stringify(known.event) === JSON.stringify(item.body)) continue
           await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
           touched.add(item.subject)
         } else if (item.kind === 'enquiry') {

@@ -1,9 +1,14 @@
+import { dateAt, dateWords, zone } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useCombobox } from 'downshift'
 import { useEffect, useState } from 'react'
 import { db } from '../data/db.ts'
 import { peopleFound } from '../data/lists.ts'
 import type { PersonRow } from '../data/rows.ts'
+
+/** When they come or came last, so that namesakes are not taken for one another. */
+const lastOf = ({ latest }: PersonRow): string =>
+  latest === undefined ? '' : `last session ${dateWords(dateAt(zone('UTC'), latest))}`
 
 /** How many people are offered at once. */
 const MOST = 12
@@ -87,7 +92,10 @@ export function PersonChoice({
               {...getItemProps({ item: person, index })}
               className={`cursor-pointer px-3 py-1.5 ${index === highlightedIndex ? 'bg-leaf-soft' : ''}`}
             >
-              <b>{person.name}</b> <span className="text-[14px] text-soft">{person.emails.join(', ')}</span>
+              <b>{person.name}</b>{' '}
+              <span className="text-[14px] text-soft">
+                {[person.emails.join(', '), lastOf(person)].filter(Boolean).join(' · ')}
+              </span>
             </li>
           ))}
       </ul>
