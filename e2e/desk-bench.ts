@@ -103,11 +103,8 @@ const ACTIONS: Action[] = [
     shown: '[role="status"] .rounded-xl',
     most: 150,
     after: async (page) => {
-      await page
-        .getByRole('button', { name: /^Undo \(/ })
-        .first()
-        .click()
-      await page.getByRole('button', { name: /^Undo \(/ }).waitFor({ state: 'detached' })
+      await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
+      await page.getByRole('button', { name: 'Undo', exact: true }).waitFor({ state: 'detached' })
       await page.waitForFunction(() => document.querySelectorAll('main h3 a').length >= 3)
     },
   },

@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core'
+import { eventually } from './house.ts'
 
 /**
  * Puts a row of a sortable list elsewhere by the keyboard alone, each key when the list has said that it follows: rows
@@ -16,8 +17,17 @@ export async function sortByKeys(page: Page, handle: string, name: string, place
   await at(own)
   let last = own
   for (const place of further) {
-    await page.keyboard.press(place > last ? 'ArrowDown' : 'ArrowUp')
-    await at(place)
+    const key = place > last ? 'ArrowDown' : 'ArrowUp'
+    // An arrow pressed before the rows have been measured moves nothing: whoever sees that presses it again.
+    await eventually(`${name} at place ${place}`, async () => {
+      const said = page.getByText(`${name} would come to place ${place} of`)
+      if ((await said.count()) > 0) return true
+      await page.keyboard.press(key)
+      return said.waitFor({ state: 'attached', timeout: 1_000 }).then(
+        () => true,
+        () => undefined,
+      )
+    })
     last = place
   }
   await page.keyboard.press('Space')

@@ -55,7 +55,7 @@ export function CalendarsPage() {
   return (
     <SettingsPage
       title="Other calendars"
-      line="What stands in them closes times at your door. The relay reads them every few minutes, keeps when you are busy and not with what, and looks again before it takes a request."
+      line="What stands in them closes times at your door. The relay reads them every few minutes, and again before it takes a request; it keeps when you are busy, never with what."
     >
       <div className="grid max-w-[1020px] gap-5 lg:grid-cols-[1fr_360px]">
         <ul className="grid h-fit gap-4">

@@ -171,7 +171,7 @@ function ServiceStep() {
     <FirstPage
       step="service"
       heading="What can one come to you for?"
-      line="One service to begin with. It asks for your word before anything is booked; that, and everything else about it, can be changed later."
+      line="One service to begin with. Nothing is booked before you say yes; that, and everything else about it, can be changed later."
       onGo={() =>
         changePractice(db, 'the first service', (p) => withFirstService(p, typed, currency.decimals))
       }

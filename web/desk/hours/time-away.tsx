@@ -107,7 +107,7 @@ function AwayForm({ away, done }: { away?: Away; done?: () => void }) {
       {typed.repeat && (
         <div className="col-span-2">
           <DateField
-            label="For the last time until; empty: without end"
+            label="It comes again until; empty: for good"
             value={typed.until}
             onChange={set('until')}
           />

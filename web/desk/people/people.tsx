@@ -49,7 +49,9 @@ export function People() {
       <header className="flex flex-wrap items-end justify-between gap-4">
         <div>
           <h1>People</h1>
-          <p className="mt-1 text-[14px] text-soft">New until a first session took place, then known</p>
+          <p className="mt-1 text-[14px] text-soft">
+            People are new until their first session, and known from then on
+          </p>
         </div>
         <button type="button" className="press" onClick={() => setAbout('new')}>
           Invite somebody

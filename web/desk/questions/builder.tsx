@@ -155,8 +155,8 @@ function Writing({ id }: { id: string }) {
                 withQuestionnaire(p, id, (questionnaire) => ({ ...questionnaire, name: name.trim() }))
               }
             />
-            {above('I look at prices over', 'lookAbove', 'Empty: never.')}
-            {above('They write instead of booking over', 'enquiryAbove', 'Empty: never.')}
+            {above('Over this price I look first', 'lookAbove', 'Empty: never.')}
+            {above('Over this price they write instead of booking', 'enquiryAbove', 'Empty: never.')}
           </section>
           <h2 className="mt-2">Questions</h2>
           <SortableList

@@ -29,7 +29,10 @@ export function QuestionsPage() {
       () => void navigate(`/questions/${fresh.id}`),
     )
   return (
-    <SettingsPage title="Questions" line="What you must know first. Who does not match never takes a time.">
+    <SettingsPage
+      title="Questions"
+      line="What you must know first. Whoever does not match is shown no times."
+    >
       <ul className="grid max-w-[820px] gap-3">
         {practice.questionnaires.length === 0 && (
           <li className="sheet p-5">Questionnaires will stand here. Begin with one question that matters.</li>

@@ -5,7 +5,7 @@ import { type Setting, under } from '../settings/setting.ts'
 /** Whether my word is needed, as it is chosen, and as it is said of people. */
 export const APPROVAL = [
   { value: 'ask', name: 'Ask me', said: 'wait for my word' },
-  { value: 'unsure', name: 'Ask me when unsure', said: 'wait for my word where a rule is unsure' },
+  { value: 'unsure', name: 'Ask me when unsure', said: 'wait for my word if a rule says so' },
   { value: 'straight', name: 'Straight in', said: 'are booked at once' },
 ]
 
