@@ -1,3 +1,4 @@
+import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type House, openHouse } from './house.ts'
 
@@ -8,30 +9,58 @@ beforeAll(async () => {
 afterAll(() => house.close())
 
 /** Pages of the desk, by their addresses. */
-const PAGES = [
-  ...['', 'arrivals', 'arrivals/asks-tome', 'diary', 'people', 'practice', 'profile', 'hours', 'calendars'],
+const DESK = [
   ...[
-    'places',
-    'limits',
-    'services',
-    'services/voice-assessment',
-    'services/reading-aloud',
-    'services/codes',
+    '',
+    'arrivals',
+    'arrivals/asks-tome',
+    'diary',
+    'diary?view=day',
+    'diary?view=list',
+    'people',
+    'practice',
   ],
-  ...['questions', 'questions/voice-questions', 'terms', 'try', 'hand-out', 'desk'],
-  ...['first/practice', 'first/hours', 'first/service', 'first/questions', 'first/terms', 'first/open'],
+  ...['profile', 'hours', 'calendars', 'places', 'limits', 'services', 'services/voice-assessment'],
+  ...['services/reading-aloud', 'services/codes', 'questions', 'questions/voice-questions', 'terms', 'try'],
+  ...['hand-out', 'desk', 'first/practice', 'first/hours', 'first/service', 'first/questions', 'first/terms'],
+  'first/open',
 ]
+/** Of the door. */
+const DOOR = ['', '/voice-assessment', '/reading-aloud', '/first-conversation', '/write']
 
-// 320 px are what is left of 1280 at 400 % (WCAG 2.2, 1.4.10).
-it('no page of the desk scrolls sideways at 320 px', async () => {
+/** A phone; and what is left of 1280 at 200 % and at 400 % (WCAG 2.2, 1.4.4 and 1.4.10). */
+const WIDTHS = [320, 375, 640] as const
+
+/** How wide a page is drawn at each width, where that is wider than it may be. */
+async function tooWide(page: Page, of: string): Promise<string[]> {
+  const found: string[] = []
+  for (const width of WIDTHS) {
+    await page.setViewportSize({ width, height: 700 })
+    const drawn = await page.evaluate(() => document.documentElement.scrollWidth)
+    if (drawn > width) found.push(`${of}: ${drawn} px at ${width}`)
+  }
+  return found
+}
+
+it('no page of the desk scrolls sideways, on a phone or at 400 %', async () => {
   const desk = await house.openDesk()
-  await desk.setViewportSize({ width: 320, height: 700 })
   const wide: string[] = []
-  for (const page of PAGES) {
-    await desk.goto(`${house.desk}/${page}`)
+  for (const path of DESK) {
+    await desk.goto(`${house.desk}/${path}`)
     await desk.getByRole('heading', { level: 1 }).first().waitFor()
-    const width = await desk.evaluate(() => document.documentElement.scrollWidth)
-    if (width > 320) wide.push(`${page}: ${width} px`)
+    if (path === 'try') await desk.locator('iframe').waitFor()
+    wide.push(...(await tooWide(desk, path)))
+  }
+  expect(wide).toEqual([])
+})
+
+it('nor does any of the door', async () => {
+  const page = await house.visitor()
+  const wide: string[] = []
+  for (const path of DOOR) {
+    await page.goto(`${house.door}/${house.slug}${path}`)
+    await page.getByRole('heading').first().waitFor()
+    wide.push(...(await tooWide(page, `door${path}`)))
   }
   expect(wide).toEqual([])
 })

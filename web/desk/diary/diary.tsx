@@ -1,7 +1,7 @@
 import { type Ask, type Asker, newClient, openStarts } from '@acolhida/core/openings'
 import { placeOf, questionnaireOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { leastLength } from '@acolhida/core/questions/least'
-import { type DayNumber, type Instant, localDate } from '@acolhida/core/time'
+import { type DayNumber, type Instant, localDate, timeAt } from '@acolhida/core/time'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -15,6 +15,7 @@ import { homeZone } from '../parts/words.ts'
 import { Bands } from './bands.tsx'
 import { BookIn } from './book-in.tsx'
 import { RulesCost } from './cost.tsx'
+import { OpenStarts } from './day-to-pick.tsx'
 import { List } from './list.tsx'
 import { dayFrom, firstDay, spanName, VIEWS, type View, viewFrom } from './span.ts'
 
@@ -182,6 +183,17 @@ export function DiaryPage() {
           onEnter={setEntering}
           onKept={setKept}
         />
+      )}
+      {view === 'day' && taken && service && (
+        <section aria-label="Open starts of this day" className="mt-3">
+          <OpenStarts
+            starts={starts}
+            chosen={undefined}
+            name={(at) => timeAt(where, at)}
+            none={`Nothing is open ${who.name === 'me' ? 'for you' : `for ${who.name}`} on this day.`}
+            onChoose={setEntering}
+          />
+        </section>
       )}
       {ask && taken && (
         <RulesCost practice={practice} diary={taken.diary} ask={ask} from={localDate(first)} days={days} />
