@@ -1,8 +1,9 @@
 import { dateAt, dateTyped, dateWords, type LocalDate, date as readDate } from '@acolhida/core/time'
 import { CalendarDays } from 'lucide-react'
-import { lazy, type ReactNode, Suspense, useEffect, useId, useRef, useState } from 'react'
+import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { useDesk } from '../data/live.ts'
+import { Labelled } from './labelled.tsx'
 import { homeZone } from './words.ts'
 
 // The month is drawn by a library of its own, loaded when one is opened for the first time.
@@ -147,16 +148,15 @@ export function DateField({
   value: string
   onChange: (value: LocalDate | '') => void
 }) {
-  const id = useId()
   return (
-    <div>
-      <label className="ask" htmlFor={id}>
-        {label}
-      </label>
-      <div className="mt-1">
-        <DateInput id={id} value={value} onChange={onChange} onUnread={() => onChange('')} />
-      </div>
-    </div>
+    <Labelled
+      label={label}
+      field={(id) => (
+        <div className="mt-1">
+          <DateInput id={id} value={value} onChange={onChange} onUnread={() => onChange('')} />
+        </div>
+      )}
+    />
   )
 }
 
@@ -170,7 +170,6 @@ export function TimeField({
   value: string
   onChange: (value: string) => void
 }) {
-  const id = useId()
   const [typed, setTyped] = useState(value)
   const latest = useRef(value)
   useEffect(() => {
@@ -179,23 +178,23 @@ export function TimeField({
     latest.current = value
   }, [value])
   return (
-    <div>
-      <label className="ask" htmlFor={id}>
-        {label}
-      </label>
-      <input
-        id={id}
-        className="field figures mt-1"
-        autoComplete="off"
-        value={typed}
-        onChange={(event) => {
-          setTyped(event.target.value)
-          latest.current = asTime(event.target.value)
-          onChange(latest.current)
-        }}
-        onBlur={() => latest.current && setTyped(latest.current)}
-      />
-    </div>
+    <Labelled
+      label={label}
+      field={(id) => (
+        <input
+          id={id}
+          className="field figures mt-1"
+          autoComplete="off"
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value)
+            latest.current = asTime(event.target.value)
+            onChange(latest.current)
+          }}
+          onBlur={() => latest.current && setTyped(latest.current)}
+        />
+      )}
+    />
   )
 }
 

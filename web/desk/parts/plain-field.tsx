@@ -1,5 +1,5 @@
-import { useId } from 'react'
 import type { Option } from '../settings/setting.ts'
+import { Labelled } from './labelled.tsx'
 
 /** One function for all, so that a field is focused once and not each time it is drawn. */
 const focus = (field: HTMLInputElement | null): void => field?.focus()
@@ -23,34 +23,22 @@ export function PlainField({
   /** Whether it has the focus as soon as it is there. */
   focused?: boolean
 }) {
-  const id = useId()
+  const common = {
+    className: 'field mt-1',
+    value,
+    onChange: (event: { target: { value: string } }) => onChange(event.target.value),
+  }
   return (
-    <div>
-      <label className="ask" htmlFor={id}>
-        {label}
-      </label>
-      {rows ? (
-        <textarea
-          id={id}
-          className="field mt-1"
-          dir="auto"
-          rows={rows}
-          maxLength={5_000}
-          value={value}
-          onChange={(event) => onChange(event.target.value)}
-        />
-      ) : (
-        <input
-          id={id}
-          className="field mt-1"
-          type={type}
-          required={required}
-          ref={focused ? focus : undefined}
-          value={value}
-          onChange={(event) => onChange(event.target.value)}
-        />
-      )}
-    </div>
+    <Labelled
+      label={label}
+      field={(id) =>
+        rows ? (
+          <textarea id={id} dir="auto" rows={rows} maxLength={5_000} {...common} />
+        ) : (
+          <input id={id} type={type} required={required} ref={focused ? focus : undefined} {...common} />
+        )
+      }
+    />
   )
 }
 
@@ -66,19 +54,23 @@ export function PlainChoice({
   options: readonly Option[]
   onChange: (value: string) => void
 }) {
-  const id = useId()
   return (
-    <div>
-      <label className="ask" htmlFor={id}>
-        {label}
-      </label>
-      <select id={id} className="field mt-1" value={value} onChange={(event) => onChange(event.target.value)}>
-        {options.map(({ value, name }) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </div>
+    <Labelled
+      label={label}
+      field={(id) => (
+        <select
+          id={id}
+          className="field mt-1"
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+        >
+          {options.map(({ value, name }) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
+    />
   )
 }
