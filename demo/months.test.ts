@@ -21,19 +21,20 @@ describe('some months of the demo practice', () => {
   it('have something of everything', () => {
     console.log(
       `      ${bookings.length} requests of ${months.people.length} people, ${months.enquiries.length} messages: ` +
-        ['booked', 'waiting', 'declined', 'lapsed', 'cancelled', 'withdrawn', 'offered', 'unproved']
+        ['booked', 'attended', 'missed', 'waiting', 'declined', 'lapsed', 'cancelled', 'offered']
           .map((is) => `${ended(is)} ${is}`)
           .join(', '),
     )
     expect(bookings.length).toBeGreaterThan(150)
     expect(months.people.length).toBeGreaterThan(80)
     expect(months.enquiries.length).toBeGreaterThan(5)
-    for (const is of ['booked', 'waiting', 'declined', 'lapsed', 'cancelled'])
+    for (const is of ['booked', 'attended', 'missed', 'waiting', 'declined', 'lapsed', 'cancelled'])
       expect([is, ended(is) > 0]).toEqual([is, true])
     const types = new Set(months.bookings.flatMap(({ events }) => events.map(({ type }) => type)))
     for (const type of ['asked', 'proved', 'welcomed', 'offered', 'accepted', 'moved', 'cancelled'])
       expect([type, types.has(type as never)]).toEqual([type, true])
     expect(bookings.some((booking) => booking.status === 'booked' && booking.start > NOW)).toBe(true)
+    expect(bookings.some(({ movedBy, late }) => movedBy === 'client' || late)).toBe(true)
     expect(bookings.some((booking) => booking.asked.service === 'coaching')).toBe(true)
     expect(bookings.some((booking) => booking.asked.proof === 'hand')).toBe(true)
   })

@@ -22,6 +22,7 @@ import {
   keep,
   MapStore,
   openingsFor,
+  openingsToMove,
   publish,
   read,
   replan,
@@ -134,6 +135,8 @@ class Months {
       const many = this.#by.pick([0, 1, 1, 2, 2, 3])
       for (let i = 0; i < many; i++)
         this.#plan(from + this.#by.between(7 * HOUR, 22 * HOUR), (at) => this.#arrive(at))
+      // What was over by yesterday morning has been looked back on; the last ones are still to be.
+      if ((day + 2) * DAY < BEGAN) this.#plan(from + DAY, (at) => this.#lookBack(at))
     }
     // Somebody has asked today, whatever the seed says.
     for (const hours of [17, 9, 4, 2])
@@ -386,11 +389,34 @@ class Months {
       )
     } else if (chance < 0.11) {
       this.#plan(between(), (at) => this.#move(id, at))
+    } else if (chance < 0.15 && link) {
+      this.#plan(between(), (at) => this.#moveOwn(id, link, at))
     } else if (booking.service === 'voice-assessment' && this.#by.chance(0.7)) {
       someone.coached = true
       const sessions = this.#by.whole(2, 7)
       for (let i = 1; i <= sessions; i++)
         this.#plan(start + i * 9 * DAY - this.#by.between(DAY, 3 * DAY), (at) => this.#coach(someone, at))
+    }
+  }
+
+  #moveOwn(id: string, link: string, at: Instant): void {
+    const { house } = this.#keeper
+    const booking = house.booking(id)
+    if (!booking || stateAt(booking, at).is !== 'booked') return
+    const start = openingsToMove(house, booking, { days: 14 }, at).starts.at(this.#by.whole(0, 30))
+    if (start !== undefined) this.#through(id, link, { do: 'move-own', start, place: booking.place }, at)
+  }
+
+  /** Says of what is over how it went: most came, a few of them late. */
+  #lookBack(at: Instant): void {
+    const over = [...this.#keeper.house.openBookings()].filter((booking) => {
+      const state = stateAt(booking, at)
+      return state.is === 'booked' && state.over
+    })
+    for (const { id } of over) {
+      const how = this.#by.next()
+      if (how < 0.06) this.#word(id, { do: 'miss' }, at)
+      else this.#word(id, { do: 'attend', ...(how > 0.92 ? { late: this.#by.whole(5, 20) } : {}) }, at)
     }
   }
 

@@ -198,6 +198,36 @@ it('books somebody in by hand, and moves them by dragging with the consequences 
   expect(moved.start).toBeGreaterThan(Date.parse(`${day}T11:00Z`))
 })
 
+it('says how sessions went: from Today at once, on the page with what was otherwise, and put right', async () => {
+  await desk.getByRole('link', { name: /^Today/ }).click()
+  const asked = desk.getByRole('region', { name: 'How did it go?' })
+  await asked
+    .getByRole('button', { name: /^Missed ?, Odile/ })
+    .first()
+    .click()
+  const status = (): string | undefined =>
+    bookingsOf(house.relay).find(({ id }) => id === 'past-odile')?.status
+  await eventually('missed at the relay', () => status() === 'missed')
+  const said = desk.getByText('Missed: Odile Ferrand', { exact: true }).locator('..')
+  await said.getByRole('button', { name: 'Undo', exact: true }).click()
+  await eventually('taken back at the relay', () => status() === 'booked')
+  await asked.getByRole('button', { name: /^Missed ?, Odile/ }).waitFor()
+  await asked.getByRole('button', { name: 'All attended' }).click()
+  await asked.waitFor({ state: 'detached' })
+  await eventually('attended at the relay', () => status() === 'attended')
+
+  await desk.goto(`${house.desk}/arrivals/past-odile`)
+  await desk.getByRole('button', { name: /^Late or longer… ?, Odile/ }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByLabel('Minutes late').fill('ten')
+  await dialog.getByRole('button', { name: 'Attended' }).click()
+  await dialog.getByText('Say how many minutes late as a number').waitFor()
+  await dialog.getByLabel('Minutes late').fill('10')
+  await dialog.getByLabel('Minutes it lasted').fill('90')
+  await dialog.getByRole('button', { name: 'Attended' }).click()
+  await desk.getByText('They came 10 minutes late. It lasted 90 minutes instead of 75.').waitFor()
+})
+
 it('moves by keys alone and tells them', async () => {
   await desk.locator('h1').click()
   await desk.keyboard.press('p')

@@ -72,6 +72,32 @@ it('goes from a link to a yes', async () => {
 
   await inbox.reload()
   await inbox.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
+  // Moved by its client: the open times, what the rules say, and a second press; the desk hears of it.
+  await inbox.getByRole('button', { name: 'Move it', exact: true }).click()
+  await inbox.getByText(/You can move it until .*, twice at the most\./).waitFor()
+  await inbox
+    .getByRole('button', { name: /^\d\d:\d\d/ })
+    .last()
+    .click()
+  await inbox
+    .getByText(/^Move it to/)
+    .last()
+    .waitFor()
+  await inbox.getByRole('button', { name: 'Yes, move it' }).click()
+  await inbox.getByText(/^You have moved it\. It is now on/).waitFor()
+  const moved = await mailTo(house, 'elske.vos@example.org', /^Moved/)
+  const later = new ICAL.Event(
+    new ICAL.Component(ICAL.parse(moved.calendar!)).getFirstSubcomponent('vevent')!,
+  )
+  expect(later.uid).toBe(event.uid)
+  expect(later.sequence).toBe(1)
+  expect(later.startDate.compare(event.startDate)).toBe(1)
+  await desk.getByRole('link', { name: /^Today/ }).click()
+  await desk
+    .getByRole('listitem')
+    .filter({ hasText: /Elske < Vos has moved, to another time:/ })
+    .waitFor()
+
   await inbox.getByRole('button', { name: 'Cancel this session' }).click()
   await inbox.getByText('Nothing is owed.').waitFor()
   await inbox.getByRole('button', { name: 'Yes, cancel it' }).click()
@@ -81,7 +107,7 @@ it('goes from a link to a yes', async () => {
   const gone = new ICAL.Event(withdrawn.getFirstSubcomponent('vevent')!)
   expect(withdrawn.getFirstPropertyValue('method')).toBe('CANCEL')
   expect(gone.uid).toBe(event.uid)
-  expect(gone.sequence).toBe(1)
+  expect(gone.sequence).toBe(2)
 })
 
 it('closes the way kindly, lets people answer differently, and shows both attempts', async () => {

@@ -9,6 +9,7 @@ import {
   shift,
   type Zone,
 } from '../time/index.ts'
+import type { Booking } from './record.ts'
 
 /** A moment by which something must be done; an act counts while `now ≤ until`. */
 export interface Deadline {
@@ -51,6 +52,42 @@ export function cancelShare(rules: HouseRules, start: Instant, zone: Zone, now: 
     ({ kind, until }) => kind === 'cancel' && now <= until,
   )
   return next?.share ?? rules.cancelAfter
+}
+
+/** What the rules and the record of a booking say of its deadlines. */
+type Ruled = Pick<Booking, 'start' | 'leastShare'> & { asked: { houseRules: HouseRules } }
+
+/**
+ * The deadlines of a booking: by the rules of the day one asked, for the start in force, and no cheaper than it was when
+ * the client moved it.
+ */
+export function deadlinesIn({ asked, start, leastShare = 0 }: Ruled, zone: Zone): Deadlines {
+  const found = deadlinesOf(asked.houseRules, start, zone)
+  if (leastShare === 0) return found
+  return {
+    ...found,
+    deadlines: found.deadlines.map((deadline) =>
+      deadline.share === undefined ? deadline : { ...deadline, share: Math.max(deadline.share, leastShare) },
+    ),
+    shareAfter: Math.max(found.shareAfter, leastShare),
+  }
+}
+
+/** The share of the price, in percent, that the client's cancelling of a booking costs at `now`. */
+export const costOf = (booking: Ruled, zone: Zone, now: Instant): number =>
+  Math.max(booking.leastShare ?? 0, cancelShare(booking.asked.houseRules, booking.start, zone, now))
+
+/**
+ * Until when, and how often still, a client may move a booking by the rules of the day one asked; nothing where they
+ * have moved it often enough.
+ */
+export function movable(
+  { asked, start, moves = 0 }: Pick<Booking, 'start' | 'moves'> & { asked: { houseRules: HouseRules } },
+  zone: Zone,
+): { until: Instant; left: number } | undefined {
+  const { times, until } = asked.houseRules.move
+  const left = times - moves
+  return left > 0 ? { until: before(start, until, zone), left } : undefined
 }
 
 /** The last moment to cancel free of charge; nothing when there is none. */

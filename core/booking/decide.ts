@@ -2,10 +2,10 @@ import type { Closure } from '../openings/index.ts'
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, type Keys, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
-import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
+import { type Instant, instant, MINUTE, SECOND, shift, type Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import { apply } from './apply.ts'
-import { cancelShare } from './deadlines.ts'
+import { costOf, movable } from './deadlines.ts'
 import type { BookingEvent } from './events.ts'
 import type { Booking, Mark, Start } from './record.ts'
 import { hasBegun, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
@@ -26,6 +26,11 @@ interface Own {
     clash: boolean
     service?: string
   }
+  /** By the client, to an open time of the same length. */
+  'move-own': Start
+  /** How it went, said after it has begun; what was said before can be put right. */
+  attend: { late?: number; minutes?: number }
+  miss: object
   cancel: { by: 'client' | 'practitioner'; text: string }
   prove: object
   accept: { start: Instant; place: string }
@@ -38,12 +43,12 @@ type Of<K extends keyof Own> = { do: K } & Own[K]
 type All = { [K in keyof Own]: Of<K> }
 /** What the practitioner can do with a booking. */
 export type DeskDoes =
-  | All['welcome' | 'decline' | 'offer' | 'take-back' | 'overrule' | 'move']
+  | All['welcome' | 'decline' | 'offer' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
   | { do: 'cancel'; by: 'practitioner'; text: string }
 
 /** What a client can do with theirs. */
 export type ClientDoes =
-  | All['prove' | 'accept' | 'refuse' | 'withdraw']
+  | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own']
   | { do: 'cancel'; by: 'client'; text: string }
 
 export type Command = DeskDoes | ClientDoes | All['lapse']
@@ -55,6 +60,7 @@ export interface Refusal {
     | 'not-waiting'
     | 'not-booked'
     | 'too-late'
+    | 'too-early'
     | 'not-open'
     | 'not-offered'
     | 'nothing-to-take-back'
@@ -73,6 +79,8 @@ export interface Circumstances {
   zone: Zone
   /** The closures of a start for this booking's service, length and person, its own holds left out. */
   closuresOf(start: Start, minutes?: number, service?: string): Closure[]
+  /** As `closuresOf`, by the rules that bind the client. */
+  closedToClient(start: Start): Closure[]
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
   /** What follows when the address proves true: until when it is held then, and whether no word is needed. */
@@ -175,12 +183,37 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
     decide: (booking, command, is, about) =>
       is === 'booked' ? move(booking, command, about) : notBooked(is),
   },
+  attend: {
+    shape: { late: maybe(whole(1, 1_440)), minutes: maybe(whole(1, 14_400)) },
+    decide: (booking, { late, minutes }, is, { now }) => {
+      if (!hasCome(is)) return notBooked(is)
+      if (!hasBegun(booking, now)) return refuse('too-early.attend')
+      const same = is === 'attended' && booking.late === late && booking.lasted === minutes
+      const said = { ...(late ? { late } : {}), ...(minutes ? { minutes } : {}) }
+      return same ? happened() : happened({ type: 'attended', at: now, settles: shift(now, UNDO), ...said })
+    },
+  },
+  miss: {
+    shape: {},
+    decide: (booking, _, is, { now }) => {
+      if (!hasCome(is)) return notBooked(is)
+      // Whoever is within the grace minutes can still come.
+      const { graceMinutes } = booking.asked.houseRules
+      if (now <= shift(booking.start, graceMinutes * MINUTE))
+        return refuse('too-early.miss', { minutes: graceMinutes })
+      return is === 'missed' ? happened() : happened({ type: 'missed', at: now, settles: shift(now, UNDO) })
+    },
+  },
   cancel: {
     shape: { by: one('practitioner'), text: words },
     decide: (booking, command, _, about) =>
       command.by === 'practitioner'
         ? cancel(booking, command, about)
         : asSeen(booking, about.now, (seen) => cancel(seen, command, about)),
+  },
+  'move-own': {
+    decide: (booking, command, _, about) =>
+      asSeen(booking, about.now, (seen) => moveOwn(seen, command, about)),
   },
   prove: { decide: (booking, _, is, about) => prove(booking, is, about) },
   accept: { decide: answered },
@@ -206,6 +239,9 @@ export function decide(booking: Booking, command: Command, about: Circumstances)
   const kind = COMMANDS[command.do] as CommandKind<Command>
   return kind.decide(booking, command, stateAt(booking, about.now).is, about)
 }
+
+/** Whether it can be said how it went: it was to take place, or that was said already. */
+const hasCome = (is: StateName): boolean => is === 'booked' || is === 'attended' || is === 'missed'
 
 function answered(
   booking: Booking,
@@ -298,6 +334,32 @@ function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about
   }
 }
 
+function moveOwn(booking: Booking, { start, place }: Start, about: Circumstances): Decision {
+  const { now, zone } = about
+  const state = stateAt(booking, now)
+  if (state.is !== 'booked') return notBooked(state.is)
+  if (state.begun) return refuse('too-late.client')
+  if (start === booking.start && place === booking.place) return happened()
+  const may = movable(booking, zone)
+  if (!may) return refuse('too-late.moves')
+  if (now > may.until) return refuse('too-late.move')
+  const closures = about.closedToClient({ start, place })
+  if (closures.length > 0) return refuse('not-open.moving', undefined, closures)
+  const least = costOf(booking, zone, now)
+  const { minutes } = booking
+  return happened({
+    type: 'moved',
+    at: now,
+    start,
+    place,
+    minutes,
+    text: '',
+    settles: now,
+    by: 'client',
+    ...(least > 0 ? { least } : {}),
+  })
+}
+
 function cancel(
   booking: Booking,
   { by, text }: Extract<Command, { do: 'cancel' }>,
@@ -308,7 +370,7 @@ function cancel(
   if (by === 'practitioner')
     return { events: [{ type: 'cancelled', at: now, by, share: 0, text, settles: shift(now, UNDO) }] }
   if (state.begun) return refuse('too-late.client')
-  const share = cancelShare(booking.asked.houseRules, booking.start, zone, now)
+  const share = costOf(booking, zone, now)
   return { events: [{ type: 'cancelled', at: now, by, share, text, settles: now }] }
 }
 

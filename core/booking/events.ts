@@ -14,11 +14,17 @@ interface Own {
   offered: Decided & { starts: Start[]; until: Instant; text: string }
   accepted: Start
   refused: { text: string }
-  /** To another time, place, length or service; the rules of the day one asked go with it. */
-  moved: Decided & Start & { minutes: number; text: string; service?: string }
+  /**
+   * To another time, place, length or service; the rules of the day one asked go with it. `by` the client through their
+   * link, with what cancelling would have cost them then (`least`, in percent): it costs no less afterwards.
+   */
+  moved: Decided & Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number }
   lapsed: object
   withdrawn: object
   cancelled: Decided & { by: 'client' | 'practitioner'; share: number; text: string }
+  /** The session has taken place; `late`: how many minutes late the client came, `minutes`: how long it really was. */
+  attended: Decided & { late?: number; minutes?: number }
+  missed: Decided
   /** The practitioner has judged otherwise than the rules, and says why. */
   overruled: { outcome: Outcome; text: string }
   /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
@@ -82,6 +88,22 @@ function ended(on: On, step: TellingStep, offered = false): Pick<Booking, 'tells
 
 /** Booked in by hand, and that taken back: nobody was ever told of it. */
 const isUndone = ({ asked, status }: Booking): boolean => asked.proof === 'hand' && status === 'requested'
+
+/** What a move leaves of who moves: the practitioner's own costs the client nothing, nor counts as theirs. */
+function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: number }): Booking {
+  const { movedBy: _, leastShare = 0, ...rest } = booking
+  if (by !== 'client') return rest
+  const share = Math.max(leastShare, least)
+  return {
+    ...rest,
+    moves: (booking.moves ?? 0) + 1,
+    movedBy: by,
+    ...(share > 0 ? { leastShare: share } : {}),
+  }
+}
+
+/** What was said before of how it went, if anything, no longer stands; nothing is told of it. */
+const came = ({ late: _, lasted: __, ...rest }: Booking): Booking => rest
 
 const untold = ({ tells: _, ...rest }: Booking): Booking => rest
 
@@ -167,9 +189,17 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   moved: {
-    shape: { settles, ...start, minutes: length, text: words, service: maybe(id) },
+    shape: {
+      settles,
+      ...start,
+      minutes: length,
+      text: words,
+      service: maybe(id),
+      by: maybe(one('client')),
+      least: maybe(number(0, 100)),
+    },
     apply: (event, on) => ({
-      ...on.before,
+      ...whoMoved(on.before, event),
       seq: on.seq,
       service: event.service ?? on.before.service,
       start: event.start,
@@ -213,6 +243,26 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       text: said,
       sequence: on.before.sequence + 1,
       ...telling(on, 'cancelled', end),
+      ...decision(on, end),
+    }),
+  },
+  attended: {
+    shape: { settles, late: maybe(whole(1, 1_440)), minutes: maybe(whole(1, 14_400)) },
+    apply: ({ late, minutes, settles: end }, on) => ({
+      ...came(on.before),
+      seq: on.seq,
+      status: 'attended',
+      ...(late === undefined ? {} : { late }),
+      ...(minutes === undefined ? {} : { lasted: minutes }),
+      ...decision(on, end),
+    }),
+  },
+  missed: {
+    shape: { settles },
+    apply: ({ settles: end }, on) => ({
+      ...came(on.before),
+      seq: on.seq,
+      status: 'missed',
       ...decision(on, end),
     }),
   },

@@ -113,6 +113,14 @@ export interface Booking extends Start {
   /** The price share due after a cancellation, in percent. */
   share: number
   cancelledBy?: 'client' | 'practitioner'
+  /** How often the client has moved it, and whether they did so last; nothing where never. */
+  moves?: number
+  movedBy?: 'client'
+  /** What cancelling costs at the least since the client moved it, in percent. */
+  leastShare?: number
+  /** How many minutes late the client came, and how long it really lasted, in minutes, where that was said. */
+  late?: number
+  lasted?: number
   /** What the practitioner has judged instead of the rules, and why. */
   overruled?: { at: Instant; outcome: Outcome; text: string }
   /** Revision of the calendar entry sent (RFC 5545 SEQUENCE). */

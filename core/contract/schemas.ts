@@ -134,6 +134,8 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   accept: object({ ...start, shown }),
   refuse: object({ text: text(2_000) }),
   cancel: object({ text: text(2_000), shown }),
+  moves: object({ from: maybe(localDateShape), days: whole(1, 62), place: maybe(id) }),
+  move: object({ ...start, shown }),
   pair: object({ code: line(40), practice: id, replace: yes, empty: maybe(one('others', 'all')) }),
   publish: exactly<Bodies['publish'], Condition>()(doorPackage),
   command: exactly<DeskCommand, DeskDoes>()(

@@ -192,6 +192,13 @@ export interface WantedOpenings extends Wanted {
   days: number
 }
 
+/** Which times a booking could be moved to: from a date on, at one of its service's places. */
+export interface WantedMoves {
+  from?: LocalDate
+  days: number
+  place?: string
+}
+
 export interface SendBody extends WantedStart {
   /** What the page takes for the relay's time. */
   clock: Instant
@@ -262,6 +269,7 @@ export interface LinkView {
   service: string
   minutes: number
   place: string
+  placeId: string
   /** By whose clock its times are told. */
   clocks: ClockNames
   /** Told when the place's rule allows it. */
@@ -288,6 +296,8 @@ export interface LinkView {
   shareNow: number
   cancelledBy?: 'client' | 'practitioner'
   share: number
+  /** Until when, and how often still, it can be moved; nothing where it can't be any more. */
+  move?: { until: Instant; left: number }
   readiness: Readiness
   /** The service, where it can be booked again through this link, with what was answered and may still hold. */
   again?: string

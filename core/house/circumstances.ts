@@ -2,8 +2,9 @@ import { type Booking, type Circumstances, holdUntil, type Mark, wordNeeded } fr
 import { why } from '../openings/index.ts'
 import { placeOf, serviceOf, serviceOrTrace, travelled, travelZoneOf, zoneOf } from '../practice/index.ts'
 import { byPractitioner, personBehind } from '../request/index.ts'
-import type { Instant } from '../time/index.ts'
+import { dateAt, type Instant } from '../time/index.ts'
 import { type House, published } from './house.ts'
+import { askToMove, placesToMove } from './moving.ts'
 
 /** What `decide` may look at for a booking. */
 export function circumstances(house: House, booking: Booking, now: Instant): Circumstances {
@@ -22,6 +23,23 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
         now,
       }
       return why(practice, house.diary(start, start, { booking: booking.id }), ask, start)
+    },
+    closedToClient: ({ start, place }) => {
+      if (!placesToMove(practice, booking).includes(place))
+        return [
+          {
+            rule: 'hours',
+            date: dateAt(zoneOf(practice, undefined), start),
+            because: 'none',
+            changed: false,
+          },
+        ]
+      return why(
+        practice,
+        house.diary(start, start, { booking: booking.id }),
+        askToMove(house, booking, place, now),
+        start,
+      )
     },
     offersUntil: (starts) => {
       const first = starts.reduce((a, b) => (a.start <= b.start ? a : b))

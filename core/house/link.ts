@@ -54,7 +54,7 @@ export function throughLink(work: Work, { hash, command, shown }: ThroughLink): 
     if (stateAt(booking, now).is === 'unproved' && open >= limits.openRequests) throw tooManyOpen(open)
   }
   // What costs something, or binds, is done on what was seen.
-  const binds = command.do === 'accept' || command.do === 'cancel'
+  const binds = command.do === 'accept' || command.do === 'cancel' || command.do === 'move-own'
   if (binds && shown !== printOfBooking(seenAt(booking, now), costNow(house, booking, now))) {
     throw new Refused(409, 'changed.opened')
   }

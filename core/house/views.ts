@@ -1,9 +1,10 @@
 import {
   type Booking,
-  cancelShare,
-  deadlinesOf,
+  costOf,
+  deadlinesIn,
   isPlaced,
   isTold,
+  movable,
   readiness,
   seenAt,
   stateAt,
@@ -169,8 +170,8 @@ const answersShown = (practice: Practice, booking: Booking): NonNullable<LinkVie
 /** What cancelling would cost the client now, in percent, as they see their booking. */
 export function costNow(house: House, booking: Booking, now: Instant): number {
   const { practice } = published(house)
-  const { asked, start, place } = seenAt(booking, now)
-  return cancelShare(asked.houseRules, start, zoneOf(practice, placeOf(practice, place)), now)
+  const seen = seenAt(booking, now)
+  return costOf(seen, zoneOf(practice, placeOf(practice, seen.place)), now)
 }
 
 /** Whether what was said last was said by the practitioner: a client's words come with what they refuse or cancel. */
@@ -191,7 +192,8 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
   const { asked } = seen
   const place = placeOf(practice, seen.place)
   const there = zoneOf(practice, place)
-  const { deadlines, shareAfter } = deadlinesOf(asked.houseRules, seen.start, there)
+  const { deadlines, shareAfter } = deadlinesIn(seen, there)
+  const may = movable(seen, there)
   const address =
     place?.kind === 'client'
       ? asked.address
@@ -205,6 +207,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
     service: serviceOf(practice, seen.service)?.name ?? 'Session',
     minutes: seen.minutes,
     place: place?.name ?? '',
+    placeId: seen.place,
     clocks: clockNames(practice, seen.place, asked.person.zone),
     ...(address ? { address } : {}),
     ...(!address && place?.address && place.kind !== 'phone' && place.told !== 'door'
@@ -230,6 +233,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
     deadlines,
     shareAfter,
     shareNow,
+    ...(state.is === 'booked' && !state.begun && may && now <= may.until ? { move: may } : {}),
     ...(state.is === 'cancelled' ? { cancelledBy: state.by } : {}),
     share: seen.share,
     readiness: readiness(seen),

@@ -72,7 +72,15 @@ describe('letters', () => {
     const letter = letterNow(booked, 'confirmation', at)
     expect(letter.invite).toBe('REQUEST')
     expect(letter.text).toContain('You can cancel free of charge until Thu 26 Nov, 07:00 (Sao Paulo time).')
-    expect(letter.text).not.toMatch(/move/i)
+    expect(letter.text).toMatch(/move/i)
+    const fixed = apply(
+      begin(
+        'b',
+        sampleAsked({ houseRules: { ...asked.houseRules, move: { ...asked.houseRules.move, times: 0 } } }),
+      ),
+      { type: 'welcomed', at, by: 'practitioner', settles: at },
+    )
+    expect(letterNow(fixed, 'confirmation', at).text).not.toMatch(/move/i)
     expect(letter.text).toContain('The price is €95.00, of which €30.00 is asked before the session.')
   })
 

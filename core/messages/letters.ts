@@ -1,7 +1,8 @@
 import {
   type Booking,
-  deadlinesOf,
+  deadlinesIn,
   isTold,
+  movable,
   stateAt,
   type Telling,
   type TellingStep,
@@ -31,7 +32,14 @@ import {
 import letters from '../words/en/letters.json' with { type: 'json' }
 import { sayFrom } from '../words/say.ts'
 
-type BookingStep = TellingStep | 'word-due' | 'place' | 'new-request' | 'client-cancelled' | 'has-lapsed'
+type BookingStep =
+  | TellingStep
+  | 'word-due'
+  | 'place'
+  | 'new-request'
+  | 'client-cancelled'
+  | 'client-moved'
+  | 'has-lapsed'
 /** What a message is about; with subject, channel and anchor it makes the message unique. */
 export type Step = BookingStep | 'enquiry-answered' | 'quote'
 
@@ -118,7 +126,7 @@ function costLines(w: Words, now: Instant): string {
   const { practice, booking } = w
   if (booking.price === 0) return ''
   const place = zoneOf(practice, placeOf(practice, booking.place))
-  const { deadlines, shareAfter } = deadlinesOf(booking.asked.houseRules, booking.start, place)
+  const { deadlines, shareAfter } = deadlinesIn(booking, place)
   const coming = deadlines.filter(({ kind, until }) => kind === 'cancel' && until >= now)
   const lines = coming.map(({ share = 0, until }) =>
     share === 0
@@ -128,6 +136,17 @@ function costLines(w: Words, now: Instant): string {
   if (shareAfter > 0)
     lines.push(say(coming.length > 0 ? 'cancel-after' : 'cancel-from-now', { share: shareAfter }))
   return lines.join('\n')
+}
+
+/** Until when, and how often, the client may move it; nothing where they may not, or no longer. */
+function moveUntil({ practice, booking }: Words, now: Instant) {
+  const may = movable(booking, zoneOf(practice, placeOf(practice, booking.place)))
+  return may && now <= may.until ? may : undefined
+}
+
+function moveLine(w: Words, now: Instant): string {
+  const may = moveUntil(w, now)
+  return may ? say('move-until', { until: by(w, may.until), left: may.left }) : ''
 }
 
 /** What a booking costs; what is asked beforehand belongs to it. */
@@ -263,6 +282,15 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
     plan: ({ status, cancelledBy, tells }) =>
       status === 'cancelled' && cancelledBy === 'client' && tells ? soon(tells) : undefined,
   },
+  'client-moved': {
+    to: 'practitioner',
+    write: (w) => ({
+      subject: say('client-moved.subject', { service: w.service, when: atHome(w, w.booking.start) }),
+      body: [say('client-moved', { service: w.service, when: ownTime(w) })],
+    }),
+    plan: ({ status, movedBy, tells }) =>
+      status === 'booked' && movedBy === 'client' && tells?.step === 'moved' ? soon(tells) : undefined,
+  },
   'has-lapsed': {
     to: 'practitioner',
     write: (w) => ({
@@ -282,7 +310,8 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
         whereLine(w, tellsPlace(w, now)),
         priceLine(w),
         costLines(w, now),
-        say('confirmation.everything', LINKS),
+        moveLine(w, now),
+        say('confirmation.everything', { ...LINKS, how: moveUntil(w, now) ? 'both' : 'cancel' }),
         say('confirmation.looking-forward'),
         agreedLines(w),
       ],
@@ -358,7 +387,7 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
     write: (w, now) => ({
       subject: say('moved.subject', { service: w.service, when: when(w) }),
       body: [
-        say('moved', { service: w.service, when: at(w) }),
+        say(w.booking.movedBy ? 'moved.by-you' : 'moved', { service: w.service, when: at(w) }),
         whereLine(w, tellsPlace(w, now)),
         w.booking.text,
         priceLine(w),

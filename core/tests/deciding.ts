@@ -19,6 +19,8 @@ export const about = (at: Instant, closures: 'overlap'[] = []) => ({
   zone: lisbon,
   closuresOf: () =>
     closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
+  closedToClient: () =>
+    closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
   offersUntil: () => shift(at, 20 * HOUR),
   proving: () => ({ until: shift(at, 24 * HOUR), straight: false, marks: [] }),
 })

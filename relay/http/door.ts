@@ -10,6 +10,7 @@ import {
   keep,
   linkView,
   openingsFor,
+  openingsToMove,
   part,
   published,
   quoteSoFar,
@@ -125,6 +126,18 @@ export function doorApp(serving: Serving): Express {
     return through(call, { do: 'accept', ...start }, shown)
   })
   mount.take(door.refuse, schemas.refuse, (call) => through(call, { do: 'refuse', text: call.body.text }))
+  mount.take(door.moves, schemas.moves, ({ body, req, res }) => {
+    const hash = sha256Hex(String(req.params.secret))
+    return linkAt(hash, res).look((house, now) =>
+      openingsToMove(house, bookingBehind(house, hash).booking, body, now),
+    )
+  })
+  mount.take(door.move, schemas.move, async (call) => {
+    // Another calendar may have taken the time meanwhile.
+    await serving.calendars.lookAgain()
+    const { shown, ...start } = call.body
+    return through(call, { do: 'move-own', ...start }, shown)
+  })
   mount.take(door.cancel, schemas.cancel, (call) =>
     through(call, { do: 'cancel', by: 'client', text: call.body.text }, call.body.shown),
   )

@@ -209,9 +209,12 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
     'link accept',
     'link prove',
     'link cancel',
+    'link move-own',
     'desk welcome',
     'desk take-back',
     'desk move',
+    'desk attend',
+    'desk miss',
   ])
     expect(done.get(name) ?? 0).toBeGreaterThan(RUNS / 500)
 })

@@ -65,7 +65,17 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
     arbitrary: fc.record({
       who: fc.constant('link' as const),
       does: fc.constantFrom(
-        ...(['prove', 'prove', 'prove', 'accept', 'refuse', 'withdraw', 'cancel'] as const),
+        ...([
+          'prove',
+          'prove',
+          'prove',
+          'accept',
+          'refuse',
+          'withdraw',
+          'cancel',
+          'move-own',
+          'move-own',
+        ] as const),
       ),
       booking: some,
       nth: some,
@@ -78,6 +88,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       who: fc.constant('desk' as const),
       does: fc.constantFrom(
         ...(['welcome', 'welcome', 'decline', 'offer', 'take-back', 'overrule', 'move', 'cancel'] as const),
+        ...(['attend', 'miss'] as const),
       ),
       booking: some,
       nth: some,
@@ -289,6 +300,7 @@ export class History {
       refuse: { do: 'refuse', text: '' },
       withdraw: { do: 'withdraw' },
       cancel: { do: 'cancel', by: 'client', text: '' },
+      'move-own': { do: 'move-own', start: this.#start(VISITS[0]!, which), place: 'video' },
     }
     const shown = stale ? 'e'.repeat(64) : shownTo(this.keeper, booking.id, this.#now)
     return this.#call(throughLink, { hash, command: commands[does], shown })
@@ -343,6 +355,8 @@ export class History {
       'take-back': { do: 'take-back', of: booking.seq - (which % 2) },
       overrule: { do: 'overrule', outcome: 'look', text: 'So.' },
       cancel: { do: 'cancel', by: 'practitioner', text: '' },
+      attend: { do: 'attend', ...(which % 3 === 0 ? { late: 5 + (which % 20) } : {}) },
+      miss: { do: 'miss' },
       move: { do: 'move', start, place: 'video', minutes: 50, text: '', clash: which % 7 === 0 },
     }
     return this.#call(command, { booking: booking.id, command: commands[attempt.does] })

@@ -1,4 +1,4 @@
-import type { LinkView } from '@acolhida/core/contract'
+import type { DoorOpenings, LinkView } from '@acolhida/core/contract'
 import { brokenAt, chainHead } from '@acolhida/core/terms'
 import { DAY, HOUR, MINUTE, shift } from '@acolhida/core/time'
 import ICAL from 'ical.js'
@@ -25,7 +25,7 @@ const command = (id: string, what: object) =>
 const view = async (secret: string) => (await ask<LinkView>(`${house.door}/api/link/${secret}`)).body
 /** Does something through a link, on what is shown there now. */
 const act = async (secret: string, what: string, body: object = {}) => {
-  const binds = what === 'accept' || what === 'cancel' ? { shown: (await view(secret)).shown } : {}
+  const binds = ['accept', 'cancel', 'move'].includes(what) ? { shown: (await view(secret)).shown } : {}
   const text = what === 'cancel' || what === 'refuse' ? { text: '' } : {}
   return ask<LinkView>(
     `${house.door}/api/link/${secret}/${what}`,
@@ -105,6 +105,39 @@ describe('a private link', () => {
       cancelledBy: 'client',
     })
     expect((await view(linkTo(house.relay, 'asks-tome'))).address).toBeUndefined()
+  })
+
+  it('moves to what is open, by the rules of the day one asked, and cancelling costs no less for it', async () => {
+    const secret = linkTo(house.relay, 'next-benat')
+    const before = booking('next-benat')
+    const shown = await view(secret)
+    expect(shown.move?.left).toBe(2)
+    const openings = async (body: object = { days: 28 }) =>
+      (await ask<DoorOpenings>(`${house.door}/api/link/${secret}/openings`, body)).body
+    const { starts } = await openings()
+    expect(starts.length).toBeGreaterThan(5)
+    expect(starts).not.toContain(before.start)
+    const to = { start: starts.at(-1)!, place: before.place }
+    // What is not open, was shown otherwise, or is no place of this service changes nothing.
+    const taken = booking('asks-lucjan').start
+    expect((await act(secret, 'move', { start: taken, place: before.place })).body.code).toBe('not-open')
+    expect((await act(secret, 'move', { ...to, place: 'nowhere' })).body.code).toBe('not-open')
+    expect((await act(secret, 'move', { ...to, shown: 'e'.repeat(64) })).body.code).toBe('changed')
+    expect(booking('next-benat')).toEqual(before)
+
+    const { body } = await act(secret, 'move', to)
+    expect(body).toMatchObject({ state: 'booked', start: to.start, shareNow: 0, move: { left: 1 } })
+    expect(booking('next-benat').sequence).toBe(before.sequence + 1)
+    expect((await openings()).starts).toContain(before.start)
+    await house.relay.rounds.turn()
+    const told = (who: string) =>
+      house.mailbox.received.filter((mail) => mail.to.includes(who)).map((mail) => mail.subject.split(':')[0])
+    await expect.poll(() => told('benat.lasarte')).toEqual(['Moved'])
+    await expect.poll(() => told('iria@montalvar')).toContain('Moved by the client')
+    // The last time it may; then the way is gone, from the page as well.
+    await act(secret, 'move', { start: before.start, place: before.place })
+    expect((await view(secret)).move).toBeUndefined()
+    expect((await act(secret, 'move', to)).body.code).toBe('too-late')
   })
 
   it('refuses what can not be done any more, and changes nothing', async () => {

@@ -19,6 +19,8 @@ export function newsOf(booking: Booking, event: StoredEvent): News | undefined {
       return booking.mailProved ? 'lapsed' : undefined
     case 'welcomed':
       return event.by === 'rules' && booking.asked.proof !== 'hand' ? 'straight' : undefined
+    case 'moved':
+      return event.by === 'client' ? 'moved' : undefined
     case 'cancelled':
       if (event.by === 'client') return 'cancelled'
       // The practitioner's own can be taken back for a while; a group date that too few came to can't.

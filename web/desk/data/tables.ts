@@ -63,7 +63,15 @@ export interface NewsRow {
 }
 
 /** What can have happened. */
-export type News = 'withdrawn' | 'refused' | 'cancelled' | 'lapsed' | 'straight' | 'accepted' | 'called-off'
+export type News =
+  | 'withdrawn'
+  | 'refused'
+  | 'cancelled'
+  | 'lapsed'
+  | 'straight'
+  | 'accepted'
+  | 'called-off'
+  | 'moved'
 
 /** A file given as an answer, with what is in it. */
 export interface FileRow {

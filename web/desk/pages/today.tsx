@@ -30,6 +30,7 @@ import { WhatsNew } from '../parts/whats-new.tsx'
 import { counted, homeZone, serviceName, when } from '../parts/words.ts'
 import { dropIntention, personIn } from '../sync/acts.ts'
 
+const HowTheyWent = lazy(async () => ({ default: (await import('../parts/how-it-went.tsx')).HowTheyWent }))
 // What reads answers comes after the page is there.
 const WhyHere = lazy(async () => ({ default: (await import('../request/why-here.tsx')).WhyHere }))
 
@@ -83,6 +84,9 @@ export function Today() {
               <Waiting key={booking.id} desk={desk} booking={booking} />
             ))}
           </ul>
+          <Suspense>
+            <HowTheyWent desk={desk} />
+          </Suspense>
           <WhatsNew desk={desk} />
         </section>
         <TodaysLine desk={desk} taken={taken} from={from} to={to} />

@@ -1,4 +1,4 @@
-import { type Booking, cancelShare } from '@acolhida/core/booking'
+import { type Booking, costOf } from '@acolhida/core/booking'
 import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { moment } from '@acolhida/core/time'
@@ -19,7 +19,7 @@ export function CancelSession({ desk, booking, close }: { desk: Desk; booking: B
   const [text, setText] = useState('')
   const { name } = booking.asked.person
   const where = zoneOf(practice, placeOf(practice, booking.place))
-  const theirs = cancelShare(booking.asked.houseRules, booking.start, where, now)
+  const theirs = costOf(booking, where, now)
   const price = money(booking.price, currencyOf(booking.asked.currency))
   return (
     <Dialog title={`Cancel ${serviceName(practice, booking.service)} with ${name}`} close={close}>

@@ -15,6 +15,8 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   offer: 'Other times offered to',
   cancel: 'Cancelled:',
   move: 'Moved',
+  attend: 'Attended:',
+  miss: 'Missed:',
   enter: 'Booked in',
   overrule: 'Decided differently for',
   answer: 'Answered',
@@ -23,6 +25,8 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
 
 function said({ status, unsettled, asked }: Booking): string {
   if (status === 'cancelled') return 'Cancelled:'
+  if (status === 'attended') return 'Attended:'
+  if (status === 'missed') return 'Missed:'
   if (unsettled?.before.status === 'booked') return 'Moved'
   if (status === 'booked') return asked.proof === 'hand' ? 'Booked in' : 'Welcomed'
   return status === 'declined' ? 'Turned down' : 'Other times offered to'

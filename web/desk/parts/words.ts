@@ -1,4 +1,4 @@
-import { type Booking, deadlinesOf, type StateName, stateAt } from '@acolhida/core/booking'
+import { type Booking, deadlinesIn, type StateName, stateAt } from '@acolhida/core/booking'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
@@ -79,7 +79,7 @@ const DUE: Partial<Record<StateName, string>> = {
 export function marksOf(practice: Practice, booking: Booking): LeadMark[] {
   const { asked } = booking
   const place = placeOf(practice, booking.place)
-  const { deadlines } = deadlinesOf(asked.houseRules, booking.start, zoneOf(practice, place))
+  const { deadlines } = deadlinesIn(booking, zoneOf(practice, place))
   const marks: LeadMark[] = [{ at: asked.at, name: 'Asked', kind: 'past' }]
   const state = stateAt(booking, asked.at)
   const due = DUE[state.is]

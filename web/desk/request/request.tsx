@@ -16,8 +16,10 @@ import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
 import { Decide } from '../parts/decide.tsx'
+import { SayHowItWent } from '../parts/how-it-went.tsx'
 import {
   bookingLine,
+  counted,
   currencyOf,
   endOf,
   homeZone,
@@ -126,6 +128,7 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
           `It is held until ${when(practice, state.until)}; once the link is opened, it waits for your word.`}
         {state.is === 'offered' &&
           `${state.starts.map((start) => when(practice, start.start)).join(' · ')}. Kept until ${when(practice, state.until)}.`}
+        {state.is === 'attended' && [late(booking), lasted(booking)].filter(Boolean).join(' ')}
         {state.is === 'cancelled' && `By the ${state.by}; ${state.share} % of the price is due.`}
         {booking.text && !isHeld(state) && ` “${booking.text}”`}
       </span>
@@ -139,11 +142,17 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
           </button>
         </span>
       )}
+      <SayHowItWent desk={desk} booking={booking} />
       {doing === 'move' && <Move desk={desk} booking={booking} close={close} />}
       {doing === 'cancel' && <CancelSession desk={desk} booking={booking} close={close} />}
     </div>
   )
 }
+
+const late = ({ late: minutes }: Booking): string =>
+  minutes ? `They came ${counted(minutes, 'minute', 'minutes')} late.` : ''
+const lasted = ({ lasted: minutes, minutes: planned }: Booking): string =>
+  minutes ? `It lasted ${minutes} minutes instead of ${planned}.` : ''
 
 /** What the practitioner should know of who has asked. */
 const MARKS: Record<Booking['marks'][number], string> = {

@@ -3,7 +3,7 @@ import type { LinkView } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { answerWords } from '@acolhida/core/questions'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useAt, useNow } from '../../relay-client/clock.ts'
@@ -14,6 +14,7 @@ import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
 import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
 import { fillIn } from '../visit/visit.ts'
+import { MoveMine } from './move-mine.tsx'
 
 /** Where things stand with one booking, behind its private link. */
 export function MyBooking() {
@@ -60,6 +61,7 @@ export function MyBooking() {
       view={my.data}
       sent={state?.sent ?? false}
       act={mutate}
+      moved={acting.isSuccess && acting.variables.do === 'move'}
       error={acting.error?.message}
       busy={acting.isPending}
     />
@@ -70,12 +72,14 @@ function Standing({
   view,
   sent,
   act,
+  moved,
   error,
   busy,
 }: {
   view: LinkView
   sent: boolean
   act: (act: LinkAct) => void
+  moved: boolean
   error: string | undefined
   busy: boolean
 }) {
@@ -109,6 +113,7 @@ function Standing({
           <Notice>{error}</Notice>
         </div>
       )}
+      {moved && <Moved key={`moved ${view.start}`} when={sessionAt(view.start, view.minutes, clocks)} />}
       <section className="sheet mt-4 p-5">
         <h2>{view.service}</h2>
         {!offered && (
@@ -173,6 +178,24 @@ function Standing({
         </section>
       )}
       {offered && <Offers view={view} act={act} busy={busy} />}
+      {view.move && (
+        <MoveMine
+          key={`move ${view.start}`}
+          secret={secret}
+          view={{ ...view, move: view.move }}
+          act={act}
+          busy={busy}
+          failed={error !== undefined}
+        />
+      )}
+      {view.state === 'booked' && !view.move && now < view.start && (
+        <p className="mt-5">
+          {say('my.move-late')}{' '}
+          <Link className="way" to={`/${view.slug}/write`}>
+            {say('services.write')}
+          </Link>
+        </p>
+      )}
       <WayOut view={view} act={act} busy={busy} />
       {view.again && (
         <p className="mt-5">
@@ -194,6 +217,17 @@ function Standing({
         </p>
       )}
     </div>
+  )
+}
+
+/** That it was moved; what was pressed is gone, so one goes on here. */
+function Moved({ when }: { when: string }) {
+  const note = useRef<HTMLParagraphElement>(null)
+  useEffect(() => note.current?.focus(), [])
+  return (
+    <p ref={note} tabIndex={-1} role="status" className="note mt-4 bg-tile-soft text-tile-ink outline-none">
+      {rich('my.moved', { when })}
+    </p>
   )
 }
 

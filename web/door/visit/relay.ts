@@ -4,6 +4,7 @@ import {
   type EnquireBody,
   type SendBody,
   type Wanted,
+  type WantedMoves,
   type WantedOpenings,
   type WantedPart,
   type WantedStart,
@@ -34,6 +35,9 @@ export const doorRelay = {
   send: (slug: string, body: SendBody, key: string) => ask(door.send, { to: { slug }, body, key }),
   enquire: (slug: string, body: EnquireBody, key: string) => ask(door.enquire, { to: { slug }, body, key }),
   my: (secret: string) => ask(door.my, { to: { secret } }),
+  /** To which times a booking could be moved. */
+  moves: (secret: string, body: WantedMoves, signal: AbortSignal) =>
+    ask(door.moves, { to: { secret }, body, signal }),
 }
 
 /** What can be done through a private link; what binds or costs something, on what was shown. */
@@ -42,6 +46,7 @@ export type LinkAct =
   | { do: 'refuse' }
   | { do: 'accept'; start: Instant; place: string; shown: string }
   | { do: 'cancel'; shown: string }
+  | { do: 'move'; start: Instant; place: string; shown: string }
 
 export function actThrough(secret: string, act: LinkAct) {
   const call = { to: { secret }, key: newKey() }
@@ -55,6 +60,10 @@ export function actThrough(secret: string, act: LinkAct) {
     case 'accept': {
       const { do: _, ...body } = act
       return ask(door.accept, { ...call, body })
+    }
+    case 'move': {
+      const { do: _, ...body } = act
+      return ask(door.move, { ...call, body })
     }
     case 'cancel':
       return ask(door.cancel, { ...call, body: { text: '', shown: act.shown } })

@@ -1,0 +1,178 @@
+import { type Booking, stateAt } from '@acolhida/core/booking'
+import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useAt, useMinute } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
+import type { Desk } from '../data/live.ts'
+import { keptBetween } from '../data/taken.ts'
+import { decideFor } from '../sync/acts.ts'
+import { ActButton, ProblemNote, useAct } from './act.tsx'
+import { Dialog } from './dialog.tsx'
+import { serviceName, when } from './words.ts'
+
+/** How long one is asked how a session went, in ms; later it is said on its own page. */
+const ASKED_FOR = 14 * DAY
+
+const isDecided = (desk: Desk, { id }: Booking): boolean =>
+  desk.intentions.some((intention) => intention.booking === id && !intention.refused)
+
+/** The sessions of the last days of which nobody has said how they went, the first first. */
+export function HowTheyWent({ desk }: { desk: Desk }) {
+  const now = useMinute()
+  const rows = useLiveQuery(() => keptBetween(db, shift(now, -ASKED_FOR), now), [now]) ?? []
+  const over = rows
+    .filter((row) => {
+      const state = stateAt(row, now)
+      return state.is === 'booked' && state.over && row.start > now - ASKED_FOR && !isDecided(desk, row)
+    })
+    .sort((a, b) => a.start - b.start)
+  if (over.length === 0) return null
+  return (
+    <section className="mt-6" aria-label="How did it go?">
+      <div className="mb-2.5 flex items-baseline justify-between gap-3">
+        <h2>How did it go?</h2>
+        {over.length > 1 && (
+          <ActButton
+            className="way"
+            onAct={async () => {
+              for (const row of over) await decideFor(row, { do: 'attend' })
+            }}
+          >
+            All attended
+          </ActButton>
+        )}
+      </div>
+      <ul className="sheet divide-y divide-line px-4">
+        {over.map((row) => (
+          <li
+            key={row.id}
+            className="flex flex-wrap items-center justify-between gap-3 py-2.5 sm:flex-nowrap"
+          >
+            <span className="min-w-0">
+              <Link
+                className="font-semibold wrap-anywhere underline-offset-3 hover:underline"
+                to={`/arrivals/${row.id}`}
+              >
+                {row.asked.person.name}
+              </Link>
+              <span className="block text-[14px] text-soft">
+                {serviceName(desk.practice, row.service)} · {when(desk.practice, row.start)}
+              </span>
+            </span>
+            <SayHowItWent desk={desk} booking={row} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** Attended, with what was otherwise than planned, or missed: from the session's beginning, and put right at any time. */
+export function SayHowItWent({ desk, booking }: { desk: Desk; booking: Booking }) {
+  const [otherwise, setOtherwise] = useState(false)
+  const state = useAt((now) => {
+    const { is } = stateAt(booking, now)
+    return `${is} ${now > booking.start} ${canBeMissed(booking, now)}`
+  })
+  const [is, begun, missed] = state.split(' ')
+  const name = <span className="sr-only">, {booking.asked.person.name}</span>
+  if (isDecided(desk, booking))
+    return <span className="text-[14px] font-semibold text-sun-ink">Said; it has not gone out yet.</span>
+  if (!begun || begun === 'false' || !['booked', 'attended', 'missed'].includes(is!)) return null
+  return (
+    <span className="flex flex-wrap gap-2 sm:shrink-0">
+      {is !== 'attended' && (
+        <ActButton onAct={() => decideFor(booking, { do: 'attend' })}>Attended{name}</ActButton>
+      )}
+      <button type="button" className="press press-quiet" onClick={() => setOtherwise(true)}>
+        {is === 'attended' ? 'Late or longer…' : 'Attended, but…'}
+        {name}
+      </button>
+      {is !== 'missed' && missed === 'true' && (
+        <ActButton className="press press-no" onAct={() => decideFor(booking, { do: 'miss' })}>
+          Missed{name}
+        </ActButton>
+      )}
+      {otherwise && <Otherwise booking={booking} close={() => setOtherwise(false)} />}
+    </span>
+  )
+}
+
+/** Whoever is within the grace minutes can still come. */
+const canBeMissed = ({ start, asked }: Booking, now: Instant): boolean =>
+  now > start + asked.houseRules.graceMinutes * MINUTE
+
+/** Minutes late, and how long it really was. */
+function Otherwise({ booking, close }: { booking: Booking; close: () => void }) {
+  const act = useAct()
+  const [late, setLate] = useState(booking.late ? String(booking.late) : '')
+  const [minutes, setMinutes] = useState(String(booking.lasted ?? booking.minutes))
+  const [wrong, setWrong] = useState<string>()
+  const send = (): void => {
+    const lateBy = late.trim() === '' ? 0 : wholeNumber(late, 1_440)
+    const long = wholeNumber(minutes, 14_400)
+    if (lateBy === undefined || !long) {
+      setWrong(
+        lateBy === undefined
+          ? 'Say how many minutes late as a number, or leave the field empty.'
+          : 'Say how many minutes it lasted as a number, 1 or more.',
+      )
+      return
+    }
+    const said = {
+      ...(lateBy > 0 ? { late: lateBy } : {}),
+      ...(long === booking.minutes ? {} : { minutes: long }),
+    }
+    setWrong(undefined)
+    act.run(() => decideFor(booking, { do: 'attend', ...said }), close)
+  }
+  return (
+    <Dialog title={`${booking.asked.person.name} attended`} close={close}>
+      <div className="grid gap-4 sm:grid-cols-2">
+        <Minutes label="Minutes late" value={late} onChange={setLate} />
+        <Minutes label="Minutes it lasted" value={minutes} onChange={setMinutes} />
+      </div>
+      <p className="mt-3 text-[14px] text-soft">
+        {booking.minutes} minutes were planned. Nothing is sent, and the price stays as it was.
+      </p>
+      {wrong && (
+        <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
+          {wrong}
+        </p>
+      )}
+      <button type="button" className="press press-go mt-3" onClick={send}>
+        Attended
+      </button>
+      <ProblemNote of={act} />
+    </Dialog>
+  )
+}
+
+function Minutes({
+  label,
+  value,
+  onChange,
+}: {
+  label: string
+  value: string
+  onChange: (value: string) => void
+}) {
+  return (
+    <label className="block font-semibold">
+      {label}
+      <input
+        className="field figures mt-1 w-full"
+        inputMode="numeric"
+        maxLength={6}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </label>
+  )
+}
+
+/** A whole number from 0 up to a limit, as it was typed; nothing where it is none. */
+const wholeNumber = (typed: string, most: number): number | undefined =>
+  /^\s*\d{1,5}\s*$/.test(typed) && Number(typed) <= most ? Number(typed) : undefined
