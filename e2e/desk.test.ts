@@ -228,6 +228,25 @@ it('says how sessions went: from Today at once, on the page with what was otherw
   await desk.getByText('They came 10 minutes late. It lasted 90 minutes instead of 75.').waitFor()
 })
 
+it('sets the house rules, says with dates what they come to, and refuses what can not be', async () => {
+  await goTo(desk, 'House rules')
+  const after = desk.getByLabel('After that, it costs')
+  await after.fill('101')
+  await desk.getByText('That is more than the whole price: write 100 at most.').waitFor()
+  await after.fill('10')
+  await desk.getByText(/cancelling later can't cost less than earlier/).waitFor()
+  await after.fill('80')
+  await desk.getByText('After that, cancelling costs 80 % of the price.').waitFor()
+  await desk.getByLabel('Moves by the client').fill('0')
+  await desk.getByText('Only you can move it.').waitFor()
+  const rules = () => house.relay.here.keeper.house.pack?.practice.houseRules
+  await eventually('the rules at the relay', () => rules()?.cancelAfter === 80 && rules()?.move.times === 0)
+  await desk.getByRole('button', { name: 'Undo: moving' }).click()
+  await desk.getByText(/Its client can move it until .*, twice at the most/).waitFor()
+  await desk.getByRole('button', { name: 'Undo: what cancelling costs' }).click()
+  await desk.getByText('After that, cancelling costs the whole price.').waitFor()
+})
+
 it('moves by keys alone and tells them', async () => {
   await desk.locator('h1').click()
   await desk.keyboard.press('p')

@@ -20,7 +20,7 @@ const DESK = [
     'people',
     'practice',
   ],
-  ...['profile', 'hours', 'calendars', 'places', 'limits', 'services', 'services/voice-assessment'],
+  ...['profile', 'hours', 'calendars', 'places', 'limits', 'rules', 'services', 'services/voice-assessment'],
   ...['services/reading-aloud', 'services/codes', 'questions', 'questions/voice-questions', 'terms', 'try'],
   ...['hand-out', 'desk', 'first/practice', 'first/hours', 'first/service', 'first/questions', 'first/terms'],
   'first/open',

@@ -66,6 +66,7 @@ const PAGES: [path: string, heading: RegExp | string, nothing?: string | RegExp]
   ['/calendars', 'Other calendars', /Calendars you subscribe to/],
   ['/places', 'Places'],
   ['/limits', 'Limits'],
+  ['/rules', 'House rules'],
   ['/services', 'Services'],
   ['/services/codes', 'Price codes', /Codes will stand here/],
   ['/questions', 'Questions', /Questionnaires will stand here/],

@@ -15,6 +15,7 @@ const DiaryPage = page(() => import('./diary/diary.tsx'), 'DiaryPage')
 const FirstSteps = page(() => import('./first/first-steps.tsx'), 'FirstSteps')
 const HandOut = page(() => import('./hand-out/hand-out.tsx'), 'HandOut')
 const HoursPage = page(() => import('./hours/hours.tsx'), 'HoursPage')
+const HouseRulesPage = page(() => import('./pages/house-rules.tsx'), 'HouseRulesPage')
 const LimitsPage = page(() => import('./pages/limits.tsx'), 'LimitsPage')
 const Places = page(() => import('./pages/places.tsx'), 'Places')
 const PracticePage = page(() => import('./pages/practice.tsx'), 'PracticePage')
@@ -60,6 +61,7 @@ export const DeskApp = () => (
       <Route path="hours" element={<HoursPage />} />
       <Route path="calendars" element={<CalendarsPage />} />
       <Route path="places" element={<Places />} />
+      <Route path="rules" element={<HouseRulesPage />} />
       <Route path="limits" element={<LimitsPage />} />
       <Route path="services" element={<ServicesPage />} />
       <Route path="services/codes" element={<Codes />} />

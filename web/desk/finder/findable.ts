@@ -6,6 +6,7 @@ import { SHOWN, WHAT } from '../service/what.ts'
 import { whenFields } from '../service/when.ts'
 import { whomFields } from '../service/whom.ts'
 import { MUCH, WORD } from '../settings/limits.ts'
+import { AFTER, LATE, MOVING } from '../settings/rules.ts'
 
 /** Something that can be found by its words, and where it is. */
 export interface Findable {
@@ -49,6 +50,7 @@ const LABELS: readonly [page: string, labels: readonly string[]][] = [
     '/limits',
     ['Between two sessions', 'The coming week closes', ...[...MUCH, ...WORD].map(({ label }) => label)],
   ],
+  ['/rules', ['What cancelling costs', ...[...AFTER, ...MOVING, ...LATE].map(({ label }) => label)]],
   ['/places', ['The address of a place', 'How far I travel, postal codes, surcharge', 'Who calls']],
 ]
 

@@ -44,6 +44,19 @@ function limitWords({ limits, answering }: Practice): string {
   return [...most, `requests wait ${durationWords(answering.answerTime)} for your answer`].join(', ')
 }
 
+function ruleWords({ houseRules: { cancel, cancelAfter, move } }: Practice): string {
+  const free = cancel.find(({ share }) => share === 0)
+  const cancelling =
+    cancelAfter === 0
+      ? 'cancelling is free of charge'
+      : free
+        ? `free to cancel until ${durationWords(free.until)} before`
+        : 'cancelling always costs something'
+  const moving =
+    move.times === 0 ? 'clients can’t move' : `clients can move until ${durationWords(move.until)} before`
+  return `${cancelling}, ${moving}`
+}
+
 function timeAwayWords(practice: Practice, today: LocalDate): string {
   const where = homeZone(practice)
   const now = where.toInstant(dayNumber(today), 0)
@@ -110,6 +123,7 @@ export const PRACTICE_PARTS: readonly PracticePart[] = [
         'None',
       ),
   },
+  { to: '/rules', name: 'House rules', key: 'r', group: 'At the door', now: ruleWords },
   {
     to: '/services/codes',
     name: 'Price codes',
