@@ -3,6 +3,7 @@ import {
   after,
   before,
   type Duration,
+  HOUR,
   type Instant,
   instant,
   MINUTE,
@@ -55,27 +56,45 @@ export function cancelShare(rules: HouseRules, start: Instant, zone: Zone, now: 
 }
 
 /** What the rules and the record of a booking say of its deadlines. */
-type Ruled = Pick<Booking, 'start' | 'leastShare'> & { asked: { houseRules: HouseRules } }
+type Ruled = Pick<Booking, 'start' | 'leastShare' | 'worded'> & { asked: { houseRules: HouseRules } }
+
+/** However near a session is: so long after the word was given, what was ever free still is, in ms. */
+const FREE_AFTER_WORD = HOUR
 
 /**
- * The deadlines of a booking: by the rules of the day one asked, for the start in force, and no cheaper than it was when
- * the client moved it.
+ * The deadlines of a booking: by the rules of the day one asked, for the start in force. No free one ends earlier than
+ * an hour after the word was given, or than the start; and none is cheaper than it was when the client moved it.
  */
-export function deadlinesIn({ asked, start, leastShare = 0 }: Ruled, zone: Zone): Deadlines {
+export function deadlinesIn({ asked, start, leastShare = 0, worded }: Ruled, zone: Zone): Deadlines {
   const found = deadlinesOf(asked.houseRules, start, zone)
-  if (leastShare === 0) return found
+  const kept = worded === undefined ? undefined : instant(Math.min(start, worded + FREE_AFTER_WORD))
+  const longer = found.deadlines.map((deadline) =>
+    kept !== undefined && deadline.share === 0 && deadline.until < kept
+      ? { ...deadline, until: kept }
+      : deadline,
+  )
+  const free = Math.max(...longer.flatMap(({ share, until }) => (share === 0 ? [until] : [])))
   return {
     ...found,
-    deadlines: found.deadlines.map((deadline) =>
-      deadline.share === undefined ? deadline : { ...deadline, share: Math.max(deadline.share, leastShare) },
-    ),
+    deadlines: longer
+      // What would cost something while it is free never holds.
+      .filter(({ share, until }) => !share || until > free)
+      .map((deadline) =>
+        deadline.share === undefined
+          ? deadline
+          : { ...deadline, share: Math.max(deadline.share, leastShare) },
+      )
+      .sort((a, b) => a.until - b.until),
     shareAfter: Math.max(found.shareAfter, leastShare),
   }
 }
 
 /** The share of the price, in percent, that the client's cancelling of a booking costs at `now`. */
-export const costOf = (booking: Ruled, zone: Zone, now: Instant): number =>
-  Math.max(booking.leastShare ?? 0, cancelShare(booking.asked.houseRules, booking.start, zone, now))
+export function costOf(booking: Ruled, zone: Zone, now: Instant): number {
+  const { deadlines, shareAfter } = deadlinesIn(booking, zone)
+  const next = deadlines.find(({ kind, until }) => kind === 'cancel' && now <= until)
+  return next?.share ?? shareAfter
+}
 
 /**
  * Until when, and how often still, a client may move a booking by the rules of the day one asked; nothing where they

@@ -1,7 +1,7 @@
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { count, id, type KeysOf, list, maybe, number, object, one, text, whole } from '../shape/shape.ts'
-import { type Instant, shift } from '../time/index.ts'
+import { type Instant, instant, shift } from '../time/index.ts'
 import type { Asked, Booking, Happened, Mark, Start, Telling, TellingStep } from './record.ts'
 
 /** What can happen to a booking after it was asked for, each with what is its own. */
@@ -133,6 +133,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       ...on.before,
       seq: on.seq,
       status: 'booked',
+      worded: instant(Math.max(on.at, event.settles)),
       text: event.text ?? '',
       ...telling(on, 'confirmation', event.settles),
       ...decision(on, event.settles),
@@ -169,6 +170,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       ...on.before,
       seq: on.seq,
       status: 'booked',
+      worded: on.at,
       start: event.start,
       place: event.place,
       text: '',

@@ -121,6 +121,8 @@ export interface Booking extends Start {
   /** How many minutes late the client came, and how long it really lasted, in minutes, where that was said. */
   late?: number
   lasted?: number
+  /** When the word was given that it is booked, and could not be taken back any more. */
+  worded?: Instant
   /** What the practitioner has judged instead of the rules, and why. */
   overruled?: { at: Instant; outcome: Outcome; text: string }
   /** Revision of the calendar entry sent (RFC 5545 SEQUENCE). */

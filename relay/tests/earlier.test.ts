@@ -87,7 +87,9 @@ it('shows every private link what it showed', () => {
   for (const [who, secret] of Object.entries(before.links)) {
     const view = linkView(house, bookingBehind(house, sha256Hex(secret)).booking, now)
     const { status, text: said, ...was } = before.views[who]!
-    const { state, text, shown: _, deposit: __, clocks: ___, later: ____, ...shown } = view
+    // Told since then, too.
+    const { shown: _, deposit: __, clocks: ___, later: ____, placeId: _____, move: ______, ...told } = view
+    const { state, text, ...shown } = told
     const is = { ...shown, offers: shown.offers.map(({ clocks: _, ...offer }) => offer) }
     // A client's own words are not shown back to them any more.
     expect([who, text]).toEqual([who, view.cancelledBy === 'client' ? '' : said])

@@ -48,10 +48,10 @@ function ruleWords({ houseRules: { cancel, cancelAfter, move } }: Practice): str
   const free = cancel.find(({ share }) => share === 0)
   const cancelling =
     cancelAfter === 0
-      ? 'cancelling is free of charge'
+      ? 'Cancelling is free of charge'
       : free
-        ? `free to cancel until ${durationWords(free.until)} before`
-        : 'cancelling always costs something'
+        ? `Free to cancel until ${durationWords(free.until)} before`
+        : 'Cancelling always costs something'
   const moving =
     move.times === 0 ? 'clients can’t move' : `clients can move until ${durationWords(move.until)} before`
   return `${cancelling}, ${moving}`

@@ -158,7 +158,7 @@ function Standing({
         )}
         {view.state === 'booked' && (
           <div className="note mt-4 bg-sun-soft text-sun-ink empty:hidden">
-            {whatHappensWhen(view, view.price, clocks, now).map((line) => (
+            {whatHappensWhen(view, view.price, clocks, now, true).map((line) => (
               <p key={line}>{line}</p>
             ))}
           </div>

@@ -115,7 +115,7 @@ export function Summary({
             </p>
           )}
           <div className="note mt-4 bg-sun-soft text-sun-ink empty:hidden">
-            {whatHappensWhen(kept, kept.price, clocks, now).map((line) => (
+            {whatHappensWhen(kept, kept.price, clocks, now, false).map((line) => (
               <p key={line}>{line}</p>
             ))}
           </div>

@@ -228,7 +228,7 @@ export function TermsStep({ service }: { service: DoorService }) {
         </div>
       )}
       <div className="note mt-5 bg-sun-soft text-sun-ink empty:hidden lg:hidden">
-        {whatHappensWhen(kept, kept.price, clocks, now).map((line) => (
+        {whatHappensWhen(kept, kept.price, clocks, now, false).map((line) => (
           <p key={line}>{line}</p>
         ))}
       </div>

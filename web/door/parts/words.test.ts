@@ -32,8 +32,8 @@ describe('what happens when', () => {
     shareAfter: 100,
   }
 
-  it('names real dates and the zone they are in, and no move, which this page can not do', () => {
-    expect(whatHappensWhen(kept, 9_500, clocks, at('2026-11-24T09:00'))).toEqual([
+  it('names real dates and the zone they are in, and of moving nothing, which has its own place', () => {
+    expect(whatHappensWhen(kept, 9_500, clocks, at('2026-11-24T09:00'), true)).toEqual([
       'You can cancel free of charge until Wed 25 Nov, 11:30 (Lisbon time).',
       'Until Thu 26 Nov, 07:30 (Lisbon time), cancelling costs 50 % of the price.',
       'After that, the whole price is due.',
@@ -41,16 +41,26 @@ describe('what happens when', () => {
   })
 
   it('counts a deadline as open at its very moment, and drops it after', () => {
-    expect(whatHappensWhen(kept, 9_500, clocks, free)[0]).toContain('free of charge until')
-    expect(whatHappensWhen(kept, 9_500, clocks, at('2026-11-25T11:31'))[0]).toBe(
+    expect(whatHappensWhen(kept, 9_500, clocks, free, true)[0]).toContain('free of charge until')
+    expect(whatHappensWhen(kept, 9_500, clocks, at('2026-11-25T11:31'), true)[0]).toBe(
       'It is too near to be cancelled free of charge.',
     )
   })
 
+  it('before the word is given, says that an hour after it is free, where anything ever is', () => {
+    const near = at('2026-11-25T11:31')
+    expect(whatHappensWhen(kept, 9_500, clocks, near, false)[0]).toBe(
+      'It is near: you can cancel it free of charge within an hour after it is confirmed, and not later.',
+    )
+    expect(whatHappensWhen({ deadlines: [], shareAfter: 50 }, 9_500, clocks, near, false)).toEqual([
+      'If you cancel, 50 % of the price is due.',
+    ])
+  })
+
   it('speaks of no money where none is asked', () => {
-    expect(whatHappensWhen(kept, 0, clocks, at('2026-11-24T09:00'))).toEqual([
+    expect(whatHappensWhen(kept, 0, clocks, at('2026-11-24T09:00'), true)).toEqual([
       'You can cancel free of charge until Wed 25 Nov, 11:30 (Lisbon time).',
     ])
-    expect(whatHappensWhen(kept, 0, clocks, at('2026-11-26T09:00'))).toEqual([])
+    expect(whatHappensWhen(kept, 0, clocks, at('2026-11-26T09:00'), true)).toEqual([])
   })
 })

@@ -21,12 +21,16 @@ export const lengthAndPlace = (minutes: number | undefined, place: string | unde
       ? say('summary.place', { minutes, place })
       : say('summary.minutes', { minutes })
 
-/** What cancelling costs when, as sentences with real dates; nothing where nothing is paid. */
+/**
+ * What cancelling costs when, as sentences with real dates; nothing where nothing is paid.
+ * @param worded whether the word has been given: until then, an hour after it is free, however near the session is
+ */
 export function whatHappensWhen(
   kept: Pick<Kept, 'deadlines' | 'shareAfter'>,
   price: number,
   clocks: Clocks,
   now: Instant,
+  worded: boolean,
 ): string[] {
   const cancels = kept.deadlines.filter((deadline) => deadline.kind === 'cancel' && deadline.until >= now)
   const until = (at: Instant): string => momentAt(at, clocks)
@@ -34,7 +38,8 @@ export function whatHappensWhen(
   const free = cancels.find((cancel) => cancel.share === 0)
   if (free) lines.push(say('cost.free', { until: until(free.until) }))
   if (price === 0) return lines
-  if (!free) lines.push(say('cost.near'))
+  const everFree = kept.deadlines.some(({ share }) => share === 0)
+  if (!free && everFree) lines.push(say(worded ? 'cost.near' : 'cost.near-yet'))
   for (const tier of cancels)
     if (tier.share) lines.push(say('cost.share', { until: until(tier.until), share: tier.share }))
   if (kept.shareAfter > 0)
