@@ -225,6 +225,8 @@ it('says how sessions went: from Today at once, on the page with what was otherw
   await dialog.getByLabel('Minutes late').fill('10')
   await dialog.getByLabel('Minutes it lasted').fill('90')
   await dialog.getByRole('button', { name: 'Attended' }).click()
+  await desk.getByText('Taken back: “They did not come.”').waitFor()
+  await desk.getByText('They were here. 10 minutes late. It lasted 90 minutes.').waitFor()
   await desk.getByText('They came 10 minutes late. It lasted 90 minutes instead of 75.').waitFor()
 })
 

@@ -46,6 +46,23 @@ describe('the terminal', () => {
     expect(answer.openings[0]).toEqual({ start: '2026-11-25T11:15:00Z', local: '2026-11-25T11:15' })
   })
 
+  it('proves the agreements of a backup, and names the one that was changed', () => {
+    const backup = demoBackup(parseInstant('2026-11-24T11:00Z'))
+    const whole = put('whole.json', writeBackup(backup))
+    const { answer, code } = run('verify', whole)
+    expect([code, answer.valid, answer.faults]).toEqual([0, true, []])
+    expect(answer.agreements).toBeGreaterThan(3)
+    expect(run('verify', whole, '--number', answer.number).code).toBe(0)
+    expect(run('verify', whole, '--number', 'f'.repeat(64)).answer.faults[0].what).toBe('number')
+    const changed = put(
+      'changed.json',
+      writeBackup(backup).replace('"name":"Rhys Penhallow","previous"', '"name":"Rhys Penhallov","previous"'),
+    )
+    const found = run('verify', changed)
+    expect([found.code, found.answer.valid]).toEqual([1, false])
+    expect(found.answer.faults[0].after.name).toBe('Rhys Penhallov')
+  })
+
   it('shows times in another zone, with another length, for a person, beside other calendars', () => {
     const args = ['openings', FILE, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW]
     expect(run(...args, '--zone', 'America/Sao_Paulo').answer.openings[0].local).toBe('2026-11-25T08:15')

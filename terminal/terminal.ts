@@ -13,6 +13,7 @@ import {
 } from '@acolhida/core/openings'
 import { checkPractice, hoursOf, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { BadData, readPracticeFile } from '@acolhida/core/schemas'
+import { verifyAgreements } from '@acolhida/core/terms'
 import {
   addDays,
   date,
@@ -57,7 +58,7 @@ export function runTerminal(args: readonly string[]): Result {
     if (!file || more.length > 0) throw new Unusable(`"${command}" takes one file`)
     const answer = COMMANDS[command]!(file, values as Values)
     const broken =
-      (command === 'validate' && (answer as { valid: boolean }).valid === false) ||
+      (['validate', 'verify'].includes(command) && (answer as { valid: boolean }).valid === false) ||
       (command === 'check' && isBroken(answer as ReturnType<typeof checkCommand>))
     const code = broken ? 1 : 0
     // What is a file already goes out as it is.
@@ -96,6 +97,31 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
       )
         throw error
       return { valid: false, faults: error.faults }
+    }
+  },
+
+  verify: (path, values) => {
+    const { practice, bookings } = readPracticeFile(readGiven(path), path)
+    const all = bookings.flatMap(({ id, asked }) =>
+      asked.agreements.map((agreement) => ({ booking: id, agreement })),
+    )
+    const agreements = all.map(({ agreement }) => agreement)
+    const { head, faults } = verifyAgreements(practice.terms, agreements, values.number)
+    const named = (index: number | undefined) => {
+      const found = index === undefined ? undefined : all[index]
+      return (
+        found && { booking: found.booking, name: found.agreement.name, at: formatInstant(found.agreement.at) }
+      )
+    }
+    return {
+      valid: faults.length === 0,
+      agreements: all.length,
+      number: head,
+      faults: faults.map(({ index, what, after }) => ({
+        what,
+        ...named(index),
+        ...(named(after) ? { after: named(after) } : {}),
+      })),
     }
   },
 

@@ -2,7 +2,7 @@ import { type Booking, isHeld, readiness, stateAt } from '@acolhida/core/booking
 import type { SentMail } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
-import { dateAt, formatInstant, moment, shortDate, span } from '@acolhida/core/time'
+import { dateAt, formatInstant, type Instant, moment, shortDate, span } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -31,6 +31,7 @@ import {
 import { AnswersCard } from './answers.tsx'
 import { Card } from './card.tsx'
 import { Reasons } from './reasons.tsx'
+import { WhatHappened } from './what-happened.tsx'
 
 /** One request: its lead line, answers, reasons, agreement, and what can be said to it. */
 export function RequestPage() {
@@ -86,6 +87,7 @@ export function RequestPage() {
           <Quote booking={booking} />
           <Agreed practice={practice} booking={booking} />
           <Before practice={practice} booking={booking} others={others} />
+          <WhatHappened practice={practice} booking={booking.id} />
           <Messages practice={practice} mails={mails} />
         </div>
       </div>
@@ -238,8 +240,9 @@ function Before({
         {phone && <span className="text-soft"> · {phone}</span>}
       </p>
       {others.length === 0 && <p className="mt-1.5 text-[14px] text-soft">No earlier requests.</p>}
+      <p className="mt-1.5 text-[14px] font-semibold empty:hidden">{wentWords(others, now)}</p>
       <ul className="mt-1.5 grid gap-1 text-[14px]">
-        {others.slice(0, 6).map((other) => (
+        {others.slice(0, SHOWN_BEFORE).map((other) => (
           <li key={other.id}>
             <Link className="way" to={`/arrivals/${other.id}`}>
               {when(practice, other.start)}
@@ -248,8 +251,28 @@ function Before({
           </li>
         ))}
       </ul>
+      {others.length > SHOWN_BEFORE && (
+        <p className="mt-1 text-[14px] text-soft">and {others.length - SHOWN_BEFORE} more</p>
+      )}
     </Card>
   )
+}
+
+/** How many earlier bookings of somebody are named. */
+const SHOWN_BEFORE = 6
+
+/** How somebody's other bookings went, counted: "12 attended, 1 missed, 2 cancelled by them". */
+function wentWords(others: readonly Booking[], now: Instant): string {
+  const states = others.map((other) => stateAt(other, now))
+  const many = (n: number, what: string): string[] => (n > 0 ? [`${n} ${what}`] : [])
+  return [
+    ...many(states.filter(({ is }) => is === 'attended').length, 'attended'),
+    ...many(states.filter(({ is }) => is === 'missed').length, 'missed'),
+    ...many(
+      states.filter((state) => state.is === 'cancelled' && state.by === 'client').length,
+      'cancelled by them',
+    ),
+  ].join(', ')
 }
 
 const MAIL: Record<SentMail['state'], string> = {

@@ -1,0 +1,58 @@
+import type { BookingEvent } from '@acolhida/core/booking'
+import { type Practice, placeOf } from '@acolhida/core/practice'
+import { counted, OUTCOME, serviceName, when } from '../parts/words.ts'
+
+type Told = { [T in BookingEvent['type']]: (event: Extract<BookingEvent, { type: T }>) => string }
+
+/** What is said with a decision, in its own quotes. */
+const saying = (text: string | undefined): string => (text ? ` “${text}”` : '')
+
+/** What cancelling cost, where it cost something. */
+const due = (share: number): string => (share > 0 ? ` ${share} % of the price is due.` : '')
+
+/**
+ * The record of a booking in words, the oldest first: what happened, and by whom. What was taken back stays in it, with
+ * what took it back.
+ */
+export function happenedWords(practice: Practice, events: readonly BookingEvent[]): string[] {
+  const at = (event: { start: BookingEvent['at']; place: string }): string =>
+    `${when(practice, event.start)} ${placeOf(practice, event.place)?.name ?? ''}`.trim()
+  const told: Told = {
+    asked: (event) => {
+      const what = `${serviceName(practice, event.service)}, ${at(event)}`
+      return event.proof === 'hand' ? `You booked them in: ${what}.` : `They asked for ${what}.`
+    },
+    proved: () => 'They opened the link in the mail.',
+    welcomed: ({ by, text }) =>
+      by === 'rules' ? 'Booked straight in, by your rules.' : `You welcomed them.${saying(text)}`,
+    declined: ({ text }) => `You turned it down.${saying(text)}`,
+    offered: ({ starts, text }) =>
+      `You offered ${counted(starts.length, 'other time', 'other times')}: ${starts.map(at).join('; ')}.${saying(text)}`,
+    accepted: (event) => `They took ${at(event)}.`,
+    refused: ({ text }) => `None of the times suited them.${saying(text)}`,
+    moved: (event) => {
+      const to = `${event.service ? `${serviceName(practice, event.service)}, ` : ''}${at(event)}`
+      const least = event.least ? ` Cancelling costs ${event.least} % from now on at the least.` : ''
+      return event.by === 'client'
+        ? `They moved it to ${to}.${least}`
+        : `You moved it to ${to}, ${event.minutes} minutes.${saying(event.text)}`
+    },
+    lapsed: () => 'The hold ran out.',
+    withdrawn: () => 'It was withdrawn.',
+    cancelled: ({ by, share, text }) =>
+      `${by === 'client' ? 'They' : 'You'} cancelled.${due(share)}${saying(text)}`,
+    attended: ({ late, minutes }) =>
+      ['They were here.', late ? `${counted(late, 'minute', 'minutes')} late.` : '']
+        .concat(minutes ? `It lasted ${minutes} minutes.` : '')
+        .filter(Boolean)
+        .join(' '),
+    missed: () => 'They did not come.',
+    overruled: ({ outcome, text }) => `You judged it yourself: “${OUTCOME[outcome]}”.${saying(text)}`,
+    'taken-back': ({ of }) => {
+      const back = events[of - 1]
+      return back && back.type !== 'taken-back' ? `Taken back: “${words(back)}”` : 'Taken back.'
+    },
+  }
+  const words = (event: BookingEvent): string => (told[event.type] as (event: BookingEvent) => string)(event)
+  return events.map(words)
+}
