@@ -232,6 +232,7 @@ it('says how sessions went: from Today at once, on the page with what was otherw
 
 it('sets the house rules, says with dates what they come to, and refuses what can not be', async () => {
   await goTo(desk, 'House rules')
+  await desk.getByText('In the last twelve months, no client has cancelled a paid session.').waitFor()
   const after = desk.getByLabel('After that, it costs')
   await after.fill('101')
   await desk.getByText('That is more than the whole price: write 100 at most.').waitFor()

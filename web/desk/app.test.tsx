@@ -5,7 +5,7 @@ import type { Backup } from '@acolhida/core/formats'
 import { beginPractice } from '@acolhida/core/practice'
 import { parseInstant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
-import { fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { configure, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { drawAt, furnishWindow } from '../tests/drawing.tsx'
 import { DeskApp } from './app.tsx'
@@ -75,6 +75,9 @@ const PAGES: [path: string, heading: RegExp | string, nothing?: string | RegExp]
   ['/try', 'Try it'],
   ['/desk', 'This desk'],
 ]
+
+// A busy machine takes its time.
+configure({ asyncUtilTimeout: 20_000 })
 
 beforeEach(() => {
   furnishWindow()

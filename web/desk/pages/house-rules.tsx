@@ -10,6 +10,7 @@ import { SettingsPage } from '../parts/settings-page.tsx'
 import { Fields } from '../settings/fields.tsx'
 import { AFTER, LATE, MOVING, TIER, withoutTier, withTier } from '../settings/rules.ts'
 import { exampleOf } from '../settings/rules-example.ts'
+import { WouldHaveCost } from '../settings/would-have-cost.tsx'
 
 const itself = (practice: Practice, to: (of: Practice) => Practice): Practice => to(practice)
 
@@ -61,6 +62,7 @@ export function HouseRulesPage() {
             </fieldset>
           ))}
           <Fields settings={AFTER} {...shared} />
+          <WouldHaveCost practice={practice} />
           {cancel.length < MOST_TIERS && (
             <span>
               <ActButton onAct={() => changePractice(db, 'what cancelling costs', withTier)}>

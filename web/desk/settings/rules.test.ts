@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { AFTER, MOVING, TIER, withoutTier, withTier } from './rules.ts'
 import { exampleOf } from './rules-example.ts'
 import { withTyped } from './setting.ts'
+import { costWords } from './would-have-cost.tsx'
 
 const now = parseInstant('2026-11-24T11:00Z')
 const { practice } = demoBackup(now)
@@ -55,6 +56,25 @@ describe('house rules at the desk', () => {
     expect(checkPractice(more).filter(({ path }) => path.startsWith('houseRules'))).toEqual([])
     for (let i = 0; i < 6; i++) more = withoutTier(more, 0)
     expect(more.houseRules).toEqual(rules)
+  })
+
+  it('say what a year’s cancellations would have cost', () => {
+    expect(costWords({ cancellations: 0, shares: [], dearer: 0 })).toBe(
+      'In the last twelve months, no client has cancelled a paid session.',
+    )
+    expect(
+      costWords({
+        cancellations: 41,
+        shares: [
+          { share: 0, count: 37 },
+          { share: 50, count: 3 },
+          { share: 100, count: 1 },
+        ],
+        dearer: 1,
+      }),
+    ).toBe(
+      'In the last twelve months, clients cancelled 41 paid sessions; by these rules: 37 free of charge, 3 at 50 % of the price, 1 at the whole price. 1 of them would have cost more than it did.',
+    )
   })
 
   it('refuse more than the whole price, and what is no number', () => {
