@@ -65,17 +65,17 @@ interface Action {
 const busyDay = localDate(Math.floor(BUSY[0] / DAY) as never)
 const session = '[data-lane] a[href^="/arrivals/"]'
 const ACTIONS: Action[] = [
-  { name: 'Today', before: [rail('/places'), 'h1'], what: rail('/'), shown: 'main h3 a', most: 150 },
+  { name: 'Today', before: [rail('/practice'), 'h1'], what: rail('/'), shown: 'main h3 a', most: 150 },
   {
     name: 'Arrivals',
-    before: [rail('/places'), 'h1'],
+    before: [rail('/practice'), 'h1'],
     what: rail('/arrivals'),
     shown: 'tbody a[href^="/arrivals/"]',
     most: 150,
   },
   {
     name: 'People',
-    before: [rail('/places'), 'h1'],
+    before: [rail('/practice'), 'h1'],
     what: rail('/people'),
     shown: 'tbody a[href^="/arrivals/"]',
     most: 150,
@@ -88,7 +88,7 @@ const ACTIONS: Action[] = [
     most: 150,
     after: async (page) => page.keyboard.press('Escape'),
   },
-  { name: 'the week', before: [rail('/places'), 'h1'], what: rail('/diary'), shown: session, most: 150 },
+  { name: 'the week', before: [rail('/practice'), 'h1'], what: rail('/diary'), shown: session, most: 150 },
   {
     name: 'one request',
     before: [rail('/'), 'main h3 a'],
