@@ -24,7 +24,7 @@ import {
   type Command,
   callingOff,
   callOff,
-  cancelShare,
+  costOf,
   counts,
   deadlinesOf,
   decide,
@@ -97,7 +97,8 @@ describe('deadlines', () => {
   })
 
   it('are still in time at the deadline itself', () => {
-    const at = (text: string) => cancelShare(rules, asked.start, lisbon, parseInstant(text))
+    const at = (text: string) =>
+      costOf({ start: asked.start, asked: { houseRules: rules } }, lisbon, parseInstant(text))
     expect([
       at('2026-11-26T10:00Z'),
       at('2026-11-26T10:00:00.001Z'),

@@ -25,7 +25,7 @@ export interface Deadlines {
   deadlines: Deadline[]
   /** The share due once every cancellation deadline has passed. */
   shareAfter: number
-  /** From here on the practitioner can call the session missed. */
+  /** After this moment the practitioner can call the session missed. */
   missedFrom: Instant
 }
 
@@ -43,17 +43,16 @@ export function deadlinesOf(rules: HouseRules, start: Instant, zone: Zone): Dead
   return {
     deadlines: deadlines.sort((a, b) => a.until - b.until),
     shareAfter: rules.cancelAfter,
-    missedFrom: shift(start, rules.graceMinutes * MINUTE),
+    missedFrom: missedFrom(rules, start),
   }
 }
 
-/** The share of the price, in percent, that a client's cancellation costs at `now`. */
-export function cancelShare(rules: HouseRules, start: Instant, zone: Zone, now: Instant): number {
-  const next = deadlinesOf(rules, start, zone).deadlines.find(
-    ({ kind, until }) => kind === 'cancel' && now <= until,
-  )
-  return next?.share ?? rules.cancelAfter
-}
+/** Whether a session can be called missed: whoever is within the grace minutes can still come. */
+export const canBeMissed = ({ asked, start }: Ruled, now: Instant): boolean =>
+  now > missedFrom(asked.houseRules, start)
+
+const missedFrom = ({ graceMinutes }: HouseRules, start: Instant): Instant =>
+  shift(start, graceMinutes * MINUTE)
 
 /** What the rules and the record of a booking say of its deadlines. */
 type Ruled = Pick<Booking, 'start' | 'leastShare' | 'worded'> & { asked: { houseRules: HouseRules } }

@@ -2,13 +2,13 @@ import type { Closure } from '../openings/index.ts'
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, type Keys, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
-import { type Instant, instant, MINUTE, SECOND, shift, type Zone } from '../time/index.ts'
+import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import { apply } from './apply.ts'
-import { costOf, movable } from './deadlines.ts'
+import { canBeMissed, costOf, movable } from './deadlines.ts'
 import type { BookingEvent } from './events.ts'
-import type { Booking, Mark, Start } from './record.ts'
-import { hasBegun, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
+import { type Booking, type Mark, MOST_LATE, MOST_LENGTH, type Start } from './record.ts'
+import { hasBegun, isPlaced, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
 interface Own {
@@ -175,7 +175,7 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
     shape: {
       start: epochMs,
       place: id,
-      minutes: whole(1, 14_400),
+      minutes: whole(1, MOST_LENGTH),
       text: words,
       clash: yes,
       service: maybe(id),
@@ -184,9 +184,9 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
       is === 'booked' ? move(booking, command, about) : notBooked(is),
   },
   attend: {
-    shape: { late: maybe(whole(1, 1_440)), minutes: maybe(whole(1, 14_400)) },
+    shape: { late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
     decide: (booking, { late, minutes }, is, { now }) => {
-      if (!hasCome(is)) return notBooked(is)
+      if (!isPlaced({ is })) return notBooked(is)
       if (!hasBegun(booking, now)) return refuse('too-early.attend')
       const same = is === 'attended' && booking.late === late && booking.lasted === minutes
       const said = { ...(late ? { late } : {}), ...(minutes ? { minutes } : {}) }
@@ -196,11 +196,9 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   miss: {
     shape: {},
     decide: (booking, _, is, { now }) => {
-      if (!hasCome(is)) return notBooked(is)
-      // Whoever is within the grace minutes can still come.
-      const { graceMinutes } = booking.asked.houseRules
-      if (now <= shift(booking.start, graceMinutes * MINUTE))
-        return refuse('too-early.miss', { minutes: graceMinutes })
+      if (!isPlaced({ is })) return notBooked(is)
+      if (!canBeMissed(booking, now))
+        return refuse('too-early.miss', { minutes: booking.asked.houseRules.graceMinutes })
       return is === 'missed' ? happened() : happened({ type: 'missed', at: now, settles: shift(now, UNDO) })
     },
   },
@@ -239,9 +237,6 @@ export function decide(booking: Booking, command: Command, about: Circumstances)
   const kind = COMMANDS[command.do] as CommandKind<Command>
   return kind.decide(booking, command, stateAt(booking, about.now).is, about)
 }
-
-/** Whether it can be said how it went: it was to take place, or that was said already. */
-const hasCome = (is: StateName): boolean => is === 'booked' || is === 'attended' || is === 'missed'
 
 function answered(
   booking: Booking,

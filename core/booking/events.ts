@@ -2,7 +2,17 @@ import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { count, id, type KeysOf, list, maybe, number, object, one, text, whole } from '../shape/shape.ts'
 import { type Instant, instant, shift } from '../time/index.ts'
-import type { Asked, Booking, Happened, Mark, Start, Telling, TellingStep } from './record.ts'
+import {
+  type Asked,
+  type Booking,
+  type Happened,
+  type Mark,
+  MOST_LATE,
+  MOST_LENGTH,
+  type Start,
+  type Telling,
+  type TellingStep,
+} from './record.ts'
 
 /** What can happen to a booking after it was asked for, each with what is its own. */
 interface Own {
@@ -249,7 +259,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   attended: {
-    shape: { settles, late: maybe(whole(1, 1_440)), minutes: maybe(whole(1, 14_400)) },
+    shape: { settles, late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
     apply: ({ late, minutes, settles: end }, on) => ({
       ...came(on.before),
       seq: on.seq,

@@ -72,6 +72,10 @@ export interface Asked extends Happened, Start {
   code?: string
 }
 
+/** How many minutes late somebody can have come, and how long a session can have lasted, at the most. */
+export const MOST_LATE = 1_440
+export const MOST_LENGTH = 14_400
+
 export type BookingStatus =
   | 'requested'
   | 'booked'

@@ -57,7 +57,8 @@ export const seenAt = (booking: Booking, now: Instant): Booking =>
 export const isHeld = ({ is }: State): boolean => is === 'unproved' || is === 'waiting' || is === 'offered'
 
 /** Whether somebody comes, is here or was to be. */
-export const isPlaced = ({ is }: State): boolean => is === 'booked' || is === 'attended' || is === 'missed'
+export const isPlaced = ({ is }: { is: StateName }): boolean =>
+  is === 'booked' || is === 'attended' || is === 'missed'
 
 /** Whether it has come to an end without a session. */
 export const isEnded = (state: State): boolean => !isHeld(state) && !isPlaced(state)

@@ -84,6 +84,24 @@ describe('letters', () => {
     expect(letter.text).toContain('The price is €95.00, of which €30.00 is asked before the session.')
   })
 
+  it('tell whoever has moved it themselves how often they still can, and nobody else that it may not suit', () => {
+    const booked = apply(fresh, { type: 'welcomed', at, by: 'practitioner', settles: at })
+    const to = {
+      start: shift(booked.start, 48 * HOUR),
+      place: booked.place,
+      minutes: 75,
+      text: '',
+      settles: at,
+    }
+    const mine = letterNow(apply(booked, { type: 'moved', at, ...to, by: 'client' }), 'moved', at).text
+    expect(mine).toContain('You have moved Voice assessment.')
+    expect(mine).toMatch(/You can move it yourself until .*, once at the most\./)
+    expect(mine).not.toContain('If that does not suit you')
+    const theirs = letterNow(apply(booked, { type: 'moved', at, ...to }), 'moved', at).text
+    expect(theirs).toContain('If that does not suit you')
+    expect(theirs).not.toContain('You have moved')
+  })
+
   it('tell a session at a place by the clock there, with the client’s own beside it', () => {
     const studio = {
       ...practice,

@@ -149,6 +149,9 @@ function moveLine(w: Words, now: Instant): string {
   return may ? say('move-until', { until: by(w, may.until), left: may.left }) : ''
 }
 
+const everythingLine = (w: Words, now: Instant): string =>
+  say('confirmation.everything', { ...LINKS, how: moveUntil(w, now) ? 'both' : 'cancel' })
+
 /** What a booking costs; what is asked beforehand belongs to it. */
 function priceLine({ booking }: Words): string {
   const { price, deposit, asked } = booking
@@ -311,7 +314,7 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
         priceLine(w),
         costLines(w, now),
         moveLine(w, now),
-        say('confirmation.everything', { ...LINKS, how: moveUntil(w, now) ? 'both' : 'cancel' }),
+        everythingLine(w, now),
         say('confirmation.looking-forward'),
         agreedLines(w),
       ],
@@ -392,7 +395,7 @@ const LETTERS: { [S in BookingStep]: LetterKind } = {
         w.booking.text,
         priceLine(w),
         costLines(w, now),
-        say('moved.link', LINKS),
+        ...(w.booking.movedBy ? [moveLine(w, now), everythingLine(w, now)] : [say('moved.link', LINKS)]),
       ],
       invite: 'REQUEST',
     }),

@@ -10,6 +10,7 @@ export function PlainField({
   value,
   onChange,
   type = 'text',
+  inputMode,
   rows,
   required = false,
   focused = false,
@@ -18,6 +19,8 @@ export function PlainField({
   value: string
   onChange: (value: string) => void
   type?: 'text' | 'email'
+  /** What a small keyboard offers. */
+  inputMode?: 'numeric'
   rows?: number
   required?: boolean
   /** Whether it has the focus as soon as it is there. */
@@ -35,7 +38,14 @@ export function PlainField({
         rows ? (
           <textarea id={id} dir="auto" rows={rows} maxLength={5_000} {...common} />
         ) : (
-          <input id={id} type={type} required={required} ref={focused ? focus : undefined} {...common} />
+          <input
+            id={id}
+            type={type}
+            inputMode={inputMode}
+            required={required}
+            ref={focused ? focus : undefined}
+            {...common}
+          />
         )
       }
     />
