@@ -95,7 +95,7 @@ it('goes from a link to a yes', async () => {
   await desk.getByRole('link', { name: /^Today/ }).click()
   await desk
     .getByRole('listitem')
-    .filter({ hasText: /Elske < Vos has moved, to another time:/ })
+    .filter({ hasText: /Elske < Vos has moved a session to another time:/ })
     .waitFor()
 
   await inbox.getByRole('button', { name: 'Cancel this session' }).click()

@@ -1,5 +1,13 @@
-import { type Booking, stateAt } from '@acolhida/core/booking'
-import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import {
+  type Booking,
+  canBeMissed,
+  hasBegun,
+  isPlaced,
+  MOST_LATE,
+  MOST_LENGTH,
+  stateAt,
+} from '@acolhida/core/booking'
+import { DAY, shift } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -10,6 +18,7 @@ import { keptBetween } from '../data/taken.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ActButton, ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
+import { PlainField } from './plain-field.tsx'
 import { serviceName, when } from './words.ts'
 
 /** How long one is asked how a session went, in ms; later it is said on its own page. */
@@ -72,15 +81,13 @@ export function HowTheyWent({ desk }: { desk: Desk }) {
 /** Attended, with what was otherwise than planned, or missed: from the session's beginning, and put right at any time. */
 export function SayHowItWent({ desk, booking }: { desk: Desk; booking: Booking }) {
   const [otherwise, setOtherwise] = useState(false)
-  const state = useAt((now) => {
-    const { is } = stateAt(booking, now)
-    return `${is} ${now > booking.start} ${canBeMissed(booking, now)}`
-  })
-  const [is, begun, missed] = state.split(' ')
+  const begun = useAt((now) => hasBegun(booking, now))
+  const missable = useAt((now) => canBeMissed(booking, now))
+  const is = useAt((now) => stateAt(booking, now).is)
   const name = <span className="sr-only">, {booking.asked.person.name}</span>
   if (isDecided(desk, booking))
     return <span className="text-[14px] font-semibold text-sun-ink">Said; it has not gone out yet.</span>
-  if (!begun || begun === 'false' || !['booked', 'attended', 'missed'].includes(is!)) return null
+  if (!begun || !isPlaced({ is })) return null
   return (
     <span className="flex flex-wrap gap-2 sm:shrink-0">
       {is !== 'attended' && (
@@ -90,7 +97,7 @@ export function SayHowItWent({ desk, booking }: { desk: Desk; booking: Booking }
         {is === 'attended' ? 'Late or longer…' : 'Attended, but…'}
         {name}
       </button>
-      {is !== 'missed' && missed === 'true' && (
+      {is !== 'missed' && missable && (
         <ActButton className="press press-no" onAct={() => decideFor(booking, { do: 'miss' })}>
           Missed{name}
         </ActButton>
@@ -100,49 +107,38 @@ export function SayHowItWent({ desk, booking }: { desk: Desk; booking: Booking }
   )
 }
 
-/** Whoever is within the grace minutes can still come. */
-const canBeMissed = ({ start, asked }: Booking, now: Instant): boolean =>
-  now > start + asked.houseRules.graceMinutes * MINUTE
-
 /** Minutes late, and how long it really was. */
 function Otherwise({ booking, close }: { booking: Booking; close: () => void }) {
   const act = useAct()
   const [late, setLate] = useState(booking.late ? String(booking.late) : '')
   const [minutes, setMinutes] = useState(String(booking.lasted ?? booking.minutes))
-  const [wrong, setWrong] = useState<string>()
-  const send = (): void => {
-    const lateBy = late.trim() === '' ? 0 : wholeNumber(late, 1_440)
-    const long = wholeNumber(minutes, 14_400)
-    if (lateBy === undefined || !long) {
-      setWrong(
-        lateBy === undefined
-          ? 'Say how many minutes late as a number, or leave the field empty.'
-          : 'Say how many minutes it lasted as a number, 1 or more.',
-      )
-      return
-    }
-    const said = {
+  const attend = (): Promise<void> => {
+    const lateBy = minutesTyped(late || '0', {
+      least: 0,
+      most: MOST_LATE,
+      otherwise: 'Say how many minutes late as a number, or leave the field empty.',
+    })
+    const long = minutesTyped(minutes, {
+      least: 1,
+      most: MOST_LENGTH,
+      otherwise: 'Say how many minutes it lasted as a number, 1 or more.',
+    })
+    return decideFor(booking, {
+      do: 'attend',
       ...(lateBy > 0 ? { late: lateBy } : {}),
       ...(long === booking.minutes ? {} : { minutes: long }),
-    }
-    setWrong(undefined)
-    act.run(() => decideFor(booking, { do: 'attend', ...said }), close)
+    })
   }
   return (
     <Dialog title={`${booking.asked.person.name} attended`} close={close}>
       <div className="grid gap-4 sm:grid-cols-2">
-        <Minutes label="Minutes late" value={late} onChange={setLate} />
-        <Minutes label="Minutes it lasted" value={minutes} onChange={setMinutes} />
+        <PlainField label="Minutes late" inputMode="numeric" value={late} onChange={setLate} />
+        <PlainField label="Minutes it lasted" inputMode="numeric" value={minutes} onChange={setMinutes} />
       </div>
       <p className="mt-3 text-[14px] text-soft">
         {booking.minutes} minutes were planned. Nothing is sent, and the price stays as it was.
       </p>
-      {wrong && (
-        <p role="alert" className="mt-2 text-[14px] font-semibold text-clay">
-          {wrong}
-        </p>
-      )}
-      <button type="button" className="press press-go mt-3" onClick={send}>
+      <button type="button" className="press press-go mt-3" onClick={() => act.run(attend, close)}>
         Attended
       </button>
       <ProblemNote of={act} />
@@ -150,29 +146,12 @@ function Otherwise({ booking, close }: { booking: Booking; close: () => void }) 
   )
 }
 
-function Minutes({
-  label,
-  value,
-  onChange,
-}: {
-  label: string
-  value: string
-  onChange: (value: string) => void
-}) {
-  return (
-    <label className="block font-semibold">
-      {label}
-      <input
-        className="field figures mt-1 w-full"
-        inputMode="numeric"
-        maxLength={6}
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-    </label>
-  )
+/** Minutes as they were typed. @throws Error with the sentence when they are none */
+function minutesTyped(
+  typed: string,
+  { least, most, otherwise }: { least: number; most: number; otherwise: string },
+) {
+  const value = /^\s*\d{1,5}\s*$/.test(typed) ? Number(typed) : Number.NaN
+  if (!(value >= least && value <= most)) throw new Error(otherwise)
+  return value
 }
-
-/** A whole number from 0 up to a limit, as it was typed; nothing where it is none. */
-const wholeNumber = (typed: string, most: number): number | undefined =>
-  /^\s*\d{1,5}\s*$/.test(typed) && Number(typed) <= most ? Number(typed) : undefined

@@ -19,7 +19,7 @@ const WORDS: Record<News, string> = {
   lapsed: 'was not answered in time:',
   straight: 'has booked, straight in:',
   accepted: 'has taken a time you offered:',
-  moved: 'has moved, to another time:',
+  moved: 'has moved a session to another time:',
   'called-off': 'will not come, too few did:',
 }
 
