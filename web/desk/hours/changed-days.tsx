@@ -1,13 +1,12 @@
 import { type Block, type ChangedDay, type Hours, type Practice, weekOn } from '@acolhida/core/practice'
 import { addDays, dayNumber, type LocalDate, shortDate, weekday } from '@acolhida/core/time'
-import { Plus, X } from 'lucide-react'
-import { useState } from 'react'
+import { X } from 'lucide-react'
 import { HoursBand } from '../../drawings/hours-band.tsx'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
-import { DateField } from '../parts/date-field.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
+import { AddDays } from './add-days.tsx'
 import { parseBlocks, typedBlocks } from './parse-blocks.ts'
 import { Reserve } from './reserve.tsx'
 import type { Scope } from './scope.ts'
@@ -34,8 +33,6 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
       ...hours,
       changedDays: change(hours.changedDays, hours).sort((a, b) => (a.date < b.date ? -1 : 1)),
     }))
-  const [first, setFirst] = useState('')
-  const [last, setLast] = useState('')
   const act = useAct()
   const set = (date: LocalDate, blocks: Block[]) => (p: Practice) =>
     withChanged(p, (days) => days.map((day) => (day.date === date ? { ...day, blocks } : day)))
@@ -44,7 +41,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
     (next: Block[]): void => {
       act.run(() => changePractice(db, `the hours of ${shortDate(date)}`, set(date, next)))
     }
-  const add = async (): Promise<void> => {
+  const add = async (first: string, last: string): Promise<void> => {
     const dates = datesOf(first, last)
     await changePractice(db, 'changed days', (p) =>
       withChanged(p, (days, hours) => [
@@ -54,8 +51,6 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
           .map((date) => ({ date, blocks: usual(hours, date) })),
       ]),
     )
-    setFirst('')
-    setLast('')
   }
   const { changedDays } = scope.hours
   return (
@@ -106,19 +101,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
           </li>
         ))}
       </ul>
-      <form
-        className="mt-3 flex flex-wrap items-end gap-3 border-t border-line pt-3"
-        onSubmit={(event) => {
-          event.preventDefault()
-          act.run(add)
-        }}
-      >
-        <DateField label="First day" value={first} onChange={setFirst} />
-        <DateField label="Last day, if several" value={last} onChange={setLast} />
-        <button type="submit" className="press">
-          <Plus size={16} aria-hidden="true" /> Change these days
-        </button>
-      </form>
+      <AddDays first="First day" last="Last day, if several" does="Change these days" onAdd={add} />
       <ProblemNote of={act} />
     </section>
   )

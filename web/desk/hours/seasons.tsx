@@ -1,12 +1,11 @@
 import type { OtherWeeks, Practice, Week } from '@acolhida/core/practice'
-import { dateWords, type LocalDate, minutesOf, weekdayName } from '@acolhida/core/time'
-import { Plus } from 'lucide-react'
-import { useState } from 'react'
+import { dateWords, type LocalDate, weekdayName } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
-import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
-import { DateField } from '../parts/date-field.tsx'
+import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
+import { hoursAWeek } from '../parts/words.ts'
+import { AddDays } from './add-days.tsx'
 import type { Scope } from './scope.ts'
 import { WeekDays } from './week-days.tsx'
 
@@ -15,15 +14,11 @@ const WHAT = 'a season'
 /** "Mon, Tue, Thu, 18 hours a week", or that there are none. */
 function weekLine(weekly: Week): string {
   const days = weekly.flatMap((blocks, i) => (blocks.length > 0 ? [weekdayName(i + 1)] : []))
-  const minutes = weekly.flat().reduce((sum, { from, to }) => sum + minutesOf(to) - minutesOf(from), 0)
-  return days.length === 0 ? 'no hours' : `${days.join(', ')}, ${Math.round(minutes / 6) / 10} hours a week`
+  return days.length === 0 ? 'no hours' : `${days.join(', ')}, ${hoursAWeek(weekly)}`
 }
 
 /** Some weeks with a week of their own, each in a line that opens. */
 export function Seasons({ practice, scope }: { practice: Practice; scope: Scope }) {
-  const [from, setFrom] = useState('')
-  const [to, setTo] = useState('')
-  const act = useAct()
   const { seasons = [] } = scope.hours
   const withSeasons = (
     p: Practice,
@@ -35,13 +30,11 @@ export function Seasons({ practice, scope }: { practice: Practice; scope: Scope 
     })
   const changed = (p: Practice, i: number, change: (season: OtherWeeks) => OtherWeeks): Practice =>
     withSeasons(p, (all) => all.map((season, at) => (at === i ? change(season) : season)))
-  const add = async (): Promise<void> => {
+  const add = async (from: string, to: string): Promise<void> => {
     if (!from || !to) throw new Error('Please give the first and the last day of the season.')
     await changePractice(db, WHAT, (p) =>
       withSeasons(p, (all, weekly) => [...all, { from: from as LocalDate, to: to as LocalDate, weekly }]),
     )
-    setFrom('')
-    setTo('')
   }
   return (
     <section className="sheet p-5" aria-labelledby="seasons">
@@ -112,20 +105,7 @@ export function Seasons({ practice, scope }: { practice: Practice; scope: Scope 
           )
         })}
       </ul>
-      <form
-        className="mt-2 flex flex-wrap items-end gap-3 border-t border-line pt-3"
-        onSubmit={(event) => {
-          event.preventDefault()
-          act.run(add)
-        }}
-      >
-        <DateField label="First day of a season" value={from} onChange={setFrom} />
-        <DateField label="Last day of a season" value={to} onChange={setTo} />
-        <button type="submit" className="press">
-          <Plus size={16} aria-hidden="true" /> Add this season
-        </button>
-      </form>
-      <ProblemNote of={act} />
+      <AddDays first="First day of a season" last="Last day of a season" does="Add this season" onAdd={add} />
     </section>
   )
 }

@@ -7,11 +7,10 @@ import {
   durationWords,
   type LocalDate,
   longWeekdayName,
-  minutesOf,
   shift,
   shortDate,
 } from '@acolhida/core/time'
-import { counted, homeZone } from './words.ts'
+import { counted, homeZone, hoursAWeek } from './words.ts'
 
 /** How far ahead time away is looked for, in days. */
 const AHEAD = 365
@@ -27,13 +26,12 @@ function named(names: readonly string[], none: string): string {
 function weekWords({ hours: { weekly } }: Practice): string {
   const days = weekly.flatMap((blocks, i) => (blocks.length > 0 ? [i + 1] : []))
   if (days.length === 0) return 'No hours yet'
-  const minutes = weekly.flat().reduce((sum, { from, to }) => sum + minutesOf(to) - minutesOf(from), 0)
   const [first, last] = [days[0]!, days.at(-1)!]
   const run = last - first + 1 === days.length && days.length > 2
   const which = run
     ? `${longWeekdayName(first)} to ${longWeekdayName(last)}`
     : days.map((day) => longWeekdayName(day)).join(', ')
-  return `${Math.round(minutes / 6) / 10} hours a week, ${which}`
+  return `${hoursAWeek(weekly)}, ${which}`
 }
 
 function limitWords({ limits, answering }: Practice): string {

@@ -1,9 +1,19 @@
 import { type Booking, deadlinesIn, type StateName, stateAt } from '@acolhida/core/booking'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
-import { type Practice, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { type Practice, placeOf, serviceOf, type Week, zoneOf } from '@acolhida/core/practice'
 import type { Answers, Reading } from '@acolhida/core/questions'
-import { type Instant, MINUTE, moment, shift, timeAt, type Zone, zone, zonePlace } from '@acolhida/core/time'
+import {
+  type Instant,
+  MINUTE,
+  minutesOf,
+  moment,
+  shift,
+  timeAt,
+  type Zone,
+  zone,
+  zonePlace,
+} from '@acolhida/core/time'
 import type { LeadMark } from '../../drawings/lead-line.tsx'
 
 export const STATE: Record<StateName, string> = {
@@ -33,6 +43,12 @@ export const serviceName = (practice: Practice, id: string): string => serviceOf
 
 /** A number with what it counts: "1 session", "2 sessions". */
 export const counted = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
+
+/** "18 hours a week", to a tenth. */
+export function hoursAWeek(weekly: Week): string {
+  const minutes = weekly.flat().reduce((sum, { from, to }) => sum + minutesOf(to) - minutesOf(from), 0)
+  return `${Math.round(minutes / 6) / 10} hours a week`
+}
 
 export const homeZone = (practice: Practice): Zone => zone(practice.profile.zone)
 
