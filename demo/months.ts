@@ -161,7 +161,7 @@ class Months {
   /** The desk tells the relay who is known by now. */
   #publish(at: Instant): void {
     const practice = demoPractice(this.#now)
-    const people = knownPeople(this.#persons(), this.#bookings(), SALT, at)
+    const people = knownPeople(this.#persons(), this.#bookings(), practice, SALT, at)
     this.#do(publish, { revision: ++this.#revision, practice, people, sessions: [], salt: SALT }, at)
     this.#do(replan, {}, at, false)
   }
@@ -179,7 +179,7 @@ class Months {
     return this.#people
       .filter(({ email }) => asked.has(email))
       .map(({ name, email, coached }) => ({
-        id: `person-${email.split('@')[0]}`,
+        id: `person-${email.split('@')[0]?.replaceAll('.', '-')}`,
         name,
         emails: [email],
         invited: coached ? ['coaching'] : [],

@@ -26,6 +26,14 @@ const houseRules: HouseRules = {
   cancelAfter: 100,
   move: { until: duration('PT24H'), times: 2 },
   graceMinutes: 15,
+  counting: {
+    missed: 2,
+    late: 1,
+    leads: [
+      { points: 2, within: duration('P6M'), to: 'ask', lasts: duration('P6M') },
+      { points: 4, within: duration('P1Y'), to: 'not-online', lasts: duration('P6M') },
+    ],
+  },
 }
 
 const shared = {

@@ -67,7 +67,7 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
     const was = before ? { was: before.status } : {}
     changes.push({ type: 'event', booking: id, seq: booking.seq, event, row: rowOf(booking), ...was })
   }
-  const known = knownPeople(people, [...bookings.values()], salt, now)
+  const known = knownPeople(people, [...bookings.values()], practice, salt, now)
   const put: Change[] = [
     { type: 'package', pack: { revision, practice, sessions, people: known, salt } },
     ...changes,

@@ -113,6 +113,7 @@ const COMMANDS: Record<Command['do'] | 'cancel (practitioner)', Command> = {
   move: { do: 'move', ...other, minutes: 75, text: '', clash: false },
   attend: { do: 'attend' },
   miss: { do: 'miss' },
+  forgive: { do: 'forgive', text: 'Because.' },
   'cancel (practitioner)': { do: 'cancel', by: 'practitioner', text: '' },
   overrule: { do: 'overrule', outcome: 'look', text: 'Because.' },
   'take-back': { do: 'take-back', of: 1 },

@@ -63,6 +63,30 @@ describe('the terminal', () => {
     expect(found.answer.faults[0].after.name).toBe('Rhys Penhallov')
   })
 
+  it('tells what counts against somebody, and what follows', () => {
+    const now = parseInstant('2026-11-24T11:00Z')
+    const backup = demoBackup(now)
+    const past = backup.bookings.find(({ events }) => events[0]?.type === 'asked' && events[0].start < now)!
+    const [asked, ...rest] = past.events
+    if (asked?.type !== 'asked') throw new Error('A record begins with asking.')
+    const missed = { type: 'missed' as const, at: now, settles: now }
+    const kept = rest.filter(({ type }) => type !== 'attended')
+    const bookings = [{ ...past, events: [asked, ...kept, missed] }]
+    const person = { id: 'p', name: 'P', emails: [asked.person.email], invited: [], blocked: false, note: '' }
+    const standing = (name: string, people: (typeof person & { exempt?: boolean })[], when: string) => {
+      const file = put(name, writeBackup({ ...backup, people, bookings }))
+      return run('standing', file, '--person', 'p', '--now', when)
+    }
+    const { answer } = standing('missed.json', [person], '2026-11-24T11:00Z')
+    expect(answer).toMatchObject({ counted: [{ booking: past.id, why: 'missed', points: 2 }], exempt: false })
+    expect(answer.holds).toEqual([{ to: 'ask', since: expect.any(String), until: expect.any(String) }])
+    expect(standing('later.json', [person], '2027-11-24T11:00Z').answer.holds).toEqual([])
+    expect(standing('exempt.json', [{ ...person, exempt: true }], '2026-11-24T11:00Z').answer.holds).toEqual(
+      [],
+    )
+    expect(run('standing', FILE, '--person', 'nobody', ...NOW).error).toContain('nobody "nobody"')
+  })
+
   it('shows times in another zone, with another length, for a person, beside other calendars', () => {
     const args = ['openings', FILE, '--service', 's', '--from', '2026-11-25', '--days', '1', ...NOW]
     expect(run(...args, '--zone', 'America/Sao_Paulo').answer.openings[0].local).toBe('2026-11-25T08:15')

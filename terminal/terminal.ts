@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util'
-import { deadlinesOf, holdUntil } from '@acolhida/core/booking'
+import { countedFor, countedIn, deadlinesOf, holdsFor, holdUntil } from '@acolhida/core/booking'
 import { BadCalendar, busyTimes } from '@acolhida/core/formats/busy'
 import { writeHoursFile } from '@acolhida/core/formats/calendars'
 import {
@@ -11,6 +11,7 @@ import {
   whatIfWords,
   why,
 } from '@acolhida/core/openings'
+import { countedOf, normalMail } from '@acolhida/core/people'
 import { checkPractice, hoursOf, placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { BadData, readPracticeFile } from '@acolhida/core/schemas'
 import { verifyAgreements } from '@acolhida/core/terms'
@@ -97,6 +98,41 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
       )
         throw error
       return { valid: false, faults: error.faults }
+    }
+  },
+
+  standing: (path, values) => {
+    const now = option(values, 'now', parseInstant)
+    const id = need(values, 'person')
+    const file = readPracticeFile(readGiven(path), path)
+    const { asker } = personFrom(file, values, now)
+    const person = file.people.find((one) => one.id === id)!
+    const own = file.bookings.filter(({ asked }) => person.emails.includes(normalMail(asked.person.email)))
+    const { houseRules, profile } = file.practice
+    const leads = houseRules.counting?.leads ?? []
+    const counted = countedOf(own)
+    const holds = person.exempt ? [] : holdsFor(leads, counted, now, zone(profile.zone))
+    return {
+      person: id,
+      standing: asker.standing,
+      exempt: person.exempt ?? false,
+      counted: own.flatMap((booking) => {
+        const why = countedFor(booking)
+        const one = countedIn(booking)
+        if (!why) return []
+        return {
+          booking: booking.id,
+          why,
+          points: one?.points ?? 0,
+          ...(one ? { at: formatInstant(one.at) } : {}),
+          ...(booking.forgiven ? { forgiven: booking.forgiven.text } : {}),
+        }
+      }),
+      holds: holds.map(({ lead, since, until }) => ({
+        to: lead.to,
+        since: formatInstant(since),
+        until: formatInstant(until),
+      })),
     }
   },
 

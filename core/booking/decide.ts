@@ -5,6 +5,7 @@ import { id, type Keys, list, maybe, object, one, said, text, whole, yes } from 
 import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import { apply } from './apply.ts'
+import { countedFor } from './counting.ts'
 import { canBeMissed, costOf, movable } from './deadlines.ts'
 import type { BookingEvent } from './events.ts'
 import { type Booking, type Mark, MOST_LATE, MOST_LENGTH, type Start } from './record.ts'
@@ -31,6 +32,8 @@ interface Own {
   /** How it went, said after it has begun; what was said before can be put right. */
   attend: { late?: number; minutes?: number }
   miss: object
+  /** What counts against the client no longer does, for a reason. */
+  forgive: { text: string }
   cancel: { by: 'client' | 'practitioner'; text: string }
   prove: object
   accept: { start: Instant; place: string }
@@ -43,7 +46,7 @@ type Of<K extends keyof Own> = { do: K } & Own[K]
 type All = { [K in keyof Own]: Of<K> }
 /** What the practitioner can do with a booking. */
 export type DeskDoes =
-  | All['welcome' | 'decline' | 'offer' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
+  | All['welcome' | 'decline' | 'offer' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss' | 'forgive']
   | { do: 'cancel'; by: 'practitioner'; text: string }
 
 /** What a client can do with theirs. */
@@ -66,6 +69,7 @@ export interface Refusal {
     | 'nothing-to-take-back'
     | 'too-many-offers'
     | 'hold-stands'
+    | 'not-counted'
   word: RefusalWord
   data?: SaidValues
   message: string
@@ -84,7 +88,12 @@ export interface Circumstances {
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
   /** What follows when the address proves true: until when it is held then, and whether no word is needed. */
-  proving(): { until: Instant; straight: boolean; marks: Mark[] }
+  proving(): {
+    until: Instant
+    straight: boolean
+    marks: Mark[] /** A kind no, where nothing may be booked online. */
+    no?: string
+  }
 }
 
 export type Decision = { events: BookingEvent[] } | { refused: Refusal }
@@ -202,6 +211,14 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
       return is === 'missed' ? happened() : happened({ type: 'missed', at: now, settles: shift(now, UNDO) })
     },
   },
+  forgive: {
+    shape: { text: said(2_000) },
+    decide: (booking, { text: why }, _, { now }) => {
+      if (!countedFor(booking)) return refuse('not-counted')
+      const same = booking.forgiven?.text === why
+      return same ? happened() : happened({ type: 'forgiven', at: now, text: why, settles: shift(now, UNDO) })
+    },
+  },
   cancel: {
     shape: { by: one('practitioner'), text: words },
     decide: (booking, command, _, about) =>
@@ -259,16 +276,18 @@ function prove(booking: Booking, is: StateName, about: Circumstances): Decision 
   const { now } = about
   if (booking.mailProved) return { events: [] }
   if (is !== 'unproved') return { events: [{ type: 'proved', at: now }] }
-  const { until, straight, marks } = about.proving()
+  const { until, straight, marks, no } = about.proving()
   const proved: BookingEvent = {
     type: 'proved',
     at: now,
     until,
     ...(marks.length > 0 ? { marks } : {}),
   }
-  return {
-    events: straight ? [proved, { type: 'welcomed', at: now, by: 'rules', settles: now }] : [proved],
-  }
+  if (no !== undefined)
+    return happened(proved, { type: 'declined', at: now, by: 'rules', text: no, settles: now })
+  return straight
+    ? happened(proved, { type: 'welcomed', at: now, by: 'rules', settles: now })
+    : happened(proved)
 }
 
 function answer(

@@ -9,6 +9,7 @@ import {
   type Mark,
   MOST_LATE,
   MOST_LENGTH,
+  PERSON_MARKS,
   type Start,
   type Telling,
   type TellingStep,
@@ -20,7 +21,7 @@ interface Own {
   proved: { until?: Instant; marks?: Mark[] }
   /** `text`: a word with it, where somebody was booked in by hand. */
   welcomed: Decided & { by: 'practitioner' | 'rules'; text?: string }
-  declined: Decided & { text: string }
+  declined: Decided & { text: string; by?: 'rules' }
   offered: Decided & { starts: Start[]; until: Instant; text: string }
   accepted: Start
   refused: { text: string }
@@ -35,6 +36,8 @@ interface Own {
   /** The session has taken place; `late`: how many minutes late the client came, `minutes`: how long it really was. */
   attended: Decided & { late?: number; minutes?: number }
   missed: Decided
+  /** What counted against the client no longer does; the practitioner says why. */
+  forgiven: Decided & { text: string }
   /** The practitioner has judged otherwise than the rules, and says why. */
   overruled: { outcome: Outcome; text: string }
   /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
@@ -113,7 +116,7 @@ function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: 
 }
 
 /** What was said before of how it went, if anything, no longer stands; nothing is told of it. */
-const came = ({ late: _, lasted: __, ...rest }: Booking): Booking => rest
+const came = ({ late: _, lasted: __, forgiven: ___, ...rest }: Booking): Booking => rest
 
 const untold = ({ tells: _, ...rest }: Booking): Booking => rest
 
@@ -129,7 +132,7 @@ function alsoBefore(booking: Booking, change: Partial<Booking>): Booking {
 /** Everything about each event: its shape, and what it makes of a booking. */
 export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> } = {
   proved: {
-    shape: { until: maybe(epochMs), marks: maybe(list(one('blocked', 'not-invited'), 10)) },
+    shape: { until: maybe(epochMs), marks: maybe(list(one(...PERSON_MARKS), 10)) },
     apply: ({ until, marks }, { booking, seq, at }) => {
       const held = booking.unproved && until !== undefined ? { unproved: false, until } : {}
       const awaited = booking.unproved ? { awaited: { seq, at } } : {}
@@ -150,7 +153,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   declined: {
-    shape: { settles, text: words },
+    shape: { settles, text: words, by: maybe(one('rules')) },
     apply: (event, on) => ({
       ...on.before,
       seq: on.seq,
@@ -251,6 +254,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       seq: on.seq,
       status: 'cancelled',
       cancelledBy: by,
+      ended: on.at,
       share,
       text: said,
       sequence: on.before.sequence + 1,
@@ -275,6 +279,15 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       ...came(on.before),
       seq: on.seq,
       status: 'missed',
+      ...decision(on, end),
+    }),
+  },
+  forgiven: {
+    shape: { settles, text: words },
+    apply: ({ at, text: said, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      forgiven: { at, text: said },
       ...decision(on, end),
     }),
   },

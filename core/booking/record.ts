@@ -38,7 +38,13 @@ export interface Happened {
 export type Proof = 'open' | 'link' | 'quote' | 'hand' | 'earlier'
 
 /** What the practitioner should know of who has asked; the client never sees it. */
-export type Mark = 'blocked' | 'not-invited'
+export type Mark = (typeof PERSON_MARKS)[number]
+
+/**
+ * `blocked`, `not-invited`: as the practitioner has set it of this person; `ask-always`: every request of theirs is
+ * looked at; `ask`, `not-online`: what their misses have led to.
+ */
+export const PERSON_MARKS = ['blocked', 'not-invited', 'ask', 'not-online', 'ask-always'] as const
 
 export interface Asked extends Happened, Start {
   type: 'asked'
@@ -122,6 +128,10 @@ export interface Booking extends Start {
   movedBy?: 'client'
   /** What cancelling costs at the least since the client moved it, in percent. */
   leastShare?: number
+  /** When it was cancelled. */
+  ended?: Instant
+  /** It no longer counts against the client, and why. */
+  forgiven?: { at: Instant; text: string }
   /** How many minutes late the client came, and how long it really lasted, in minutes, where that was said. */
   late?: number
   lasted?: number

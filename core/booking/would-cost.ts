@@ -26,9 +26,9 @@ export function wouldHaveCost(
   const counts = new Map<number, number>()
   let [cancellations, dearer] = [0, 0]
   for (const booking of bookings) {
-    const { status, cancelledBy, latest, price, share: was } = booking
-    if (status !== 'cancelled' || cancelledBy !== 'client' || latest < since || price === 0) continue
-    const share = costOf({ ...booking, asked: { houseRules } }, zoneOf(booking), latest)
+    const { status, cancelledBy, latest, ended = latest, price, share: was } = booking
+    if (status !== 'cancelled' || cancelledBy !== 'client' || ended < since || price === 0) continue
+    const share = costOf({ ...booking, asked: { houseRules } }, zoneOf(booking), ended)
     cancellations++
     if (share > was) dearer++
     counts.set(share, (counts.get(share) ?? 0) + 1)

@@ -273,6 +273,7 @@ export const desk = {
         'too-early',
         'not-booked',
         'not-open',
+        'not-counted',
         'too-many-offers',
         'nothing-to-take-back',
       ] as const),

@@ -1,10 +1,12 @@
-import { type Booking, type Circumstances, holdUntil, type Mark, wordNeeded } from '../booking/index.ts'
+import { type Booking, type Circumstances, holdUntil } from '../booking/index.ts'
 import { why } from '../openings/index.ts'
 import { placeOf, serviceOf, serviceOrTrace, travelled, travelZoneOf, zoneOf } from '../practice/index.ts'
 import { byPractitioner, personBehind } from '../request/index.ts'
 import { dateAt, type Instant } from '../time/index.ts'
+import { refusalWords } from '../words/index.ts'
 import { type House, published } from './house.ts'
 import { askToMove, placesToMove } from './moving.ts'
+import { marksAgainst, wordFor } from './standing.ts'
 
 /** What `decide` may look at for a booking. */
 export function circumstances(house: House, booking: Booking, now: Instant): Circumstances {
@@ -49,14 +51,17 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
       const person = personBehind({ people, salt }, asked.person.email)
       const service = serviceOf(practice, booking.service)
       const invited = person?.invited.includes(booking.service) ?? false
-      const marks: Mark[] = []
-      if (person?.blocked) marks.push('blocked')
-      if (service?.bookableBy === 'invited' && !invited) marks.push('not-invited')
-      const straight =
-        service !== undefined &&
-        wordNeeded(service, person?.standing ?? 'new', asked.reading, marks) === undefined
       const there = zoneOf(practice, placeOf(practice, booking.place))
-      return { until: holdUntil(practice.answering, now, booking.start, there), straight, marks }
+      const until = holdUntil(practice.answering, now, booking.start, there)
+      const { email } = asked.person
+      if (!service) return { until, straight: false, marks: marksAgainst(house, email, now) }
+      const { word, marks } = wordFor(house, { service, reading: asked.reading, email }, now)
+      // Whom the practitioner has blocked is told nothing; everybody else why it ends here.
+      if (marks.includes('not-online') && !marks.includes('blocked'))
+        return { until, straight: false, marks, no: refusalWords('not-online') }
+      if (service.bookableBy === 'invited' && !invited)
+        return { until, straight: false, marks: [...marks, 'not-invited'] }
+      return { until, straight: word === undefined, marks }
     },
   }
 }

@@ -1,13 +1,5 @@
 import { bookingSubject } from '../agenda/index.ts'
-import {
-  type Asked,
-  type BookingEvent,
-  holdUntil,
-  isHeld,
-  proofUntil,
-  stateAt,
-  wordNeeded,
-} from '../booking/index.ts'
+import { type Asked, type BookingEvent, holdUntil, isHeld, proofUntil, stateAt } from '../booking/index.ts'
 import type { SendBody } from '../contract/types.ts'
 import { normalMail } from '../people/index.ts'
 import { type Practice, placeOf, type Service, termsInForce, zoneOf } from '../practice/index.ts'
@@ -17,10 +9,11 @@ import { agree, chainHead, versionFingerprint } from '../terms/index.ts'
 import { type Instant, MINUTE } from '../time/index.ts'
 import { happen, type Work } from './act.ts'
 import type { House } from './house.ts'
+import { wordFor } from './standing.ts'
 import { understandOpen } from './understand.ts'
 import { shownTerms } from './views.ts'
 import { checkOpen } from './visit.ts'
-import { provesAddress, visitorOf } from './visitor.ts'
+import { provesAddress, visitorMail } from './visitor.ts'
 
 /** How far a page's idea of the time may be from the relay's, in ms. */
 const CLOCK_TOLERANCE = MINUTE
@@ -95,13 +88,13 @@ function sent(work: Work, body: SendBody): { link: string } {
   work.subject = bookingSubject(id)
   if (house.keep(visit)) work.changes.push({ type: 'unkeep', visit })
   const events: BookingEvent[] = [asked]
-  const visitor = visitorOf(house, body.with)
-  const marks = visitor?.blocked ? (['blocked'] as const) : []
-  if (marks.length > 0) events.push({ type: 'proved', at: now, marks: [...marks] })
   // Whoever accepts a quote has been looked at by whoever sent it.
-  const word = quote ? undefined : wordNeeded(service, visitor?.standing ?? 'new', reading, marks)
-  if (proof !== 'open' && word === undefined)
-    events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
+  if (quote) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
+  else if (proof !== 'open') {
+    const { word, marks } = wordFor(house, { service, reading, email: visitorMail(house, body.with) }, now)
+    if (marks.length > 0) events.push({ type: 'proved', at: now, marks })
+    if (word === undefined) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
+  }
   happen(work, id, events)
   for (const answer of Object.values(answers))
     if (isAttached(answer)) work.changes.push({ type: 'claim', file: answer.file, booking: id })

@@ -22,6 +22,7 @@ import { canonicalJson } from '../terms/index.ts'
 import type { Instant } from '../time/index.ts'
 import type { KeptQuote } from './changes.ts'
 import { type House, published } from './house.ts'
+import { checkOnline } from './standing.ts'
 import { isOffered, opened, visitorOf } from './visitor.ts'
 
 /** What a visit wants, by the rules in force. */
@@ -92,6 +93,7 @@ export function understandOpen(house: House, wanted: Visited & { place: string }
   const understood = understand(house, wanted, now)
   const refused = understood.quote ? understood.placeProblem : refusalOf(understood)
   if (refused) throw refused
+  if (!understood.quote) checkOnline(house, wanted.with, now)
   return understood
 }
 

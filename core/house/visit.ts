@@ -1,4 +1,4 @@
-import { freeUntil, holdUntil, proofUntil, wordNeeded } from '../booking/index.ts'
+import { freeUntil, holdUntil, proofUntil } from '../booking/index.ts'
 import type {
   Closed,
   DoorOpenings,
@@ -27,8 +27,9 @@ import {
 import { refusalWords } from '../words/index.ts'
 import type { Work } from './act.ts'
 import { type House, published } from './house.ts'
+import { wordFor } from './standing.ts'
 import { type Understood, understand, understandOpen } from './understand.ts'
-import { askerOf, isOffered, mayBeSeen, opened, visitorOf } from './visitor.ts'
+import { askerOf, isOffered, mayBeSeen, opened, visitorMail } from './visitor.ts'
 
 /** How long a picked start is kept, in ms; renewed once. */
 export const KEEP = 10 * MINUTE
@@ -271,8 +272,8 @@ function keptView(
   const there = zoneOf(practice, placeOf(practice, place))
   const shown = shownOf(practice, service.id, reading.quote, { start, place })
   const { deadlines, shareAfter } = shown.at!
-  const visitor = visitorOf(house, wanted.with)
-  const asksFirst = !own && wordNeeded(service, visitor?.standing ?? 'new', reading) !== undefined
+  const email = visitorMail(house, wanted.with)
+  const asksFirst = !own && wordFor(house, { service, reading, email }, now).word !== undefined
   const { minutes, lines, price, deposit } = reading.quote
   const proved = own !== undefined || house.trial !== undefined || opened(house, wanted.with)?.booking
   return {

@@ -53,6 +53,10 @@ export function visitorOf(house: House, key: string | undefined): KnownPerson | 
   return booking && personBehind(published(house), booking.asked.person.email)
 }
 
+/** The address of whoever comes by the private link of a booking. */
+export const visitorMail = (house: House, key: string | undefined): string | undefined =>
+  house.trial ? undefined : opened(house, key)?.booking?.asked.person.email
+
 /** Whether the address that is typed is proved by the link one has come by. */
 export function provesAddress(house: House, key: string | undefined, email: string): boolean {
   if (house.trial) return true

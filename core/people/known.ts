@@ -1,7 +1,8 @@
-import type { Booking } from '../booking/index.ts'
-import type { Standing } from '../practice/types.ts'
+import { type Booking, type Counted, countedIn, mattersFrom } from '../booking/index.ts'
+import type { Practice, Standing } from '../practice/types.ts'
+import { readsPrivately } from '../questions/privacy.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
-import type { Instant } from '../time/index.ts'
+import { type Instant, zone } from '../time/index.ts'
 import { byMail, knownFrom, normalMail, type Person, standingFrom, tagsOf } from './person.ts'
 
 /** What the relay is told of a person: nothing by which it could name them. */
@@ -11,40 +12,74 @@ export interface KnownPerson {
   standing: Standing
   invited: string[]
   blocked: boolean
+  /** Everything of theirs waits for the practitioner's word. */
+  asks?: boolean
+  /** The services in which whatever of theirs fits goes straight in. */
+  straight?: string[]
+  /** Nothing of theirs counts against them. */
+  exempt?: boolean
+  /** What counts against them and can still matter. */
+  counted?: Counted[]
   tags?: string[]
 }
 
 /** What stands for a mail address where the address itself must not. */
 export const mailHash = (email: string, salt: string): string => sha256Hex(`${salt} ${normalMail(email)}`)
 
-/** What the relay is told of a person: hashes of their addresses, and their standing at `now`. */
-export function knownPerson(
-  { id, emails, invited, blocked }: Person,
-  came: { knownFrom?: Instant | undefined; tags: string[] },
+/** What a person's bookings tell of them. */
+export interface Came {
+  knownFrom?: Instant | undefined
+  tags: string[]
+  counted: Counted[]
+}
+
+/** Everything that counts against somebody by their bookings, the earliest first. */
+export const countedOf = (bookings: readonly Booking[]): Counted[] =>
+  bookings.flatMap((booking) => countedIn(booking) ?? []).sort((a, b) => a.at - b.at)
+
+/**
+ * Makes of people what the relay is told of them: hashes of their addresses, and how they stand at `now`. Nobody goes
+ * straight in where private answers decide something, which only the desk can read.
+ */
+export function tellingOf(
+  { profile, services, questionnaires, houseRules }: Practice,
   salt: string,
   now: Instant,
-): KnownPerson {
-  const { tags } = came
-  return {
-    id,
-    mailHashes: emails.map((email) => mailHash(email, salt)),
-    standing: standingFrom(came.knownFrom, now),
-    invited,
-    blocked,
-    ...(tags.length > 0 ? { tags } : {}),
+): (person: Person, came: Came) => KnownPerson {
+  const secret = new Set(questionnaires.filter(readsPrivately).map(({ id }) => id))
+  const open = services
+    .filter(({ questionnaire }) => !(questionnaire && secret.has(questionnaire)))
+    .map(({ id }) => id)
+  const from = mattersFrom(houseRules.counting?.leads ?? [], now, zone(profile.zone))
+  return ({ id, emails, invited, blocked, approval, exempt }, came) => {
+    const counted = exempt ? [] : came.counted.filter(({ at }) => at >= from)
+    return {
+      id,
+      mailHashes: emails.map((email) => mailHash(email, salt)),
+      standing: standingFrom(came.knownFrom, now),
+      invited,
+      blocked,
+      ...(approval === 'ask' ? { asks: true } : {}),
+      ...(approval === 'straight' ? { straight: open } : {}),
+      ...(exempt ? { exempt } : {}),
+      ...(counted.length > 0 ? { counted } : {}),
+      ...(came.tags.length > 0 ? { tags: came.tags } : {}),
+    }
   }
 }
 
-/** As `knownPerson`, for everybody, from their bookings. */
+/** What the relay is told of everybody, from their bookings. */
 export function knownPeople(
   people: readonly Person[],
   bookings: readonly Booking[],
+  practice: Practice,
   salt: string,
   now: Instant,
 ): KnownPerson[] {
   const found = byMail(bookings)
+  const told = tellingOf(practice, salt, now)
   return people.map((person) => {
     const own = person.emails.flatMap((mail) => found.get(mail) ?? [])
-    return knownPerson(person, { knownFrom: knownFrom(own), tags: tagsOf(person, own) }, salt, now)
+    return told(person, { knownFrom: knownFrom(own), tags: tagsOf(person, own), counted: countedOf(own) })
   })
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { begin } from '../booking/index.ts'
 import { sampleAsked } from '../tests/asked.ts'
+import { samplePractice } from '../tests/sample.ts'
 import { MINUTE, shift } from '../time/index.ts'
 import { isMail, joinPeople, knownPeople, mailHash, normalMail, type Person, standingAt } from './index.ts'
 
@@ -64,6 +65,7 @@ describe('people', () => {
     const told = knownPeople(
       [person('p', { emails: ['tome@example.org'], note: 'private' })],
       [booked],
+      samplePractice(),
       'salt',
       booked.start,
     )

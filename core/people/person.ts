@@ -13,6 +13,10 @@ export interface Person {
   invited: string[]
   blocked: boolean
   note: string
+  /** Everything of theirs waits for the practitioner's word, or whatever fits goes straight in; as the service has it otherwise. */
+  approval?: 'ask' | 'straight'
+  /** Nothing they miss or cancel late counts. */
+  exempt?: boolean
   /** Given by the practitioner; what rules give comes from the bookings. */
   tags?: string[]
 }
@@ -49,11 +53,20 @@ export const joinPeople = (first: Person, second: Person): Person => ({
   ...(first.phone || !second.phone ? {} : { phone: second.phone }),
   invited: [...new Set([...first.invited, ...second.invited])].sort(),
   blocked: first.blocked || second.blocked,
+  ...joinedApproval(first, second),
+  ...(first.exempt || second.exempt ? { exempt: true } : {}),
   ...(first.tags || second.tags
     ? { tags: [...new Set([...(first.tags ?? []), ...(second.tags ?? [])])].sort() }
     : {}),
   note: [first.note, second.note].filter(Boolean).join('\n'),
 })
+
+/** Whoever is looked at in one of two ways is looked at. */
+function joinedApproval(first: Person, second: Person): Pick<Person, 'approval'> {
+  if (first.approval === 'ask' || second.approval === 'ask') return { approval: 'ask' }
+  const approval = first.approval ?? second.approval
+  return approval ? { approval } : {}
+}
 
 /** Bookings by the normal form of the address they came from. */
 export function byMail(bookings: Iterable<Booking>): Map<string, Booking[]> {

@@ -207,6 +207,24 @@ export interface CancelTier {
   share: number
 }
 
+/** What so many points within a time lead to, and for how long after the last of them. */
+export interface Lead {
+  points: number
+  within: Duration
+  /** Looked at by the practitioner first, or nothing online any more. */
+  to: 'ask' | 'not-online'
+  lasts: Duration
+}
+
+/** What counts against a client, in points, and what that leads to. */
+export interface Counting {
+  /** For a session missed. */
+  missed: number
+  /** For one that its client cancelled when that was no longer free. */
+  late: number
+  leads: Lead[]
+}
+
 export interface HouseRules {
   /** In order, the earliest deadline first. */
   cancel: CancelTier[]
@@ -214,6 +232,8 @@ export interface HouseRules {
   cancelAfter: number
   move: { until: Duration; times: number }
   graceMinutes: number
+  /** Nothing counts where it is left out. */
+  counting?: Counting
 }
 
 export interface Answering {

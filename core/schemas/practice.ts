@@ -92,6 +92,7 @@ const terms = object({
 })
 
 const share = number(0, 100)
+const points = whole(0, 100)
 
 /** The house rules: of a practice, and as they were on the day somebody asked. */
 export const houseRules = exactly<HouseRules>()(
@@ -100,6 +101,21 @@ export const houseRules = exactly<HouseRules>()(
     cancelAfter: share,
     move: object({ until: isoDuration, times: whole(0, 1_000) }),
     graceMinutes: minutes,
+    counting: maybe(
+      object({
+        missed: points,
+        late: points,
+        leads: list(
+          object({
+            points: whole(1, 100),
+            within: isoDuration,
+            to: one('ask', 'not-online'),
+            lasts: isoDuration,
+          }),
+          10,
+        ),
+      }),
+    ),
   }),
 )
 
@@ -195,6 +211,8 @@ const asKept = {
   invited: list(id, 500),
   blocked: yes,
   note: text(20_000),
+  approval: maybe(one('ask', 'straight')),
+  exempt: maybe(yes),
   tags,
 }
 /** People as the desk keeps them. */
@@ -218,6 +236,10 @@ const known = exactly<KnownPerson>()(
     standing,
     invited: list(id, 500),
     blocked: yes,
+    asks: maybe(yes),
+    straight: maybe(list(id, 500)),
+    exempt: maybe(yes),
+    counted: maybe(list(object({ booking: text(80), at: epochMs, points }), 1_000)),
     tags,
   }),
 )

@@ -28,13 +28,14 @@ export function duration(text: string): Duration {
   return text as Duration
 }
 
-/** The units a duration can be said in. Hours and minutes are exact; days and weeks keep the wall time. */
-export type DurationUnit = 'minutes' | 'hours' | 'days' | 'weeks'
+/** The units a duration can be said in. Hours and minutes are exact; days, weeks and months keep the wall time. */
+export type DurationUnit = 'minutes' | 'hours' | 'days' | 'weeks' | 'months'
 
 /** A duration in one unit, as people say it; nothing where it takes several. @returns the largest unit in which it is whole */
 export function inOneUnit(of: Duration): { amount: number; unit: DurationUnit } | undefined {
   const { months, days, ms } = parts(of)
-  if (months > 0 || (days > 0 && ms > 0)) return undefined
+  if ((months > 0 && days + ms > 0) || (days > 0 && ms > 0)) return undefined
+  if (months > 0) return { amount: months, unit: 'months' }
   if (days > 0) return days % 7 === 0 ? { amount: days / 7, unit: 'weeks' } : { amount: days, unit: 'days' }
   if (ms % 3_600_000 === 0) return { amount: ms / 3_600_000, unit: 'hours' }
   return ms % 60_000 === 0 ? { amount: ms / 60_000, unit: 'minutes' } : undefined
@@ -45,6 +46,7 @@ const IN_UNIT: Record<DurationUnit, (amount: number) => string> = {
   hours: (amount) => `PT${amount}H`,
   days: (amount) => `P${amount}D`,
   weeks: (amount) => `P${amount}W`,
+  months: (amount) => `P${amount}M`,
 }
 
 /** So many of a unit as a duration. @throws RangeError when the amount is no whole number */

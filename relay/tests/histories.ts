@@ -88,7 +88,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       who: fc.constant('desk' as const),
       does: fc.constantFrom(
         ...(['welcome', 'welcome', 'decline', 'offer', 'take-back', 'overrule', 'move', 'cancel'] as const),
-        ...(['attend', 'miss'] as const),
+        ...(['attend', 'miss', 'miss', 'forgive'] as const),
       ),
       booking: some,
       nth: some,
@@ -357,6 +357,7 @@ export class History {
       cancel: { do: 'cancel', by: 'practitioner', text: '' },
       attend: { do: 'attend', ...(which % 3 === 0 ? { late: 5 + (which % 20) } : {}) },
       miss: { do: 'miss' },
+      forgive: { do: 'forgive', text: 'So be it.' },
       move: { do: 'move', start, place: 'video', minutes: 50, text: '', clash: which % 7 === 0 },
     }
     return this.#call(command, { booking: booking.id, command: commands[attempt.does] })

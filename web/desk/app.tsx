@@ -23,6 +23,7 @@ const ProfilePage = page(() => import('./pages/profile.tsx'), 'ProfilePage')
 const TermsPage = page(() => import('./pages/terms.tsx'), 'TermsPage')
 const ThisDesk = page(() => import('./pages/this-desk.tsx'), 'ThisDesk')
 const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
+const PersonPage = page(() => import('./people/person.tsx'), 'PersonPage')
 const People = page(() => import('./people/people.tsx'), 'People')
 const Builder = page(() => import('./questions/builder.tsx'), 'Builder')
 const QuestionsPage = page(() => import('./questions/list.tsx'), 'QuestionsPage')
@@ -55,6 +56,7 @@ export const DeskApp = () => (
       <Route path="arrivals/:id" element={<RequestPage />} />
       <Route path="diary" element={<DiaryPage />} />
       <Route path="people" element={<People />} />
+      <Route path="people/:id" element={<PersonPage />} />
       <Route path="first/:step?" element={<FirstSteps />} />
       <Route path="practice" element={<PracticePage />} />
       <Route path="profile" element={<ProfilePage />} />

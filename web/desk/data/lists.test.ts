@@ -103,7 +103,7 @@ describe('a person’s row', () => {
       const packed = await pack(db, '', at)
       const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : 1)
       expect([...packed!.next!.people].sort(byId)).toEqual(
-        knownPeople(demo.people, bookings, demo.salt, at).sort(byId),
+        knownPeople(demo.people, bookings, demo.practice, demo.salt, at).sort(byId),
       )
     }
   })

@@ -1,6 +1,6 @@
-import { type Booking, takesWhile } from '@acolhida/core/booking'
+import { type Booking, type Counted, takesWhile } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
-import { byMail, knownFrom, normalMail, type Person, tagsOf } from '@acolhida/core/people'
+import { byMail, countedOf, knownFrom, normalMail, type Person, tagsOf } from '@acolhida/core/people'
 import type { Subscription } from '@acolhida/core/practice'
 import { isAttached } from '@acolhida/core/questions'
 import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
@@ -36,6 +36,8 @@ export interface PersonRow extends Person {
   count: number
   /** Their own tags, and those that rules gave. */
   allTags: string[]
+  /** What counts against them; rows from before there was such a thing have none. */
+  counted?: Counted[]
   /** May not book: for the index, which knows no yes and no. */
   blockedRow?: 1
 }
@@ -100,6 +102,7 @@ export function personRow(person: Person, bookings: readonly Booking[]): PersonR
     words: wordsOf(person.name, ...person.emails),
     count: bookings.length,
     allTags: tagsOf(person, bookings),
+    counted: countedOf(bookings),
     ...(from === undefined ? {} : { knownFrom: from }),
     ...(newest ? { latest: newest.start, newest: newest.id } : {}),
     ...(person.blocked ? { blockedRow: 1 } : {}),
@@ -119,7 +122,7 @@ export function personRows(people: readonly Person[], bookings: readonly Booking
 
 /** A person as files hold them: without what follows from their bookings. */
 export function plainPerson(row: PersonRow): Person {
-  const { sort, words, knownFrom: from, latest, newest, count, allTags, blockedRow, ...person } = row
+  const { sort, words, knownFrom: from, latest, newest, count, allTags, counted, blockedRow, ...person } = row
   return person
 }
 

@@ -5,6 +5,7 @@ import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
 import { SHOWN, WHAT } from '../service/what.ts'
 import { whenFields } from '../service/when.ts'
 import { whomFields } from '../service/whom.ts'
+import { COUNTS } from '../settings/counting.ts'
 import { MUCH, WORD } from '../settings/limits.ts'
 import { AFTER, LATE, MOVING } from '../settings/rules.ts'
 
@@ -50,7 +51,14 @@ const LABELS: readonly [page: string, labels: readonly string[]][] = [
     '/limits',
     ['Between two sessions', 'The coming week closes', ...[...MUCH, ...WORD].map(({ label }) => label)],
   ],
-  ['/rules', ['What cancelling costs', ...[...AFTER, ...MOVING, ...LATE].map(({ label }) => label)]],
+  [
+    '/rules',
+    [
+      'What cancelling costs',
+      'Forgiving, exceptions, no-shows',
+      ...[...AFTER, ...MOVING, ...LATE, ...COUNTS].map(({ label }) => label),
+    ],
+  ],
   ['/places', ['The address of a place', 'How far I travel, postal codes, surcharge', 'Who calls']],
 ]
 

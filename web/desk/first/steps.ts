@@ -148,7 +148,7 @@ export interface FirstTerms {
 
 export function firstTerms({ terms, houseRules: { cancel, cancelAfter } }: Practice): FirstTerms {
   const until = cancel[0] && inOneUnit(cancel[0].until)
-  const hours = { minutes: 1 / 60, hours: 1, days: 24, weeks: 168 }
+  const hours = { minutes: 1 / 60, hours: 1, days: 24, weeks: 168, months: 720 }
   return {
     text: terms[0]?.versions.at(-1)?.text ?? '',
     free: until ? String(Math.round(until.amount * hours[until.unit])) : '24',

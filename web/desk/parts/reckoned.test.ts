@@ -49,7 +49,7 @@ describe('what is reckoned at the desk for somebody on the phone', () => {
   it('is what the relay reckons, and it books at nothing else', () => {
     const salt = 'salt'
     const store = new MapStore()
-    const people = knownPeople([person], [past], salt, now)
+    const people = knownPeople([person], [past], practice, salt, now)
     store.write([{ type: 'package', pack: { revision: 1, practice, sessions: [], people, salt } }])
     const keeper = new Doorkeeper(store)
     const body = (id: string, shown: string) => ({

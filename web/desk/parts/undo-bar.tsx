@@ -17,13 +17,15 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   move: 'Moved',
   attend: 'Attended:',
   miss: 'Missed:',
+  forgive: 'Forgiven:',
   enter: 'Booked in',
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',
 }
 
-function said({ status, unsettled, asked }: Booking): string {
+function said({ status, unsettled, asked, forgiven }: Booking): string {
+  if (forgiven && !unsettled?.before.forgiven) return 'Forgiven:'
   if (status === 'cancelled') return 'Cancelled:'
   if (status === 'attended') return 'Attended:'
   if (status === 'missed') return 'Missed:'

@@ -7,7 +7,7 @@ import { changePerson } from '../data/people.ts'
 import { type PersonRow, plainPerson } from '../data/rows.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
-import { PlainField } from '../parts/plain-field.tsx'
+import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { Tick } from '../parts/tick.tsx'
 
 /** Somebody who has not been here yet. */
@@ -101,6 +101,25 @@ export function AboutPerson({
           label="May not book online"
           on={person.blocked}
           onChange={(blocked) => setPerson((now) => ({ ...now, blocked }))}
+        />
+        <PlainChoice
+          label="What they ask for"
+          value={person.approval ?? ''}
+          options={[
+            { value: '', name: 'As each service has it' },
+            { value: 'ask', name: 'Always waits for my word' },
+            { value: 'straight', name: 'Goes straight in, where it fits' },
+          ]}
+          onChange={(to) =>
+            setPerson(({ approval: _, ...rest }) =>
+              to === 'ask' || to === 'straight' ? { ...rest, approval: to } : rest,
+            )
+          }
+        />
+        <Tick
+          label="Nothing they miss or cancel late counts"
+          on={person.exempt ?? false}
+          onChange={(on) => setPerson(({ exempt: _, ...rest }) => (on ? { ...rest, exempt: true } : rest))}
         />
         <ProblemNote of={act} />
         <button type="submit" className="press press-go justify-self-start">

@@ -103,9 +103,11 @@ const columnsOf = (
     id: 'name',
     name: 'Name',
     sorts: true,
-    cell: ({ name, emails, blocked }) => (
+    cell: ({ id, name, emails, blocked }) => (
       <>
-        <b>{name}</b>
+        <Link className="font-bold underline-offset-3 hover:underline" to={`/people/${id}`}>
+          {name}
+        </Link>
         <span className="block text-[13px] text-soft">{emails.join(', ')}</span>
         {blocked && <span className="tag tag-closed mt-0.5">may not book</span>}
       </>

@@ -25,7 +25,10 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     proved: () => 'They opened the link in the mail.',
     welcomed: ({ by, text }) =>
       by === 'rules' ? 'Booked straight in, by your rules.' : `You welcomed them.${saying(text)}`,
-    declined: ({ text }) => `You turned it down.${saying(text)}`,
+    declined: ({ text, by }) =>
+      by === 'rules'
+        ? 'Turned down by your rules: they may not book online for a time.'
+        : `You turned it down.${saying(text)}`,
     offered: ({ starts, text }) =>
       `You offered ${counted(starts.length, 'other time', 'other times')}: ${starts.map(at).join('; ')}.${saying(text)}`,
     accepted: (event) => `They took ${at(event)}.`,
@@ -47,6 +50,7 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
         .filter(Boolean)
         .join(' '),
     missed: () => 'They did not come.',
+    forgiven: ({ text }) => `You forgave it; it no longer counts.${saying(text)}`,
     overruled: ({ outcome, text }) => `You judged it yourself: “${OUTCOME[outcome]}”.${saying(text)}`,
     'taken-back': ({ of }) => {
       const back = events[of - 1]

@@ -1,8 +1,8 @@
-import { type Booking, isHeld, readiness, stateAt } from '@acolhida/core/booking'
+import { type Booking, isHeld, MARK_WORDS, readiness, stateAt } from '@acolhida/core/booking'
 import type { SentMail } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
-import { dateAt, formatInstant, type Instant, moment, shortDate, span } from '@acolhida/core/time'
+import { dateAt, formatInstant, moment, shortDate, span } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -28,6 +28,7 @@ import {
   standingWords,
   when,
 } from '../parts/words.ts'
+import { wentWords } from '../people/went-words.ts'
 import { AnswersCard } from './answers.tsx'
 import { Card } from './card.tsx'
 import { Reasons } from './reasons.tsx'
@@ -40,7 +41,7 @@ export function RequestPage() {
   const found = useLiveQuery(() => withOthers(id), [id])
   const mails = useLiveQuery(() => db.mails.where('booking').equals(id).toArray(), [id]) ?? []
   if (!found || found.id !== id) return <p className="text-soft">One moment …</p>
-  const { booking, others } = found
+  const { booking, others, whose } = found
   if (!booking) {
     return (
       <>
@@ -86,7 +87,7 @@ export function RequestPage() {
           <Reasons practice={practice} booking={booking} />
           <Quote booking={booking} />
           <Agreed practice={practice} booking={booking} />
-          <Before practice={practice} booking={booking} others={others} />
+          <Before practice={practice} booking={booking} others={others} whose={whose} />
           <WhatHappened practice={practice} booking={booking.id} />
           <Messages practice={practice} mails={mails} />
         </div>
@@ -96,14 +97,17 @@ export function RequestPage() {
 }
 
 /** The bookings of whoever asked, the newest first. */
-async function withOthers(
-  id: string,
-): Promise<{ id: string; booking: BookingRow | undefined; others: BookingRow[] }> {
+async function withOthers(id: string): Promise<{
+  id: string
+  booking: BookingRow | undefined
+  others: BookingRow[]
+  whose: string | undefined
+}> {
   const booking = await db.bookings.get(id)
   const person = booking && (await personOfMail(db, booking.mail))
   const own = person ? await bookingsOf(db, person) : []
   const others = own.filter((row) => row.id !== id).sort((a, b) => b.start - a.start)
-  return { id, booking, others }
+  return { id, booking, others, whose: person?.id }
 }
 
 function LeadLineNow({ practice, booking }: { practice: Practice; booking: Booking }) {
@@ -120,7 +124,7 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
   const { practice } = desk
   const state = stateAt(booking, relayNow())
   const close = (): void => setDoing(undefined)
-  const marks = booking.marks.map((mark) => MARKS[mark])
+  const marks = booking.marks.map((mark) => MARK_WORDS[mark])
   if (state.is === 'waiting' && marks.length === 0) return null
   return (
     <div className="note mt-4 flex flex-wrap items-center justify-between gap-3 bg-tile-soft text-tile-ink">
@@ -155,12 +159,6 @@ const late = ({ late: minutes }: Booking): string =>
   minutes ? `They came ${counted(minutes, 'minute', 'minutes')} late.` : ''
 const lasted = ({ lasted: minutes, minutes: planned }: Booking): string =>
   minutes ? `It lasted ${minutes} minutes instead of ${planned}.` : ''
-
-/** What the practitioner should know of who has asked. */
-const MARKS: Record<Booking['marks'][number], string> = {
-  blocked: 'You have blocked this person; they see what anybody sees.',
-  'not-invited': 'They came by the service’s own link, and you have not invited them.',
-}
 
 function Quote({ booking }: { booking: Booking }) {
   const { quote } = booking.asked.reading
@@ -224,16 +222,27 @@ function Before({
   practice,
   booking,
   others,
+  whose,
 }: {
   practice: Practice
   booking: Booking
   others: readonly Booking[]
+  /** Whose it is, by their id. */
+  whose: string | undefined
 }) {
   const now = useMinute()
-  const { email, phone } = booking.asked.person
+  const { name, email, phone } = booking.asked.person
   return (
     <Card title="Before, with you">
       <p className="mt-1.5 text-[14px] wrap-anywhere">
+        {whose && (
+          <>
+            <Link className="way" to={`/people/${whose}`}>
+              Everything with {name}
+            </Link>
+            <br />
+          </>
+        )}
         <a className="way" href={`mailto:${encodeURIComponent(email)}`}>
           {email}
         </a>
@@ -260,20 +269,6 @@ function Before({
 
 /** How many earlier bookings of somebody are named. */
 const SHOWN_BEFORE = 6
-
-/** How somebody's other bookings went, counted: "12 attended, 1 missed, 2 cancelled by them". */
-function wentWords(others: readonly Booking[], now: Instant): string {
-  const states = others.map((other) => stateAt(other, now))
-  const many = (n: number, what: string): string[] => (n > 0 ? [`${n} ${what}`] : [])
-  return [
-    ...many(states.filter(({ is }) => is === 'attended').length, 'attended'),
-    ...many(states.filter(({ is }) => is === 'missed').length, 'missed'),
-    ...many(
-      states.filter((state) => state.is === 'cancelled' && state.by === 'client').length,
-      'cancelled by them',
-    ),
-  ].join(', ')
-}
 
 const MAIL: Record<SentMail['state'], string> = {
   waiting: 'waits',

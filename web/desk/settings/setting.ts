@@ -90,7 +90,7 @@ export function limit(typed: string): number {
 }
 
 /** The units that durations are typed in. */
-export const UNITS: readonly DurationUnit[] = ['minutes', 'hours', 'days', 'weeks']
+export const UNITS: readonly DurationUnit[] = ['minutes', 'hours', 'days', 'weeks', 'months']
 /** A duration that takes several units stays as the standard writes it. */
 export const AS_WRITTEN = 'ISO 8601'
 

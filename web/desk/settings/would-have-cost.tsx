@@ -4,13 +4,14 @@ import { addDays, dateAt, dayNumber, type Instant } from '@acolhida/core/time'
 import { useEffect, useState } from 'react'
 import { useAt } from '../../relay-client/clock.ts'
 import { counted, homeZone } from '../parts/words.ts'
+import { wouldLeadWords } from './counting.ts'
 import type { CostTold, CostWish } from './would-cost.worker.ts'
 
 /** How far back the record is looked at, in days. */
 const BACK = 365
 
-/** What the last twelve months' cancellations would have cost by the rules as they stand. */
-export function WouldHaveCost({ practice }: { practice: Practice }) {
+/** What the rules as they stand would have meant for the last twelve months of the record; nothing until it is known. */
+function useWouldHave(practice: Practice): CostTold | undefined {
   const where = homeZone(practice)
   const since = useAt((now) => where.toInstant(dayNumber(addDays(dateAt(where, now), -BACK)), 0)) as Instant
   const [told, setTold] = useState<CostTold>()
@@ -25,12 +26,34 @@ export function WouldHaveCost({ practice }: { practice: Practice }) {
     worker.postMessage({ practice, since } satisfies CostWish)
     return () => worker.terminate()
   }, [rules, since])
-  if (!told) return null
+  return told
+}
+
+function Told({ children }: { children: string }) {
   return (
     <p className="text-[14px] text-soft" role="status">
-      {'problem' in told ? `The record could not be looked at: ${told.problem}` : costWords(told)}
+      {children}
     </p>
   )
+}
+
+const problemIn = (problem: string): string => `The record could not be looked at: ${problem}`
+
+/** What the last twelve months' cancellations would have cost. */
+export function WouldHaveCost({ practice }: { practice: Practice }) {
+  const told = useWouldHave(practice)
+  return told ? <Told>{'problem' in told ? problemIn(told.problem) : costWords(told.cost)}</Told> : null
+}
+
+/** What counting would have led to. */
+export function WouldHaveLed({ practice }: { practice: Practice }) {
+  const told = useWouldHave(practice)
+  if (!told) return null
+  if ('problem' in told) return <Told>{problemIn(told.problem)}</Told>
+  const leads = practice.houseRules.counting?.leads ?? []
+  return told.lead && told.lead.met.length === leads.length ? (
+    <Told>{wouldLeadWords(told.lead, leads)}</Told>
+  ) : null
 }
 
 /** "In the last twelve months, clients cancelled 41 paid sessions. By these rules, 38 were free …" */

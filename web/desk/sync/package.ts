@@ -1,5 +1,5 @@
 import type { DoorPackage } from '@acolhida/core/contract'
-import { knownPerson } from '@acolhida/core/people'
+import { tellingOf } from '@acolhida/core/people'
 import { forDoor } from '@acolhida/core/practice'
 import { fingerprint } from '@acolhida/core/terms'
 import type { Instant } from '@acolhida/core/time'
@@ -36,10 +36,13 @@ export async function pack(db: DeskDatabase, published: string, now: Instant): P
   )
   if (!row) return undefined
   const { practice, salt, seal } = row
+  const told = tellingOf(practice, salt, now)
   const found: Unpublished = {
     practice: forDoor(practice),
     sessions,
-    people: people.map((person) => knownPerson(person, { ...person, tags: person.allTags }, salt, now)),
+    people: people.map((person) =>
+      told(person, { ...person, tags: person.allTags, counted: person.counted ?? [] }),
+    ),
     salt,
     ...(seal ? { seal: publicHalf(seal) } : {}),
   }

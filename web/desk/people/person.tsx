@@ -1,0 +1,174 @@
+import { isEnded, stateAt } from '@acolhida/core/booking'
+import { standingFrom } from '@acolhida/core/people'
+import type { Practice } from '@acolhida/core/practice'
+import { formatInstant, type Instant } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { useMinute } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
+import { type Desk, useDesk } from '../data/live.ts'
+import { bookingsOf } from '../data/people.ts'
+import type { BookingRow, PersonRow } from '../data/rows.ts'
+import { PageHead } from '../parts/page-head.tsx'
+import { bookingLine, serviceName, standingWords, when } from '../parts/words.ts'
+import { Card } from '../request/card.tsx'
+import { AboutPerson } from './about-person.tsx'
+import { Counts } from './counts.tsx'
+import { wentWords } from './went-words.ts'
+
+/** Somebody, and everything there is with them. */
+export function PersonPage() {
+  const desk = useDesk()
+  const { id = '' } = useParams()
+  const found = useLiveQuery(async () => {
+    const person = await db.people.get(id)
+    return { id, person, bookings: person ? await bookingsOf(db, person) : [] }
+  }, [id])
+  const [about, setAbout] = useState(false)
+  const now = useMinute()
+  if (found?.id !== id) return <p className="text-soft">One moment …</p>
+  const { person, bookings } = found
+  if (!person) {
+    return (
+      <PageHead
+        title="Nobody"
+        heading="There is nobody here"
+        line="They may have been joined with somebody else."
+      >
+        <Link className="press" to="/people">
+          See everybody
+        </Link>
+      </PageHead>
+    )
+  }
+  const known = standingFrom(person.knownFrom, now) === 'known'
+  const went = wentWords(bookings, now)
+  return (
+    <>
+      <PageHead
+        title={person.name}
+        line={[known ? 'Known' : 'New', person.blocked ? 'may not book' : '', went]
+          .filter(Boolean)
+          .join(' · ')}
+      >
+        <button type="button" className="press" onClick={() => setAbout(true)}>
+          Change what I keep about them
+        </button>
+      </PageHead>
+      <div className="mt-5 grid gap-5 lg:grid-cols-[1fr_380px]">
+        <Bookings desk={desk} bookings={bookings} />
+        <div className="grid h-fit gap-4">
+          <Counts practice={desk.practice} person={person} bookings={bookings} />
+          <Kept desk={desk} person={person} />
+        </div>
+      </div>
+      {about && <AboutPerson desk={desk} person={person} close={() => setAbout(false)} />}
+    </>
+  )
+}
+
+/** How many bookings are listed before one asks for the rest. */
+const SHOWN = 20
+
+function Bookings({ desk: { practice }, bookings }: { desk: Desk; bookings: readonly BookingRow[] }) {
+  const now = useMinute()
+  const [all, setAll] = useState(false)
+  const inOrder = [...bookings].sort((a, b) => b.start - a.start)
+  const coming = inOrder.filter((booking) => booking.start > now && !isGone(booking, now))
+  const past = inOrder.filter((booking) => !coming.includes(booking))
+  const shown = all ? past : past.slice(0, SHOWN)
+  return (
+    <div className="grid h-fit gap-4">
+      <BookingList
+        practice={practice}
+        title="To come"
+        nothing="Nothing is booked or asked for."
+        of={coming.reverse()}
+      />
+      <BookingList practice={practice} title="Before" nothing="Nothing yet." of={shown} />
+      {shown.length < past.length && (
+        <button type="button" className="press justify-self-start" onClick={() => setAll(true)}>
+          Show all {past.length}
+        </button>
+      )}
+    </div>
+  )
+}
+
+function BookingList({
+  practice,
+  title,
+  nothing,
+  of,
+}: {
+  practice: Practice
+  title: string
+  nothing: string
+  of: BookingRow[]
+}) {
+  const now = useMinute()
+  return (
+    <section className="sheet px-[18px] py-4">
+      <h2>{title}</h2>
+      {of.length === 0 && <p className="mt-1.5 text-soft">{nothing}</p>}
+      <ul className="mt-1.5 divide-y divide-line">
+        {of.map((booking) => (
+          <li key={booking.id} className="grid gap-x-4 py-2 sm:grid-cols-[150px_1fr_auto]">
+            <time className="figures" dateTime={formatInstant(booking.start)}>
+              {when(practice, booking.start)}
+            </time>
+            <span className="min-w-0">
+              <Link
+                className="font-semibold underline-offset-3 hover:underline"
+                to={`/arrivals/${booking.id}`}
+              >
+                {serviceName(practice, booking.service)}
+              </Link>
+              <span className="block text-[14px] text-soft">{bookingLine(practice, booking)}</span>
+            </span>
+            <span className="text-[14px] text-soft">{standingWords(booking, now)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** Whether it takes no time any more. */
+const isGone = (booking: BookingRow, now: Instant): boolean => isEnded(stateAt(booking, now))
+
+/** What the practitioner keeps about somebody. */
+function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow }) {
+  const { emails, phone, allTags, note, invited, approval } = person
+  return (
+    <Card title="Kept about them">
+      <ul className="mt-2 grid gap-1 text-[14px] wrap-anywhere">
+        {emails.map((email) => (
+          <li key={email}>
+            <a className="way" href={`mailto:${encodeURIComponent(email)}`}>
+              {email}
+            </a>
+          </li>
+        ))}
+        {phone && (
+          <li>
+            <a className="way" href={`tel:${phone.replaceAll(/[^\d+]/g, '')}`}>
+              {phone}
+            </a>
+          </li>
+        )}
+        {approval && (
+          <li className="font-semibold">
+            {approval === 'ask' ? 'Every request of theirs waits for my word' : 'What fits goes straight in'}
+          </li>
+        )}
+        {invited.length > 0 && (
+          <li>Invited to {invited.map((service) => serviceName(practice, service)).join(', ')}</li>
+        )}
+        {allTags.length > 0 && <li>{allTags.map((tag) => `“${tag}”`).join(' ')}</li>}
+        {note && <li className="mt-1 whitespace-pre-line">{note}</li>}
+      </ul>
+    </Card>
+  )
+}
