@@ -165,6 +165,24 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       }
       await check(name)
     }
+    await page.getByRole('button', { name: 'Pair a phone' }).click()
+    const url = await page.getByRole('link', { name: /\/day#/ }).getAttribute('href')
+    await check('a phone to be paired')
+    const phone = await house.visitor({ colorScheme, viewport: { width: 390, height: 844 } })
+    await phone.goto(url ?? '')
+    await phone
+      .getByRole('button', { name: /^Turn down/ })
+      .first()
+      .click()
+    expect.soft([...(await violations(phone)), ...(await edges(phone))], 'the day').toEqual([])
+    for (const [path, heading] of [
+      ['people/person-asks-tome', 'Missed and cancelled late'],
+      ['rules', 'Not coming'],
+    ] as const) {
+      await page.goto(`${house.desk}/${path}`)
+      await page.getByRole('heading', { name: heading }).waitFor()
+      await check(path)
+    }
     for (const step of ['practice', 'hours', 'service', 'questions', 'terms', 'open']) {
       await page.goto(`${house.desk}/first/${step}`)
       await page.getByRole('heading', { level: 1 }).waitFor()

@@ -18,6 +18,7 @@ const DESK = [
     'diary?view=day',
     'diary?view=list',
     'people',
+    'people/person-asks-tome',
     'practice',
   ],
   ...['profile', 'hours', 'calendars', 'places', 'limits', 'rules', 'services', 'services/voice-assessment'],

@@ -31,6 +31,7 @@ async function main(settings: Environment): Promise<void> {
     ? { door: 'http://localhost:4190', desk: 'http://localhost:4191' }
     : undefined
   const doorUrl = settings.doorUrl ?? edited?.door
+  const deskUrl = settings.deskUrl ?? edited?.desk
   // The stand-ins' clock can be moved forward; how far, the file knows, so it is set once that is open.
   let onMove = (_ahead: number): void => {}
   const movable = standins ? new MovableClock(0, (ahead) => onMove(ahead)) : undefined
@@ -40,6 +41,7 @@ async function main(settings: Environment): Promise<void> {
       file,
       smtp,
       ...(doorUrl === undefined ? {} : { doorUrl }),
+      ...(deskUrl === undefined ? {} : { deskUrl }),
       doorPages: join(root, 'web', 'dist', 'door'),
       deskPages: join(root, 'web', 'dist', 'desk'),
       requestsPerMinute,

@@ -26,6 +26,8 @@ export interface Settings {
   smtp: string
   /** How the door is reached from outside; made from the port where it is left out. */
   doorUrl?: string
+  /** The same of the desk. */
+  deskUrl?: string
   doorPages: string
   deskPages: string
   requestsPerMinute: number
@@ -91,7 +93,7 @@ export class Relay implements Serving {
       process.exit(70)
     }
     this.#begin()
-    this.#post = new Post(this.here, this.address, { smtp: settings.smtp })
+    this.#post = new Post(this.here, this.address, this.deskAddress, { smtp: settings.smtp })
     this.#post.begin(this.store)
     this.calendars = new Calendars(this.here, settings.privateCalendars ?? false, () => {
       this.deskStream.tell('calendars')
@@ -114,6 +116,8 @@ export class Relay implements Serving {
   }
 
   readonly address: DoorAddress = (path) => `${this.settings.doorUrl ?? urlOf(this.#door)}${path}`
+
+  readonly deskAddress: DoorAddress = (path) => `${this.settings.deskUrl ?? urlOf(this.#desk)}${path}`
 
   soon(): void {
     setImmediate(() => this.rounds.turn())

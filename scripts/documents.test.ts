@@ -1,5 +1,5 @@
 import { resolve } from 'node:path'
-import { desk, door } from '@acolhida/core/contract'
+import { away, desk, door } from '@acolhida/core/contract'
 import { schemas } from '@acolhida/core/contract/schemas'
 import { describe, expect, it } from 'vitest'
 import { documentOf, MADE, statesTable, withPart } from './documents.ts'
@@ -13,7 +13,7 @@ describe('the documents', () => {
 
   it('tell of every command in every state', () => {
     const rows = statesTable().split('\n').slice(2)
-    expect(rows).toHaveLength(17)
+    expect(rows).toHaveLength(22)
     for (const row of rows)
       expect(
         row
@@ -31,7 +31,7 @@ describe('the documents', () => {
   })
 
   it('and a body where one is taken, in a schema of its own', () => {
-    const taking = Object.entries({ ...door, ...desk }).flatMap(([name, { largest }]) =>
+    const taking = Object.entries({ ...door, ...away, ...desk }).flatMap(([name, { largest }]) =>
       largest > 0 ? [name] : [],
     )
     expect(Object.keys(schemas).sort()).toEqual(taking.sort())

@@ -12,7 +12,7 @@ import {
   type StateName,
   stateAt,
 } from '@acolhida/core/booking'
-import { ANYTIME, desk, door, type Endpoint, others } from '@acolhida/core/contract'
+import { ANYTIME, away, desk, door, type Endpoint, others } from '@acolhida/core/contract'
 import { DAY, HOUR, type Instant, shift, zone } from '@acolhida/core/time'
 import { sampleAsked } from '../core/tests/asked.ts'
 
@@ -45,6 +45,10 @@ export function callsTable(): string {
     '### Desk (its own origin; all but `pair` and `status` with `Authorization: Bearer KEY`, or `not-paired`)',
     '',
     ...rows(desk),
+    '',
+    '### Away from the desk (the desk’s origin; by a word link, or with the paired phone’s `Authorization: Bearer KEY`)',
+    '',
+    ...rows(away),
     '',
     '### Bytes and streams',
     '',
@@ -105,14 +109,19 @@ const COMMANDS: Record<Command['do'] | 'cancel (practitioner)', Command> = {
   accept: { do: 'accept', ...other },
   refuse: { do: 'refuse', text: '' },
   withdraw: { do: 'withdraw' },
+  reply: { do: 'reply', text: 'So.' },
+  plead: { do: 'plead', text: 'Please.' },
   'move-own': { do: 'move-own', ...other },
   cancel: { do: 'cancel', by: 'client', text: '' },
   welcome: { do: 'welcome' },
   decline: { do: 'decline', text: '' },
+  ask: { do: 'ask', text: 'How long?' },
   offer: { do: 'offer', starts: [other], text: '' },
   move: { do: 'move', ...other, minutes: 75, text: '', clash: false },
   attend: { do: 'attend' },
+  'run-late': { do: 'run-late', minutes: 10 },
   miss: { do: 'miss' },
+  except: { do: 'except', granted: true, text: '' },
   forgive: { do: 'forgive', text: 'Because.' },
   'cancel (practitioner)': { do: 'cancel', by: 'practitioner', text: '' },
   overrule: { do: 'overrule', outcome: 'look', text: 'Because.' },
@@ -131,6 +140,7 @@ export function statesTable(): string {
       zone: there,
       closuresOf: () => [],
       closedToClient: () => [],
+      heldFromNow: () => shift(now, HOUR),
       offersUntil: () => shift(now, HOUR),
       proving: () => ({ until: shift(now, 24 * HOUR), straight: false, marks: [] }),
     })

@@ -130,6 +130,11 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
       // The largest is the public holidays of all countries, loaded when somebody asks for them.
       chunkSizeWarningLimit: 1_500,
       rolldownOptions: {
+        ...(name === 'desk'
+          ? {
+              input: ['index.html', 'away.html'].map((page) => resolve(import.meta.dirname, 'desk', page)),
+            }
+          : {}),
         // How long a plugin took on a busy machine is no warning about the code.
         checks: { bundlerTimings: false },
         output: {

@@ -55,7 +55,10 @@ const missedFrom = ({ graceMinutes }: HouseRules, start: Instant): Instant =>
   shift(start, graceMinutes * MINUTE)
 
 /** What the rules and the record of a booking say of its deadlines. */
-type Ruled = Pick<Booking, 'start' | 'leastShare' | 'worded'> & { asked: { houseRules: HouseRules } }
+type Ruled = Pick<Booking, 'start' | 'leastShare' | 'worded' | 'plea'> & { asked: { houseRules: HouseRules } }
+
+/** Whether the practitioner has made an exception from the rules: free to cancel, and to move once, until it begins. */
+const isExcepted = (plea: Booking['plea']): boolean => plea?.answer?.granted === true
 
 /** However near a session is: so long after the word was given, what was ever free still is, in ms. */
 const FREE_AFTER_WORD = HOUR
@@ -64,8 +67,16 @@ const FREE_AFTER_WORD = HOUR
  * The deadlines of a booking: by the rules of the day one asked, for the start in force. No free one ends earlier than
  * an hour after the word was given, or than the start; and none is cheaper than it was when the client moved it.
  */
-export function deadlinesIn({ asked, start, leastShare = 0, worded }: Ruled, zone: Zone): Deadlines {
+export function deadlinesIn({ asked, start, leastShare = 0, worded, plea }: Ruled, zone: Zone): Deadlines {
   const found = deadlinesOf(asked.houseRules, start, zone)
+  if (isExcepted(plea))
+    return {
+      ...found,
+      deadlines: [
+        { kind: 'cancel', until: start, share: 0 },
+        { kind: 'move', until: start },
+      ],
+    }
   const kept = worded === undefined ? undefined : instant(Math.min(start, worded + FREE_AFTER_WORD))
   const longer = found.deadlines.map((deadline) =>
     kept !== undefined && deadline.share === 0 && deadline.until < kept
@@ -100,9 +111,15 @@ export function costOf(booking: Ruled, zone: Zone, now: Instant): number {
  * have moved it often enough.
  */
 export function movable(
-  { asked, start, moves = 0 }: Pick<Booking, 'start' | 'moves'> & { asked: { houseRules: HouseRules } },
+  {
+    asked,
+    start,
+    moves = 0,
+    plea,
+  }: Pick<Booking, 'start' | 'moves' | 'plea'> & { asked: { houseRules: HouseRules } },
   zone: Zone,
 ): { until: Instant; left: number } | undefined {
+  if (isExcepted(plea)) return { until: start, left: 1 }
   const { times, until } = asked.houseRules.move
   const left = times - moves
   return left > 0 ? { until: before(start, until, zone), left } : undefined

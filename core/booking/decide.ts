@@ -13,7 +13,10 @@ import { hasBegun, isPlaced, type StateName, seenAt, stateAt, undoableAt } from 
 
 /** What can be done with a booking, each with what is its own. */
 interface Own {
-  welcome: object
+  /** `text`: a word that goes with the confirmation. */
+  welcome: { text?: string }
+  /** Asks something back before the word. */
+  ask: { text: string }
   decline: { text: string }
   offer: { starts: Start[]; text: string }
   'take-back': { of: number }
@@ -32,6 +35,9 @@ interface Own {
   /** How it went, said after it has begun; what was said before can be put right. */
   attend: { late?: number; minutes?: number }
   miss: object
+  'run-late': { minutes: number }
+  /** Answers the exception asked for. */
+  except: { granted: boolean; text: string }
   /** What counts against the client no longer does, for a reason. */
   forgive: { text: string }
   cancel: { by: 'client' | 'practitioner'; text: string }
@@ -39,6 +45,10 @@ interface Own {
   accept: { start: Instant; place: string }
   refuse: { text: string }
   withdraw: object
+  /** Answers what the practitioner asked back. */
+  reply: { text: string }
+  /** Asks for an exception from the rules. */
+  plead: { text: string }
   lapse: object
 }
 
@@ -46,12 +56,13 @@ type Of<K extends keyof Own> = { do: K } & Own[K]
 type All = { [K in keyof Own]: Of<K> }
 /** What the practitioner can do with a booking. */
 export type DeskDoes =
-  | All['welcome' | 'decline' | 'offer' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss' | 'forgive']
+  | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
+  | All['forgive' | 'run-late' | 'except']
   | { do: 'cancel'; by: 'practitioner'; text: string }
 
 /** What a client can do with theirs. */
 export type ClientDoes =
-  | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own']
+  | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own' | 'reply' | 'plead']
   | { do: 'cancel'; by: 'client'; text: string }
 
 export type Command = DeskDoes | ClientDoes | All['lapse']
@@ -70,6 +81,7 @@ export interface Refusal {
     | 'too-many-offers'
     | 'hold-stands'
     | 'not-counted'
+    | 'not-asked'
   word: RefusalWord
   data?: SaidValues
   message: string
@@ -85,6 +97,8 @@ export interface Circumstances {
   closuresOf(start: Start, minutes?: number, service?: string): Closure[]
   /** As `closuresOf`, by the rules that bind the client. */
   closedToClient(start: Start): Closure[]
+  /** Until when a request would be held if it were asked now. */
+  heldFromNow(): Instant
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
   /** What follows when the address proves true: until when it is held then, and whether no word is needed. */
@@ -137,10 +151,13 @@ const words = text(5_000)
 /** Everything about each command: its shape, and what it makes of a booking. */
 export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   welcome: {
-    shape: {},
-    decide: (booking, _, is, about) => {
+    shape: { text: maybe(words) },
+    decide: (booking, { text: said }, is, about) => {
       const { now } = about
-      const welcomed = happened({ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) })
+      const welcomed = happened({
+        ...{ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) },
+        ...(said?.trim() ? { text: said.trim() } : {}),
+      })
       if (is === 'waiting') return welcomed
       if (!canStillAnswer(booking, is)) return notWaiting(is)
       // The time has been free meanwhile: somebody else may have it.
@@ -161,6 +178,16 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
       is === 'waiting' || is === 'offered' || canStillAnswer(booking, is)
         ? offer(command, about)
         : notWaiting(is),
+  },
+  ask: {
+    shape: { text: said(5_000) },
+    decide: (booking, { text: asks }, is, about) => {
+      if (is !== 'waiting') return notWaiting(is)
+      const { now } = about
+      // For an answer there is more time, once.
+      const until = booking.extended ? booking.until : instant(Math.max(booking.until, about.heldFromNow()))
+      return happened({ type: 'questioned', at: now, text: asks, until, settles: shift(now, UNDO) })
+    },
   },
   'take-back': {
     shape: { of: whole(1, 100_000) },
@@ -211,6 +238,23 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
       return is === 'missed' ? happened() : happened({ type: 'missed', at: now, settles: shift(now, UNDO) })
     },
   },
+  'run-late': {
+    shape: { minutes: whole(1, MOST_LATE) },
+    decide: (booking, { minutes }, _, { now }) => {
+      const state = stateAt(booking, now)
+      if (state.is !== 'booked') return notBooked(state.is)
+      if (state.over) return refuse('too-late')
+      return happened({ type: 'running-late', at: now, minutes, settles: shift(now, UNDO) })
+    },
+  },
+  except: {
+    shape: { granted: yes, text: words },
+    decide: (booking, { granted, text: why }, is, { now }) => {
+      if (is !== 'booked') return notBooked(is)
+      if (!booking.plea || booking.plea.answer) return refuse('not-asked')
+      return happened({ type: 'excepted', at: now, granted, text: why, settles: shift(now, UNDO) })
+    },
+  },
   forgive: {
     shape: { text: said(2_000) },
     decide: (booking, { text: why }, _, { now }) => {
@@ -229,6 +273,24 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   'move-own': {
     decide: (booking, command, _, about) =>
       asSeen(booking, about.now, (seen) => moveOwn(seen, command, about)),
+  },
+  reply: {
+    decide: (booking, { text: said }, _, { now }) =>
+      asSeen(booking, now, (seen) => {
+        const { is } = stateAt(seen, now)
+        if (is !== 'waiting') return notWaiting(is)
+        if (!seen.question || seen.question.reply) return refuse('not-asked')
+        return happened({ type: 'replied', at: now, text: said })
+      }),
+  },
+  plead: {
+    decide: (booking, { text: why }, _, { now }) =>
+      asSeen(booking, now, (seen) => {
+        const state = stateAt(seen, now)
+        if (state.is !== 'booked') return notBooked(state.is)
+        if (state.begun) return refuse('too-late.client')
+        return seen.plea ? refuse('not-asked.again') : happened({ type: 'pleaded', at: now, text: why })
+      }),
   },
   prove: { decide: (booking, _, is, about) => prove(booking, is, about) },
   accept: { decide: answered },

@@ -1,6 +1,6 @@
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
-import { count, id, type KeysOf, list, maybe, number, object, one, text, whole } from '../shape/shape.ts'
+import { count, id, type KeysOf, list, maybe, number, object, one, text, whole, yes } from '../shape/shape.ts'
 import { type Instant, instant, shift } from '../time/index.ts'
 import {
   type Asked,
@@ -36,6 +36,14 @@ interface Own {
   /** The session has taken place; `late`: how many minutes late the client came, `minutes`: how long it really was. */
   attended: Decided & { late?: number; minutes?: number }
   missed: Decided
+  /** The practitioner asks something before their word; held until `until` for it. */
+  questioned: Decided & { text: string; until: Instant }
+  replied: { text: string }
+  /** The practitioner will be so many minutes late. */
+  'running-late': Decided & { minutes: number }
+  /** The client asks for an exception from the rules, and the practitioner answers. */
+  pleaded: { text: string }
+  excepted: Decided & { granted: boolean; text: string }
   /** What counted against the client no longer does; the practitioner says why. */
   forgiven: Decided & { text: string }
   /** The practitioner has judged otherwise than the rules, and says why. */
@@ -47,6 +55,8 @@ interface Own {
 /** A decision that can be taken back while `now ≤ settles`; its message waits as long. */
 interface Decided {
   settles: Instant
+  /** Away from the desk: by the link in a mail, or on the phone. */
+  away?: boolean
 }
 
 type Later = { [K in keyof Own]: Happened & { type: K } & Own[K] }[keyof Own]
@@ -56,7 +66,7 @@ export type BookingEvent = Asked | Later
 /** Events as they were written before version 2. */
 export type EarlierEvent =
   | (Omit<Asked, 'v' | 'asking' | 'proof' | 'shown'> & { standing: 'new' | 'known'; byHand?: boolean })
-  | (Happened & { type: 'cancelled' } & Omit<Own['cancelled'], 'settles'>)
+  | (Happened & { type: 'cancelled' } & Omit<Own['cancelled'], keyof Decided>)
 
 /** Events as files and databases hold them; they are never rewritten. */
 export type StoredEvent = BookingEvent | EarlierEvent
@@ -76,7 +86,7 @@ interface Event<E> {
 }
 
 const words = text(5_000)
-const settles = epochMs
+const settled = { settles: epochMs, away: maybe(yes) }
 const start = { start: epochMs, place: id }
 /** A length as a record holds it. */
 export const length = whole(-1_000_000, 1_000_000)
@@ -104,7 +114,8 @@ const isUndone = ({ asked, status }: Booking): boolean => asked.proof === 'hand'
 
 /** What a move leaves of who moves: the practitioner's own costs the client nothing, nor counts as theirs. */
 function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: number }): Booking {
-  const { movedBy: _, leastShare = 0, ...rest } = booking
+  // What was said of another time, or excepted for it, goes with that.
+  const { movedBy: _, leastShare = 0, runsLate: __, plea: ___, ...rest } = booking
   if (by !== 'client') return rest
   const share = Math.max(leastShare, least)
   return {
@@ -141,7 +152,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     },
   },
   welcomed: {
-    shape: { settles, by: one('practitioner', 'rules'), text: maybe(words) },
+    shape: { ...settled, by: one('practitioner', 'rules'), text: maybe(words) },
     apply: (event, on) => ({
       ...on.before,
       seq: on.seq,
@@ -153,7 +164,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   declined: {
-    shape: { settles, text: words, by: maybe(one('rules')) },
+    shape: { ...settled, text: words, by: maybe(one('rules')) },
     apply: (event, on) => ({
       ...on.before,
       seq: on.seq,
@@ -164,7 +175,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   offered: {
-    shape: { settles, starts: list(object(start), 10, 1), until: epochMs, text: words },
+    shape: { ...settled, starts: list(object(start), 10, 1), until: epochMs, text: words },
     apply: ({ starts, until, text: said, settles: end }, on) => ({
       ...on.before,
       seq: on.seq,
@@ -205,7 +216,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
   },
   moved: {
     shape: {
-      settles,
+      ...settled,
       ...start,
       minutes: length,
       text: words,
@@ -248,7 +259,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   cancelled: {
-    shape: { settles, ...cancelled },
+    shape: { ...settled, ...cancelled },
     apply: ({ by, share, text: said, settles: end }, on) => ({
       ...on.before,
       seq: on.seq,
@@ -263,7 +274,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   attended: {
-    shape: { settles, late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
+    shape: { ...settled, late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
     apply: ({ late, minutes, settles: end }, on) => ({
       ...came(on.before),
       seq: on.seq,
@@ -274,7 +285,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   missed: {
-    shape: { settles },
+    shape: settled,
     apply: ({ settles: end }, on) => ({
       ...came(on.before),
       seq: on.seq,
@@ -282,8 +293,56 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       ...decision(on, end),
     }),
   },
+  questioned: {
+    shape: { ...settled, text: words, until: epochMs },
+    apply: ({ text: said, until, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      question: { seq: on.seq, text: said },
+      extended: true,
+      until,
+      ...telling(on, 'question', end),
+      ...decision(on, end),
+    }),
+  },
+  replied: {
+    shape: { text: words },
+    apply: ({ text: said }, { booking, seq, at }) => {
+      const { question } = booking
+      return {
+        ...alsoBefore(booking, question ? { question: { ...question, reply: { seq, at, text: said } } } : {}),
+        seq,
+      }
+    },
+  },
+  'running-late': {
+    shape: { ...settled, minutes: whole(1, MOST_LATE) },
+    apply: ({ minutes, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      runsLate: { seq: on.seq, due: end > on.at ? shift(end, 1) : on.at, minutes },
+      ...decision(on, end),
+    }),
+  },
+  pleaded: {
+    shape: { text: words },
+    apply: ({ text: said }, { booking, seq, at }) => ({
+      ...alsoBefore(booking, { plea: { seq, at, text: said } }),
+      seq,
+    }),
+  },
+  excepted: {
+    shape: { ...settled, granted: yes, text: words },
+    apply: ({ granted, text: said, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      ...(on.before.plea ? { plea: { ...on.before.plea, answer: { granted, text: said } } } : {}),
+      ...telling(on, 'excepted', end),
+      ...decision(on, end),
+    }),
+  },
   forgiven: {
-    shape: { settles, text: words },
+    shape: { ...settled, text: words },
     apply: ({ at, text: said, settles: end }, on) => ({
       ...on.before,
       seq: on.seq,

@@ -128,6 +128,13 @@ export interface Booking extends Start {
   movedBy?: 'client'
   /** What cancelling costs at the least since the client moved it, in percent. */
   leastShare?: number
+  /** What the practitioner asked back before their word, and what came of it; the hold is longer for it once. */
+  question?: { seq: number; text: string; reply?: { seq: number; at: Instant; text: string } }
+  extended?: boolean
+  /** The practitioner comes so many minutes late, and from when on that may be told. */
+  runsLate?: { seq: number; due: Instant; minutes: number }
+  /** The exception that the client has asked for, and the practitioner's answer. */
+  plea?: { seq: number; at: Instant; text: string; answer?: { granted: boolean; text: string } }
   /** When it was cancelled. */
   ended?: Instant
   /** It no longer counts against the client, and why. */
@@ -159,6 +166,8 @@ export type TellingStep =
   | 'withdrawn'
   | 'moved'
   | 'cancelled'
+  | 'question'
+  | 'excepted'
 
 export interface Telling {
   seq: number

@@ -1,7 +1,9 @@
 import type { Instant } from '../time/index.ts'
 import type {
   AnswerBody,
+  AwayBody,
   CalendarState,
+  DayView,
   DeskCommand,
   DoorOpenings,
   DoorPackage,
@@ -24,6 +26,7 @@ import type {
   WantedOpenings,
   WantedPart,
   WantedStart,
+  WordView,
 } from './types.ts'
 
 /** The number of this contract: an older page is told to load itself anew. */
@@ -31,8 +34,8 @@ export const CONTRACT = 3
 
 const KB = 1_024
 
-/** Who may call: whoever comes, who holds a private link, the paired desk. */
-export type Caller = 'anybody' | 'link' | 'desk'
+/** Who may call: whoever comes, who holds a private link, the paired desk; the practitioner by a word link, or by their paired phone. */
+export type Caller = 'anybody' | 'link' | 'desk' | 'word' | 'day'
 
 /** One thing that can be asked of the relay. `B` is its body, `A` its answer. */
 export interface Endpoint<B, A> {
@@ -56,6 +59,7 @@ export interface Endpoint<B, A> {
   readonly goes?: { in: B; out: A }
 }
 
+/*@__NO_SIDE_EFFECTS__*/
 const endpoint = <B, A>(
   of: Pick<Endpoint<B, A>, 'method' | 'path' | 'says'> & Partial<Endpoint<B, A>>,
 ): Endpoint<B, A> => ({ who: 'anybody', largest: 0, status: 200, once: false, codes: [], ...of })
@@ -71,6 +75,15 @@ const WISH = [
 const PLACED = [...WISH, 'unknown-place', 'travel', 'closed', 'enquiry-instead'] as const
 const LINK = ['unknown-link', 'no-key', 'key-reused'] as const
 const ANSWERS = 128 * KB
+const DECIDING = [
+  'changed',
+  'not-proved',
+  'not-waiting',
+  'not-booked',
+  'not-open',
+  'too-many-offers',
+  'nothing-to-take-back',
+] as const
 
 /** The client's side: everything a client's browser may ask. */
 export const door = {
@@ -219,6 +232,24 @@ export const door = {
     codes: [...LINK, 'changed', 'not-booked', 'not-open', 'too-late'],
     says: 'Moves it, as often and as late as the rules of the day one asked allow. Cancelling costs no less afterwards.',
   }),
+  reply: endpoint<{ text: string }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/reply',
+    who: 'link',
+    largest: 32 * KB,
+    once: true,
+    codes: [...LINK, 'not-asked', 'not-waiting'],
+    says: 'Answers what the practitioner has asked back.',
+  }),
+  plead: endpoint<{ text: string }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/plead',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [...LINK, 'not-asked', 'not-booked', 'too-late'],
+    says: 'Asks for an exception from the rules; once.',
+  }),
   cancel: endpoint<{ text: string; shown: string }, LinkView>({
     method: 'POST',
     path: '/api/link/:secret/cancel',
@@ -227,6 +258,50 @@ export const door = {
     once: true,
     codes: [...LINK, 'changed', 'not-booked', 'too-late'],
     says: 'Cancels, at the cost that was shown.',
+  }),
+}
+
+/** The practitioner's side, away from the desk: by the link in a mail for one request, or by a phone paired for the day. */
+export const away = {
+  word: endpoint<undefined, WordView>({
+    method: 'GET',
+    path: '/api/word/:secret',
+    who: 'word',
+    codes: ['unknown-word'],
+    says: 'One request, as far as it may be read away from the desk. Looking never decides.',
+  }),
+  decideWord: endpoint<AwayBody, WordView>({
+    method: 'POST',
+    path: '/api/word/:secret',
+    who: 'word',
+    largest: 16 * KB,
+    once: true,
+    codes: ['unknown-word', 'no-key', 'key-reused', ...DECIDING, 'word-used'],
+    says: 'Welcomes, offers other times, asks back, turns down, or takes that back; once the decision has settled, nothing more.',
+  }),
+  wordTimes: endpoint<WantedMoves, DoorOpenings>({
+    method: 'POST',
+    path: '/api/word/:secret/openings',
+    who: 'word',
+    largest: KB,
+    codes: ['unknown-word'],
+    says: 'Other times that could be offered for it.',
+  }),
+  day: endpoint<undefined, DayView>({
+    method: 'GET',
+    path: '/api/day',
+    who: 'day',
+    codes: ['no-phone-key'],
+    says: 'Today and tomorrow, and what awaits a word.',
+  }),
+  decideDay: endpoint<AwayBody & { booking: string }, DayView>({
+    method: 'POST',
+    path: '/api/day',
+    who: 'day',
+    largest: 16 * KB,
+    once: true,
+    codes: ['no-phone-key', 'no-key', 'key-reused', 'unknown-booking', ...DECIDING, 'too-early', 'too-late'],
+    says: 'A decision on the phone: what a word link can do, and attended, missed, running late, cancelled.',
   }),
 }
 
@@ -274,6 +349,7 @@ export const desk = {
         'not-booked',
         'not-open',
         'not-counted',
+        'not-asked',
         'too-many-offers',
         'nothing-to-take-back',
       ] as const),
@@ -329,6 +405,20 @@ export const desk = {
     largest: KB,
     says: 'A new code for pairing; the one before ends.',
   }),
+  phone: endpoint<Record<string, never>, { url: string }>({
+    method: 'POST',
+    path: '/api/phone',
+    who: 'desk',
+    largest: KB,
+    says: 'Pairs a phone with the day: its address, with its key in the fragment; the phone before ends.',
+  }),
+  end: endpoint<{ what: 'phone' | 'words' }, Record<string, never>>({
+    method: 'POST',
+    path: '/api/end',
+    who: 'desk',
+    largest: KB,
+    says: 'Ends the paired phone, or every word link there is.',
+  }),
   trial: endpoint<TrialBody, { url: string; until: Instant }>({
     method: 'POST',
     path: '/api/trial',
@@ -365,8 +455,9 @@ export const others = [
 
 type Door = typeof door
 type Desk = typeof desk
+type Away = typeof away
 export type BodyOf<E> = E extends Endpoint<infer B, unknown> ? B : never
-type All = Door & Desk
+type All = Door & Away & Desk
 /** The bodies of every endpoint that takes one, by its name. */
 export type Bodies = {
   [N in keyof All as BodyOf<All[N]> extends undefined ? never : N]: BodyOf<All[N]>

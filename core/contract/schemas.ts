@@ -34,6 +34,7 @@ import {
 import type { Bodies } from './endpoints.ts'
 import type {
   AnswerBody,
+  AwayBody,
   DeskCommand,
   EnquireBody,
   EnterBody,
@@ -97,6 +98,14 @@ const deskDoes: Schema<DeskDoes> = byHand(({ of }) =>
   ),
 )
 
+/** What can be said away from the desk. */
+const AWAY_BY_WORD = ['welcome', 'decline', 'offer', 'ask', 'take-back'] as const
+const AWAY_ON_PHONE = [...AWAY_BY_WORD, 'attend', 'miss', 'run-late', 'cancel'] as const
+const some = (names: readonly DeskDoes['do'][]): Schema<DeskDoes> =>
+  byHand(({ of }) =>
+    of(tagged('do', Object.fromEntries(names.map((name) => [name, COMMANDS[name].shape ?? {}])))),
+  )
+
 /** A schema for every body that an endpoint takes; the compiler keeps the map complete, and each held to its type. */
 export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   read: wish,
@@ -134,8 +143,17 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   accept: object({ ...start, shown }),
   refuse: object({ text: text(2_000) }),
   cancel: object({ text: text(2_000), shown }),
+  reply: object({ text: said(5_000) }),
+  plead: object({ text: said(2_000) }),
   moves: object({ from: maybe(localDateShape), days: whole(1, 62), place: maybe(id) }),
   move: object({ ...start, shown }),
+  decideWord: exactly<AwayBody, DeskDoes>()(object({ command: some(AWAY_BY_WORD), seen: shown })),
+  wordTimes: object({ from: maybe(localDateShape), days: whole(1, 62), place: maybe(id) }),
+  decideDay: exactly<AwayBody & { booking: string }, DeskDoes>()(
+    object({ booking, command: some(AWAY_ON_PHONE), seen: shown }),
+  ),
+  phone: object({}),
+  end: object({ what: one('phone', 'words') }),
   pair: object({ code: line(40), practice: id, replace: yes, empty: maybe(one('others', 'all')) }),
   publish: exactly<Bodies['publish'], Condition>()(doorPackage),
   command: exactly<DeskCommand, DeskDoes>()(

@@ -12,7 +12,7 @@ import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
 import type { DoorPart, Extra, Place, Practice } from '../practice/index.ts'
-import type { AnswerProblem, Answers, AnswerValue, Question, QuoteLine } from '../questions/index.ts'
+import type { AnswerProblem, Answers, AnswerValue, Outcome, Question, QuoteLine } from '../questions/index.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
 import type { RefusalWord, SaidValues } from '../words/index.ts'
 
@@ -302,9 +302,90 @@ export interface LinkView {
   /** The service, where it can be booked again through this link, with what was answered and may still hold. */
   again?: string
   answersBefore?: Answers
+  /** What the practitioner has asked back, and what was answered. */
+  question?: { text: string; reply?: string }
+  /** The exception asked for, with the answer; and whether one can be asked for. */
+  plea?: { text: string; granted?: boolean }
+  canPlead?: boolean
+  /** The practitioner will be so many minutes late. */
+  late?: number
   /** Questions whose answers one may read again, and the answers. */
   answers?: { question: Question; answer: AnswerValue }[]
   now: Instant
+}
+
+/** One request as its practitioner reads it away from the desk: what is needed to decide, and nothing that is private. */
+export interface WordView {
+  booking: string
+  practitioner: string
+  name: string
+  known: boolean
+  service: string
+  minutes: number
+  price: number
+  currency: Currency
+  place: string
+  placeId: string
+  start: Instant
+  /** The practice's zone, by whose clock it is told; and the client's. */
+  zone: string
+  clientZone: string
+  state: StateName
+  until: Instant
+  outcome: Outcome
+  /** What the rules say of it, and what else makes one look. */
+  reasons: string[]
+  /** What may be read of the answers. */
+  answers: { question: string; answer: string }[]
+  /** How often they answered differently before. */
+  attempts: number
+  question?: { text: string; reply?: string }
+  /** The decision that can still be taken back. */
+  undo?: { of: number; until: Instant }
+  /** What was said last with a decision. */
+  text: string
+  /** The fingerprint of what is decided on. */
+  shown: string
+  now: Instant
+}
+
+/** A session of the day, on the practitioner's phone. */
+export interface DaySession extends Start {
+  booking: string
+  name: string
+  phone?: string
+  service: string
+  minutes: number
+  placeName: string
+  /** Where one goes, or what one opens. */
+  address?: string
+  state: StateName
+  begun: boolean
+  over: boolean
+  /** Whether it can be said that it was missed. */
+  missable: boolean
+  /** What has been said of one's being late, in minutes. */
+  late?: number
+  undo?: { of: number; until: Instant }
+  shown: string
+}
+
+/** The practitioner's day on the phone. */
+export interface DayView {
+  practitioner: string
+  zone: string
+  /** Of today and tomorrow, in order of time. */
+  sessions: DaySession[]
+  /** Who waits for a word, the most urgent first. */
+  waiting: WordView[]
+  now: Instant
+}
+
+/** What is decided away from the desk. */
+export interface AwayBody {
+  command: DeskDoes
+  /** The fingerprint of what it was decided on. */
+  seen: string
 }
 
 /** One line of the relay's record, as the desk fetches it. */

@@ -54,6 +54,8 @@ export interface Link {
   subject: Subject
   /** Whether it went by mail, so that opening it shows that the address is theirs. */
   proves: boolean
+  /** A word link: the practitioner's own, for one request, away from the desk. */
+  word?: boolean
 }
 
 /** The answer that a call was given, so that the same call again gets the same. */
@@ -109,6 +111,8 @@ export type Change =
   | { type: 'quote'; quote: KeptQuote }
   | { type: 'quote-used'; id: string; booking: string }
   | { type: 'link'; link: Link }
+  /** No word link leads anywhere any more. */
+  | { type: 'words-ended' }
   /** The head of the chain of agreements. */
   | { type: 'chain'; head: string }
   | { type: 'calendar'; state: CalendarState }

@@ -43,6 +43,10 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
         start,
       )
     },
+    heldFromNow: () => {
+      const there = zoneOf(practice, placeOf(practice, booking.place))
+      return holdUntil(practice.answering, now, booking.start, there)
+    },
     offersUntil: (starts) => {
       const first = starts.reduce((a, b) => (a.start <= b.start ? a : b))
       return holdUntil(practice.answering, now, first.start, zoneOf(practice, placeOf(practice, first.place)))

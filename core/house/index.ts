@@ -1,4 +1,5 @@
 export * from './act.ts'
+export * from './away.ts'
 export * from './calendars.ts'
 export * from './changes.ts'
 export * from './desk.ts'

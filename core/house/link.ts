@@ -1,5 +1,13 @@
 import { bookingSubject } from '../agenda/index.ts'
-import { type Booking, type ClientDoes, type Command, decide, seenAt, stateAt } from '../booking/index.ts'
+import {
+  type Booking,
+  type BookingEvent,
+  type ClientDoes,
+  type Command,
+  decide,
+  seenAt,
+  stateAt,
+} from '../booking/index.ts'
 import { printOfBooking, Refused } from '../request/index.ts'
 import { happen, type Work } from './act.ts'
 import { circumstances } from './circumstances.ts'
@@ -10,7 +18,8 @@ import { costNow } from './views.ts'
 /** The booking that a private link leads to. @throws Refused when it leads nowhere */
 export function bookingBehind(house: House, hash: string): { booking: Booking; proves: boolean } {
   const link = house.link(hash)
-  const booking = link?.subject.kind === 'booking' ? house.booking(link.subject.id) : undefined
+  const theirs = link?.subject.kind === 'booking' && !link.word
+  const booking = theirs ? house.booking(link.subject.id) : undefined
   if (!link || !booking) {
     throw new Refused(404, 'unknown-link')
   }
@@ -24,6 +33,12 @@ export function bookingBehind(house: House, hash: string): { booking: Booking; p
  */
 export function carryOut(work: Work, booking: Booking, command: Command, current = true): Booking {
   work.subject = bookingSubject(booking.id)
+  const events = decidedOn(work, booking, command, current)
+  return events.length === 0 ? booking : happen(work, booking.id, events)
+}
+
+/** What a command makes of a booking; see `carryOut`. @throws Refused with the core's reason */
+export function decidedOn(work: Work, booking: Booking, command: Command, current: boolean): BookingEvent[] {
   const decision = decide(booking, command, circumstances(work.house, booking, work.now))
   if ('refused' in decision) {
     const { word, data } = decision.refused
@@ -32,7 +47,7 @@ export function carryOut(work: Work, booking: Booking, command: Command, current
   if (!current) {
     throw new Refused(409, 'changed.decided')
   }
-  return decision.events.length === 0 ? booking : happen(work, booking.id, decision.events)
+  return decision.events
 }
 
 /** What is done through a private link: by the SHA-256 of its secret, and the fingerprint of what was shown. */

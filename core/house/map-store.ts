@@ -88,6 +88,9 @@ export class MapStore implements Store {
       case 'link':
         this.#links.set(sha256Hex(this.#secretOf(change.link.id)), change.link)
         return
+      case 'words-ended':
+        for (const [hash, { word }] of this.#links) if (word) this.#links.delete(hash)
+        return
       case 'chain':
         this.#chain = change.head
         return

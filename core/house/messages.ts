@@ -18,8 +18,8 @@ import { type House, published } from './house.ts'
 export interface Handed extends Letter {
   key: string
   recipient: string
-  /** The link that stands for `{link}`, and the address that it ends. */
-  link?: { id: string; leads: 'my' | 'quote'; service: string }
+  /** The link that stands for `{link}`, or `{word}`, and the address that it ends. */
+  link?: { id: string; leads: 'my' | 'quote' | 'word'; service: string }
   /** The booking that the calendar entry is about. */
   booking?: Booking
 }
@@ -49,10 +49,14 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
   }
   changes.push({ type: 'message', key, subject, message })
   const { leads, service, about, ...rest } = letter
-  if (!rest.text.includes('{link}')) return { key, ...rest }
+  const word = rest.text.includes('{word}')
+  if (!word && !rest.text.includes('{link}')) return { key, ...rest }
   const id = work.ids()
-  changes.push({ type: 'link', link: { id, subject: about, proves: true } })
-  return { key, ...rest, link: { id, leads, service } }
+  changes.push({
+    type: 'link',
+    link: word ? { id, subject: about, proves: false, word } : { id, subject: about, proves: true },
+  })
+  return { key, ...rest, link: { id, leads: word ? 'word' : leads, service } }
 }
 
 type Written = Omit<Handed, 'key' | 'link'> & {

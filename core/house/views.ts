@@ -243,6 +243,26 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
           answersBefore: stillHolding(questionsOfBooking(practice, booking), asked.answers),
         }
       : {}),
+    ...(seen.question
+      ? {
+          question: {
+            text: seen.question.text,
+            ...(seen.question.reply ? { reply: seen.question.reply.text } : {}),
+          },
+        }
+      : {}),
+    ...(seen.plea
+      ? {
+          plea: {
+            text: seen.plea.text,
+            ...(seen.plea.answer ? { granted: seen.plea.answer.granted } : {}),
+          },
+        }
+      : {}),
+    ...(state.is === 'booked' && !state.begun && !seen.plea && (shareNow > 0 || !may || now > may.until)
+      ? { canPlead: true }
+      : {}),
+    ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
     answers: answersShown(practice, booking),
     now,
   }

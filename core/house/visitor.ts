@@ -18,7 +18,7 @@ export interface Opened {
 /** What a private link leads to. */
 export function opened(house: House, key: string | undefined): Opened | undefined {
   const link = key === undefined ? undefined : house.link(sha256Hex(key))
-  if (!link) return undefined
+  if (!link || link.word) return undefined
   const { kind, id } = link.subject
   const booking = kind === 'booking' ? house.booking(id) : undefined
   const quote = kind === 'quote' ? house.quote(id) : undefined

@@ -6,7 +6,8 @@ import { type Practice, serviceOf } from '../practice/index.ts'
 import { moment, zone, zonePlace } from '../time/index.ts'
 import letters from '../words/en/letters.json' with { type: 'json' }
 import { sayFrom } from '../words/say.ts'
-import { type Letter, letterText } from './letters.ts'
+import type { Letter } from './letter.ts'
+import { letterText } from './lines.ts'
 
 const { text: say } = sayFrom(letters)
 

@@ -1,9 +1,9 @@
-import { type Booking, type Counted, countedIn, mattersFrom } from '../booking/index.ts'
+import { type Booking, type Counted, mattersFrom } from '../booking/index.ts'
 import type { Practice, Standing } from '../practice/types.ts'
 import { readsPrivately } from '../questions/privacy.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
 import { type Instant, zone } from '../time/index.ts'
-import { byMail, knownFrom, normalMail, type Person, standingFrom, tagsOf } from './person.ts'
+import { byMail, countedOf, knownFrom, normalMail, type Person, standingFrom, tagsOf } from './person.ts'
 
 /** What the relay is told of a person: nothing by which it could name them. */
 export interface KnownPerson {
@@ -32,10 +32,6 @@ export interface Came {
   tags: string[]
   counted: Counted[]
 }
-
-/** Everything that counts against somebody by their bookings, the earliest first. */
-export const countedOf = (bookings: readonly Booking[]): Counted[] =>
-  bookings.flatMap((booking) => countedIn(booking) ?? []).sort((a, b) => a.at - b.at)
 
 /**
  * Makes of people what the relay is told of them: hashes of their addresses, and how they stand at `now`. Nobody goes

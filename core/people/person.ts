@@ -1,4 +1,4 @@
-import type { Booking } from '../booking/index.ts'
+import { type Booking, type Counted, countedIn } from '../booking/index.ts'
 import type { Standing } from '../practice/types.ts'
 import { type Instant, instant, MINUTE, shift } from '../time/index.ts'
 
@@ -87,3 +87,7 @@ export function tagsOf(person: Pick<Person, 'tags'>, bookings: readonly Booking[
     .flatMap((booking) => booking.asked.reading.tags)
   return [...new Set([...(person.tags ?? []), ...given])].sort()
 }
+
+/** Everything that counts against somebody by their bookings, the earliest first. */
+export const countedOf = (bookings: readonly Booking[]): Counted[] =>
+  bookings.flatMap((booking) => countedIn(booking) ?? []).sort((a, b) => a.at - b.at)

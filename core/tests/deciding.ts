@@ -21,6 +21,7 @@ export const about = (at: Instant, closures: 'overlap'[] = []) => ({
     closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
   closedToClient: () =>
     closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
+  heldFromNow: () => shift(at, 20 * HOUR),
   offersUntil: () => shift(at, 20 * HOUR),
   proving: () => ({ until: shift(at, 24 * HOUR), straight: false, marks: [] }),
 })

@@ -17,18 +17,23 @@ export type DoorAddress = (path: string) => string
 /** How many messages are handed over at once. */
 const AT_ONCE = 50
 
+/** What stands for the private link in a message. */
+const LINK = /\{(?:link|word)\}/
+
 const isMessage = ({ doing }: Due): boolean => doing.do === 'message'
 
 /** Hands over what is due, one round at a time. Each message is written anew from how things stand then. */
 export class Post {
   readonly #here: Here
   readonly #address: DoorAddress
+  readonly #deskAddress: DoorAddress
   readonly #transport: Transporter
   #round: Promise<void> | undefined
 
-  constructor(here: Here, address: DoorAddress, { smtp }: MailSettings) {
+  constructor(here: Here, address: DoorAddress, deskAddress: DoorAddress, { smtp }: MailSettings) {
     this.#here = here
     this.#address = address
+    this.#deskAddress = deskAddress
     this.#transport = nodemailer.createTransport({
       url: smtp,
       pool: true,
@@ -80,7 +85,7 @@ export class Post {
       .then(() => undefined)
       .catch((error: Error) => error.message)
     // Who reads the record must not come by a client's link.
-    const text = this.#withDoor(practice, handed.text).replace('{link}', () => '(private link)')
+    const text = this.#withDoor(practice, handed.text).replace(LINK, () => '(private link)')
     this.#here.call(went, {
       due,
       recipient,
@@ -98,10 +103,7 @@ export class Post {
       from: { name: profile.name, address: profile.email },
       to: recipient,
       subject,
-      text: this.#withDoor(
-        practice,
-        link ? text.replace('{link}', () => this.#url(profile.slug, link)) : text,
-      ),
+      text: this.#withDoor(practice, link ? text.replace(LINK, () => this.#url(profile.slug, link)) : text),
       // The same message keeps its identity, should somebody send it again.
       messageId: `<${key.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${practice.id}.acolhida>`,
       date: new Date(now),
@@ -117,6 +119,8 @@ export class Post {
 
   #url(slug: string, { id, leads, service }: NonNullable<Handed['link']>): string {
     const secret = this.#here.secrets.of(id)
+    // In the fragment, it is sent to nobody by looking at it.
+    if (leads === 'word') return this.#deskAddress(`/word#${secret}`)
     return this.#address(
       leads === 'my' ? `/${slug}/my/${secret}` : `/${slug}/${service}?with=${secret}&quote=${secret}`,
     )

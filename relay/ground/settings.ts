@@ -6,6 +6,7 @@ export interface Environment {
   file?: string
   smtp?: string
   doorUrl?: string
+  deskUrl?: string
   requestsPerMinute: number
   memoryDays: number
   privateCalendars: boolean
@@ -35,6 +36,13 @@ const known = exactly<{ [N in Name]?: string }>()(
         '{{#label}} is how clients reach the door, without a path; write it as https://door.example.org',
       ),
     ),
+    ACOLHIDA_DESK_URL: maybe(
+      pattern(
+        /^https?:\/\/[^\s/?#]+$/,
+        1_000,
+        '{{#label}} is how you reach the desk, without a path; write it as https://desk.example.org',
+      ),
+    ),
     ACOLHIDA_RATE: maybe(digits('is a number of requests a minute from one address; write it as 240')),
     ACOLHIDA_MEMORY_DAYS: maybe(
       digits('is for how many days finished bookings are remembered, a whole number; write it as 400'),
@@ -50,7 +58,7 @@ const known = exactly<{ [N in Name]?: string }>()(
 )
 
 const NAMES = [
-  ...(['ACOLHIDA_FILE', 'ACOLHIDA_SMTP', 'ACOLHIDA_DOOR_URL', 'ACOLHIDA_RATE'] as const),
+  ...(['ACOLHIDA_FILE', 'ACOLHIDA_SMTP', 'ACOLHIDA_DOOR_URL', 'ACOLHIDA_DESK_URL', 'ACOLHIDA_RATE'] as const),
   ...(['ACOLHIDA_MEMORY_DAYS', 'ACOLHIDA_PRIVATE_CALENDARS', 'ACOLHIDA_HOST'] as const),
   ...(['ACOLHIDA_DOOR_PORT', 'ACOLHIDA_DESK_PORT', 'ACOLHIDA_LETTERBOX_PORT'] as const),
 ] as const
@@ -93,6 +101,7 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
     ...(read.ACOLHIDA_FILE ? { file: read.ACOLHIDA_FILE } : {}),
     ...(read.ACOLHIDA_SMTP ? { smtp: read.ACOLHIDA_SMTP } : {}),
     ...(read.ACOLHIDA_DOOR_URL ? { doorUrl: read.ACOLHIDA_DOOR_URL } : {}),
+    ...(read.ACOLHIDA_DESK_URL ? { deskUrl: read.ACOLHIDA_DESK_URL } : {}),
     requestsPerMinute: number('ACOLHIDA_RATE', 240, 10, 100_000),
     memoryDays: number('ACOLHIDA_MEMORY_DAYS', 400, 30, 40_000),
     privateCalendars: read.ACOLHIDA_PRIVATE_CALENDARS === '1',

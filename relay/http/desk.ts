@@ -1,12 +1,23 @@
 import { desk, type RelayStatus } from '@acolhida/core/contract'
 import { queries, schemas } from '@acolhida/core/contract/schemas'
-import { answer, command, type Does, enter, moveOut, publish, quote, replan } from '@acolhida/core/house'
+import {
+  answer,
+  command,
+  type Does,
+  endWords,
+  enter,
+  moveOut,
+  publish,
+  quote,
+  replan,
+} from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import { sha256Hex } from '@acolhida/core/terms'
 import type { Express, RequestHandler } from 'express'
 import { isDesk, newPairingCode, pair } from '../desk/pairing.ts'
 import { token } from '../store/keys.ts'
 import { recordPage } from '../store/record.ts'
+import { endPhone, mountAway, newPhoneKey } from './away.ts'
 import { type Call, Mount } from './mount.ts'
 import { servePages } from './pages.ts'
 import { bodyOf, failures, guarded } from './security.ts'
@@ -14,7 +25,7 @@ import type { Serving } from './serving.ts'
 
 /** The practitioner's side: answers nothing that does not carry the desk's key, but pairing; the key comes before the body. */
 export function deskApp(serving: Serving): Express {
-  const { here, store, clock, address } = serving
+  const { here, store, clock, address, deskAddress } = serving
   // The desk shows the door, to try it.
   const app = guarded(clock, { frameSrc: [() => new URL(address('/')).origin] })
   const withKey: RequestHandler = (req, _res, next) => {
@@ -27,15 +38,26 @@ export function deskApp(serving: Serving): Express {
   const mount = new Mount(app, { desk: withKey }, serving.requestsPerMinute)
 
   // Guessing at pairing codes is slowed down beyond any use.
-  mount.take(desk.pair, schemas.pair, ({ body }) =>
-    pair(store, here.keeper.house.practice, body, () => {
+  mount.take(desk.pair, schemas.pair, ({ body }) => {
+    const paired = pair(store, here.keeper.house.practice, body, () => {
       here.call(moveOut, {})
       // What went is not to be found on the disk either.
       store.db.exec('VACUUM')
       store.db.pragma('wal_checkpoint(TRUNCATE)')
       if (body.practice === serving.demo?.id) serving.demo.furnish()
-    }),
-  )
+    })
+    // Whoever had the desk before decides nothing any more, by no link and no phone.
+    here.call(endWords, {})
+    endPhone(store)
+    return paired
+  })
+  mount.take(desk.phone, schemas.phone, () => ({ url: deskAddress(`/day#${newPhoneKey(store)}`) }))
+  mount.take(desk.end, schemas.end, ({ body }) => {
+    if (body.what === 'phone') endPhone(store)
+    else here.call(endWords, {})
+    return {}
+  })
+  mountAway(app, serving)
   app.get('/api/demo', (_req, res) => {
     if (!serving.demo) throw new Refused(404, 'unknown.demo')
     res.json(serving.demo.backup())
@@ -108,7 +130,7 @@ export function deskApp(serving: Serving): Express {
     res.type('application/octet-stream').setHeader('x-content-type-options', 'nosniff').send(bytes)
   })
 
-  servePages(app, serving.deskPages)
+  servePages(app, serving.deskPages, undefined, { '/word': 'away.html', '/day': 'away.html' })
   app.use(failures)
   return app
 }

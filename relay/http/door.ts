@@ -126,6 +126,8 @@ export function doorApp(serving: Serving): Express {
     return through(call, { do: 'accept', ...start }, shown)
   })
   mount.take(door.refuse, schemas.refuse, (call) => through(call, { do: 'refuse', text: call.body.text }))
+  mount.take(door.reply, schemas.reply, (call) => through(call, { do: 'reply', text: call.body.text }))
+  mount.take(door.plead, schemas.plead, (call) => through(call, { do: 'plead', text: call.body.text }))
   mount.take(door.moves, schemas.moves, ({ body, req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
     return linkAt(hash, res).look((house, now) =>

@@ -68,11 +68,13 @@ function compressed(folder: string): Map<string, { type: string; forms: Map<stri
  * Serves a built application: its files with a long life and as small as the browser takes them, and its page for every
  * other path.
  * @param first the page as it is sent for an address, where it says more than the empty one
+ * @param others pages of their own, by their paths
  */
 export function servePages(
   app: Express,
   folder: string,
   first: (req: Request, plain: string) => ReadonlyMap<string, Buffer> | undefined = () => undefined,
+  others: Readonly<Record<string, string>> = {},
 ): void {
   app.all(/^\/api\//, () => {
     throw new Refused(404, 'unknown')
@@ -105,6 +107,14 @@ export function servePages(
     next()
   })
   app.use(express.static(folder, { index: false, maxAge: 0, cacheControl: false }))
+  for (const [path, name] of Object.entries(others)) {
+    const forms = formsOf(readFileSync(join(folder, name), 'utf8'))
+    app.get(path, (req, res) => {
+      res.setHeader('cache-control', 'no-cache')
+      res.type('html')
+      sendSmallest(req, res, forms)
+    })
+  }
   const page = readFileSync(join(folder, 'index.html'), 'utf8')
   const plain = formsOf(page)
   app.get(/.*/, (req, res) => {

@@ -17,6 +17,8 @@ export interface Serving {
   deskStream: Stream
   doorStream: Stream
   address: DoorAddress
+  /** How the desk's side is reached from outside. */
+  deskAddress: DoorAddress
   requestsPerMinute: number
   doorPages: string
   deskPages: string

@@ -19,7 +19,7 @@ import { type Instant, instant, shift } from '@acolhida/core/time'
 import type { Db } from './db.ts'
 import type { Secrets } from './keys.ts'
 import { type Row, Statements } from './statements.ts'
-import { write } from './write.ts'
+import { WORD_LINK, write } from './write.ts'
 
 const subjectOf = (row: Row<'kind' | 'subject'>): Subject => ({
   kind: row.kind as Subject['kind'],
@@ -125,7 +125,14 @@ export class SqliteStore implements Store {
       'SELECT id, kind, subject, proves FROM links WHERE hash = ?',
       hash,
     )
-    return row && { id: row.id, subject: subjectOf(row), proves: row.proves === 1 }
+    return (
+      row && {
+        id: row.id,
+        subject: subjectOf(row),
+        proves: row.proves === 1,
+        ...(row.proves === WORD_LINK ? { word: true } : {}),
+      }
+    )
   }
 
   enquiryLines(id: string): (Enquiry | EnquiryNews)[] {

@@ -2,6 +2,9 @@ import type { Subject } from '@acolhida/core/agenda'
 import type { Change } from '@acolhida/core/house'
 import type { Row, Statements } from './statements.ts'
 
+/** What stands for a word link where other links say whether they prove an address. */
+export const WORD_LINK = 2
+
 const line = (
   sql: Statements,
   about: Subject['kind'],
@@ -138,17 +141,20 @@ export function write(
       sql.run('UPDATE quotes SET booking = ? WHERE id = ?', change.booking, change.id)
       return
     case 'link': {
-      const { id, subject, proves } = change.link
+      const { id, subject, proves, word } = change.link
       sql.run(
         'INSERT INTO links (hash, id, kind, subject, proves) VALUES (?, ?, ?, ?, ?)',
         hashOf(id),
         id,
         subject.kind,
         subject.id,
-        proves ? 1 : 0,
+        word ? WORD_LINK : proves ? 1 : 0,
       )
       return
     }
+    case 'words-ended':
+      sql.run('DELETE FROM links WHERE proves = ?', WORD_LINK)
+      return
     case 'chain':
       sql.run(`INSERT OR REPLACE INTO settings (name, value) VALUES ('chain-head', ?)`, change.head)
       return

@@ -8,6 +8,7 @@ import {
   costNow,
   type Does,
   type Doorkeeper,
+  endWords,
   enquire,
   enter,
   hand,
@@ -21,6 +22,7 @@ import {
   replan,
   send,
   throughLink,
+  throughWord,
   unkeep,
   went,
 } from '@acolhida/core/house'
@@ -40,6 +42,14 @@ export type Try =
   | { who: 'link'; does: ClientDoes['do']; booking: number; nth: number; stale: boolean }
   | { who: 'desk'; does: DeskDoes['do']; booking: number; nth: number }
   | { who: 'desk'; does: 'enter' | 'quote' | 'answer' | 'publish'; booking: number; nth: number }
+  /** The practitioner, by the link in a mail. */
+  | {
+      who: 'word'
+      does: 'welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'end'
+      booking: number
+      nth: number
+      stale: boolean
+    }
   | { who: 'post'; goes: boolean }
   | { who: 'time'; ms: number }
   /** The same call once more, under the same key. */
@@ -75,6 +85,8 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
           'cancel',
           'move-own',
           'move-own',
+          'reply',
+          'plead',
         ] as const),
       ),
       booking: some,
@@ -87,8 +99,18 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
     arbitrary: fc.record({
       who: fc.constant('desk' as const),
       does: fc.constantFrom(
-        ...(['welcome', 'welcome', 'decline', 'offer', 'take-back', 'overrule', 'move', 'cancel'] as const),
-        ...(['attend', 'miss', 'miss', 'forgive'] as const),
+        ...([
+          'welcome',
+          'welcome',
+          'decline',
+          'offer',
+          'ask',
+          'take-back',
+          'overrule',
+          'move',
+          'cancel',
+        ] as const),
+        ...(['attend', 'miss', 'miss', 'forgive', 'run-late', 'except'] as const),
       ),
       booking: some,
       nth: some,
@@ -101,6 +123,18 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       does: fc.constantFrom(...(['enter', 'quote', 'answer', 'publish'] as const)),
       booking: some,
       nth: some,
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      who: fc.constant('word' as const),
+      does: fc.constantFrom(
+        ...(['welcome', 'welcome', 'decline', 'offer', 'ask', 'take-back', 'take-back', 'end'] as const),
+      ),
+      booking: some,
+      nth: some,
+      stale: fc.boolean(),
     }),
   },
   { weight: 2, arbitrary: fc.record({ who: fc.constant('post' as const), goes: fc.boolean() }) },
@@ -208,6 +242,8 @@ export class History {
         return this.#post(attempt.goes)
       case 'client':
         return this.#client(attempt)
+      case 'word':
+        return this.#word(attempt)
       case 'link':
         return this.#link(attempt)
       case 'desk':
@@ -283,6 +319,43 @@ export class History {
     }
   }
 
+  /** What the practitioner says of a booking. */
+  #said(booking: Booking, does: DeskDoes['do'], start: Instant, which: number): DeskDoes {
+    const commands: Record<DeskDoes['do'], DeskDoes> = {
+      welcome: { do: 'welcome', ...(which % 2 === 0 ? { text: 'Gladly.' } : {}) },
+      ask: { do: 'ask', text: 'How long?' },
+      'run-late': { do: 'run-late', minutes: 1 + (which % 30) },
+      except: { do: 'except', granted: which % 2 === 0, text: '' },
+      decline: { do: 'decline', text: 'No.' },
+      offer: { do: 'offer', text: '', starts: [{ start, place: 'video' }] },
+      'take-back': { do: 'take-back', of: booking.seq - (which % 2) },
+      overrule: { do: 'overrule', outcome: 'look', text: 'So.' },
+      cancel: { do: 'cancel', by: 'practitioner', text: '' },
+      attend: { do: 'attend', ...(which % 3 === 0 ? { late: 5 + (which % 20) } : {}) },
+      miss: { do: 'miss' },
+      forgive: { do: 'forgive', text: 'So be it.' },
+      move: { do: 'move', start, place: 'video', minutes: 50, text: '', clash: which % 7 === 0 },
+    }
+    return commands[does]
+  }
+
+  #word({ does, booking: nth, nth: which, stale }: Extract<Try, { who: 'word' }>): unknown {
+    if (does === 'end') return this.#call(endWords, {}, false)
+    const all = this.bookings
+    const booking = all[nth % Math.max(1, all.length)]
+    if (!booking) return 'nobody'
+    const mint: Does<undefined, string> = (work) => {
+      const id = work.ids()
+      const subject = bookingSubject(booking.id)
+      work.changes.push({ type: 'link', link: { id, subject, proves: false, word: true } })
+      return id
+    }
+    const hash = sha256Hex(this.#tried.secretOf(String(this.#call(mint, undefined, false))))
+    const said = this.#said(booking, does, this.#start(VISITS[0]!, which), which)
+    const seen = stale ? 'e'.repeat(64) : printOfBooking(booking)
+    return this.#call(throughWord, { hash, command: said, seen })
+  }
+
   #link({ does, booking: nth, nth: which, stale }: Extract<Try, { who: 'link' }>): unknown {
     const all = this.bookings
     const booking = all[nth % Math.max(1, all.length)]
@@ -298,6 +371,8 @@ export class History {
       prove: { do: 'prove' },
       accept: { do: 'accept', start: offer.start, place: offer.place },
       refuse: { do: 'refuse', text: '' },
+      reply: { do: 'reply', text: 'So.' },
+      plead: { do: 'plead', text: 'Please.' },
       withdraw: { do: 'withdraw' },
       cancel: { do: 'cancel', by: 'client', text: '' },
       'move-own': { do: 'move-own', start: this.#start(VISITS[0]!, which), place: 'video' },
@@ -348,19 +423,10 @@ export class History {
     const all = this.bookings
     const booking = all[nth % Math.max(1, all.length)]
     if (!booking) return 'nobody'
-    const commands: Record<DeskDoes['do'], DeskDoes> = {
-      welcome: { do: 'welcome' },
-      decline: { do: 'decline', text: 'No.' },
-      offer: { do: 'offer', text: '', starts: [{ start, place: 'video' }] },
-      'take-back': { do: 'take-back', of: booking.seq - (which % 2) },
-      overrule: { do: 'overrule', outcome: 'look', text: 'So.' },
-      cancel: { do: 'cancel', by: 'practitioner', text: '' },
-      attend: { do: 'attend', ...(which % 3 === 0 ? { late: 5 + (which % 20) } : {}) },
-      miss: { do: 'miss' },
-      forgive: { do: 'forgive', text: 'So be it.' },
-      move: { do: 'move', start, place: 'video', minutes: 50, text: '', clash: which % 7 === 0 },
-    }
-    return this.#call(command, { booking: booking.id, command: commands[attempt.does] })
+    return this.#call(command, {
+      booking: booking.id,
+      command: this.#said(booking, attempt.does, start, which),
+    })
   }
 }
 

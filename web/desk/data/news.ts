@@ -7,6 +7,8 @@ export const NEWS_FOR = 14 * DAY
 
 /** What the last event of a record tells the practitioner who did not do it themselves; nothing where they did. */
 export function newsOf(booking: Booking, event: StoredEvent): News | undefined {
+  // What was decided on the way, the desk has not seen being decided.
+  if ('away' in event && event.away) return 'away'
   switch (event.type) {
     case 'withdrawn':
       // Whoever withdraws before anybody heard of them leaves no news.
@@ -21,6 +23,8 @@ export function newsOf(booking: Booking, event: StoredEvent): News | undefined {
       return event.by === 'rules' && booking.asked.proof !== 'hand' ? 'straight' : undefined
     case 'moved':
       return event.by === 'client' ? 'moved' : undefined
+    case 'pleaded':
+      return 'pleaded'
     case 'cancelled':
       if (event.by === 'client') return 'cancelled'
       // The practitioner's own can be taken back for a while; a group date that too few came to can't.

@@ -72,6 +72,8 @@ export type News =
   | 'accepted'
   | 'called-off'
   | 'moved'
+  | 'pleaded'
+  | 'away'
 
 /** A file given as an answer, with what is in it. */
 export interface FileRow {

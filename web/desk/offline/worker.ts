@@ -9,6 +9,7 @@ declare const __BUILT__: { name: string; files: readonly string[] }
 const PREFIX = 'acolhida-desk-'
 const CACHE = `${PREFIX}${__BUILT__.name}`
 const PAGE = '/'
+const AWAY = new Set(['/word', '/day'])
 
 self.addEventListener('install', (event) => {
   const fill = async (): Promise<void> => {
@@ -61,9 +62,12 @@ self.addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)
   if (request.method !== 'GET' || url.origin !== self.location.origin) return
-  if (request.mode === 'navigate') event.respondWith(page(request))
-  else if (url.pathname.startsWith('/assets/') || url.pathname === '/tile.svg')
-    event.respondWith(file(request))
+  // What is done away from the desk is another page, and never of an earlier moment.
+  if (request.mode === 'navigate') {
+    if (!AWAY.has(url.pathname)) event.respondWith(page(request))
+    return
+  }
+  if (url.pathname.startsWith('/assets/') || url.pathname === '/tile.svg') event.respondWith(file(request))
 })
 
 export {}

@@ -1,11 +1,12 @@
 import { type ReactNode, useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { useDesk } from '../data/live.ts'
+import { qrCode } from '../hand-out/qr.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { RESTORED, Restoring } from '../restore/restoring.tsx'
 import { writtenBackup } from '../restore/save-backup.ts'
-import { lookRound, newCode, pairWith, type ToAgree } from '../sync/acts.ts'
+import { endAway, lookRound, newCode, pairPhone, pairWith, type ToAgree } from '../sync/acts.ts'
 import { useStanding } from '../sync/standing.ts'
 import { useRelayStatus } from '../sync/use-status.ts'
 
@@ -59,6 +60,7 @@ export function ThisDesk() {
           )}
           {standing === 'connected' && <AnotherCode />}
         </Card>
+        {standing === 'connected' && <AwayFromHere />}
         <Card title="Backup">
           <p>
             One file with everything: practice, people, requests with their records, messages. The key to the
@@ -117,6 +119,68 @@ const Card = ({ title, children }: { title: string; children: ReactNode }) => (
     {children}
   </section>
 )
+
+/** The phone, and the links in mails: what one can decide with away from here. */
+function AwayFromHere() {
+  const [url, setUrl] = useState<string>()
+  const [said, setSaid] = useState('')
+  const code = url === undefined ? undefined : qrCode(url)
+  return (
+    <Card title="Away from this desk">
+      <p>
+        Each mail about a request has a link by which you can answer it. A phone can be paired, too: it shows
+        your day, and what awaits your word.
+      </p>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <ActButton onAct={async () => setUrl(await pairPhone())}>
+          {url ? 'Pair another phone instead' : 'Pair a phone'}
+        </ActButton>
+        <ActButton
+          className="press press-no"
+          onAct={async () => {
+            await endAway('phone')
+            setUrl(undefined)
+            setSaid('No phone is paired any more.')
+          }}
+        >
+          End the phone
+        </ActButton>
+        <ActButton
+          className="press press-no"
+          onAct={async () => {
+            await endAway('words')
+            setSaid('The links in mails so far lead nowhere any more.')
+          }}
+        >
+          End the links in mails
+        </ActButton>
+      </div>
+      {url !== undefined && code && (
+        <div className="mt-3">
+          <p className="text-[14px] text-soft">
+            Open this with the phone, once. Whoever has it can see your day and decide: the phone paired
+            before has ended.
+          </p>
+          <svg
+            role="img"
+            aria-label="The address as a QR code"
+            viewBox={`0 0 ${code.size} ${code.size}`}
+            className="mt-2 w-44 bg-white"
+            shapeRendering="crispEdges"
+          >
+            <path d={code.path} fill="#000" />
+          </svg>
+          <a className="way mt-1 block wrap-anywhere" href={url} target="_blank" rel="noreferrer">
+            {url}
+          </a>
+        </div>
+      )}
+      <p role="status" className="mt-2 text-[14px] font-semibold empty:hidden">
+        {said}
+      </p>
+    </Card>
+  )
+}
 
 /** A code for another browser, made when it is asked for; whoever uses it takes this desk's place. */
 function AnotherCode() {

@@ -10,7 +10,7 @@ import {
   longDate,
 } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { type FocusEvent, lazy, memo, Suspense, useEffect, useRef } from 'react'
+import { type FocusEvent, lazy, memo, Suspense, useCallback, useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { relayNow, useAt } from '../../relay-client/clock.ts'
@@ -26,11 +26,12 @@ import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
 import { PageHead } from '../parts/page-head.tsx'
 import { TodaysLine } from '../parts/todays-line.tsx'
-import { WhatsNew } from '../parts/whats-new.tsx'
 import { counted, homeZone, serviceName, when } from '../parts/words.ts'
 import { dropIntention, personIn } from '../sync/acts.ts'
 
 const HowTheyWent = lazy(async () => ({ default: (await import('../parts/how-it-went.tsx')).HowTheyWent }))
+const SeveralAtOnce = lazy(async () => ({ default: (await import('../parts/several.tsx')).SeveralAtOnce }))
+const WhatsNew = lazy(async () => ({ default: (await import('../parts/whats-new.tsx')).WhatsNew }))
 // What reads answers comes after the page is there.
 const WhyHere = lazy(async () => ({ default: (await import('../request/why-here.tsx')).WhyHere }))
 
@@ -49,6 +50,15 @@ export function Today() {
       .join(' '),
   )
   const waiting = awaitingWord(desk.requested, relayNow())
+  const [chosen, setChosen] = useState<ReadonlySet<string>>()
+  const choose = useCallback((id: string, on: boolean): void => {
+    setChosen((now) => {
+      const next = new Set(now)
+      if (on) next.add(id)
+      else next.delete(id)
+      return next
+    })
+  }, [])
   const { list, heading, hold } = useGoOn(waiting.map(({ id }) => id).join(' '))
   const sessions = taken?.rows.filter(
     (row) => row.status === 'booked' && row.start >= from && row.start < to,
@@ -71,9 +81,26 @@ export function Today() {
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_332px]">
         <section>
           <Refusals desk={desk} />
-          <h2 ref={heading} tabIndex={-1} className="mb-2.5">
-            Waiting for your answer
-          </h2>
+          <div className="mb-2.5 flex flex-wrap items-baseline justify-between gap-3">
+            <h2 ref={heading} tabIndex={-1}>
+              Waiting for your answer
+            </h2>
+            {waiting.length > 1 && (
+              <button
+                type="button"
+                className="way text-[14px]"
+                aria-pressed={chosen !== undefined}
+                onClick={() => setChosen((now) => (now ? undefined : new Set()))}
+              >
+                {chosen ? 'One by one' : 'SeveralAtOnce at once'}
+              </button>
+            )}
+          </div>
+          {chosen && waiting.length > 1 && (
+            <Suspense>
+              <SeveralAtOnce waiting={waiting} chosen={chosen} done={() => setChosen(undefined)} />
+            </Suspense>
+          )}
           {waiting.length === 0 && (
             <p className="sheet p-5">
               Nobody waits. When somebody asks for your time, it will be here, with what they have told you.
@@ -81,13 +108,19 @@ export function Today() {
           )}
           <ul ref={list} className="grid gap-3" onFocus={hold}>
             {waiting.map((booking) => (
-              <Waiting key={booking.id} desk={desk} booking={booking} />
+              <Waiting
+                key={booking.id}
+                desk={desk}
+                booking={booking}
+                chosen={chosen?.has(booking.id)}
+                onChoose={choose}
+              />
             ))}
           </ul>
           <Suspense>
             <HowTheyWent desk={desk} />
+            <WhatsNew desk={desk} />
           </Suspense>
-          <WhatsNew desk={desk} />
         </section>
         <TodaysLine desk={desk} taken={taken} from={from} to={to} />
       </div>
@@ -120,7 +153,18 @@ function useGoOn(ids: string) {
 }
 
 /** Somebody who waits, with what matters for the word. */
-const Waiting = memo(function Waiting({ desk, booking }: { desk: Desk; booking: BookingRow }) {
+const Waiting = memo(function Waiting({
+  desk,
+  booking,
+  chosen,
+  onChoose,
+}: {
+  desk: Desk
+  booking: BookingRow
+  /** Whether it is among those answered together; nothing where they are answered one by one. */
+  chosen: boolean | undefined
+  onChoose: (id: string, on: boolean) => void
+}) {
   const { practice } = desk
   const { service, minutes } = booking
   const { person } = booking.asked
@@ -128,6 +172,15 @@ const Waiting = memo(function Waiting({ desk, booking }: { desk: Desk; booking: 
     <li className="sheet px-4 py-3.5">
       <div className="flex items-start justify-between gap-4">
         <div className="flex items-center gap-3.5">
+          {chosen !== undefined && (
+            <input
+              type="checkbox"
+              className="checkbox checkbox-primary"
+              aria-label={`Answer ${person.name}, too`}
+              checked={chosen}
+              onChange={(event) => onChoose(booking.id, event.target.checked)}
+            />
+          )}
           <ReadinessTile readiness={readiness(booking)} size={42} />
           <div>
             <h3>
@@ -150,7 +203,7 @@ const Waiting = memo(function Waiting({ desk, booking }: { desk: Desk; booking: 
           <WhyHere practice={practice} booking={booking} />
         </Suspense>
       </div>
-      <Decide desk={desk} booking={booking} />
+      {chosen === undefined && <Decide desk={desk} booking={booking} />}
     </li>
   )
 })

@@ -15,7 +15,7 @@ import { useAt, useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import { keptBetween } from '../data/taken.ts'
-import { decideFor } from '../sync/acts.ts'
+import { decideFor, decideForAll } from '../sync/acts.ts'
 import { ActButton, ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
 import { PlainField } from './plain-field.tsx'
@@ -43,12 +43,7 @@ export function HowTheyWent({ desk }: { desk: Desk }) {
       <div className="mb-2.5 flex items-baseline justify-between gap-3">
         <h2>How did it go?</h2>
         {over.length > 1 && (
-          <ActButton
-            className="way"
-            onAct={async () => {
-              for (const row of over) await decideFor(row, { do: 'attend' })
-            }}
-          >
+          <ActButton className="way" onAct={() => decideForAll(over, { do: 'attend' })}>
             All attended
           </ActButton>
         )}

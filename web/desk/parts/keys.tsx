@@ -21,6 +21,13 @@ export function KeysDialog({
         ))}
         <div className="contents">
           <dt>
+            <kbd className="kbd">w</kbd> <kbd className="kbd">o</kbd> <kbd className="kbd">a</kbd>{' '}
+            <kbd className="kbd">d</kbd>
+          </dt>
+          <dd>On a request: welcome, offer other times, ask something, turn down</dd>
+        </div>
+        <div className="contents">
+          <dt>
             <kbd className="kbd">←</kbd> <kbd className="kbd">→</kbd>
           </dt>
           <dd>On a day band: from start to start, with why it is open or closed</dd>

@@ -18,14 +18,20 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   attend: 'Attended:',
   miss: 'Missed:',
   forgive: 'Forgiven:',
+  ask: 'Asked:',
+  'run-late': 'Told that you come late:',
+  except: 'Answered:',
   enter: 'Booked in',
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',
 }
 
-function said({ status, unsettled, asked, forgiven }: Booking): string {
+function said({ status, unsettled, asked, forgiven, question, runsLate, plea }: Booking): string {
   if (forgiven && !unsettled?.before.forgiven) return 'Forgiven:'
+  if (question && question.seq !== unsettled?.before.question?.seq) return 'Asked:'
+  if (runsLate && runsLate.seq !== unsettled?.before.runsLate?.seq) return 'Told that you come late:'
+  if (plea?.answer && !unsettled?.before.plea?.answer) return 'Answered:'
   if (status === 'cancelled') return 'Cancelled:'
   if (status === 'attended') return 'Attended:'
   if (status === 'missed') return 'Missed:'

@@ -8,6 +8,7 @@ import { isFresh } from '../data/news.ts'
 import type { BookingRow } from '../data/rows.ts'
 import type { News, NewsRow } from '../data/tables.ts'
 import { ActButton } from './act.tsx'
+import { AnswerPlea } from './answer-plea.tsx'
 import { Decide } from './decide.tsx'
 import { serviceName, when } from './words.ts'
 
@@ -21,6 +22,8 @@ const WORDS: Record<News, string> = {
   accepted: 'has taken a time you offered:',
   moved: 'has moved a session to another time:',
   'called-off': 'will not come, too few did:',
+  pleaded: 'asks for an exception from the rules for',
+  away: 'has your answer, given away from the desk:',
 }
 
 /** What has happened since one last looked, newest first; each stands here until it is put away. */
@@ -73,6 +76,7 @@ function One({ desk, row, booking }: { desk: Desk; row: NewsRow; booking: Bookin
           <X size={16} aria-hidden="true" />
         </ActButton>
       </div>
+      {row.what === 'pleaded' && <AnswerPlea desk={desk} booking={booking} />}
       {row.what === 'lapsed' && (
         <div className="mt-2">
           <Decide desk={desk} booking={booking} late />

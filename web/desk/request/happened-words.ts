@@ -50,6 +50,14 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
         .filter(Boolean)
         .join(' '),
     missed: () => 'They did not come.',
+    questioned: ({ text, until }) =>
+      `You asked back, and hold it until ${when(practice, until)}.${saying(text)}`,
+    replied: ({ text }) => `They answered.${saying(text)}`,
+    'running-late': ({ minutes }) =>
+      `You told them that you come ${counted(minutes, 'minute', 'minutes')} late.`,
+    pleaded: ({ text }) => `They asked for an exception.${saying(text)}`,
+    excepted: ({ granted, text }) =>
+      `${granted ? 'You made the exception: free to cancel, or to move once.' : 'You made no exception.'}${saying(text)}`,
     forgiven: ({ text }) => `You forgave it; it no longer counts.${saying(text)}`,
     overruled: ({ outcome, text }) => `You judged it yourself: “${OUTCOME[outcome]}”.${saying(text)}`,
     'taken-back': ({ of }) => {
@@ -57,6 +65,9 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
       return back && back.type !== 'taken-back' ? `Taken back: “${words(back)}”` : 'Taken back.'
     },
   }
-  const words = (event: BookingEvent): string => (told[event.type] as (event: BookingEvent) => string)(event)
+  const words = (event: BookingEvent): string => {
+    const said = (told[event.type] as (event: BookingEvent) => string)(event)
+    return 'away' in event && event.away ? `${said} (Away from the desk.)` : said
+  }
   return events.map(words)
 }

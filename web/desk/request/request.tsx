@@ -14,9 +14,11 @@ import { type Desk, useDesk } from '../data/live.ts'
 import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
+import { AnswerPlea } from '../parts/answer-plea.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { SayHowItWent } from '../parts/how-it-went.tsx'
+import { RunningLate } from '../parts/running-late.tsx'
 import {
   bookingLine,
   counted,
@@ -148,7 +150,11 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
           </button>
         </span>
       )}
+      <RunningLate booking={booking} />
       <SayHowItWent desk={desk} booking={booking} />
+      <div className="basis-full empty:hidden">
+        <AnswerPlea desk={desk} booking={booking} />
+      </div>
       {doing === 'move' && <Move desk={desk} booking={booking} close={close} />}
       {doing === 'cancel' && <CancelSession desk={desk} booking={booking} close={close} />}
     </div>
@@ -234,15 +240,14 @@ function Before({
   const { name, email, phone } = booking.asked.person
   return (
     <Card title="Before, with you">
+      {whose && (
+        <p className="mt-1.5 py-1 text-[14px]">
+          <Link className="way" to={`/people/${whose}`}>
+            Everything with {name}
+          </Link>
+        </p>
+      )}
       <p className="mt-1.5 text-[14px] wrap-anywhere">
-        {whose && (
-          <>
-            <Link className="way" to={`/people/${whose}`}>
-              Everything with {name}
-            </Link>
-            <br />
-          </>
-        )}
         <a className="way" href={`mailto:${encodeURIComponent(email)}`}>
           {email}
         </a>

@@ -4,7 +4,6 @@ import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practi
 import type { Answers } from '@acolhida/core/questions'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
-import { importBackup } from '../data/backup.ts'
 import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
 import type { Intention } from '../data/tables.ts'
@@ -42,7 +41,9 @@ export const personIn = (command: Intention['command']): string | undefined =>
   'body' in command && 'person' in command.body ? command.body.person.name : undefined
 
 /** Decisions that are made on what is in force, and not where that has changed meanwhile. */
-const ON_WHAT_IS = new Set<DeskDoes['do']>(['welcome', 'decline', 'offer', 'move', 'cancel'])
+const ON_WHAT_IS = new Set<DeskDoes['do']>([
+  ...(['welcome', 'decline', 'offer', 'ask', 'move', 'cancel', 'except'] as const),
+])
 
 /** A decision with the fingerprint of what it is made on; what makes that comes with the first decision. */
 async function decided(booking: Booking, command: DeskDoes): Promise<Intended> {
@@ -57,6 +58,15 @@ async function decided(booking: Booking, command: DeskDoes): Promise<Intended> {
 /** Decides something about a booking as it is shown here. */
 export const decideFor = async (booking: Booking, command: DeskDoes): Promise<void> =>
   intend(await decided(booking, command))
+
+/** Decides the same about several. One transaction. */
+export async function decideForAll(bookings: readonly Booking[], command: DeskDoes): Promise<void> {
+  const words = await Promise.all(bookings.map((booking) => decided(booking, command)))
+  await db.transaction('rw', db.intentions, async () => {
+    for (const word of words) await keep(word)
+  })
+  turnSoon()
+}
 
 /**
  * Calls a session off: everybody in it is told, and its date is gone. One transaction.
@@ -166,10 +176,28 @@ export async function newCode(): Promise<string> {
   return (await (await relay()).code(key)).code
 }
 
+/** Pairs a phone with the day: the address to open on it. The phone before ends. */
+export async function pairPhone(): Promise<string> {
+  const { key } = await connectionRow(db)
+  if (!key) throw new Error('This desk is not paired itself.')
+  return (await (await relay()).phone(key)).url
+}
+
+/** Ends the paired phone, or every link in a mail by which a request can be answered. */
+export async function endAway(what: 'phone' | 'words'): Promise<void> {
+  const { key } = await connectionRow(db)
+  if (!key) throw new Error('This desk is not paired itself.')
+  await (await relay()).end(what, key)
+}
+
 /** The demo's practice comes here as the relay has it, with the key to that. */
 async function takeDemo(key: string): Promise<void> {
   const { readBackup } = await import('@acolhida/core/schemas')
-  await importBackup(db, readBackup(JSON.stringify(await (await relay()).demo()), 'The demo'), key)
+  await (await import('../data/backup.ts')).importBackup(
+    db,
+    readBackup(JSON.stringify(await (await relay()).demo()), 'The demo'),
+    key,
+  )
   await turn()
 }
 
@@ -206,7 +234,7 @@ export async function beginOwn(
   practice: Practice,
   pairing: { takesDemo: boolean } | { code: string | undefined },
 ): Promise<void> {
-  await importBackup(db, {
+  await (await import('../data/backup.ts')).importBackup(db, {
     format: 'acolhida-backup',
     version: 1,
     practice,

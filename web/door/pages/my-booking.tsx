@@ -15,6 +15,7 @@ import { useSlug } from '../visit/follow.ts'
 import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
 import { fillIn } from '../visit/visit.ts'
 import { MoveMine } from './move-mine.tsx'
+import { AskedBack, Exception } from './my-words.tsx'
 
 /** Where things stand with one booking, behind its private link. */
 export function MyBooking() {
@@ -113,6 +114,9 @@ function Standing({
           <Notice>{error}</Notice>
         </div>
       )}
+      {view.late !== undefined && (
+        <p className="note mt-4 bg-sun-soft text-sun-ink">{rich('my.late', { name, minutes: view.late })}</p>
+      )}
       {moved && <Moved key={`moved ${view.start}`} when={sessionAt(view.start, view.minutes, clocks)} />}
       <section className="sheet mt-4 p-5">
         <h2>{view.service}</h2>
@@ -164,6 +168,7 @@ function Standing({
           </div>
         )}
       </section>
+      {view.question && <AskedBack view={{ ...view, question: view.question }} act={act} busy={busy} />}
       {view.answers && view.answers.length > 0 && (
         <section className="sheet mt-4 p-5">
           <h2>{say('my.answers')}</h2>
@@ -196,6 +201,7 @@ function Standing({
           </Link>
         </p>
       )}
+      <Exception view={view} act={act} busy={busy} />
       <WayOut view={view} act={act} busy={busy} />
       {view.again && (
         <p className="mt-5">

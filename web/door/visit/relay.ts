@@ -44,6 +44,7 @@ export const doorRelay = {
 export type LinkAct =
   | { do: 'prove' | 'withdraw' }
   | { do: 'refuse' }
+  | { do: 'reply' | 'plead'; text: string }
   | { do: 'accept'; start: Instant; place: string; shown: string }
   | { do: 'cancel'; shown: string }
   | { do: 'move'; start: Instant; place: string; shown: string }
@@ -57,6 +58,9 @@ export function actThrough(secret: string, act: LinkAct) {
       return ask(door.withdraw, { ...call, body: {} })
     case 'refuse':
       return ask(door.refuse, { ...call, body: { text: '' } })
+    case 'reply':
+    case 'plead':
+      return ask(door[act.do], { ...call, body: { text: act.text } })
     case 'accept': {
       const { do: _, ...body } = act
       return ask(door.accept, { ...call, body })

@@ -1,0 +1,170 @@
+import { type Booking, deadlinesIn, isTold, movable, stateAt } from '../booking/index.ts'
+import { decimals } from '../money/currency.ts'
+import { money } from '../money/words.ts'
+import { clientClocks, isInPerson, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
+import { chainHead } from '../terms/index.ts'
+import {
+  type Clocks,
+  clocksOf,
+  dateAt,
+  type Instant,
+  longDate,
+  MINUTE,
+  moment as momentWords,
+  sameClock,
+  shift,
+  span,
+  type Zone,
+  zone,
+  zonePlace,
+} from '../time/index.ts'
+import letters from '../words/en/letters.json' with { type: 'json' }
+import { sayFrom } from '../words/say.ts'
+
+/** What the words of a message are made from. */
+export interface Words {
+  practice: Practice
+  booking: Booking
+  /** The practice's zone. */
+  home: Zone
+  service: string
+}
+
+export const { text: say } = sayFrom(letters)
+
+export const wordsFor = (practice: Practice, booking: Booking): Words => ({
+  practice,
+  booking,
+  home: zone(practice.profile.zone),
+  service: serviceOf(practice, booking.service)?.name ?? say('your-session'),
+})
+
+/** Paragraphs as a letter: those that say nothing are left out. */
+export const letterText = (practice: Practice, name: string, body: readonly string[]): string =>
+  [say('hello', { name }), ...body.filter(Boolean), practice.profile.name].join('\n\n')
+
+/** "Thursday 3 December, 15:00 – 16:15 (Lisbon time; 16:15 – 17:30 in Berlin)": the zone is always named. */
+export function timeFor(start: Instant, minutes: number, { first, also }: Clocks): string {
+  const end = shift(start, minutes * MINUTE)
+  const beside =
+    also && !sameClock(first, also, start) ? `; ${span(start, end, also)} in ${zonePlace(also.name)}` : ''
+  return `${longDate(dateAt(first, start))}, ${span(start, end, first)} (${zonePlace(first.name)} time${beside})`
+}
+
+const clocks = ({ practice, booking }: Words, place = booking.place): Clocks =>
+  clientClocks(practice, place, booking.asked.person.zone)
+
+/** A time of this booking's length as the client reads it. */
+export const timeOf = (w: Words, start = w.booking.start, place = w.booking.place): string =>
+  timeFor(start, w.booking.minutes, clocks(w, place))
+
+/** A moment as the client reads it, with its zone. */
+export const by = (w: Words, moment: Instant): string => {
+  const { first } = clocks(w)
+  return `${momentWords(moment, first)} (${zonePlace(first.name)} time)`
+}
+
+/** The start in short, for subjects. */
+export const startOf = (w: Words): string => by(w, w.booking.start)
+
+export function whereLine(w: Words, told: boolean): string {
+  const { practice, booking } = w
+  const place = placeOf(practice, booking.place)
+  if (!place) return ''
+  if (place.kind === 'phone') {
+    const { phone } = booking.asked.person
+    if (place.whoCalls === 'client')
+      return say('you-call', { number: place.address || practice.profile.phone || practice.profile.name })
+    return phone ? say('i-call-number', { phone }) : say('i-call')
+  }
+  // At the client's, it is their own address that they read once more.
+  const address = place.kind === 'client' ? booking.asked.address : told ? place.address : undefined
+  if (address) return say('where-address', { place: place.name, address })
+  const later = place.address && place.told !== 'door' ? say('where-later', { when: place.told }) : ''
+  return [say('where', { place: place.name }), later].filter(Boolean).join('\n')
+}
+
+/** Whether the place's address may stand in a message that goes now. */
+export function tellsPlace(w: Words, now: Instant): boolean {
+  const place = placeOf(w.practice, w.booking.place)
+  return place !== undefined && isTold(place, stateAt(w.booking, now), w.booking.start, now)
+}
+
+/** What cancelling costs when, by the rules of the day one asked. */
+export function costLines(w: Words, now: Instant): string {
+  const { practice, booking } = w
+  if (booking.price === 0) return ''
+  const place = zoneOf(practice, placeOf(practice, booking.place))
+  const { deadlines, shareAfter } = deadlinesIn(booking, place)
+  const coming = deadlines.filter(({ kind, until }) => kind === 'cancel' && until >= now)
+  const lines = coming.map(({ share = 0, until }) =>
+    share === 0
+      ? say('cancel-free', { until: by(w, until) })
+      : say('cancel-share', { until: by(w, until), share }),
+  )
+  if (shareAfter > 0)
+    lines.push(say(coming.length > 0 ? 'cancel-after' : 'cancel-from-now', { share: shareAfter }))
+  return lines.join('\n')
+}
+
+/** Until when, and how often, the client may move it; nothing where they may not, or no longer. */
+function moveUntil({ practice, booking }: Words, now: Instant) {
+  const may = movable(booking, zoneOf(practice, placeOf(practice, booking.place)))
+  return may && now <= may.until ? may : undefined
+}
+
+export function moveLine(w: Words, now: Instant): string {
+  const may = moveUntil(w, now)
+  return may ? say('move-until', { until: by(w, may.until), left: may.left }) : ''
+}
+
+export const everythingLine = (w: Words, now: Instant): string =>
+  say('confirmation.everything', { ...LINKS, how: moveUntil(w, now) ? 'both' : 'cancel' })
+
+/** What a booking costs; what is asked beforehand belongs to it. */
+export function priceLine({ booking }: Words): string {
+  const { price, deposit, asked } = booking
+  const currency = { code: asked.currency, decimals: decimals(asked.currency) }
+  if (price === 0) return say('free-of-charge')
+  const words = { price: money(price, currency), deposit: money(deposit, currency) }
+  return deposit > 0 ? say('price-deposit', words) : say('price', words)
+}
+
+/** What was agreed to, with the number that proves it and all that was agreed before. */
+export function agreedLines(w: Words): string {
+  return w.booking.asked.agreements
+    .map((agreement) => {
+      const terms = w.practice.terms.find(({ id }) => id === agreement.terms)
+      const title =
+        terms?.versions.find(({ number }) => number === agreement.version)?.title ?? agreement.terms
+      return say('agreed', {
+        title: `“${title}”`,
+        version: agreement.version,
+        when: by(w, agreement.at),
+        print: chainHead(agreement),
+      })
+    })
+    .join('\n')
+}
+
+/** What the client is asked to do, and until when the time is theirs. */
+export function askedLines(w: Words): string[] {
+  const { asked, until, unproved } = w.booking
+  const kept = say('asked.kept', { until: by(w, until) })
+  if (asked.proof === 'link' || asked.proof === 'quote') return [kept, say('stands', LINKS)]
+  return unproved
+    ? [say('asked.prove', { until: by(w, until), ...LINKS })]
+    : [kept, say('asked.open-once', LINKS)]
+}
+
+/** Links are filled in when a message goes. */
+export const LINKS = { link: '{link}', door: '{door}' }
+
+/** A moment as the practitioner reads it. */
+export const atHome = ({ home }: Words, moment: Instant): string => momentWords(moment, home)
+
+/** The time of a booking as the practitioner reads it: the place's clock first, where it has one of its own. */
+export const ownTime = ({ practice, booking, home }: Words): string => {
+  const place = placeOf(practice, booking.place)
+  return timeFor(booking.start, booking.minutes, clocksOf(isInPerson(place), zoneOf(practice, place), home))
+}

@@ -1,0 +1,181 @@
+import { toldFrom } from '../booking/index.ts'
+import { placeOf } from '../practice/index.ts'
+import { MINUTE, shift } from '../time/index.ts'
+import type { ClientStep, LetterKind } from './letter.ts'
+import {
+  agreedLines,
+  askedLines,
+  by,
+  costLines,
+  everythingLine,
+  LINKS,
+  moveLine,
+  priceLine,
+  say,
+  startOf,
+  tellsPlace,
+  timeOf,
+  whereLine,
+} from './lines.ts'
+
+/** Every message to the client about a booking. */
+export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
+  asked: {
+    write: (w) => ({
+      subject: say('asked.subject', { service: w.service, when: startOf(w) }),
+      body: [say('asked', { service: w.service, when: timeOf(w) }), ...askedLines(w)],
+    }),
+  },
+  confirmation: {
+    write: (w, now) => ({
+      subject: say('confirmation.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        say('confirmation', { service: w.service, when: timeOf(w) }),
+        w.booking.text,
+        whereLine(w, tellsPlace(w, now)),
+        priceLine(w),
+        costLines(w, now),
+        moveLine(w, now),
+        everythingLine(w, now),
+        say('confirmation.looking-forward'),
+        agreedLines(w),
+      ],
+      invite: 'REQUEST',
+    }),
+  },
+  place: {
+    write: (w) => ({
+      subject: say('place.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        say('place', { service: w.service, when: timeOf(w) }),
+        whereLine(w, true),
+        say('everything', LINKS),
+      ],
+    }),
+    plan: ({ status, tells, start, placed, place: id }, practice) => {
+      const place = practice && placeOf(practice, id)
+      if (status !== 'booked' || place?.told !== 'last-reminder' || !place.address) return undefined
+      const from = toldFrom(start)
+      // What goes that late anyway tells it.
+      return (tells?.due ?? 0) < from ? { anchor: placed, at: from, useful: start } : undefined
+    },
+  },
+  declined: {
+    write: (w) => ({
+      subject: say('declined.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        ...(w.booking.text
+          ? [w.booking.text, say('declined.which', { service: w.service, when: timeOf(w) })]
+          : [say('declined', { service: w.service, when: timeOf(w) })]),
+        say('stands', LINKS),
+        say('again', LINKS),
+      ],
+    }),
+  },
+  offered: {
+    write: (w) => ({
+      subject: say('offered.subject', { service: w.service }),
+      body: [
+        w.booking.text,
+        say('offered', { count: w.booking.offers.length }),
+        w.booking.offers.map(({ start, place }) => `  ${timeOf(w, start, place)}`).join('\n'),
+        say('offered.until', { until: by(w, w.booking.until), ...LINKS }),
+      ],
+    }),
+  },
+  lapsed: {
+    write: (w) => ({
+      subject: say('lapsed.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        say(
+          w.booking.tells?.offered
+            ? 'lapsed.offered'
+            : w.booking.mailProved
+              ? 'lapsed.asked'
+              : 'lapsed.unproved',
+          { service: w.service, when: timeOf(w) },
+        ),
+        say('stands', LINKS),
+        say('again', LINKS),
+      ],
+    }),
+  },
+  withdrawn: {
+    write: (w) => ({
+      subject: say('withdrawn.subject', { service: w.service, when: startOf(w) }),
+      body: [say('withdrawn', { service: w.service, when: timeOf(w) }), say('again', LINKS)],
+    }),
+  },
+  moved: {
+    write: (w, now) => ({
+      subject: say('moved.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        say(w.booking.movedBy ? 'moved.by-you' : 'moved', { service: w.service, when: timeOf(w) }),
+        whereLine(w, tellsPlace(w, now)),
+        w.booking.text,
+        priceLine(w),
+        costLines(w, now),
+        ...(w.booking.movedBy ? [moveLine(w, now), everythingLine(w, now)] : [say('moved.link', LINKS)]),
+      ],
+      invite: 'REQUEST',
+    }),
+  },
+  cancelled: {
+    write: (w) => {
+      const mine = w.booking.cancelledBy === 'practitioner'
+      const about = { service: w.service, when: timeOf(w) }
+      const due = w.booking.share > 0 && w.booking.price > 0
+      return {
+        subject: say('cancelled.subject', { service: w.service, when: startOf(w) }),
+        body: mine
+          ? [say('cancelled.by-me', about), w.booking.text, say('stands', LINKS), say('again', LINKS)]
+          : [
+              say('cancelled.by-you', about),
+              due ? say('cancelled.share', { share: w.booking.share }) : say('cancelled.free'),
+              say('stands', LINKS),
+              say('again', LINKS),
+            ],
+        invite: 'CANCEL',
+      }
+    },
+  },
+  question: {
+    write: (w) => ({
+      subject: say('question.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        say('question', { service: w.service, when: timeOf(w) }),
+        w.booking.question?.text ?? '',
+        say('question.answer', { until: by(w, w.booking.until), ...LINKS }),
+      ],
+    }),
+  },
+  excepted: {
+    write: (w) => {
+      const answer = w.booking.plea?.answer
+      return {
+        subject: say('excepted.subject', { service: w.service, when: startOf(w) }),
+        body: [
+          say(answer?.granted ? 'excepted.yes' : 'excepted.no', { service: w.service, when: timeOf(w) }),
+          answer?.text ?? '',
+          say('everything', LINKS),
+        ],
+      }
+    },
+  },
+  'running-late': {
+    write: (w) => {
+      const minutes = w.booking.runsLate?.minutes ?? 0
+      return {
+        subject: say('running-late.subject', { service: w.service, minutes }),
+        body: [
+          say('running-late', { service: w.service, when: timeOf(w), minutes }),
+          say('everything', LINKS),
+        ],
+      }
+    },
+    plan: ({ status, runsLate, start }) =>
+      status === 'booked' && runsLate
+        ? { anchor: runsLate.seq, at: runsLate.due, useful: shift(start, (runsLate.minutes + 60) * MINUTE) }
+        : undefined,
+  },
+}

@@ -1,0 +1,91 @@
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { fillIn, linkIn, mailTo, openMail, pick, sendButton, toTheTimes } from './client.ts'
+import { type House, openHouse } from './house.ts'
+
+let house: House
+beforeAll(async () => {
+  house = await openHouse()
+})
+afterAll(() => house.close())
+
+const phone = { viewport: { width: 390, height: 844 } }
+const settle = (): void => house.clock.forward(10_000)
+
+it('a request is asked about, answered and welcomed away from the desk, by the link in the mail', async () => {
+  const client = await house.visitor()
+  await toTheTimes(client, house)
+  await pick(client, 6)
+  await fillIn(client, 'Branca Luso', 'branca.luso@example.org')
+  await sendButton(client).click()
+  await client.getByRole('heading', { name: 'One step more' }).waitFor()
+  const mine = await openMail(house, 'branca.luso')
+  await mine.getByRole('heading', { name: 'Your request has arrived' }).waitFor()
+
+  const news = await mailTo(house, 'iria@', /^A new request/)
+  const away = await house.visitor(phone)
+  await away.goto(linkIn(news.text))
+  await away.getByRole('heading', { name: 'Branca Luso asks for a time' }).waitFor()
+  await away.getByRole('button', { name: /^Ask something/ }).click()
+  await away.getByLabel('What you would like to know').fill('Do you sing, too?')
+  await away.getByRole('button', { name: /^Ask, and keep/ }).click()
+  await away.getByText('Asked back.').waitFor()
+  settle()
+
+  const asks = await mailTo(house, 'branca.luso', /^A question about your request/)
+  await mine.goto(linkIn(asks.text))
+  await mine.getByText('Do you sing, too?').waitFor()
+  await mine.getByRole('button', { name: 'Send my answer' }).click()
+  await mine.getByText('Please write something first.').waitFor()
+  await mine.getByLabel('Your answer').fill('In a choir, on Thursdays.')
+  await mine.reload()
+  expect(await mine.getByLabel('Your answer').inputValue()).toBe('In a choir, on Thursdays.')
+  await mine.getByRole('button', { name: 'Send my answer' }).click()
+  await mine.getByText('You answered:').waitFor()
+
+  await away.reload()
+  await away.getByText('In a choir, on Thursdays.').waitFor()
+  await away.getByRole('button', { name: /^Welcome ?, Branca/ }).click()
+  await away.getByText('Booked.').waitFor()
+  await away.getByRole('button', { name: /^Undo/ }).click()
+  await away.getByRole('button', { name: /^Welcome with a word/ }).click()
+  await away.getByLabel('A word with it').fill('Bring your choir book.')
+  await away.getByRole('button', { name: 'Welcome them' }).click()
+  await away.getByText('“Bring your choir book.”').waitFor()
+  settle()
+  const confirmed = await mailTo(house, 'branca.luso', /^Confirmed/)
+  expect(confirmed.text).toContain('Bring your choir book.')
+  // What was needed to decide is told no more.
+  await away.reload()
+  await away.getByText('Booked.').waitFor()
+  expect(await away.getByText('What they answered').count()).toBe(0)
+
+  const desk = await house.openDesk()
+  const news2 = desk.getByRole('region', { name: 'Since you last looked' })
+  await news2.getByText('has your answer, given away from the desk').first().waitFor()
+})
+
+it('the day lies on a paired phone: running late, attended, and taken back', async () => {
+  const desk = await house.openDesk()
+  await desk.goto(`${house.desk}/desk`)
+  await desk.getByRole('button', { name: 'Pair a phone' }).click()
+  const url = await desk.getByRole('link', { name: /\/day#/ }).getAttribute('href')
+  const day = await house.visitor(phone)
+  await day.goto(url!)
+  await day.getByRole('heading', { name: 'My day' }).waitFor()
+  expect(new URL(day.url()).hash).toBe('')
+  const amara = day.getByRole('listitem').filter({ hasText: 'Amara Dindi' })
+  await amara.getByRole('button', { name: /^Running late/ }).click()
+  await amara.getByRole('button', { name: '10 minutes late' }).click()
+  await amara.getByText('They know that you come 10 minutes late.').waitFor()
+  settle()
+  await mailTo(house, 'amara', /^I will be 10 minutes late/)
+  const rhys = day.getByRole('listitem').filter({ hasText: 'Rhys Penhallow' })
+  await rhys.getByRole('button', { name: /^Attended/ }).click()
+  await rhys.getByText('They were here.').waitFor()
+  await rhys.getByRole('button', { name: /^Undo/ }).click()
+  await rhys.getByRole('button', { name: /^Attended/ }).waitFor()
+  await desk.getByRole('button', { name: 'End the phone' }).click()
+  await desk.getByText('No phone is paired any more.').waitFor()
+  await day.reload()
+  await day.getByText('This phone is not paired any more.').waitFor()
+})

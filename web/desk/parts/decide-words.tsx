@@ -1,0 +1,101 @@
+import type { Booking } from '@acolhida/core/booking'
+import { useState } from 'react'
+import type { Desk } from '../data/live.ts'
+import { decideFor } from '../sync/acts.ts'
+import { ProblemNote, useAct } from './act.tsx'
+import { Dialog } from './dialog.tsx'
+import { WordWithIt } from './word.tsx'
+import { serviceName, when } from './words.ts'
+
+/** Asks something back before the word. */
+export function AskSomething({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
+  const act = useAct()
+  const [text, setText] = useState('')
+  const { name } = booking.asked.person
+  const { until } = booking
+  return (
+    <Dialog title={`Ask ${name} something`} close={close}>
+      <p className="text-soft">
+        {booking.extended
+          ? `The time stays kept until ${when(desk.practice, until)}.`
+          : 'The time is kept longer for it, once: as long as if they had asked now.'}{' '}
+        {name} gets this by mail, and answers on the page of the request.
+      </p>
+      <label className="ask mt-3 block">
+        What you would like to know
+        <textarea
+          className="field mt-1 min-h-24"
+          maxLength={5_000}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <button
+        type="button"
+        className="press press-go mt-3"
+        onClick={() =>
+          act.run(() => {
+            if (!text.trim()) throw new Error('Please write what you would like to know.')
+            return decideFor(booking, { do: 'ask', text: text.trim() })
+          }, close)
+        }
+      >
+        Ask this
+      </button>
+      <ProblemNote of={act} />
+    </Dialog>
+  )
+}
+
+/** A word that goes with the confirmation. */
+export function WelcomeWith({ booking, close }: { booking: Booking; close: () => void }) {
+  const act = useAct()
+  const [text, setText] = useState('')
+  return (
+    <Dialog title={`Welcome ${booking.asked.person.name}`} close={close}>
+      <p className="text-soft">It goes with the confirmation, before everything else.</p>
+      <WordWithIt text={text} onChange={setText} />
+      <button
+        type="button"
+        className="press press-go mt-3"
+        onClick={() => act.run(() => decideFor(booking, { do: 'welcome', text }), close)}
+      >
+        Welcome them
+      </button>
+      <ProblemNote of={act} />
+    </Dialog>
+  )
+}
+
+/** Turns down, in words that can be changed. */
+export function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
+  const name = booking.asked.person.name
+  const service = serviceName(desk.practice, booking.service)
+  const act = useAct()
+  const [text, setText] = useState(
+    `Thank you for asking and for telling me about yourself. I am sorry: ${service} with me is not what I can offer you just now. I wish you well.`,
+  )
+  return (
+    <Dialog title={`Turn ${name} down`} close={close}>
+      <p className="text-soft">The time becomes free again. {name} gets these words by mail:</p>
+      <label className="sr-only" htmlFor="decline-text">
+        What {name} will read
+      </label>
+      <textarea
+        id="decline-text"
+        className="field mt-2 min-h-36"
+        maxLength={5_000}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <button
+        type="button"
+        className="press press-go mt-3"
+        onClick={() => act.run(() => decideFor(booking, { do: 'decline', text }), close)}
+      >
+        Turn down and send this
+      </button>
+      <ProblemNote of={act} />
+    </Dialog>
+  )
+}
