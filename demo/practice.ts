@@ -15,6 +15,7 @@ import {
   zone,
 } from '@acolhida/core/time'
 import { demoQuestionnaires } from './questions.ts'
+import { demoTerms } from './terms.ts'
 
 const block = (from: string, to: string) => ({ from: time(from), to: time(to) })
 
@@ -205,23 +206,7 @@ export function demoPractice(now: Instant): Practice {
         services: ['voice-assessment'],
       },
     ],
-    terms: [
-      {
-        id: 'studio-terms',
-        versions: [
-          {
-            number: 3,
-            title: 'Studio terms',
-            text: [
-              'Your time with {practitioner} is yours alone. It is kept once it has been confirmed.',
-              'You can cancel it free of charge until the moment shown with your booking. After that half of the price is due, and in the last hours all of it.',
-              'If you are more than fifteen minutes late, the session counts as missed.',
-              'What you tell me stays between us. Voice work does not replace a doctor.',
-            ].join('\n\n'),
-          },
-        ],
-      },
-    ],
+    terms: demoTerms,
     houseRules,
     answering: {
       answerTime: 'PT24H' as Duration,

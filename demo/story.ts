@@ -10,10 +10,10 @@ import type { Enquiry } from '@acolhida/core/contract'
 import type { Backup, BookingRecord } from '@acolhida/core/formats'
 import { makeDiary, openStarts } from '@acolhida/core/openings'
 import { normalMail, type Person } from '@acolhida/core/people'
-import { type Practice, placeOf, serviceOf, termsInForce, zoneOf } from '@acolhida/core/practice'
+import { type Practice, placeOf, serviceOf, termsInForce, termsValues, zoneOf } from '@acolhida/core/practice'
 import { newcomer } from '@acolhida/core/questions'
 import { askedOf, askFor, byPractitioner, printOfShown, reckon, shownOf } from '@acolhida/core/request'
-import { agree, chainHead, shownText } from '@acolhida/core/terms'
+import { agree, chainHead } from '@acolhida/core/terms'
 import {
   addDays,
   DAY,
@@ -79,11 +79,8 @@ export function demoBackup(now: Instant): Backup {
     const start = open[Math.min(part.nth, open.length - 1)]
     if (start === undefined) continue
     const agreements = termsInForce(practice, service).map((terms) => {
-      const shown = shownText(terms.version.text, {
-        practitioner: practice.profile.name,
-        service: service.name,
-      })
-      const agreement = agree(terms, { name: part.name, service: service.id, at, shown }, head)
+      const values = termsValues(practice, service)
+      const agreement = agree(terms, { name: part.name, service: service.id, at, values }, head)
       head = chainHead(agreement)
       return agreement
     })

@@ -1,6 +1,9 @@
+import { execFileSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { bookingOf, linkTo } from '@acolhida/relay/tests/inside'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { fillIn, linkIn, mailTo, openMail, pick, sendButton, toTheTimes } from './client.ts'
-import { type House, openHouse } from './house.ts'
+import { fillIn, goTo, linkIn, mailTo, openMail, pick, sendButton, toTheTimes } from './client.ts'
+import { eventually, type House, openHouse } from './house.ts'
 
 let house: House
 beforeAll(async () => {
@@ -88,4 +91,85 @@ it('the day lies on a paired phone: running late, attended, and taken back', asy
   await desk.getByText('No phone is paired any more.').waitFor()
   await day.reload()
   await day.getByText('This phone is not paired any more.').waitFor()
+})
+
+it('a new version of the terms is written, told to those it is asked of, agreed to, and proved by a PDF', async () => {
+  const desk = await house.openDesk()
+  await goTo(desk, 'Terms')
+  const text = desk.locator('section.sheet', { hasText: 'Studio terms' }).first()
+  await text.getByRole('button', { name: 'Write a new version' }).click()
+  const late = desk.getByRole('textbox', { name: 'Text of Coming late' })
+  await late.click()
+  await late.press('End')
+  await desk.keyboard.type(' After 40 minutes I leave.')
+  await desk.getByText('“40 minutes” is typed, and no house rule says so.').waitFor()
+  for (let i = 0; i < ' After 40 minutes I leave.'.length; i++) await desk.keyboard.press('Backspace')
+  await desk.keyboard.type(' Please ring, ')
+  await desk.getByRole('button', { name: 'Bold' }).nth(2).click()
+  await desk.keyboard.type('whoever')
+  await desk.getByRole('button', { name: 'Bold' }).nth(2).click()
+  await desk.keyboard.type(' you are.')
+  await desk.reload()
+  await desk.getByText('whoever', { exact: true }).waitFor()
+  await desk.getByLabel('Who must agree to it').selectOption('before')
+  await desk.getByRole('button', { name: 'Publish as version 5' }).click()
+  await desk.getByText('version 5 · fingerprint').waitFor()
+  await desk.getByRole('button', { name: 'What differs from version 4' }).click()
+  await desk.locator('ins', { hasText: 'whoever' }).waitFor()
+
+  // Whoever has something booked is asked, and agrees through their link.
+  const asks = await mailTo(house, 'odile', /^Something to agree to/)
+  const mine = await house.visitor(phone)
+  await mine.goto(linkIn(asks.text))
+  await mine.getByRole('heading', { name: 'Before we meet' }).waitFor()
+  await mine.getByText('whoever').first().waitFor()
+  await mine.getByRole('button', { name: 'I agree' }).click()
+  await mine.getByText('Please agree to “Studio terms” first.').waitFor()
+  await mine.getByLabel('I agree to Studio terms').check()
+  await mine.getByRole('button', { name: 'I agree' }).click()
+  await mine.getByText(/^Studio terms, version 5/).waitFor()
+  expect(bookingOf(house.relay, 'next-odile').agreed?.[0]?.version).toBe(5)
+
+  await desk.goto(`${house.desk}/arrivals/next-odile`)
+  await desk.getByText('Studio terms, version 5').waitFor()
+  const download = desk.waitForEvent('download')
+  await desk.getByRole('button', { name: 'Save as PDF' }).click()
+  const file = (await (await download).path())!
+  const read = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).replaceAll(/\s+/g, ' ')
+  const { fingerprint, name } = bookingOf(house.relay, 'next-odile').agreed![0]!
+  for (const part of ['What Odile Ferrand agreed to', name, fingerprint, 'Please ring, whoever you are.'])
+    expect(read).toContain(part)
+})
+
+it('somebody is asked to sign a text by itself, and everything about a session goes out as one file', async () => {
+  const desk = await house.openDesk()
+  await desk.goto(`${house.desk}/arrivals/next-benat`)
+  await desk.getByRole('button', { name: 'Ask to sign…' }).click()
+  await desk.getByLabel('Consent to a recording').check()
+  await desk.getByRole('button', { name: 'Ask for it' }).click()
+  await desk.getByText('Not agreed to yet: “Consent to a recording”', { exact: false }).waitFor()
+  settle()
+  const mine = await house.visitor(phone)
+  await mine.goto(`${house.door}/${house.slug}/my/${linkTo(house.relay, 'next-benat')}`)
+  await mine.getByLabel('I agree to Consent to a recording').check()
+  await mine.getByRole('button', { name: 'I agree' }).click()
+  await mine.getByText(/^Consent to a recording, version 1/).waitFor()
+  await eventually(
+    'the agreement at the desk',
+    async () => (await desk.getByText('Consent to a recording, version 1').count()) > 0,
+  )
+  const files: string[] = []
+  desk.on('download', (download) => {
+    void download.path().then((path) => files.push(path))
+  })
+  await desk.getByRole('button', { name: 'Everything as a file' }).click()
+  await eventually('both files', () => files.length === 2)
+  const texts = files.map((path) => readFileSync(path, 'latin1'))
+  const pdf = files[texts.findIndex((text) => text.startsWith('%PDF'))]!
+  const data = JSON.parse(readFileSync(files[texts.findIndex((text) => text.startsWith('{'))]!, 'utf8'))
+  expect(data.terms.map(({ id }: { id: string }) => id)).toContain('recording-consent')
+  expect(data.record.at(-1).type).toBe('agreed')
+  const read = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' })
+  expect(read).toContain('What happened')
+  expect(read).toContain('You asked them to sign “Consent to a recording”.')
 })

@@ -56,7 +56,8 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
     .sort((a, b) => a.event.at - b.event.at)
   for (const { events } of backup.bookings) {
     for (const event of events) {
-      if (event.type === 'asked') head = event.agreements.reduce((_, agreement) => chainHead(agreement), head)
+      if (event.type === 'asked' || event.type === 'agreed')
+        head = event.agreements.reduce((_, agreement) => chainHead(agreement), head)
     }
   }
   for (const { id, event } of happened) {

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { type Agreement, agree, chainHead, shownText } from '@acolhida/core/terms'
+import { type Agreement, agree, chainHead, shownTerms, type TermsVersion } from '@acolhida/core/terms'
 import { instant } from '@acolhida/core/time'
 import { expect, it } from 'vitest'
 
@@ -14,11 +14,12 @@ const version = {
   title: 'Studio terms – “fair”',
   text: 'Come in time.\n{service} with {practitioner}; ação & co. \\ "x"',
 }
-const shown = shownText(version.text, { service: 'Voice', practitioner: 'Iria Montalvar' })
-const by = (name: string, previous: string): Agreement =>
+const values = { service: 'Voice', practitioner: 'Iria Montalvar', 'free-until': 'until 24 h before' }
+const shown = shownTerms(version, values)
+const by = (name: string, previous: string, of: TermsVersion = version): Agreement =>
   agree(
-    { id: 'studio', version },
-    { name, service: 'voice', at: instant(1_795_000_000_000), shown },
+    { id: 'studio', version: of },
+    { name, service: 'voice', at: instant(1_795_000_000_000), values },
     previous,
   )
 
@@ -50,6 +51,20 @@ it.runIf(hasPython)('an agreement is proved from the documents alone, by the scr
   expect(
     proved({ agreement: { ...second, previous: '' }, version, shown, number: chainHead(second) })[2],
   ).toBe('number: False')
+})
+
+it.runIf(hasPython)('so is one with clauses', () => {
+  const clauses = [
+    {
+      ...{ id: 'a', title: 'Cancelling', short: 'Free “until” the day before' },
+      text: [{ p: [{ text: 'Free ', bold: true }, { field: 'free-until' as const }] }],
+    },
+  ]
+  const of: TermsVersion = { number: 4, title: 'Studio terms', text: '', clauses }
+  const agreement = by('Tomé', '', of)
+  const published = { number: 4, title: 'Studio terms', clauses }
+  const given = { agreement, version: published, shown: shownTerms(of, values), number: chainHead(agreement) }
+  expect(proved(given)).toEqual(['version: True', 'shown: True', 'number: True'])
 })
 
 it('the document names every field of an agreement', () => {

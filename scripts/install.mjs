@@ -27,10 +27,14 @@ export function build() {
   run(npm, ['run', 'build', '-w', 'web', '--silent', '--', '--logLevel', 'warn'])
 }
 
-/** Debian's Chromium, for the tests that drive the real interface. */
+/** Debian's Chromium, for the tests that drive the real interface, and what reads PDFs back. */
 export function installChromium() {
-  if (existsSync('/usr/bin/chromium')) return
-  console.log('Installing Chromium …')
+  const missing = [
+    ...(existsSync('/usr/bin/chromium') ? [] : ['chromium']),
+    ...(existsSync('/usr/bin/pdftotext') ? [] : ['poppler-utils']),
+  ]
+  if (missing.length === 0) return
+  console.log(`Installing ${missing.join(', ')} …`)
   const sudo = process.getuid?.() === 0 ? [] : ['sudo']
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, 'apt-get', ...args]
@@ -40,5 +44,5 @@ export function installChromium() {
     })
   }
   apt('update', '-qq')
-  apt('install', '-y', '-qq', '--no-install-recommends', 'chromium')
+  apt('install', '-y', '-qq', '--no-install-recommends', ...missing)
 }

@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util'
-import { countedFor, countedIn, deadlinesOf, holdsFor, holdUntil } from '@acolhida/core/booking'
+import { agreementsIn, countedFor, countedIn, deadlinesOf, holdsFor, holdUntil } from '@acolhida/core/booking'
 import { BadCalendar, busyTimes } from '@acolhida/core/formats/busy'
 import { writeHoursFile } from '@acolhida/core/formats/calendars'
 import {
@@ -138,8 +138,8 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
 
   verify: (path, values) => {
     const { practice, bookings } = readPracticeFile(readGiven(path), path)
-    const all = bookings.flatMap(({ id, asked }) =>
-      asked.agreements.map((agreement) => ({ booking: id, agreement })),
+    const all = bookings.flatMap((booking) =>
+      agreementsIn(booking).map((agreement) => ({ booking: booking.id, agreement })),
     )
     const agreements = all.map(({ agreement }) => agreement)
     const { head, faults } = verifyAgreements(practice.terms, agreements, values.number)

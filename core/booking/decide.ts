@@ -2,6 +2,7 @@ import type { Closure } from '../openings/index.ts'
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, type Keys, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
+import type { Agreement } from '../terms/types.ts'
 import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import { apply } from './apply.ts'
@@ -9,7 +10,7 @@ import { countedFor } from './counting.ts'
 import { canBeMissed, costOf, movable } from './deadlines.ts'
 import type { BookingEvent } from './events.ts'
 import { type Booking, type Mark, MOST_LATE, MOST_LENGTH, type Start } from './record.ts'
-import { hasBegun, isPlaced, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
+import { hasBegun, isHeld, isPlaced, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
 interface Own {
@@ -34,6 +35,8 @@ interface Own {
   'move-own': Start
   /** How it went, said after it has begun; what was said before can be put right. */
   attend: { late?: number; minutes?: number }
+  /** Asks for texts to be signed by themselves. */
+  sign: { terms: string[] }
   miss: object
   'run-late': { minutes: number }
   /** Answers the exception asked for. */
@@ -47,6 +50,8 @@ interface Own {
   withdraw: object
   /** Answers what the practitioner asked back. */
   reply: { text: string }
+  /** Agrees to what has been lacking. */
+  agree: { agreements: Agreement[] }
   /** Asks for an exception from the rules. */
   plead: { text: string }
   lapse: object
@@ -57,12 +62,12 @@ type All = { [K in keyof Own]: Of<K> }
 /** What the practitioner can do with a booking. */
 export type DeskDoes =
   | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
-  | All['forgive' | 'run-late' | 'except']
+  | All['forgive' | 'run-late' | 'except' | 'sign']
   | { do: 'cancel'; by: 'practitioner'; text: string }
 
 /** What a client can do with theirs. */
 export type ClientDoes =
-  | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own' | 'reply' | 'plead']
+  | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own' | 'reply' | 'plead' | 'agree']
   | { do: 'cancel'; by: 'client'; text: string }
 
 export type Command = DeskDoes | ClientDoes | All['lapse']
@@ -238,6 +243,17 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
       return is === 'missed' ? happened() : happened({ type: 'missed', at: now, settles: shift(now, UNDO) })
     },
   },
+  sign: {
+    shape: { terms: list(id, 50, 1) },
+    decide: (booking, { terms }, _, { now }) => {
+      const state = stateAt(booking, now)
+      if (state.is !== 'booked' || state.over) return notBooked(state.is)
+      const already = new Set(booking.toSign?.terms)
+      return terms.every((one) => already.has(one))
+        ? happened()
+        : happened({ type: 'asked-to-sign', at: now, terms, settles: shift(now, UNDO) })
+    },
+  },
   'run-late': {
     shape: { minutes: whole(1, MOST_LATE) },
     decide: (booking, { minutes }, _, { now }) => {
@@ -282,6 +298,14 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
         if (!seen.question || seen.question.reply) return refuse('not-asked')
         return happened({ type: 'replied', at: now, text: said })
       }),
+  },
+  agree: {
+    // To agree contradicts no decision: nothing is taken back for it.
+    decide: (booking, { agreements }, _, { now }) => {
+      const state = stateAt(seenAt(booking, now), now)
+      const open = isHeld(state) || (state.is === 'booked' && !state.over)
+      return open ? happened({ type: 'agreed', at: now, agreements }) : notBooked(state.is)
+    },
   },
   plead: {
     decide: (booking, { text: why }, _, { now }) =>

@@ -1,6 +1,8 @@
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { count, id, type KeysOf, list, maybe, number, object, one, text, whole, yes } from '../shape/shape.ts'
+import { agreementShape as agreement } from '../terms/shape.ts'
+import type { Agreement } from '../terms/types.ts'
 import { type Instant, instant, shift } from '../time/index.ts'
 import {
   type Asked,
@@ -44,6 +46,10 @@ interface Own {
   /** The client asks for an exception from the rules, and the practitioner answers. */
   pleaded: { text: string }
   excepted: Decided & { granted: boolean; text: string }
+  /** The client agrees to what has been lacking. */
+  agreed: { agreements: Agreement[] }
+  /** The practitioner asks for texts to be signed by themselves. */
+  'asked-to-sign': Decided & { terms: string[] }
   /** What counted against the client no longer does; the practitioner says why. */
   forgiven: Decided & { text: string }
   /** The practitioner has judged otherwise than the rules, and says why. */
@@ -338,6 +344,26 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       seq: on.seq,
       ...(on.before.plea ? { plea: { ...on.before.plea, answer: { granted, text: said } } } : {}),
       ...telling(on, 'excepted', end),
+      ...decision(on, end),
+    }),
+  },
+  agreed: {
+    shape: { agreements: list(agreement, 100, 1) },
+    apply: ({ agreements }, { booking, seq }) => ({
+      ...alsoBefore(booking, { agreed: [...(booking.agreed ?? []), ...agreements] }),
+      seq,
+    }),
+  },
+  'asked-to-sign': {
+    shape: { ...settled, terms: list(id, 50, 1) },
+    apply: ({ terms, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      toSign: {
+        terms: [...new Set([...(on.before.toSign?.terms ?? []), ...terms])],
+        seq: on.seq,
+        due: end > on.at ? shift(end, 1) : on.at,
+      },
       ...decision(on, end),
     }),
   },

@@ -1,4 +1,5 @@
 import type { Outcome } from '../questions/index.ts'
+import { agreementsIn } from './lacking.ts'
 import type { Booking } from './record.ts'
 
 /** A part of what must be done before a session. */
@@ -16,13 +17,16 @@ export interface Readiness {
 /** The outcome that counts: the practitioner's own judgement, where there is one. */
 const outcomeOf = ({ asked, overruled }: Booking): Outcome => overruled?.outcome ?? asked.reading.outcome
 
-/** Reads the readiness of a booking from its record. */
-export function readiness(booking: Booking): Readiness {
+/**
+ * Reads the readiness of a booking from its record.
+ * @param lacking whether something is still to be agreed to
+ */
+export function readiness(booking: Booking, lacking = false): Readiness {
   const { asked, status } = booking
   const ended = ['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(status)
   return {
     questions: asked.questionnaire ? (outcomeOf(booking) === 'closed' ? 'blocked' : 'done') : 'none',
-    terms: asked.agreements.length > 0 ? 'done' : 'none',
+    terms: lacking ? 'waiting' : agreementsIn(booking).length > 0 ? 'done' : 'none',
     word: ended ? 'blocked' : status === 'requested' ? 'waiting' : 'done',
     deposit: booking.deposit > 0 ? 'waiting' : 'none',
     preparation: 'none',

@@ -135,6 +135,9 @@ export interface Booking extends Start {
   runsLate?: { seq: number; due: Instant; minutes: number }
   /** The exception that the client has asked for, and the practitioner's answer. */
   plea?: { seq: number; at: Instant; text: string; answer?: { granted: boolean; text: string } }
+  /** What was agreed to after it was asked for; and texts to be signed by themselves, with since when that is told. */
+  agreed?: Agreement[]
+  toSign?: { terms: string[]; seq: number; due: Instant }
   /** When it was cancelled. */
   ended?: Instant
   /** It no longer counts against the client, and why. */

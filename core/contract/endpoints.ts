@@ -1,5 +1,6 @@
 import type { Instant } from '../time/index.ts'
 import type {
+  AgreedVersion,
   AnswerBody,
   AwayBody,
   CalendarState,
@@ -240,6 +241,15 @@ export const door = {
     once: true,
     codes: [...LINK, 'not-asked', 'not-waiting'],
     says: 'Answers what the practitioner has asked back.',
+  }),
+  agree: endpoint<{ name: string; agreed: AgreedVersion[] }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/agree',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [...LINK, 'not-asked', 'not-agreed', 'terms-changed', 'not-booked'],
+    says: 'Agrees to everything that is still to be agreed to before the session.',
   }),
   plead: endpoint<{ text: string }, LinkView>({
     method: 'POST',

@@ -73,6 +73,8 @@ const address = maybe(text(500))
 const start = { start: epochMs, place: id }
 const shown = fingerprintShape
 
+const agreed = list(object({ terms: id, number: whole(1, 100_000), fingerprint: fingerprintShape }), 50)
+
 const wanted = {
   visit: tokenShape,
   service: id,
@@ -125,7 +127,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       shown,
       address,
       person: contact,
-      agreed: list(object({ terms: id, number: whole(1, 100_000), fingerprint: fingerprintShape }), 20),
+      agreed,
     }),
   ),
   enquire: exactly<EnquireBody, Answers>()(
@@ -144,6 +146,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   refuse: object({ text: text(2_000) }),
   cancel: object({ text: text(2_000), shown }),
   reply: object({ text: said(5_000) }),
+  agree: object({ name, agreed }),
   plead: object({ text: said(2_000) }),
   moves: object({ from: maybe(localDateShape), days: whole(1, 62), place: maybe(id) }),
   move: object({ ...start, shown }),

@@ -13,6 +13,7 @@ import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
 import type { DoorPart, Extra, Place, Practice } from '../practice/index.ts'
 import type { AnswerProblem, Answers, AnswerValue, Outcome, Question, QuoteLine } from '../questions/index.ts'
+import type { ShownTerms } from '../terms/index.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
 import type { RefusalWord, SaidValues } from '../words/index.ts'
 
@@ -52,9 +53,39 @@ export interface DoorService extends DoorPart {
     later?: 'confirmation' | 'last-reminder'
   })[]
   questionnaire?: { id: string; version: number; questions: Question[] }
-  terms: { id: string; number: number; title: string; text: string; fingerprint: string }[]
+  terms: DoorTerms[]
   /** Whether somebody who fits is booked at once. */
   straight: boolean
+}
+
+/** Terms as whoever agrees to them reads them, their fields filled. */
+export interface DoorTerms {
+  id: string
+  number: number
+  title: string
+  shown: ShownTerms
+  fingerprint: string
+}
+
+/** Which version has been read and agreed to. */
+export interface AgreedVersion {
+  terms: string
+  number: number
+  fingerprint: string
+}
+
+/** An agreement as it is told to whoever made it. */
+export interface ToldAgreement {
+  title: string
+  number: number
+  at: Instant
+  name: string
+  /** Of the version as published. */
+  fingerprint: string
+  /** The number that proves it, and all before it. */
+  print: string
+  /** The text as it was shown; of the first agreements it can't be told. */
+  shown?: ShownTerms
 }
 
 /** What anybody who opens the door may know. */
@@ -208,7 +239,7 @@ export interface SendBody extends WantedStart {
   address?: string
   person: Contact
   /** Typed as agreement to the terms. */
-  agreed: { terms: string; number: number; fingerprint: string }[]
+  agreed: AgreedVersion[]
 }
 
 export interface EnquireBody {
@@ -302,6 +333,12 @@ export interface LinkView {
   /** The service, where it can be booked again through this link, with what was answered and may still hold. */
   again?: string
   answersBefore?: Answers
+  /** What is still to be agreed to, and whether the session can take place without. */
+  toAgree?: DoorTerms[]
+  unagreed?: 'may' | 'may-not'
+  agreements: ToldAgreement[]
+  /** What the practitioner wants whoever has booked to see. */
+  afterwards?: { text: string; address?: string }
   /** What the practitioner has asked back, and what was answered. */
   question?: { text: string; reply?: string }
   /** The exception asked for, with the answer; and whether one can be asked for. */

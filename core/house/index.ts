@@ -1,4 +1,6 @@
 export * from './act.ts'
+export * from './agree-through.ts'
+export * from './agreeing.ts'
 export * from './away.ts'
 export * from './calendars.ts'
 export * from './changes.ts'

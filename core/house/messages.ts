@@ -12,6 +12,7 @@ import {
 import { fingerprint } from '../terms/index.ts'
 import { type Instant, MINUTE, shift } from '../time/index.ts'
 import type { Work } from './act.ts'
+import { lackingOf } from './agreeing.ts'
 import { type House, published } from './house.ts'
 
 /** A message as it is handed to the mail host, but for its private link, which only the relay can write. */
@@ -71,7 +72,8 @@ function written(house: House, { subject, doing }: Due, now: Instant): Written |
   if (subject.kind === 'booking') {
     const booking = house.booking(subject.id)
     if (!booking) return undefined
-    const letter = letterFor(practice, booking, doing.step, now)
+    const lacking = lackingOf(house, booking, now).map(({ version }) => version.title)
+    const letter = letterFor(practice, booking, doing.step, now, lacking)
     if (!letter) return undefined
     const recipient = recipientOf(house, subject, doing.step) ?? ''
     return { ...letter, recipient, leads: 'my', service: booking.service, about: subject, booking }

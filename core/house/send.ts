@@ -2,18 +2,17 @@ import { bookingSubject } from '../agenda/index.ts'
 import { type Asked, type BookingEvent, holdUntil, isHeld, proofUntil, stateAt } from '../booking/index.ts'
 import type { SendBody } from '../contract/types.ts'
 import { normalMail } from '../people/index.ts'
-import { type Practice, placeOf, type Service, termsInForce, zoneOf } from '../practice/index.ts'
+import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
 import { isAttached } from '../questions/index.ts'
 import { askedOf, printOfShown, Refused, shownOf } from '../request/index.ts'
-import { agree, chainHead, versionFingerprint } from '../terms/index.ts'
 import { type Instant, MINUTE } from '../time/index.ts'
 import { happen, type Work } from './act.ts'
+import { agreeNow, checkAgreed, termsOf } from './agreeing.ts'
 import type { House } from './house.ts'
 import { wordFor } from './standing.ts'
 import { understandOpen } from './understand.ts'
-import { shownTerms } from './views.ts'
 import { checkOpen } from './visit.ts'
-import { provesAddress, visitorMail } from './visitor.ts'
+import { provesAddress, visitorMail, visitorOf } from './visitor.ts'
 
 /** How far a page's idea of the time may be from the relay's, in ms. */
 const CLOCK_TOLERANCE = MINUTE
@@ -58,7 +57,8 @@ function sent(work: Work, body: SendBody): { link: string } {
   const { practice, service, answers, quote } = understood
   const { place, start, visit } = body
   checkReach(practice, body)
-  checkTerms(practice, service, body.agreed)
+  const wanted = termsOf(house, service, visitorOf(house, body.with))
+  checkAgreed(wanted, body.agreed)
   const proof: Asked['proof'] = quote
     ? 'quote'
     : provesAddress(house, body.with, body.person.email)
@@ -77,7 +77,7 @@ function sent(work: Work, body: SendBody): { link: string } {
     address: placeOf(practice, place)?.kind === 'client' ? body.address : undefined,
     reading,
     attempts: understood.earlier,
-    agreements: agreements(work, practice, service, body.person.name),
+    agreements: agreeNow(work, service, wanted, body.person.name),
     until:
       proof === 'open'
         ? proofUntil(practice.answering, now, start, there)
@@ -127,16 +127,6 @@ function checkReach(practice: Practice, { place: id, address, person }: SendBody
     throw new Refused(422, 'no-phone', { where: 'person.phone' })
 }
 
-function checkTerms(practice: Practice, service: Service, agreed: SendBody['agreed']): void {
-  for (const { id, version } of termsInForce(practice, service)) {
-    const given = agreed.find((agreed) => agreed.terms === id)
-    if (!given) throw new Refused(422, 'not-agreed', { data: { title: version.title }, where: 'agreed' })
-    if (given.number !== version.number || given.fingerprint !== versionFingerprint(id, version)) {
-      throw new Refused(409, 'terms-changed', { data: { title: version.title }, where: 'agreed' })
-    }
-  }
-}
-
 function checkShown(body: SendBody, shown: ReturnType<typeof shownOf>): void {
   if (printOfShown(shown) === body.shown) return
   const { minutes, lines, price, deposit } = shown
@@ -178,17 +168,4 @@ function checkHowMany(
   let unproved = 0
   for (const booking of house.openBookings()) if (stateAt(booking, now).is === 'unproved') unproved++
   if (unproved >= most * UNPROVED_FOR_EACH) throw new Refused(429, 'too-many-unproved')
-}
-
-/** What is agreed to, as the next links of the one chain. */
-function agreements(work: Work, practice: Practice, service: Service, name: string): Asked['agreements'] {
-  let head = work.house.chain
-  const chain = termsInForce(practice, service).map((terms) => {
-    const shown = shownTerms(practice, service, terms.version.text)
-    const agreement = agree(terms, { name, service: service.id, at: work.now, shown }, head)
-    head = chainHead(agreement)
-    return agreement
-  })
-  if (chain.length > 0) work.changes.push({ type: 'chain', head })
-  return chain
 }

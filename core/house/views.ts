@@ -12,6 +12,7 @@ import {
 import type { ClockNames, DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
+import type { KnownPerson } from '../people/index.ts'
 import {
   clientClocks,
   doorPart,
@@ -20,18 +21,18 @@ import {
   questionnaireOf,
   type Service,
   serviceOf,
-  termsInForce,
   zoneOf,
 } from '../practice/index.ts'
 import { type Question, stillHolding, withoutPoints } from '../questions/index.ts'
 import { askingOf, printOfBooking, reckon } from '../request/index.ts'
-import { shownText, versionFingerprint } from '../terms/index.ts'
 import type { Instant } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
+import { doorLacking, doorTerms, termsOf, toldAgreements } from './agreeing.ts'
 import { type House, published } from './house.ts'
 import { isClosed, isOffered, mayBeSeen, visitorOf } from './visitor.ts'
 
-function doorService(practice: Practice, service: Service): DoorService {
+function doorService(house: House, service: Service, visitor: KnownPerson | undefined): DoorService {
+  const { practice } = published(house)
   const questionnaire = questionnaireOf(practice, service)
   return {
     ...doorPart(service),
@@ -67,13 +68,7 @@ function doorService(practice: Practice, service: Service): DoorService {
           },
         }
       : {}),
-    terms: termsInForce(practice, service).map(({ id, version }) => ({
-      id,
-      number: version.number,
-      title: version.title,
-      text: shownTerms(practice, service, version.text),
-      fingerprint: versionFingerprint(id, version),
-    })),
+    terms: termsOf(house, service, visitor).map((terms) => doorTerms(practice, service, terms)),
     straight: service.approval.new !== 'ask',
   }
 }
@@ -96,10 +91,6 @@ function pricedQuestion(question: Question, { profile }: Practice, { price }: Se
 const hasCodes = (practice: Practice, service: Service): boolean =>
   (practice.codes ?? []).some((code) => !code.services?.length || code.services.includes(service.id))
 
-/** The text of terms as the door shows it. */
-export const shownTerms = (practice: Practice, service: Service, text: string): string =>
-  shownText(text, { practitioner: practice.profile.name, service: service.name })
-
 /**
  * What anybody may see of a practice; what is not open to everyone is left out.
  * @param key of a service's own link, which shows that service, too
@@ -121,7 +112,7 @@ export function doorView(house: House, now: Instant, key?: string): DoorView {
     currency: { code: profile.currency, decimals: decimals(profile.currency) },
     services: practice.services
       .filter((service) => isOffered(house, service, now, key) && mayBeSeen(house, service, key, now))
-      .map((service) => doorService(practice, service)),
+      .map((service) => doorService(house, service, visitor)),
     ...(seal ? { seal } : {}),
     ...(isClosed(house) ? { closed: practice.door?.text ?? '' } : {}),
     ...(visitor ? { visitor: { standing: visitor.standing, invited: visitor.invited } } : {}),
@@ -201,6 +192,8 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
         ? place.address
         : undefined
   const shareNow = costNow(house, booking, now)
+  const lacking = doorLacking(house, seen, now)
+  const afterwards = serviceOf(practice, seen.service)?.afterwards
   return {
     slug: practice.profile.slug,
     practitioner: practice.profile.name,
@@ -236,7 +229,10 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
     ...(state.is === 'booked' && !state.begun && may && now <= may.until ? { move: may } : {}),
     ...(state.is === 'cancelled' ? { cancelledBy: state.by } : {}),
     share: seen.share,
-    readiness: readiness(seen),
+    readiness: readiness(seen, lacking.length > 0),
+    ...(lacking.length > 0 ? { toAgree: lacking, unagreed: practice.unagreed ?? 'may' } : {}),
+    agreements: toldAgreements(practice, seen),
+    ...(isPlaced(state) && afterwards ? { afterwards } : {}),
     ...(isPlaced(state)
       ? {
           again: seen.service,

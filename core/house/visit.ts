@@ -11,7 +11,7 @@ import type {
   WantedStart,
 } from '../contract/types.ts'
 import { openStarts, wellChosen, why } from '../openings/index.ts'
-import { type HouseRules, placeOf, questionnaireOf, serviceOf, zoneOf } from '../practice/index.ts'
+import { type HouseRules, placeOf, questionnaireOf, rulesFor, serviceOf, zoneOf } from '../practice/index.ts'
 import { type Decided, decidedRules, type Outcome, openAnswers, type Reading } from '../questions/index.ts'
 import { askFor, costsLess, printOfShown, Refused, refusalOf, shownOf } from '../request/index.ts'
 import {
@@ -204,7 +204,7 @@ export function openingsFor(house: House, wanted: WantedOpenings, now: Instant):
     starts,
     lower,
     ...(lower.length > 0 ? { lowerPrice: whole.quote.price } : {}),
-    near: reading.quote.price > 0 ? starts.filter(isNear(practice.houseRules, there, now)) : [],
+    near: reading.quote.price > 0 ? starts.filter(isNear(rulesFor(practice, service), there, now)) : [],
     seats,
     minutes: reading.quote.minutes,
     ...(more ? { next } : {}),

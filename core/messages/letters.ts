@@ -28,6 +28,7 @@ export const plannedLetters = (
 /**
  * A message about a booking as it stands when it goes: written from its state at that moment, and the practice in
  * force. Nothing where it is of no use any more.
+ * @param lacking the titles of what is still to be agreed to
  * @throws Error for a step that is about no booking
  */
 export function letterFor(
@@ -35,13 +36,14 @@ export function letterFor(
   booking: Booking,
   step: Step,
   now: Instant,
+  lacking: readonly string[] = [],
 ): Letter | undefined {
   if (!isOfBooking(step)) throw new Error(`${step} is about no booking.`)
   const { write, plan } = LETTERS[step]
   const to = receiverOf(step)
   const planned = plan?.(booking, practice)
   if (planned && now > planned.useful) return undefined
-  const w = wordsFor(practice, booking)
+  const w = wordsFor(practice, booking, lacking)
   const { subject, body, invite } = write(w, now)
   const text =
     to === 'client'

@@ -1,8 +1,8 @@
-import { type Booking, deadlinesIn, isTold, movable, stateAt } from '../booking/index.ts'
+import { agreementsIn, type Booking, deadlinesIn, isTold, movable, stateAt } from '../booking/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { clientClocks, isInPerson, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
-import { chainHead } from '../terms/index.ts'
+import { chainHead, shownAsText, shownTerms } from '../terms/index.ts'
 import {
   type Clocks,
   clocksOf,
@@ -19,7 +19,7 @@ import {
   zonePlace,
 } from '../time/index.ts'
 import letters from '../words/en/letters.json' with { type: 'json' }
-import { sayFrom } from '../words/say.ts'
+import { listed, sayFrom } from '../words/say.ts'
 
 /** What the words of a message are made from. */
 export interface Words {
@@ -28,13 +28,16 @@ export interface Words {
   /** The practice's zone. */
   home: Zone
   service: string
+  /** What is still to be agreed to, by its titles. */
+  lacking: readonly string[]
 }
 
 export const { text: say } = sayFrom(letters)
 
-export const wordsFor = (practice: Practice, booking: Booking): Words => ({
+export const wordsFor = (practice: Practice, booking: Booking, lacking: readonly string[] = []): Words => ({
   practice,
   booking,
+  lacking,
   home: zone(practice.profile.zone),
   service: serviceOf(practice, booking.service)?.name ?? say('your-session'),
 })
@@ -130,22 +133,33 @@ export function priceLine({ booking }: Words): string {
   return deposit > 0 ? say('price-deposit', words) : say('price', words)
 }
 
-/** What was agreed to, with the number that proves it and all that was agreed before. */
-export function agreedLines(w: Words): string {
-  return w.booking.asked.agreements
-    .map((agreement) => {
-      const terms = w.practice.terms.find(({ id }) => id === agreement.terms)
-      const title =
-        terms?.versions.find(({ number }) => number === agreement.version)?.title ?? agreement.terms
-      return say('agreed', {
-        title: `“${title}”`,
-        version: agreement.version,
-        when: by(w, agreement.at),
-        print: chainHead(agreement),
-      })
+/** What was agreed to: the number that proves it and all that was agreed before, and the text as it was shown. */
+export function agreedLines(w: Words): string[] {
+  return agreementsIn(w.booking).map((agreement) => {
+    const terms = w.practice.terms.find(({ id }) => id === agreement.terms)
+    const version = terms?.versions.find(({ number }) => number === agreement.version)
+    const line = say('agreed', {
+      title: `“${version?.title ?? agreement.terms}”`,
+      version: agreement.version,
+      when: by(w, agreement.at),
+      print: chainHead(agreement),
     })
-    .join('\n')
+    const { fields } = agreement
+    return version && fields ? `${line}\n\n${shownAsText(shownTerms(version, fields))}` : line
+  })
 }
+
+/** What is still to be agreed to, through the link. */
+export const lackingLine = ({ lacking, practice }: Words): string =>
+  lacking.length === 0
+    ? ''
+    : say(practice.unagreed === 'may-not' ? 'agree.must' : 'agree', {
+        titles: listed(
+          lacking.map((title) => `“${title}”`),
+          'and',
+        ),
+        ...LINKS,
+      })
 
 /** What the client is asked to do, and until when the time is theirs. */
 export function askedLines(w: Words): string[] {
@@ -167,4 +181,10 @@ export const atHome = ({ home }: Words, moment: Instant): string => momentWords(
 export const ownTime = ({ practice, booking, home }: Words): string => {
   const place = placeOf(practice, booking.place)
   return timeFor(booking.start, booking.minutes, clocksOf(isInPerson(place), zoneOf(practice, place), home))
+}
+
+/** What the practitioner wants whoever has booked to see. */
+export function afterwardsLine({ practice, booking }: Words): string {
+  const afterwards = serviceOf(practice, booking.service)?.afterwards
+  return afterwards ? [afterwards.text.trim(), afterwards.address].filter(Boolean).join('\n') : ''
 }

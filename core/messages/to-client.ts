@@ -1,14 +1,16 @@
-import { toldFrom } from '../booking/index.ts'
+import { lackingIn, toldFrom } from '../booking/index.ts'
 import { placeOf } from '../practice/index.ts'
 import { MINUTE, shift } from '../time/index.ts'
 import type { ClientStep, LetterKind } from './letter.ts'
 import {
+  afterwardsLine,
   agreedLines,
   askedLines,
   by,
   costLines,
   everythingLine,
   LINKS,
+  lackingLine,
   moveLine,
   priceLine,
   say,
@@ -36,9 +38,11 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         priceLine(w),
         costLines(w, now),
         moveLine(w, now),
+        lackingLine(w),
         everythingLine(w, now),
         say('confirmation.looking-forward'),
-        agreedLines(w),
+        afterwardsLine(w),
+        ...agreedLines(w),
       ],
       invite: 'REQUEST',
     }),
@@ -137,6 +141,25 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
             ],
         invite: 'CANCEL',
       }
+    },
+  },
+  agree: {
+    write: (w) => ({
+      subject: say('agree.subject', { service: w.service, when: startOf(w) }),
+      body: [lackingLine(w) || say('everything', LINKS)],
+    }),
+    plan: (booking, practice) => {
+      const { status, start, worded, toSign } = booking
+      if (status !== 'booked' || !practice || worded === undefined) return undefined
+      // Told when a version asks it of what is booked, or when something is to be signed; by hand, with the word.
+      const lacking = lackingIn(practice, booking, {}, worded)
+      const news = lacking.flatMap(({ version: { again, since } }) =>
+        again === 'before' && since !== undefined && since > worded ? [since as number] : [],
+      )
+      const signing =
+        toSign && lacking.some(({ id }) => toSign.terms.includes(id)) ? [toSign.due as number] : []
+      const at = Math.max(...news, ...signing)
+      return Number.isFinite(at) ? { anchor: at, at, useful: start } : undefined
     },
   },
   question: {

@@ -3,7 +3,16 @@ import type { Practice, Standing } from '../practice/types.ts'
 import { readsPrivately } from '../questions/privacy.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
 import { type Instant, zone } from '../time/index.ts'
-import { byMail, countedOf, knownFrom, normalMail, type Person, standingFrom, tagsOf } from './person.ts'
+import {
+  agreedIn,
+  byMail,
+  countedOf,
+  knownFrom,
+  normalMail,
+  type Person,
+  standingFrom,
+  tagsOf,
+} from './person.ts'
 
 /** What the relay is told of a person: nothing by which it could name them. */
 export interface KnownPerson {
@@ -20,6 +29,8 @@ export interface KnownPerson {
   exempt?: boolean
   /** What counts against them and can still matter. */
   counted?: Counted[]
+  /** The highest version of each text that they have agreed to. */
+  agreed?: Record<string, number>
   tags?: string[]
 }
 
@@ -31,6 +42,7 @@ export interface Came {
   knownFrom?: Instant | undefined
   tags: string[]
   counted: Counted[]
+  agreed: Record<string, number>
 }
 
 /**
@@ -59,6 +71,7 @@ export function tellingOf(
       ...(approval === 'straight' ? { straight: open } : {}),
       ...(exempt ? { exempt } : {}),
       ...(counted.length > 0 ? { counted } : {}),
+      ...(Object.keys(came.agreed).length > 0 ? { agreed: came.agreed } : {}),
       ...(came.tags.length > 0 ? { tags: came.tags } : {}),
     }
   }
@@ -76,6 +89,11 @@ export function knownPeople(
   const told = tellingOf(practice, salt, now)
   return people.map((person) => {
     const own = person.emails.flatMap((mail) => found.get(mail) ?? [])
-    return told(person, { knownFrom: knownFrom(own), tags: tagsOf(person, own), counted: countedOf(own) })
+    return told(person, {
+      knownFrom: knownFrom(own),
+      tags: tagsOf(person, own),
+      counted: countedOf(own),
+      agreed: agreedIn(own),
+    })
   })
 }

@@ -1,4 +1,4 @@
-import { type Booking, type Counted, countedIn } from '../booking/index.ts'
+import { agreedTo, agreementsIn, type Booking, type Counted, countedIn } from '../booking/index.ts'
 import type { Standing } from '../practice/types.ts'
 import { type Instant, instant, MINUTE, shift } from '../time/index.ts'
 
@@ -91,3 +91,7 @@ export function tagsOf(person: Pick<Person, 'tags'>, bookings: readonly Booking[
 /** Everything that counts against somebody by their bookings, the earliest first. */
 export const countedOf = (bookings: readonly Booking[]): Counted[] =>
   bookings.flatMap((booking) => countedIn(booking) ?? []).sort((a, b) => a.at - b.at)
+
+/** What somebody has agreed to with any of their bookings. */
+export const agreedIn = (bookings: readonly Booking[]): Record<string, number> =>
+  agreedTo(bookings.flatMap(agreementsIn))

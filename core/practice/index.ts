@@ -17,6 +17,7 @@ export {
   type SettingsGroup,
   settingsIn,
 } from './service-settings.ts'
+export { oddFigures, rulesFor, termsValues } from './terms-values.ts'
 export * from './travel.ts'
 export * from './types.ts'
 export * from './without.ts'

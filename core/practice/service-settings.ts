@@ -5,6 +5,7 @@ import {
   localDateTime,
   minor,
   minutes,
+  pageAddress,
   picture,
   seats,
   someMinutes,
@@ -26,6 +27,7 @@ import {
   whole,
   yes,
 } from '../shape/shape.ts'
+import { houseRules } from './rules-shape.ts'
 import type { Service } from './types.ts'
 
 /** Settings of a service that belong together and can be copied to others. */
@@ -38,6 +40,7 @@ export type SettingsGroup =
   | 'whom'
   | 'questions'
   | 'terms'
+  | 'rules'
   | 'places'
 
 type Shapes = KeysOf<Service>
@@ -110,6 +113,8 @@ export const SERVICE_SETTINGS = {
   approval: { shape: object({ new: approval, known: approval }), group: 'whom' },
   questionnaire: { shape: maybe(id), group: 'questions' },
   terms: { shape: list(id, 500), group: 'terms' },
+  houseRules: { shape: maybe(houseRules), group: 'rules' },
+  afterwards: { shape: maybe(object({ text: text(5_000), address: maybe(pageAddress) })) },
   on: { shape: yes },
   season: { shape: maybe(season) },
   colour: { shape: one('leaf', 'tile', 'clay', 'sun'), door: true },

@@ -194,6 +194,10 @@ export interface Service {
   approval: Record<Standing, Approval>
   questionnaire?: string
   terms: string[]
+  /** Rules of its own in place of the practice's; what counts is the practice's all the same. */
+  houseRules?: HouseRules
+  /** What is shown to whoever has booked it: words, and a page or document. */
+  afterwards?: { text: string; address?: string }
   /** Shown at the door and open to requests. */
   on: boolean
   /** Where it is on: only in these dates, or only outside them. */
@@ -298,6 +302,8 @@ export interface Practice {
   calendars?: Subscription[]
   /** From this moment each week, the whole coming week is closed. */
   weekCloses?: { weekday: Weekday; time: WallTime }
+  /** Whether a session may take place whose client has not agreed to what they must; it may where this is left out. */
+  unagreed?: 'may' | 'may-not'
   /** Whether the door is open, and what it says while it is closed; open where this is left out. */
   door?: { open: boolean; text: string }
 }

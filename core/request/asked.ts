@@ -1,4 +1,5 @@
 import type { Asked, Contact } from '../booking/index.ts'
+import { rulesFor } from '../practice/index.ts'
 import type { Reading } from '../questions/index.ts'
 import { zone } from '../time/index.ts'
 import type { Reckoned } from './reckon.ts'
@@ -33,7 +34,7 @@ export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
     answers,
     ...(questionnaire ? { questionnaire: { id: questionnaire.id, version: questionnaire.version } } : {}),
     reading: { ...reading, quote: { ...reading.quote, minutes } },
-    houseRules: practice.houseRules,
+    houseRules: rulesFor(practice, service),
     currency: practice.profile.currency,
     ...(extras.length > 0 ? { extras } : {}),
     ...(travel ? { travel: travel.id } : {}),

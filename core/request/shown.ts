@@ -1,5 +1,5 @@
 import { type Booking, type Deadlines, deadlinesOf } from '../booking/index.ts'
-import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
+import { type Practice, placeOf, rulesFor, serviceOf, zoneOf } from '../practice/index.ts'
 import type { Quote, QuoteLine } from '../questions/index.ts'
 import { fingerprint } from '../terms/index.ts'
 import type { Instant } from '../time/index.ts'
@@ -39,7 +39,7 @@ export function shownOf(
   }
   if (!at) return shown
   const { deadlines, shareAfter } = deadlinesOf(
-    practice.houseRules,
+    rulesFor(practice, serviceOf(practice, service)),
     at.start,
     zoneOf(practice, placeOf(practice, at.place)),
   )

@@ -1,8 +1,9 @@
 import type { DoorPackage, SealKey } from '../contract/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson, Person } from '../people/index.ts'
+import { houseRules } from '../practice/rules-shape.ts'
 import { serviceShapes } from '../practice/service-settings.ts'
-import type { HouseRules, Practice, Service, Standing } from '../practice/types.ts'
+import type { Practice, Service, Standing } from '../practice/types.ts'
 import type { Condition, Effect, Question } from '../questions/types.ts'
 import {
   clearMinutes,
@@ -34,7 +35,9 @@ import {
   number,
   object,
   one,
+  oneOf,
   pattern,
+  record,
   type Schema,
   tagged,
   text,
@@ -43,6 +46,7 @@ import {
   whole,
   yes,
 } from '../shape/shape.ts'
+import { type Clause, type Piece, TERMS_FIELDS, type TermsVersion, type TextBlock } from '../terms/types.ts'
 import { questionnaire, questions } from './questionnaire.ts'
 
 const MANY = 5_000
@@ -86,38 +90,35 @@ const some = maybe(count)
 /** Each setting says its own schema. */
 const service: Schema<Service> = byHand(({ of }) => of(object(serviceShapes)))
 
-const terms = object({
-  id,
-  versions: list(object({ number: count, title: line(), text: text(100_000) }), 10_000, 1),
-})
+/** Where a link in terms may lead: a page, or a mail. */
+const linkTo = pattern(/^(https?:\/\/|mailto:)\S{3,500}$/, 510)
+const piece: Schema<Piece> = oneOf(
+  [{ field: true }, object({ field: one(...TERMS_FIELDS) })],
+  [{}, object({ text: text(5_000), bold: maybe(yes), href: maybe(linkTo) })],
+)
+const pieces = list(piece, 500)
+const termsBlock: Schema<TextBlock> = oneOf(
+  [{ list: true }, object({ list: list(pieces, 200), ordered: maybe(yes) })],
+  [{}, object({ p: pieces })],
+)
+const clause = exactly<Clause, Piece | TextBlock>()(
+  object({ id, title: text(200), short: text(500), text: list(termsBlock, 500) }),
+)
+const version = exactly<TermsVersion, Clause>()(
+  object({
+    number: count,
+    title: line(),
+    text: text(100_000),
+    clauses: maybe(unique(clause, 100)),
+    document: maybe(linkTo),
+    again: maybe(one('next', 'newcomers', 'before')),
+    since: maybe(epochMs),
+  }),
+)
+const terms = object({ id, separate: maybe(yes), versions: list(version, 10_000, 1) })
 
 const share = number(0, 100)
 const points = whole(0, 100)
-
-/** The house rules: of a practice, and as they were on the day somebody asked. */
-export const houseRules = exactly<HouseRules>()(
-  object({
-    cancel: list(object({ until: isoDuration, share }), 20),
-    cancelAfter: share,
-    move: object({ until: isoDuration, times: whole(0, 1_000) }),
-    graceMinutes: minutes,
-    counting: maybe(
-      object({
-        missed: points,
-        late: points,
-        leads: list(
-          object({
-            points: whole(1, 100),
-            within: isoDuration,
-            to: one('ask', 'not-online'),
-            lasts: isoDuration,
-          }),
-          10,
-        ),
-      }),
-    ),
-  }),
-)
 
 const priceCode = object({
   id,
@@ -178,6 +179,7 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
       unique(object({ id, name: line(), url: maybe(webAddress), owner: maybe(emailShape) }), 20),
     ),
     weekCloses: maybe(object({ weekday: one(1, 2, 3, 4, 5, 6, 7), time: wallTimeShape })),
+    unagreed: maybe(one('may', 'may-not')),
     door: maybe(object({ open: yes, text: text(1_000) })),
   }),
 )
@@ -239,6 +241,7 @@ const known = exactly<KnownPerson>()(
     asks: maybe(yes),
     straight: maybe(list(id, 500)),
     exempt: maybe(yes),
+    agreed: maybe(record(id, count, 500)),
     counted: maybe(list(object({ booking: text(80), at: epochMs, points }), 1_000)),
     tags,
   }),

@@ -1,5 +1,6 @@
 import { cancelled, EVENTS, length as minutes } from '../booking/events.ts'
 import type { Asked, Attempt, BookingEvent, EarlierEvent, StoredEvent } from '../booking/index.ts'
+import { houseRules } from '../practice/rules-shape.ts'
 import { LARGEST_FILE } from '../questions/file-kinds.ts'
 import type {
   Answers,
@@ -12,7 +13,7 @@ import type {
   Sealed,
 } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { count, currency, epochMs, fingerprintShape, id, tokenShape } from '../shape/plain.ts'
+import { count, currency, epochMs, id, tokenShape } from '../shape/plain.ts'
 import {
   anyNumber,
   byHand,
@@ -30,8 +31,7 @@ import {
   whole,
   yes,
 } from '../shape/shape.ts'
-import type { Agreement } from '../terms/types.ts'
-import { houseRules } from './practice.ts'
+import { agreementShape } from '../terms/shape.ts'
 import { outcome } from './questionnaire.ts'
 
 const amount = whole(-1_000_000_000_000, 1_000_000_000_000)
@@ -95,19 +95,6 @@ const reading = exactly<Reading>()(
   }),
 )
 
-const agreement = exactly<Agreement>()(
-  object({
-    terms: id,
-    version: count,
-    fingerprint: fingerprintShape,
-    shown: fingerprintShape,
-    at: epochMs,
-    name: text(200),
-    service: id,
-    previous: byHand<string>(({ joi }) => joi.string().hex().length(64).allow('')),
-  }),
-)
-
 const asking = exactly<Asking>()(
   object({
     standing: one('new', 'known'),
@@ -136,7 +123,7 @@ const asked = {
   questionnaire: maybe(object({ id, version: count })),
   reading,
   attempts: list(attempt, 10_000),
-  agreements: list(agreement, 100),
+  agreements: list(agreementShape, 100),
   houseRules,
   currency,
   until: epochMs,

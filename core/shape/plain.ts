@@ -84,6 +84,15 @@ export const webAddress: Schema<string> = byHand(({ joi }) =>
     .pattern(/^(https?|webcal):\/\/[^\s/]+(\/\S*)?$/i)
     .messages({ 'string.pattern.base': '{{#label}} is not a web address; it begins with https://' }),
 )
+/** A page to be opened in a browser. */
+export const pageAddress: Schema<string> = byHand(({ joi }) =>
+  joi
+    .string()
+    .trim()
+    .max(2_000)
+    .pattern(/^https?:\/\/[^\s/]+(\/\S*)?$/i)
+    .messages({ 'string.pattern.base': '{{#label}} is not the address of a page; it begins with https://' }),
+)
 /** A small picture: 200 KB at most, in a kind that can hold no script. */
 export const picture: Schema<string> = byHand(({ joi }) =>
   joi

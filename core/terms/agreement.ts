@@ -1,13 +1,16 @@
 import type { Instant } from '../time/index.ts'
+import { type FieldValues, fieldsIn, shownTerms } from './document.ts'
 import { fingerprint } from './fingerprint.ts'
 import type { Agreement, TermsVersion } from './types.ts'
 
-/** The fingerprint of a version as published: id, number, title and text. */
+/** The fingerprint of a version as published: id, number, title, and its text or its clauses and document. */
 export function versionFingerprint(terms: string, version: TermsVersion): string {
   const known = prints.get(version)
   if (known?.terms === terms) return known.print
-  const { number, title, text } = version
-  const print = fingerprint({ id: terms, number, title, text })
+  const { number, title, text, clauses, document } = version
+  const print = clauses
+    ? fingerprint({ id: terms, number, title, clauses, ...(document ? { document } : {}) })
+    : fingerprint({ id: terms, number, title, text })
   prints.set(version, { terms, print })
   return print
 }
@@ -15,21 +18,21 @@ export function versionFingerprint(terms: string, version: TermsVersion): string
 /** A version once published never changes, so its fingerprint is made once. */
 const prints = new WeakMap<TermsVersion, { terms: string; print: string }>()
 
-/** The text as it is shown to one person, with `{name}`, `{service}` and `{practitioner}` filled in. */
-export const shownText = (text: string, fields: Record<string, string>): string =>
-  text.replace(/\{(\w+)\}/g, (whole, key: string) => fields[key] ?? whole)
-
 /** The agreement of one person with one version, as a link of the relay's chain. */
 export function agree(
   terms: { id: string; version: TermsVersion },
-  by: { name: string; service: string; at: Instant; shown: string },
+  by: { name: string; service: string; at: Instant; values: FieldValues },
   previous: string,
 ): Agreement {
+  const { version } = terms
+  const used = fieldsIn(version)
+  const fields = Object.fromEntries(used.map((field) => [field, by.values[field] ?? '']))
   return {
     terms: terms.id,
-    version: terms.version.number,
-    fingerprint: versionFingerprint(terms.id, terms.version),
-    shown: fingerprint(by.shown),
+    version: version.number,
+    fingerprint: versionFingerprint(terms.id, version),
+    shown: fingerprint(shownTerms(version, fields)),
+    fields,
     at: by.at,
     name: by.name,
     service: by.service,

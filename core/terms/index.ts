@@ -1,4 +1,5 @@
 export * from './agreement.ts'
+export * from './document.ts'
 export * from './fingerprint.ts'
 export * from './types.ts'
 export * from './verify.ts'

@@ -2,12 +2,20 @@ import { describe, expect, it } from 'vitest'
 import { instant } from '../time/index.ts'
 import {
   agree,
+  asClauses,
   brokenAt,
+  type Clause,
   canonicalJson,
   chainHead,
+  clauseFault,
+  fieldsIn,
   fingerprint,
   sha256Hex,
+  shownAsText,
+  shownTerms,
   shownText,
+  type TermsVersion,
+  verifyAgreements,
   versionFingerprint,
 } from './index.ts'
 
@@ -66,11 +74,11 @@ describe('SHA-256', () => {
 })
 
 describe('agreements', () => {
-  const version = { number: 3, title: 'Studio terms', text: 'Come in time, {name}.' }
+  const version = { number: 3, title: 'Studio terms', text: 'Come in time, {service}.' }
   const by = (name: string, previous: string) =>
     agree(
       { id: 'terms', version },
-      { name, service: 's', at: instant(1), shown: shownText(version.text, { name }) },
+      { name, service: 's', at: instant(1), values: { service: name, practitioner: 'Iria' } },
       previous,
     )
 
@@ -78,7 +86,7 @@ describe('agreements', () => {
     const agreement = by('Tomé', '')
     expect(agreement.fingerprint).toBe(versionFingerprint('terms', version))
     expect(agreement.shown).toBe(fingerprint('Come in time, Tomé.'))
-    expect(versionFingerprint('terms', { ...version, text: 'Come in time, {name}!' })).not.toBe(
+    expect(versionFingerprint('terms', { ...version, text: 'Come in time, {service}!' })).not.toBe(
       agreement.fingerprint,
     )
     expect(shownText('{unknown} {name}', { name: 'A' })).toBe('{unknown} A')
@@ -92,5 +100,82 @@ describe('agreements', () => {
     expect(brokenAt(chain.slice(0, -1), head)).toBe(3)
     expect(brokenAt(chain.with(1, { ...chain[1]!, name: 'X' }), head)).toBe(2)
     expect(brokenAt(chain.toSpliced(1, 1), head)).toBe(1)
+  })
+})
+
+describe('terms made of clauses', () => {
+  const clauses: Clause[] = [
+    {
+      id: 'a',
+      title: 'Cancelling',
+      short: 'Free until the day before.',
+      text: [
+        {
+          p: [
+            { text: 'Free of charge ' },
+            { field: 'free-until' },
+            { text: ', then ' },
+            { field: 'late-cost' },
+          ],
+        },
+        {
+          list: [[{ text: 'Bold', bold: true }], [{ text: 'more', href: 'https://example.org/x' }]],
+          ordered: true,
+        },
+      ],
+    },
+  ]
+  const version: TermsVersion = {
+    number: 4,
+    title: 'T',
+    text: '',
+    clauses,
+    document: 'https://example.org/long',
+  }
+  const values = { 'free-until': 'until 24 h before', 'late-cost': '100 %', grace: 'unused' }
+
+  it('have their fields filled with the rules, and say with what', () => {
+    expect(fieldsIn(version)).toEqual(['free-until', 'late-cost'])
+    const agreement = agree({ id: 't', version }, { name: 'N', service: 's', at: instant(1), values }, '')
+    expect(agreement.fields).toEqual({ 'free-until': 'until 24 h before', 'late-cost': '100 %' })
+    const shown = shownTerms(version, agreement.fields!)
+    expect(agreement.shown).toBe(fingerprint(shown))
+    expect(shownAsText(shown)).toBe(
+      [
+        'Cancelling\nFree of charge until 24 h before, then 100 %',
+        '1. Bold\n2. more (https://example.org/x)',
+        'https://example.org/long',
+      ].join('\n\n'),
+    )
+    expect(fingerprint({ id: 't', number: 4, title: 'T', clauses, document: version.document })).toBe(
+      versionFingerprint('t', version),
+    )
+    // Who must agree again, and when it was published, are no part of what is agreed to.
+    const told: TermsVersion = { ...version, again: 'before', since: instant(9) }
+    expect(versionFingerprint('t', told)).toBe(versionFingerprint('t', version))
+  })
+
+  it('are a clause of their own where a plain text is written on', () => {
+    const plain: TermsVersion = { number: 1, title: 'T', text: 'With {practitioner}.\n\nCome in {time}.' }
+    expect(asClauses(plain)).toEqual([
+      {
+        ...{ id: 'clause-1', title: 'T', short: '' },
+        text: [
+          { p: [{ text: 'With ' }, { field: 'practitioner' }, { text: '.' }] },
+          { p: [{ text: 'Come in {time}.' }] },
+        ],
+      },
+    ])
+    expect(clauseFault({ id: 'x', title: ' ', short: '', text: [] })).toMatch('title')
+    expect(clauseFault({ id: 'x', title: 'X', short: '', text: [{ p: [{ text: ' ' }] }] })).toMatch('nothing')
+    expect(clauseFault(clauses[0]!)).toBeUndefined()
+  })
+
+  it('whose filled text was changed afterwards are found', () => {
+    const one = agree({ id: 't', version }, { name: 'N', service: 's', at: instant(1), values }, '')
+    const terms = [{ id: 't', versions: [version] }]
+    expect(verifyAgreements(terms, [one]).faults).toEqual([])
+    const changed = { ...one, fields: { ...one.fields!, 'late-cost': '50 %' } }
+    expect(verifyAgreements(terms, [changed]).faults).toEqual([{ index: 0, what: 'shown' }])
   })
 })

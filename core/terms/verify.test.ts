@@ -12,7 +12,7 @@ const from = parseInstant('2026-11-24T11:00Z')
 function chain(length: number): Agreement[] {
   const made: Agreement[] = []
   for (let i = 0; i < length; i++) {
-    const by = { name: `Somebody ${i}`, service: 's', at: shift(from, i * 1_000), shown: 'A time is yours.' }
+    const by = { name: `Somebody ${i}`, service: 's', at: shift(from, i * 1_000), values: {} }
     const previous = made.at(-1)
     made.push(
       agree(

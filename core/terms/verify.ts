@@ -1,4 +1,6 @@
 import { chainHead, versionFingerprint } from './agreement.ts'
+import { shownTerms } from './document.ts'
+import { fingerprint } from './fingerprint.ts'
 import type { Agreement, Terms } from './types.ts'
 
 /** What does not fit about an agreement. */
@@ -7,12 +9,13 @@ export interface AgreementFault {
   index: number
   /**
    * - `text`: the version it names does not read as it did
+   * - `shown`: what it says was filled in does not give the text that was shown
    * - `version`: the version it names is not there
    * - `previous`: no agreement here is the one it follows: that one, or this, has been changed, or is missing
    * - `twice`: it follows the same agreement as another
    * - `number`: the chain does not end with the number given
    */
-  what: 'text' | 'version' | 'previous' | 'twice' | 'number'
+  what: 'text' | 'shown' | 'version' | 'previous' | 'twice' | 'number'
   /** For `previous`: the last agreement before it that is followed from the first on; -1 when there is none. */
   after?: number
 }
@@ -43,6 +46,8 @@ export function verifyAgreements(
     if (!version) faults.push({ index, what: 'version' })
     else if (versionFingerprint(agreement.terms, version) !== agreement.fingerprint)
       faults.push({ index, what: 'text' })
+    else if (agreement.fields && fingerprint(shownTerms(version, agreement.fields)) !== agreement.shown)
+      faults.push({ index, what: 'shown' })
     followers.set(agreement.previous, [...(followers.get(agreement.previous) ?? []), index])
   }
   const numbers = agreements.map(chainHead)

@@ -4,6 +4,7 @@ import type { LinkView } from '@acolhida/core/contract'
 import { door } from '@acolhida/core/contract'
 import { queries, schemas } from '@acolhida/core/contract/schemas'
 import {
+  agreeThrough,
   bookingBehind,
   doorView,
   enquire,
@@ -128,6 +129,14 @@ export function doorApp(serving: Serving): Express {
   mount.take(door.refuse, schemas.refuse, (call) => through(call, { do: 'refuse', text: call.body.text }))
   mount.take(door.reply, schemas.reply, (call) => through(call, { do: 'reply', text: call.body.text }))
   mount.take(door.plead, schemas.plead, (call) => through(call, { do: 'plead', text: call.body.text }))
+  mount.take(door.agree, schemas.agree, ({ body, req, res, key }) => {
+    const secret = String(req.params.secret)
+    const hash = sha256Hex(secret)
+    const here = linkAt(hash, res)
+    here.call(agreeThrough, { hash, ...body }, { scope: 'link agree', key, body: { secret, ...body } })
+    serving.soon()
+    return here.look((house, now) => linkView(house, bookingBehind(house, hash).booking, now))
+  })
   mount.take(door.moves, schemas.moves, ({ body, req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
     return linkAt(hash, res).look((house, now) =>

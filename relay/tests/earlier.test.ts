@@ -88,7 +88,16 @@ it('shows every private link what it showed', () => {
     const view = linkView(house, bookingBehind(house, sha256Hex(secret)).booking, now)
     const { status, text: said, ...was } = before.views[who]!
     // Told since then, too.
-    const { shown: _, deposit: __, clocks: ___, later: ____, placeId: _____, move: ______, ...told } = view
+    const {
+      shown: _,
+      deposit: __,
+      clocks: ___,
+      later: ____,
+      placeId: _____,
+      move: ______,
+      agreements: _______,
+      ...told
+    } = view
     const { state, text, ...shown } = told
     const is = { ...shown, offers: shown.offers.map(({ clocks: _, ...offer }) => offer) }
     // A client's own words are not shown back to them any more.

@@ -3,6 +3,7 @@ import { type Booking, type ClientDoes, type DeskDoes, seenAt, stateAt } from '@
 import type { DoorPackage, SendBody } from '@acolhida/core/contract'
 import {
   agendaAnew,
+  agreeThrough,
   answer,
   command,
   costNow,
@@ -14,6 +15,7 @@ import {
   hand,
   itself,
   keep,
+  lackingOf,
   openingsFor,
   publish,
   quote,
@@ -87,6 +89,8 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
           'move-own',
           'reply',
           'plead',
+          'agree',
+          'agree',
         ] as const),
       ),
       booking: some,
@@ -110,7 +114,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
           'move',
           'cancel',
         ] as const),
-        ...(['attend', 'miss', 'miss', 'forgive', 'run-late', 'except'] as const),
+        ...(['attend', 'miss', 'miss', 'forgive', 'run-late', 'except', 'sign'] as const),
       ),
       booking: some,
       nth: some,
@@ -324,6 +328,7 @@ export class History {
     const commands: Record<DeskDoes['do'], DeskDoes> = {
       welcome: { do: 'welcome', ...(which % 2 === 0 ? { text: 'Gladly.' } : {}) },
       ask: { do: 'ask', text: 'How long?' },
+      sign: { do: 'sign', terms: ['studio-terms'] },
       'run-late': { do: 'run-late', minutes: 1 + (which % 30) },
       except: { do: 'except', granted: which % 2 === 0, text: '' },
       decline: { do: 'decline', text: 'No.' },
@@ -373,11 +378,21 @@ export class History {
       refuse: { do: 'refuse', text: '' },
       reply: { do: 'reply', text: 'So.' },
       plead: { do: 'plead', text: 'Please.' },
+      agree: { do: 'agree', agreements: [] },
       withdraw: { do: 'withdraw' },
       cancel: { do: 'cancel', by: 'client', text: '' },
       'move-own': { do: 'move-own', start: this.#start(VISITS[0]!, which), place: 'video' },
     }
     const shown = stale ? 'e'.repeat(64) : shownTo(this.keeper, booking.id, this.#now)
+    if (does === 'agree') {
+      const agreed = lackingOf(this.keeper.house, seenAt(booking, this.#now), this.#now).map(
+        ({ id, version }) => ({
+          ...{ terms: id, number: version.number },
+          fingerprint: stale ? 'e'.repeat(64) : versionFingerprint(id, version),
+        }),
+      )
+      return this.#call(agreeThrough, { hash, name: 'D', agreed })
+    }
     return this.#call(throughLink, { hash, command: commands[does], shown })
   }
 

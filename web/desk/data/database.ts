@@ -1,8 +1,7 @@
-import { type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { CalendarState } from '@acolhida/core/contract'
 import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
-import Dexie, { type EntityTable, type Table } from 'dexie'
+import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
 import type { BookingRow, PersonRow } from './rows.ts'
 import type {
   Connection,
@@ -14,7 +13,14 @@ import type {
   PracticeRow,
   WantedFile,
 } from './tables.ts'
-import { deskToVersion5 } from './version-5.ts'
+
+/** An upgrade whose program comes when it is needed; the transaction waits for it. */
+const later =
+  (upgrade: () => Promise<(changes: Transaction) => Promise<void>>) =>
+  async (changes: Transaction): Promise<void> => {
+    const run = await Dexie.waitFor(upgrade())
+    await run(changes)
+  }
 
 /** The desk's own data: the truth of the practice lives here. */
 export class DeskDatabase extends Dexie {
@@ -59,20 +65,7 @@ export class DeskDatabase extends Dexie {
     // What is in force stands beside what was asked: the bookings are told anew from their records.
     this.version(4)
       .stores({})
-      .upgrade(async (changes) => {
-        const rows = await changes
-          .table<EventRow, [string, number]>('events')
-          .orderBy('[booking+seq]')
-          .toArray()
-        const records = new Map<string, StoredEvent[]>()
-        for (const { booking, event } of rows) {
-          const record = records.get(booking)
-          if (record) record.push(event)
-          else records.set(booking, [event])
-        }
-        const bookings = [...records].map(([id, record]) => replay(id, record))
-        await changes.table<Booking, string>('bookings').bulkPut(bookings)
-      })
+      .upgrade(later(async () => (await import('./version-4.ts')).deskToVersion4))
     // What pages look for is in the rows, and found by an index.
     this.version(5)
       .stores({
@@ -82,8 +75,12 @@ export class DeskDatabase extends Dexie {
         sessions: 'id, start, calendar',
         wanted: 'id',
       })
-      .upgrade(deskToVersion5)
+      .upgrade(later(async () => (await import('./version-5.ts')).deskToVersion5))
     this.version(6).stores({ news: 'id, at' })
+    // What people have agreed to, and what counts against them, is in their rows.
+    this.version(7)
+      .stores({})
+      .upgrade(later(async () => (await import('./version-7.ts')).deskToVersion7))
     this.connection = this.table('link')
   }
 }

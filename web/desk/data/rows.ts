@@ -1,6 +1,14 @@
 import { type Booking, type Counted, takesWhile } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
-import { byMail, countedOf, knownFrom, normalMail, type Person, tagsOf } from '@acolhida/core/people'
+import {
+  agreedIn,
+  byMail,
+  countedOf,
+  knownFrom,
+  normalMail,
+  type Person,
+  tagsOf,
+} from '@acolhida/core/people'
 import type { Subscription } from '@acolhida/core/practice'
 import { isAttached } from '@acolhida/core/questions'
 import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
@@ -38,6 +46,8 @@ export interface PersonRow extends Person {
   allTags: string[]
   /** What counts against them; rows from before there was such a thing have none. */
   counted?: Counted[]
+  /** What they have agreed to: the highest version of each text. */
+  agreed?: Record<string, number>
   /** May not book: for the index, which knows no yes and no. */
   blockedRow?: 1
 }
@@ -103,6 +113,7 @@ export function personRow(person: Person, bookings: readonly Booking[]): PersonR
     count: bookings.length,
     allTags: tagsOf(person, bookings),
     counted: countedOf(bookings),
+    agreed: agreedIn(bookings),
     ...(from === undefined ? {} : { knownFrom: from }),
     ...(newest ? { latest: newest.start, newest: newest.id } : {}),
     ...(person.blocked ? { blockedRow: 1 } : {}),
@@ -122,7 +133,19 @@ export function personRows(people: readonly Person[], bookings: readonly Booking
 
 /** A person as files hold them: without what follows from their bookings. */
 export function plainPerson(row: PersonRow): Person {
-  const { sort, words, knownFrom: from, latest, newest, count, allTags, counted, blockedRow, ...person } = row
+  const {
+    sort,
+    words,
+    knownFrom: from,
+    latest,
+    newest,
+    count,
+    allTags,
+    counted,
+    agreed,
+    blockedRow,
+    ...person
+  } = row
   return person
 }
 

@@ -2,8 +2,8 @@ import { type Place, type PlaceKind, type Practice, questionnaireOf } from '@aco
 import { freeId } from '@acolhida/core/questions'
 import { durationOf, inOneUnit } from '@acolhida/core/time'
 import { parseBlocks, typedBlocks } from '../hours/parse-blocks.ts'
-import { withTermsVersion } from '../parts/terms-version.ts'
 import { amount, wholeTyped } from '../settings/setting.ts'
+import { withTermsVersion } from '../terms/change.ts'
 
 /** The first path: what a door needs, in the order in which one thinks of it. */
 export const FIRST_STEPS = [
@@ -167,6 +167,6 @@ export function withFirstTerms(practice: Practice, { text, free, late }: FirstTe
   }
   const [terms] = practice.terms
   const version = terms?.versions.at(-1)
-  if (!terms || !version || version.text === text) return ruled
+  if (!terms || !version || version.clauses || version.text === text) return ruled
   return withTermsVersion(ruled, terms.id, version.title, text)
 }

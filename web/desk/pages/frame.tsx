@@ -65,7 +65,9 @@ function Furnished({ desk }: { desk: Desk }) {
         setFinding(true)
         return
       }
-      const typing = target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
+      const typing =
+        target instanceof HTMLElement &&
+        (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
       if (typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]'))
         return
       if (event.key === '?') setKeys(true)

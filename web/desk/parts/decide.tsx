@@ -46,6 +46,8 @@ export function Decide({
           const way = event.ctrlKey || event.metaKey || event.altKey ? undefined : KEYS[event.key]
           if (!way || (late && way !== 'welcome' && way !== 'offer')) return
           event.preventDefault()
+          // The same letters lead to pages elsewhere.
+          event.stopPropagation()
           if (way === 'welcome') act.run(() => decideFor(booking, { do: 'welcome' }))
           else setOpen(way)
         }}

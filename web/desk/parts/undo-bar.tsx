@@ -21,16 +21,18 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   ask: 'Asked:',
   'run-late': 'Told that you come late:',
   except: 'Answered:',
+  sign: 'To sign:',
   enter: 'Booked in',
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',
 }
 
-function said({ status, unsettled, asked, forgiven, question, runsLate, plea }: Booking): string {
+function said({ status, unsettled, asked, forgiven, question, runsLate, plea, toSign }: Booking): string {
   if (forgiven && !unsettled?.before.forgiven) return 'Forgiven:'
   if (question && question.seq !== unsettled?.before.question?.seq) return 'Asked:'
   if (runsLate && runsLate.seq !== unsettled?.before.runsLate?.seq) return 'Told that you come late:'
+  if (toSign && toSign.seq !== unsettled?.before.toSign?.seq) return 'To sign:'
   if (plea?.answer && !unsettled?.before.plea?.answer) return 'Answered:'
   if (status === 'cancelled') return 'Cancelled:'
   if (status === 'attended') return 'Attended:'

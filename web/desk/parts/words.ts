@@ -41,6 +41,12 @@ export const currencyOf = (code: string): Currency => ({ code, decimals: decimal
 
 export const serviceName = (practice: Practice, id: string): string => serviceOf(practice, id)?.name ?? id
 
+/** What terms are called: in one version, or as they are called now. */
+export function termsTitle({ terms }: Practice, id: string, number?: number): string {
+  const versions = terms.find((one) => one.id === id)?.versions ?? []
+  return (versions.find((one) => one.number === number) ?? versions.at(-1))?.title ?? id
+}
+
 /** A number with what it counts: "1 session", "2 sessions". */
 export const counted = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
 

@@ -1,8 +1,6 @@
-import { readiness } from '@acolhida/core/booking'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useAt } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type ArrivalsWish, arrivalsIn } from '../data/lists.ts'
@@ -10,6 +8,7 @@ import { type Desk, useDesk } from '../data/live.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { EnquiryCard } from '../enquiry/card.tsx'
 import { QuoteDialog } from '../enquiry/quote-dialog.tsx'
+import { BookingTile } from '../parts/booking-tile.tsx'
 import { among, FilterChoice, FindBar, SearchField, useFilters } from '../parts/find-bar.tsx'
 import { FoundTable } from '../parts/found-table.tsx'
 import type { Column } from '../parts/window-table.tsx'
@@ -101,7 +100,7 @@ const columnsOf = ({ practice }: Desk): Column<BookingRow>[] => [
         to={`/arrivals/${booking.id}`}
         className="flex items-center gap-2.5 underline-offset-3 hover:underline"
       >
-        <ReadinessTile readiness={readiness(booking)} size={30} />
+        <BookingTile practice={practice} booking={booking} size={30} />
         <span>
           <b>{booking.asked.person.name}</b>
           <span className="block text-[13px] text-soft">{serviceName(practice, booking.service)}</span>

@@ -1,6 +1,6 @@
 import type { BookingEvent } from '@acolhida/core/booking'
 import { type Practice, placeOf } from '@acolhida/core/practice'
-import { counted, OUTCOME, serviceName, when } from '../parts/words.ts'
+import { counted, OUTCOME, serviceName, termsTitle, when } from '../parts/words.ts'
 
 type Told = { [T in BookingEvent['type']]: (event: Extract<BookingEvent, { type: T }>) => string }
 
@@ -58,6 +58,10 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     pleaded: ({ text }) => `They asked for an exception.${saying(text)}`,
     excepted: ({ granted, text }) =>
       `${granted ? 'You made the exception: free to cancel, or to move once.' : 'You made no exception.'}${saying(text)}`,
+    agreed: ({ agreements }) =>
+      `They agreed to ${agreements.map(({ terms, version }) => `“${termsTitle(practice, terms, version)}”`).join(', ')}.`,
+    'asked-to-sign': ({ terms }) =>
+      `You asked them to sign ${terms.map((id) => `“${termsTitle(practice, id)}”`).join(', ')}.`,
     forgiven: ({ text }) => `You forgave it; it no longer counts.${saying(text)}`,
     overruled: ({ outcome, text }) => `You judged it yourself: “${OUTCOME[outcome]}”.${saying(text)}`,
     'taken-back': ({ of }) => {

@@ -1,13 +1,12 @@
-import { type Booking, isHeld, MARK_WORDS, readiness, stateAt } from '@acolhida/core/booking'
+import { type Booking, isHeld, MARK_WORDS, stateAt } from '@acolhida/core/booking'
 import type { SentMail } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
-import { dateAt, formatInstant, moment, shortDate, span } from '@acolhida/core/time'
+import { dateAt, shortDate, span } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { LeadLine } from '../../drawings/lead-line.tsx'
-import { ReadinessTile } from '../../drawings/tile.tsx'
 import { relayNow, useAt, useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
@@ -15,6 +14,7 @@ import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
 import { AnswerPlea } from '../parts/answer-plea.tsx'
+import { BookingTile } from '../parts/booking-tile.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { SayHowItWent } from '../parts/how-it-went.tsx'
@@ -31,6 +31,7 @@ import {
   when,
 } from '../parts/words.ts'
 import { wentWords } from '../people/went-words.ts'
+import { Agreed } from './agreed.tsx'
 import { AnswersCard } from './answers.tsx'
 import { Card } from './card.tsx'
 import { Reasons } from './reasons.tsx'
@@ -64,7 +65,7 @@ export function RequestPage() {
       <title>{`${person.name} · Acolhida`}</title>
       <header className="flex flex-wrap items-start justify-between gap-4 lg:flex-nowrap">
         <div className="flex min-w-0 items-center gap-4">
-          <ReadinessTile readiness={readiness(booking)} size={58} />
+          <BookingTile practice={desk.practice} booking={booking} size={58} />
           <div>
             <h1 className="wrap-anywhere">{person.name}</h1>
             <p className="mt-1 max-w-[560px] text-[14px] text-soft">
@@ -88,7 +89,7 @@ export function RequestPage() {
         <div className="grid h-fit gap-4">
           <Reasons practice={practice} booking={booking} />
           <Quote booking={booking} />
-          <Agreed practice={practice} booking={booking} />
+          <Agreed desk={desk} booking={booking} />
           <Before practice={practice} booking={booking} others={others} whose={whose} />
           <WhatHappened practice={practice} booking={booking.id} />
           <Messages practice={practice} mails={mails} />
@@ -193,33 +194,6 @@ function Quote({ booking }: { booking: Booking }) {
           </div>
         )}
       </dl>
-    </Card>
-  )
-}
-
-function Agreed({ practice, booking }: { practice: Practice; booking: Booking }) {
-  const { agreements } = booking.asked
-  const title = (terms: string, version: number): string =>
-    practice.terms.find(({ id }) => id === terms)?.versions.find(({ number }) => number === version)?.title ??
-    terms
-  return (
-    <Card title="Agreed to">
-      {agreements.length === 0 && <p className="mt-2 text-soft">There were no terms to agree to.</p>}
-      {agreements.map((agreement) => (
-        <div key={agreement.fingerprint} className="mt-2">
-          {title(agreement.terms, agreement.version)}, version {agreement.version}
-          <div className="text-[14px] text-soft">
-            <time dateTime={formatInstant(agreement.at)}>{moment(agreement.at, homeZone(practice))}</time> ·
-            typed “{agreement.name}”
-            <br />
-            fingerprint{' '}
-            <span className="figures">
-              {agreement.fingerprint.slice(0, 4)} {agreement.fingerprint.slice(4, 8)} …{' '}
-              {agreement.fingerprint.slice(-4)}
-            </span>
-          </div>
-        </div>
-      ))}
     </Card>
   )
 }

@@ -15,6 +15,7 @@ const NAMES: Record<SettingsGroup, string> = {
   whom: 'For whom, and who is asked about',
   questions: 'The questions',
   terms: 'The terms',
+  rules: 'The house rules of its own',
   places: 'The places',
 }
 

@@ -9,7 +9,8 @@ import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { withService } from './with-service.ts'
 
-const idsOf = (list: readonly { id: string }[]): Set<string> => new Set(list.map(({ id }) => id))
+/** The ids of a list. */
+export const idsOf = (list: readonly { id: string }[]): Set<string> => new Set(list.map(({ id }) => id))
 
 /** A small form behind a button, where something that is lacking is made there and then. */
 function Maker({

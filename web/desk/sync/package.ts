@@ -41,7 +41,12 @@ export async function pack(db: DeskDatabase, published: string, now: Instant): P
     practice: forDoor(practice),
     sessions,
     people: people.map((person) =>
-      told(person, { ...person, tags: person.allTags, counted: person.counted ?? [] }),
+      told(person, {
+        ...person,
+        tags: person.allTags,
+        counted: person.counted ?? [],
+        agreed: person.agreed ?? {},
+      }),
     ),
     salt,
     ...(seal ? { seal: publicHalf(seal) } : {}),

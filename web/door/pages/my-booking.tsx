@@ -15,6 +15,7 @@ import { useSlug } from '../visit/follow.ts'
 import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
 import { fillIn } from '../visit/visit.ts'
 import { MoveMine } from './move-mine.tsx'
+import { AgreeNow, WasAgreed } from './my-terms.tsx'
 import { AskedBack, Exception } from './my-words.tsx'
 
 /** Where things stand with one booking, behind its private link. */
@@ -169,6 +170,24 @@ function Standing({
         )}
       </section>
       {view.question && <AskedBack view={{ ...view, question: view.question }} act={act} busy={busy} />}
+      {view.toAgree && <AgreeNow view={view} terms={view.toAgree} act={act} busy={busy} />}
+      {view.afterwards && (
+        <section className="sheet mt-4 p-5">
+          <h2>{say('my.afterwards', { name })}</h2>
+          <p className="mt-2 whitespace-pre-line wrap-anywhere empty:hidden">{view.afterwards.text}</p>
+          {view.afterwards.address && (
+            <a
+              className="press mt-3"
+              href={view.afterwards.address}
+              target="_blank"
+              rel="noopener noreferrer"
+            >
+              {say('my.afterwards-open')}
+            </a>
+          )}
+        </section>
+      )}
+      <WasAgreed view={view} />
       {view.answers && view.answers.length > 0 && (
         <section className="sheet mt-4 p-5">
           <h2>{say('my.answers')}</h2>

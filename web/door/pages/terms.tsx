@@ -10,6 +10,7 @@ import { relayNow, useNow } from '../../relay-client/clock.ts'
 import { clocksAt, startWords } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
 import { rich, say } from '../parts/say.ts'
+import { TermsToRead } from '../parts/terms-to-read.tsx'
 import { whatHappensWhen } from '../parts/words.ts'
 import { useAsking, useDoor, useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
@@ -131,37 +132,16 @@ export function TermsStep({ service }: { service: DoorService }) {
       </h1>
       <div className="mt-4 grid gap-3">
         {service.terms.map((terms) => (
-          <article key={terms.id} className="sheet p-4">
-            <h2>
-              {terms.title}{' '}
-              <span className="font-sans text-[13px] font-normal text-soft">
-                {say('terms.version', { number: terms.number })}
-              </span>
-            </h2>
-            <section
-              className="mt-2 max-h-56 overflow-y-auto pr-2 whitespace-pre-line"
-              // biome-ignore lint/a11y/noNoninteractiveTabindex: a long text must be scrollable by keyboard
-              tabIndex={0}
-              aria-label={say('terms.text', { title: terms.title })}
-            >
-              {terms.text}
-            </section>
-            <label className="mt-2 flex min-h-[44px] cursor-pointer items-center gap-3 font-semibold">
-              <input
-                id={`agreed-${terms.id}`}
-                type="checkbox"
-                className="checkbox checkbox-primary"
-                checked={agreedTo(terms.fingerprint)}
-                aria-describedby={wrong.agreed ? 'wrong-agreed' : undefined}
-                onChange={(event) => {
-                  const { checked: yes } = event.target
-                  fillIn(service.id, { is: 'agreed', fingerprint: terms.fingerprint, yes })
-                  setWrong(({ agreed: _, ...rest }) => rest)
-                }}
-              />
-              {say('terms.agree', { title: terms.title })}
-            </label>
-          </article>
+          <TermsToRead
+            key={terms.id}
+            terms={terms}
+            agreed={agreedTo(terms.fingerprint)}
+            wrong={wrong.agreed !== undefined}
+            onChange={(yes) => {
+              fillIn(service.id, { is: 'agreed', fingerprint: terms.fingerprint, yes })
+              setWrong(({ agreed: _, ...rest }) => rest)
+            }}
+          />
         ))}
       </div>
       {wrong.agreed && (

@@ -1,4 +1,5 @@
 import {
+  type AgreedVersion,
   type DoorQuote,
   door,
   type EnquireBody,
@@ -45,6 +46,7 @@ export type LinkAct =
   | { do: 'prove' | 'withdraw' }
   | { do: 'refuse' }
   | { do: 'reply' | 'plead'; text: string }
+  | { do: 'agree'; name: string; agreed: AgreedVersion[] }
   | { do: 'accept'; start: Instant; place: string; shown: string }
   | { do: 'cancel'; shown: string }
   | { do: 'move'; start: Instant; place: string; shown: string }
@@ -61,6 +63,8 @@ export function actThrough(secret: string, act: LinkAct) {
     case 'reply':
     case 'plead':
       return ask(door[act.do], { ...call, body: { text: act.text } })
+    case 'agree':
+      return ask(door.agree, { ...call, body: { name: act.name, agreed: act.agreed } })
     case 'accept': {
       const { do: _, ...body } = act
       return ask(door.accept, { ...call, body })
