@@ -178,6 +178,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     for (const [path, heading] of [
       ['people/person-asks-tome', 'Missed and cancelled late'],
       ['rules', 'Not coming'],
+      ['record', 'The record'],
     ] as const) {
       await page.goto(`${house.desk}/${path}`)
       await page.getByRole('heading', { name: heading }).waitFor()

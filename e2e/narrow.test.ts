@@ -18,6 +18,7 @@ const DESK = [
     'diary?view=day',
     'diary?view=list',
     'people',
+    'record',
     'people/person-asks-tome',
     'practice',
   ],

@@ -173,3 +173,40 @@ it('somebody is asked to sign a text by itself, and everything about a session g
   expect(read).toContain('What happened')
   expect(read).toContain('You asked them to sign “Consent to a recording”.')
 })
+
+it('a day one can’t keep is closed in one act: everybody is told, offered other times, and chooses', async () => {
+  const desk = await house.openDesk()
+  await goTo(desk, 'Today')
+  await desk.getByRole('button', { name: 'I can’t today…' }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByText(/(person is|people are) touched by it/).waitFor()
+  await dialog
+    .getByText(/Offer /)
+    .first()
+    .waitFor()
+  await dialog.getByLabel(/^What they all read/).fill('I have lost my voice.')
+  await dialog.getByRole('button', { name: /^Tell / }).click()
+  await desk.getByRole('heading', { name: 'Other times offered, and no answer yet' }).waitFor()
+  expect(
+    await eventually('the day away at the relay', () =>
+      house.relay.here.keeper.house.pack?.practice.away.find(({ note }) => note === undefined)
+        ? true
+        : undefined,
+    ),
+  ).toBe(true)
+  settle()
+  const mail = await mailTo(house, 'amara', /^Other times for you/)
+  expect(mail.text).toContain('I have lost my voice.')
+  expect(mail.text).toContain('Nothing is owed.')
+  expect(mail.calendar).toContain('METHOD:CANCEL')
+  const client = await house.visitor(phone)
+  await client.goto(linkIn(mail.text))
+  await client
+    .getByRole('button', { name: /^Take / })
+    .first()
+    .click()
+  await client.getByRole('heading', { name: 'Your time is confirmed' }).waitFor()
+  const confirmed = await mailTo(house, 'amara', /^Confirmed/)
+  expect(confirmed.calendar).toMatch(/SEQUENCE:2/)
+  await desk.getByText('has taken a time you offered:').first().waitFor()
+})

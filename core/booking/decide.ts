@@ -180,7 +180,11 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
   offer: {
     shape: { text: words, starts: list(object({ start: epochMs, place: id }), MOST_OFFERS, 1) },
     decide: (booking, command, is, about) =>
-      is === 'waiting' || is === 'offered' || canStillAnswer(booking, is)
+      // What is booked can be offered other times, too, until it begins: its own is given up with that.
+      (is === 'booked' && !hasBegun(booking, about.now)) ||
+      is === 'waiting' ||
+      is === 'offered' ||
+      canStillAnswer(booking, is)
         ? offer(command, about)
         : notWaiting(is),
   },

@@ -185,8 +185,9 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     apply: ({ starts, until, text: said, settles: end }, on) => ({
       ...on.before,
       seq: on.seq,
-      // Also after it had run out: it is a request again.
+      // Also after it had run out, or was booked: it is a request again.
       status: 'requested',
+      sequence: on.before.status === 'booked' ? on.before.sequence + 1 : on.before.sequence,
       offers: starts,
       until,
       text: said,
@@ -205,6 +206,8 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       place: event.place,
       text: '',
       offers: [],
+      // Whoever had it in their calendar before has it there anew.
+      sequence: on.before.worded === undefined ? on.before.sequence : on.before.sequence + 1,
       placed: on.seq,
       ...telling(on, 'confirmation'),
     }),

@@ -203,6 +203,8 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
 /** What stands in addresses: texts, as they come. */
 const digits = pattern(/^\d{1,15}$/, 15)
 export const queries = {
+  /** Another booking of the same person, through the link of one. */
+  link: object({ booking: maybe(pattern(/^[A-Za-z0-9_-]{3,80}$/, 80)) }),
   view: object({ with: maybe(tokenShape) }),
   record: object({ after: maybe(digits) }),
   file: object({

@@ -337,6 +337,8 @@ export interface LinkView {
   toAgree?: DoorTerms[]
   unagreed?: 'may' | 'may-not'
   agreements: ToldAgreement[]
+  /** What else is still to come of the same person. */
+  others: (Pick<LinkView, 'service' | 'start' | 'minutes' | 'state' | 'clocks'> & { booking: string })[]
   /** What the practitioner wants whoever has booked to see. */
   afterwards?: { text: string; address?: string }
   /** What the practitioner has asked back, and what was answered. */

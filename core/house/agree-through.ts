@@ -10,10 +10,10 @@ import { bookingBehind, carryOut } from './link.ts'
 /** Agrees through a private link to everything that is lacking; the name is typed anew. */
 export function agreeThrough(
   work: Work,
-  { hash, name, agreed }: { hash: string; name: string; agreed: AgreedVersion[] },
+  { hash, other, name, agreed }: { hash: string; other?: string; name: string; agreed: AgreedVersion[] },
 ): Record<string, never> {
   const { house, now } = work
-  const { booking } = bookingBehind(house, hash)
+  const { booking } = bookingBehind(house, hash, other)
   const seen = seenAt(booking, now)
   const { practice } = published(house)
   const service = serviceOf(practice, seen.service)

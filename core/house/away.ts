@@ -7,6 +7,7 @@ import {
   MARK_WORDS,
   stateAt,
   undoableAt,
+  whereAt,
 } from '../booking/index.ts'
 import { askingIn, questionsAsked } from '../booking/judged.ts'
 import type { DaySession, DayView, WordView } from '../contract/types.ts'
@@ -148,8 +149,8 @@ export function dayView(house: House, now: Instant): DayView {
     if (booking.start < from! || booking.start >= to!) continue
     if (state.is !== 'booked' && state.is !== 'attended' && state.is !== 'missed') continue
     const place = placeOf(practice, booking.place)
-    const { person, address } = booking.asked
-    const where = place?.kind === 'client' ? address : place?.address
+    const { person } = booking.asked
+    const where = whereAt(practice, booking)
     sessions.push({
       booking: booking.id,
       name: person.name,

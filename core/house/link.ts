@@ -13,17 +13,27 @@ import { happen, type Work } from './act.ts'
 import { circumstances } from './circumstances.ts'
 import { type House, published } from './house.ts'
 import { openRequestsOf, tooManyOpen } from './send.ts'
-import { costNow } from './views.ts'
+import { costNow, siblingsOf } from './views.ts'
 
-/** The booking that a private link leads to. @throws Refused when it leads nowhere */
-export function bookingBehind(house: House, hash: string): { booking: Booking; proves: boolean } {
+/**
+ * The booking that a private link leads to, or another of the same address. @throws Refused when it leads nowhere
+ * @param other by its id; only where it is proved that the address is theirs
+ */
+export function bookingBehind(
+  house: House,
+  hash: string,
+  other?: string,
+): { booking: Booking; proves: boolean } {
   const link = house.link(hash)
   const theirs = link?.subject.kind === 'booking' && !link.word
   const booking = theirs ? house.booking(link.subject.id) : undefined
   if (!link || !booking) {
     throw new Refused(404, 'unknown-link')
   }
-  return { booking, proves: link.proves }
+  if (other === undefined || other === booking.id) return { booking, proves: link.proves }
+  const found = siblingsOf(house, booking).find(({ id }) => id === other)
+  if (!found) throw new Refused(404, 'unknown-link')
+  return { booking: found, proves: false }
 }
 
 /**
@@ -53,14 +63,16 @@ export function decidedOn(work: Work, booking: Booking, command: Command, curren
 /** What is done through a private link: by the SHA-256 of its secret, and the fingerprint of what was shown. */
 export interface ThroughLink {
   hash: string
+  /** Another booking of the same address. */
+  other?: string
   command: ClientDoes
   shown?: string
 }
 
 /** Does one thing through a private link. */
-export function throughLink(work: Work, { hash, command, shown }: ThroughLink): Record<string, never> {
+export function throughLink(work: Work, { hash, other, command, shown }: ThroughLink): Record<string, never> {
   const { house, now } = work
-  const { booking, proves } = bookingBehind(house, hash)
+  const { booking, proves } = bookingBehind(house, hash, other)
   if (command.do === 'prove') {
     // Only the link in the mail shows that the mail arrived; the one the page got at sending does not.
     if (!proves) return {}

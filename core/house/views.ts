@@ -1,10 +1,12 @@
 import {
+  addressTold,
   type Booking,
   costOf,
   deadlinesIn,
+  isEnded,
   isPlaced,
-  isTold,
   movable,
+  ROOM,
   readiness,
   seenAt,
   stateAt,
@@ -12,7 +14,7 @@ import {
 import type { ClockNames, DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
-import type { KnownPerson } from '../people/index.ts'
+import { type KnownPerson, normalMail } from '../people/index.ts'
 import {
   clientClocks,
   doorPart,
@@ -43,13 +45,14 @@ function doorService(house: House, service: Service, visitor: KnownPerson | unde
       const place = placeOf(practice, id)
       if (!place) return []
       const { kind, name, address, whoCalls, told, travel } = place
-      const later = address && told !== 'door' && kind !== 'phone' ? told : undefined
+      const room = address?.includes(ROOM) && told === 'door'
+      const later = room ? 'confirmation' : address && told !== 'door' && kind !== 'phone' ? told : undefined
       return [
         {
           id,
           kind,
           name,
-          ...(told === 'door' && address ? { address } : {}),
+          ...(told === 'door' && address && !address.includes(ROOM) ? { address } : {}),
           zone: zoneOf(practice, place).name,
           ...(later ? { later } : {}),
           ...(whoCalls ? { whoCalls } : {}),
@@ -175,6 +178,34 @@ function clockNames(practice: Practice, place: string, client: string): ClockNam
   return { first: first.name, ...(also ? { also: also.name } : {}) }
 }
 
+/** What else is open of whoever holds a link, once it is proved that the address is theirs; in order of time. */
+export const siblingsOf = (house: House, { id, asked, mailProved }: Booking): Booking[] => {
+  const mail = normalMail(asked.person.email)
+  return mailProved
+    ? [...house.openBookings()]
+        .filter((one) => one.id !== id && one.mailProved && normalMail(one.asked.person.email) === mail)
+        .sort((a, b) => a.start - b.start)
+    : []
+}
+
+/** Those of them that are still to come. */
+const othersOf = (house: House, booking: Booking, now: Instant): LinkView['others'] => {
+  const { practice } = published(house)
+  return siblingsOf(house, booking).flatMap((one) => {
+    const seen = seenAt(one, now)
+    const state = stateAt(seen, now)
+    if (isEnded(state) || seen.start < now) return []
+    return {
+      booking: one.id,
+      service: serviceOf(practice, seen.service)?.name ?? 'Session',
+      start: seen.start,
+      minutes: seen.minutes,
+      state: state.is,
+      clocks: clockNames(practice, seen.place, seen.asked.person.zone),
+    }
+  })
+}
+
 /** Where things stand, for the one who holds the link. Everything is told of the booking as it is seen. */
 export function linkView(house: House, booking: Booking, now: Instant): LinkView {
   const { practice } = published(house)
@@ -185,12 +216,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
   const there = zoneOf(practice, place)
   const { deadlines, shareAfter } = deadlinesIn(seen, there)
   const may = movable(seen, there)
-  const address =
-    place?.kind === 'client'
-      ? asked.address
-      : place && isTold(place, state, seen.start, now)
-        ? place.address
-        : undefined
+  const address = addressTold(practice, seen, now)
   const shareNow = costNow(house, booking, now)
   const lacking = doorLacking(house, seen, now)
   const afterwards = serviceOf(practice, seen.service)?.afterwards
@@ -259,6 +285,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
       ? { canPlead: true }
       : {}),
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
+    others: othersOf(house, booking, now),
     answers: answersShown(practice, booking),
     now,
   }

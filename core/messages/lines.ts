@@ -1,4 +1,4 @@
-import { agreementsIn, type Booking, deadlinesIn, isTold, movable, stateAt } from '../booking/index.ts'
+import { addressTold, agreementsIn, type Booking, deadlinesIn, movable, whereAt } from '../booking/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { clientClocks, isInPerson, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
@@ -81,17 +81,15 @@ export function whereLine(w: Words, told: boolean): string {
     return phone ? say('i-call-number', { phone }) : say('i-call')
   }
   // At the client's, it is their own address that they read once more.
-  const address = place.kind === 'client' ? booking.asked.address : told ? place.address : undefined
+  const address = place.kind === 'client' || told ? whereAt(practice, booking) : undefined
   if (address) return say('where-address', { place: place.name, address })
   const later = place.address && place.told !== 'door' ? say('where-later', { when: place.told }) : ''
   return [say('where', { place: place.name }), later].filter(Boolean).join('\n')
 }
 
 /** Whether the place's address may stand in a message that goes now. */
-export function tellsPlace(w: Words, now: Instant): boolean {
-  const place = placeOf(w.practice, w.booking.place)
-  return place !== undefined && isTold(place, stateAt(w.booking, now), w.booking.start, now)
-}
+export const tellsPlace = ({ practice, booking }: Words, now: Instant): boolean =>
+  addressTold(practice, booking, now) !== undefined
 
 /** What cancelling costs when, by the rules of the day one asked. */
 export function costLines(w: Words, now: Instant): string {

@@ -80,11 +80,13 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
     write: (w) => ({
       subject: say('offered.subject', { service: w.service }),
       body: [
+        w.booking.worded === undefined ? '' : say('offered.instead', { service: w.service, when: timeOf(w) }),
         w.booking.text,
         say('offered', { count: w.booking.offers.length }),
         w.booking.offers.map(({ start, place }) => `  ${timeOf(w, start, place)}`).join('\n'),
         say('offered.until', { until: by(w, w.booking.until), ...LINKS }),
       ],
+      ...(w.booking.worded === undefined ? {} : { invite: 'CANCEL' as const }),
     }),
   },
   lapsed: {

@@ -178,14 +178,14 @@ function checkCodes(practice: Practice, today: LocalDate | undefined): PracticeF
  * Cancelling later never costs less than cancelling earlier. How long before the start a tier ends is taken by an
  * ordinary day, without a change of clocks.
  */
-function checkTiers({ cancel, cancelAfter }: HouseRules): PracticeFault[] {
+function checkTiers({ cancel, cancelAfter }: HouseRules, of = 'houseRules'): PracticeFault[] {
   const noon = Date.UTC(2027, 0, 4, 12) as Instant
   const tiers = cancel
     .map(({ until, share }, i) => ({ share, until: before(noon, until, zone('UTC')), i }))
     .sort((a, b) => a.until - b.until)
   return tiers.flatMap(({ share, until, i }, n): PracticeFault[] => {
     const next = tiers[n + 1]
-    const path = `houseRules.cancel[${i}]`
+    const path = `${of}.cancel[${i}]`
     if (next?.until === until)
       return [{ path, message: 'Two shares end at the same moment; only one can hold.', grade: 'error' }]
     const later = next?.share ?? cancelAfter
@@ -220,6 +220,9 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
     ...practice.services.flatMap((service, i) => checkPrivacy(practice, service, `services[${i}]`)),
     ...checkCodes(practice, today),
     ...checkTiers(practice.houseRules),
+    ...practice.services.flatMap(({ houseRules }, i) =>
+      houseRules ? checkTiers(houseRules, `services[${i}].houseRules`) : [],
+    ),
     ...practice.questionnaires.flatMap((questionnaire, i) =>
       checkQuestionnaire(questionnaire, practice, `questionnaires[${i}]`),
     ),

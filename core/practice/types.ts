@@ -42,8 +42,10 @@ export interface Place {
   kind: PlaceKind
   /** "the studio in Coimbra": reads on after a length, "75 minutes at …". */
   name: string
-  /** Street, link or number; told when `told` says. */
+  /** Street, link or number; told when `told` says. With `{code}` in it, each booking has a room of its own. */
   address?: string
+  /** What codes of rooms are made with; known to nobody else. */
+  roomKey?: string
   told: 'door' | 'confirmation' | 'last-reminder'
   whoCalls?: 'practitioner' | 'client'
   /** IANA name; the practice's zone where it is left out. */

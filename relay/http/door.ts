@@ -104,7 +104,10 @@ export function doorApp(serving: Serving): Express {
 
   mount.get(door.my, ({ req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
-    return linkAt(hash, res).look((house, now) => linkView(house, bookingBehind(house, hash).booking, now))
+    const other = otherIn(req)
+    return linkAt(hash, res).look((house, now) =>
+      linkView(house, bookingBehind(house, hash, other).booking, now),
+    )
   })
   /** Does one thing through a private link, and shows where things stand then. */
   const through = (
@@ -115,10 +118,12 @@ export function doorApp(serving: Serving): Express {
     const secret = String(req.params.secret)
     const hash = sha256Hex(secret)
     const here = linkAt(hash, res)
-    const once = { scope: `link ${command.do}`, key, body: { secret, command } }
-    here.call(throughLink, { hash, command, ...(shown === undefined ? {} : { shown }) }, once)
+    const other = otherIn(req)
+    const which = other === undefined ? {} : { other }
+    const once = { scope: `link ${command.do}`, key, body: { secret, command, ...which } }
+    here.call(throughLink, { hash, command, ...which, ...(shown === undefined ? {} : { shown }) }, once)
     serving.soon()
-    return here.look((house, now) => linkView(house, bookingBehind(house, hash).booking, now))
+    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other).booking, now))
   }
   mount.take(door.prove, schemas.prove, (call) => through(call, { do: 'prove' }))
   mount.take(door.withdraw, schemas.withdraw, (call) => through(call, { do: 'withdraw' }))
@@ -133,14 +138,17 @@ export function doorApp(serving: Serving): Express {
     const secret = String(req.params.secret)
     const hash = sha256Hex(secret)
     const here = linkAt(hash, res)
-    here.call(agreeThrough, { hash, ...body }, { scope: 'link agree', key, body: { secret, ...body } })
+    const other = otherIn(req)
+    const which = other === undefined ? {} : { other }
+    const once = { scope: 'link agree', key, body: { secret, ...which, ...body } }
+    here.call(agreeThrough, { hash, ...which, ...body }, once)
     serving.soon()
-    return here.look((house, now) => linkView(house, bookingBehind(house, hash).booking, now))
+    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other).booking, now))
   })
   mount.take(door.moves, schemas.moves, ({ body, req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
     return linkAt(hash, res).look((house, now) =>
-      openingsToMove(house, bookingBehind(house, hash).booking, body, now),
+      openingsToMove(house, bookingBehind(house, hash, otherIn(req)).booking, body, now),
     )
   })
   mount.take(door.move, schemas.move, async (call) => {
@@ -185,6 +193,9 @@ export function doorApp(serving: Serving): Express {
   app.use(failures)
   return app
 }
+
+/** Which other booking of the same person is meant. */
+const otherIn = (req: Request): string | undefined => bodyOf(queries.link, req.query).booking
 
 /** The first page of the own door, with the practitioner's words in it: made once for each publishing and day. */
 function firstPages(own: Here): NonNullable<Parameters<typeof servePages>[2]> {

@@ -1,4 +1,4 @@
-import { type Booking, isTold, stateAt } from '@acolhida/core/booking'
+import { addressTold, type Booking } from '@acolhida/core/booking'
 import { uidOf } from '@acolhida/core/formats/calendars'
 import { type Practice, placeOf, serviceOf } from '@acolhida/core/practice'
 import { type Instant, MINUTE } from '@acolhida/core/time'
@@ -23,12 +23,7 @@ export function invitation(
   const { minutes } = booking
   const { person } = booking.asked
   const place = placeOf(practice, booking.place)
-  const address =
-    place?.kind === 'client'
-      ? booking.asked.address
-      : place && isTold(place, stateAt(booking, now), booking.start, now)
-        ? place.address
-        : undefined
+  const address = addressTold(practice, booking, now)
   const told = [place?.name, address].filter(Boolean).join(', ')
   const calendar = ical({
     prodId: { company: 'acolhida', product: 'acolhida', language: 'EN' },

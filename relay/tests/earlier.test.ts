@@ -96,6 +96,7 @@ it('shows every private link what it showed', () => {
       placeId: _____,
       move: ______,
       agreements: _______,
+      others: ________,
       ...told
     } = view
     const { state, text, ...shown } = told

@@ -187,6 +187,78 @@ describe('the invitation', () => {
   })
 })
 
+describe('several bookings of one person', () => {
+  it('stand on one page, each reached by the link of another, once the address is proved', async () => {
+    const enter = (id: string, email: string, start: number) =>
+      ask(
+        `${house.desk}/api/enter`,
+        {
+          ...{ id, service: 'coaching', place: 'video', start, minutes: 50, clash: true },
+          person: { name: 'Ana', email, zone: 'Europe/Lisbon' },
+        },
+        { bearer: house.key, key: freshKey() },
+      )
+    const now = house.relay.here.now()
+    await enter('first-of-two', 'two@example.org', now + 50 * HOUR)
+    await enter('second-of-two', 'Two@Example.org', now + 60 * HOUR)
+    await enter('of-another', 'another@example.org', now + 70 * HOUR)
+    house.clock.forward(10_000)
+    const secret = linkTo(house.relay, 'first-of-two')
+    // Whose address is not proved sees nothing else.
+    expect((await view(secret)).others).toEqual([])
+    for (const id of ['first-of-two', 'second-of-two', 'of-another'])
+      await act(linkTo(house.relay, id), 'prove')
+    expect((await view(secret)).others).toMatchObject([{ booking: 'second-of-two', state: 'booked' }])
+    const other = async (booking: string) =>
+      ask<LinkView>(`${house.door}/api/link/${secret}?booking=${booking}`)
+    expect((await other('of-another')).body.code).toBe('unknown-link')
+    const { body } = await other('second-of-two')
+    expect(body.start).toBe(now + 60 * HOUR)
+    const done = await ask<LinkView>(
+      `${house.door}/api/link/${secret}/cancel?booking=second-of-two`,
+      { text: '', shown: body.shown },
+      { key: freshKey() },
+    )
+    expect(done.body.state).toBe('cancelled')
+    expect(booking('first-of-two').status).toBe('booked')
+    expect((await view(secret)).others).toEqual([])
+  })
+})
+
+describe('a room of its own', () => {
+  it('is each booking’s alone, and is told nobody before', async () => {
+    const pack = packOf(house.relay)
+    const places = pack.practice.places.map((place) =>
+      place.id === 'video'
+        ? {
+            ...place,
+            address: 'https://video.example.org/{code}',
+            told: 'door' as const,
+            roomKey: 'a-key-of-some-length',
+          }
+        : place,
+    )
+    await ask(
+      `${house.desk}/api/package`,
+      { ...pack, revision: pack.revision + 1, practice: { ...pack.practice, places } },
+      { bearer: house.key, key: freshKey(), method: 'PUT' },
+    )
+    const { body } = await ask<{ services: { places: { id: string; address?: string }[] }[] }>(
+      `${house.door}/api/door/${house.slug}`,
+    )
+    expect(JSON.stringify(body)).not.toContain('video.example.org')
+    const video = bookingsOf(house.relay).filter((one) => one.place === 'video' && one.status === 'booked')
+    const rooms = await Promise.all(
+      video.map(async ({ id }) => (await view(linkTo(house.relay, id))).address),
+    )
+    expect(rooms.length).toBeGreaterThan(2)
+    expect(new Set(rooms).size).toBe(rooms.length)
+    for (const room of rooms) expect(room).toMatch(/^https:\/\/video\.example\.org\/[0-9a-f]{20}$/)
+    const entry = invitation(packOf(house.relay).practice, video[0]!, 'REQUEST', house.relay.here.now())
+    expect(entry.replaceAll('\r\n ', '')).toContain(rooms[0]!)
+  })
+})
+
 describe('agreements', () => {
   it('make one chain over all requests, whose head the relay keeps', async () => {
     const chain = bookingsOf(house.relay)

@@ -28,6 +28,7 @@ const People = page(() => import('./people/people.tsx'), 'People')
 const Builder = page(() => import('./questions/builder.tsx'), 'Builder')
 const QuestionsPage = page(() => import('./questions/list.tsx'), 'QuestionsPage')
 const Arrivals = page(() => import('./request/arrivals.tsx'), 'Arrivals')
+const WholeRecord = page(() => import('./record/record-page.tsx'), 'WholeRecord')
 const RequestPage = page(() => import('./request/request.tsx'), 'RequestPage')
 const Codes = page(() => import('./service/codes.tsx'), 'Codes')
 const ServicePage = page(() => import('./service/service.tsx'), 'ServicePage')
@@ -54,6 +55,7 @@ export const DeskApp = () => (
       <Route index element={<Today />} />
       <Route path="arrivals" element={<Arrivals />} />
       <Route path="arrivals/:id" element={<RequestPage />} />
+      <Route path="record" element={<WholeRecord />} />
       <Route path="diary" element={<DiaryPage />} />
       <Route path="people" element={<People />} />
       <Route path="people/:id" element={<PersonPage />} />

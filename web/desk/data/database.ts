@@ -79,7 +79,7 @@ export class DeskDatabase extends Dexie {
     this.version(6).stores({ news: 'id, at' })
     // What people have agreed to, and what counts against them, is in their rows.
     this.version(7)
-      .stores({})
+      .stores({ events: '[booking+seq], event.at' })
       .upgrade(later(async () => (await import('./version-7.ts')).deskToVersion7))
     this.connection = this.table('link')
   }

@@ -28,6 +28,8 @@ const PLACES: readonly Findable[] = [
 
 /** What one does, by the words one would look for it with. */
 const DOINGS: readonly Findable[] = [
+  { name: 'The record of everything, export', of: 'Arrivals', to: '/record' },
+  { name: 'I can’t today', of: 'Today', to: '/' },
   { name: 'Invite somebody', of: 'People', to: '/people' },
   { name: 'Book somebody in', of: 'Diary', to: '/diary' },
   { name: 'Keep time for myself', of: 'Diary', to: '/diary' },

@@ -1,5 +1,13 @@
-import { checkPractice, type Practice, placeOf, zoneOf } from '@acolhida/core/practice'
+import {
+  checkPractice,
+  type HouseRules,
+  type Practice,
+  placeOf,
+  type Service,
+  zoneOf,
+} from '@acolhida/core/practice'
 import { addDays, dateAt, dayNumber, longDate, timeAt } from '@acolhida/core/time'
+import { useSearchParams } from 'react-router'
 import { LeadLine } from '../../drawings/lead-line.tsx'
 import { useMinute } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
@@ -8,6 +16,7 @@ import { useDesk } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
+import { withService } from '../service/with-service.ts'
 import {
   COUNTS,
   LEAD,
@@ -23,7 +32,24 @@ import { AFTER, LATE, MOVING, TIER, withoutTier, withTier } from '../settings/ru
 import { exampleOf } from '../settings/rules-example.ts'
 import { WouldHaveCost, WouldHaveLed } from '../settings/would-have-cost.tsx'
 
-const itself = (practice: Practice, to: (of: Practice) => Practice): Practice => to(practice)
+type ChangeIn = (practice: Practice, to: (of: Practice) => Practice) => Practice
+
+const withoutCounting = ({ counting: _, ...rules }: HouseRules): HouseRules => rules
+
+/** The practice as if the rules of a service were its own: so they are shown and changed in the same way. */
+const scopeOf = (practice: Practice, service: Service | undefined): Practice =>
+  service?.houseRules ? { ...practice, houseRules: service.houseRules } : practice
+
+/** Changes the rules of the practice, or those of a service. */
+const changeIn =
+  (service: Service | undefined): ChangeIn =>
+  (practice, to) => {
+    if (!service) return to(practice)
+    return withService(practice, service.id, (own) => ({
+      ...own,
+      houseRules: to(scopeOf(practice, own)).houseRules,
+    }))
+  }
 
 /** The most steps that cancelling can have. */
 const MOST_TIERS = 6
@@ -31,74 +57,124 @@ const MOST_TIERS = 6
 /** What cancelling, moving and coming late mean, beside what that comes to for one session. */
 export function HouseRulesPage() {
   const { practice } = useDesk()
-  const { cancel } = practice.houseRules
-  const faults = checkPractice(practice)
-  const shared = { of: practice, practice, change: itself, faults }
+  const [search, setSearch] = useSearchParams()
+  const service = practice.services.find(({ id }) => id === search.get('of'))
+  const scoped = scopeOf(practice, service)
+  const { cancel } = scoped.houseRules
+  // What is wrong with the rules of a service is shown where they are.
+  const at = `services[${practice.services.findIndex(({ id }) => id === service?.id)}].`
+  const faults = checkPractice(practice).flatMap((fault) =>
+    !service ? [fault] : fault.path.startsWith(at) ? [{ ...fault, path: fault.path.slice(at.length) }] : [],
+  )
+  const change = changeIn(service)
+  const shared = { of: scoped, practice, change, faults }
+  const own = service?.houseRules !== undefined
+  const set = (what: string, to: (of: Practice) => Practice): Promise<void> =>
+    changePractice(db, what, (p) => change(p, to))
   return (
     <SettingsPage
       title="House rules"
       line="They hold for whoever asks from now on; what is asked for already keeps the rules of its day."
     >
-      <Example practice={practice} />
-      <div className="mt-5 grid max-w-[1020px] gap-5 lg:grid-cols-2">
-        <div className="grid h-fit gap-5">
-          <section className="sheet grid h-fit gap-4 p-5">
-            <h2>Cancelling</h2>
-            {cancel.map((tier, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a step has nothing of its own but its place, counted from the end
-              <fieldset key={cancel.length - i} className="grid gap-2 border-b border-line pb-4">
-                <legend className="sr-only">Step {i + 1}</legend>
-                <Fields
-                  settings={TIER}
-                  of={tier}
-                  practice={practice}
-                  faults={faults}
-                  path={`houseRules.cancel[${i}]`}
-                  change={(p, to) => ({
-                    ...p,
-                    houseRules: {
-                      ...p.houseRules,
-                      cancel: p.houseRules.cancel.map((one, at) => (at === i ? to(one) : one)),
-                    },
-                  })}
-                />
-                <span>
-                  <ActButton
-                    className="press press-no"
-                    onAct={() => changePractice(db, 'what cancelling costs', (p) => withoutTier(p, i))}
-                  >
-                    Remove this step
-                    <span className="sr-only"> {i + 1}</span>
-                  </ActButton>
-                </span>
-              </fieldset>
+      <div className="mb-4 flex flex-wrap items-center gap-4">
+        <label className="flex items-center gap-2">
+          Rules of
+          <select
+            className="field w-auto"
+            value={service?.id ?? ''}
+            onChange={(event) => setSearch(event.target.value ? { of: event.target.value } : {})}
+          >
+            <option value="">the whole practice</option>
+            {practice.services.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
             ))}
-            <Fields settings={AFTER} {...shared} />
-            <WouldHaveCost practice={practice} />
-            {cancel.length < MOST_TIERS && (
-              <span>
-                <ActButton onAct={() => changePractice(db, 'what cancelling costs', withTier)}>
-                  Add a step
-                </ActButton>
-              </span>
-            )}
-          </section>
-          <Counted practice={practice} faults={faults} shared={shared} />
-        </div>
-        <div className="grid h-fit gap-5">
-          <section className="sheet grid h-fit gap-4 p-5">
-            <h2>Moving</h2>
-            <Fields settings={MOVING} {...shared} />
-            <p className="text-[14px] text-soft">
-              To a time that is open, at once. Cancelling costs no less after it than it did before.
-            </p>
-          </section>
-          <section className="sheet grid h-fit gap-4 p-5">
-            <h2>Coming late</h2>
-            <Fields settings={LATE} {...shared} />
-          </section>
-        </div>
+          </select>
+        </label>
+        {service && (
+          <Switch
+            label="It has rules of its own"
+            on={own}
+            onChange={(on) =>
+              changePractice(db, 'rules of its own', (p) =>
+                withService(p, service.id, ({ houseRules: _, ...rest }) =>
+                  on ? { ...rest, houseRules: withoutCounting(p.houseRules) } : rest,
+                ),
+              )
+            }
+          />
+        )}
       </div>
+      <Example practice={scoped} />
+      {service && !own && (
+        <p className="mt-3 text-soft">For {service.name}, the rules of the whole practice hold.</p>
+      )}
+      {service && service.seats > 1 && (
+        <p className="mt-3 max-w-[1020px]">
+          Each seat is cancelled and moved by itself, under these rules. A date that you call off, or that too
+          few come to, costs nobody anything and counts against nobody.
+        </p>
+      )}
+      {(!service || own) && (
+        <div className="mt-5 grid max-w-[1020px] gap-5 lg:grid-cols-2">
+          <div className="grid h-fit gap-5">
+            <section className="sheet grid h-fit gap-4 p-5">
+              <h2>Cancelling</h2>
+              {cancel.map((tier, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: a step has nothing of its own but its place, counted from the end
+                <fieldset key={cancel.length - i} className="grid gap-2 border-b border-line pb-4">
+                  <legend className="sr-only">Step {i + 1}</legend>
+                  <Fields
+                    settings={TIER}
+                    of={tier}
+                    practice={practice}
+                    faults={faults}
+                    path={`houseRules.cancel[${i}]`}
+                    change={(p, to) => ({
+                      ...p,
+                      houseRules: {
+                        ...p.houseRules,
+                        cancel: p.houseRules.cancel.map((one, at) => (at === i ? to(one) : one)),
+                      },
+                    })}
+                  />
+                  <span>
+                    <ActButton
+                      className="press press-no"
+                      onAct={() => set('what cancelling costs', (of) => withoutTier(of, i))}
+                    >
+                      Remove this step
+                      <span className="sr-only"> {i + 1}</span>
+                    </ActButton>
+                  </span>
+                </fieldset>
+              ))}
+              <Fields settings={AFTER} {...shared} />
+              {!service && <WouldHaveCost practice={practice} />}
+              {cancel.length < MOST_TIERS && (
+                <span>
+                  <ActButton onAct={() => set('what cancelling costs', withTier)}>Add a step</ActButton>
+                </span>
+              )}
+            </section>
+            {!service && <Counted practice={practice} faults={faults} shared={shared} />}
+          </div>
+          <div className="grid h-fit gap-5">
+            <section className="sheet grid h-fit gap-4 p-5">
+              <h2>Moving</h2>
+              <Fields settings={MOVING} {...shared} />
+              <p className="text-[14px] text-soft">
+                To a time that is open, at once. Cancelling costs no less after it than it did before.
+              </p>
+            </section>
+            <section className="sheet grid h-fit gap-4 p-5">
+              <h2>Coming late</h2>
+              <Fields settings={LATE} {...shared} />
+            </section>
+          </div>
+        </div>
+      )}
     </SettingsPage>
   )
 }
@@ -111,7 +187,7 @@ function Counted({
 }: {
   practice: Practice
   faults: ReturnType<typeof checkPractice>
-  shared: { of: Practice; practice: Practice; change: typeof itself }
+  shared: { of: Practice; practice: Practice; change: ChangeIn }
 }) {
   const { counting } = practice.houseRules
   return (

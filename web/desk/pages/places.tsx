@@ -1,7 +1,9 @@
+import { ROOM } from '@acolhida/core/booking'
 import { type Place, type Practice, withoutPlace } from '@acolhida/core/practice'
 import { freeId } from '@acolhida/core/questions'
 import { Plus } from 'lucide-react'
 import { Link } from 'react-router'
+import { newKey } from '../../relay-client/client.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
@@ -38,6 +40,12 @@ const withPlace = (practice: Practice, id: string, change: (place: Place) => Pla
 function optional<K extends 'address' | 'zone'>(place: Place, key: K, typed: string): Place {
   const { [key]: _, ...rest } = place
   return typed.trim() ? { ...place, [key]: typed.trim() } : (rest as Place)
+}
+
+/** An address; where each booking gets a room of its own, with the key its codes are made with. */
+function withAddress(place: Place, typed: string): Place {
+  const next = optional(place, 'address', typed)
+  return next.address?.includes(ROOM) && !next.roomKey ? { ...next, roomKey: newKey() } : next
 }
 
 /** Where sessions take place. */
@@ -87,7 +95,10 @@ export function Places() {
                 label={ADDRESS[place.kind]}
                 what="the address of a place"
                 value={place.address ?? ''}
-                change={change((place, typed) => optional(place, 'address', typed))}
+                change={change(withAddress)}
+                {...(place.kind === 'video'
+                  ? { help: `With ${ROOM} in it, each booking has a room of its own: https://…/${ROOM}` }
+                  : {})}
               />
               <div className="grid grid-cols-2 items-end gap-4">
                 <SavedField

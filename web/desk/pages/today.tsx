@@ -30,8 +30,11 @@ import { counted, homeZone, serviceName, when } from '../parts/words.ts'
 import { dropIntention, personIn } from '../sync/acts.ts'
 
 const HowTheyWent = lazy(async () => ({ default: (await import('../parts/how-it-went.tsx')).HowTheyWent }))
+const CantToday = lazy(async () => ({ default: (await import('../parts/cant-today.tsx')).CantToday }))
 const SeveralAtOnce = lazy(async () => ({ default: (await import('../parts/several.tsx')).SeveralAtOnce }))
-const WhatsNew = lazy(async () => ({ default: (await import('../parts/whats-new.tsx')).WhatsNew }))
+const news = () => import('../parts/whats-new.tsx')
+const WhatsNew = lazy(async () => ({ default: (await news()).WhatsNew }))
+const NotChosenYet = lazy(async () => ({ default: (await news()).NotChosenYet }))
 // What reads answers comes after the page is there.
 const WhyHere = lazy(async () => ({ default: (await import('../request/why-here.tsx')).WhyHere }))
 
@@ -50,6 +53,7 @@ export function Today() {
       .join(' '),
   )
   const waiting = awaitingWord(desk.requested, relayNow())
+  const [away, setAway] = useState(false)
   const [chosen, setChosen] = useState<ReadonlySet<string>>()
   const choose = useCallback((id: string, on: boolean): void => {
     setChosen((now) => {
@@ -75,8 +79,16 @@ export function Today() {
   return (
     <>
       <PageHead title="Today" heading={longDate(localDate(today as DayNumber))} line={parts.join(' · ')}>
+        <button type="button" className="press" onClick={() => setAway(true)}>
+          I can’t today…
+        </button>
         <DoorLink />
       </PageHead>
+      {away && (
+        <Suspense>
+          <CantToday desk={desk} close={() => setAway(false)} />
+        </Suspense>
+      )}
       <ClosedDoor />
       <div className="mt-6 grid gap-6 lg:grid-cols-[1fr_332px]">
         <section>
@@ -92,7 +104,7 @@ export function Today() {
                 aria-pressed={chosen !== undefined}
                 onClick={() => setChosen((now) => (now ? undefined : new Set()))}
               >
-                {chosen ? 'One by one' : 'SeveralAtOnce at once'}
+                {chosen ? 'One by one' : 'Several at once'}
               </button>
             )}
           </div>
@@ -119,6 +131,7 @@ export function Today() {
           </ul>
           <Suspense>
             <HowTheyWent desk={desk} />
+            <NotChosenYet desk={desk} />
             <WhatsNew desk={desk} />
           </Suspense>
         </section>

@@ -1,3 +1,4 @@
+import { stateAt } from '@acolhida/core/booking'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { X } from 'lucide-react'
 import { Link } from 'react-router'
@@ -24,6 +25,34 @@ const WORDS: Record<News, string> = {
   'called-off': 'will not come, too few did:',
   pleaded: 'asks for an exception from the rules for',
   away: 'has your answer, given away from the desk:',
+}
+
+/** Who was offered other times and has not chosen yet, the most urgent first. */
+export function NotChosenYet({ desk }: { desk: Desk }) {
+  const minute = useMinute()
+  const offered = desk.requested
+    .filter((row) => stateAt(row, minute).is === 'offered')
+    .sort((a, b) => a.until - b.until)
+  if (offered.length === 0) return null
+  return (
+    <section className="mt-6" aria-label="Other times offered, and no answer yet">
+      <h2 className="mb-2.5">Other times offered, and no answer yet</h2>
+      <ul className="sheet divide-y divide-line px-4">
+        {offered.map((row) => (
+          <li key={row.id} className="py-2.5">
+            <Link to={`/arrivals/${row.id}`} className="font-semibold underline-offset-3 hover:underline">
+              {row.asked.person.name}
+            </Link>
+            <span className="block text-[14px] text-soft">
+              {serviceName(desk.practice, row.service)} ·{' '}
+              {row.offers.map(({ start }) => when(desk.practice, start)).join(' · ')} · kept until{' '}
+              {when(desk.practice, row.until)}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
 }
 
 /** What has happened since one last looked, newest first; each stands here until it is put away. */

@@ -54,9 +54,14 @@ export function Arrivals() {
           <h1>Arrivals</h1>
           <p className="mt-1 text-[14px] text-soft">Requests, messages, and what became of them</p>
         </div>
-        <button type="button" className="press" onClick={() => setQuoting(true)}>
-          A quote for somebody …
-        </button>
+        <span className="flex flex-wrap gap-2.5">
+          <Link className="press" to="/record">
+            The record
+          </Link>
+          <button type="button" className="press" onClick={() => setQuoting(true)}>
+            A quote for somebody …
+          </button>
+        </span>
       </header>
       {quoting && <QuoteDialog desk={desk} close={() => setQuoting(false)} />}
       <div className="grid gap-6 xl:grid-cols-[1fr_340px]">

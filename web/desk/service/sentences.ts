@@ -3,7 +3,7 @@ import type { Practice, Service } from '@acolhida/core/practice'
 import { dateWords, durationWords, type LocalDate } from '@acolhida/core/time'
 import { counted, currencyOf } from '../parts/words.ts'
 import type { Setting } from '../settings/setting.ts'
-import { MARKS, SHOWN, WHAT } from './what.ts'
+import { AFTERWARDS, MARKS, SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
 import { APPROVAL, whomFields } from './whom.ts'
 
@@ -25,7 +25,7 @@ export interface SentenceGroup {
 export function sentencesOf(practice: Practice, service: Service, today: LocalDate): SentenceGroup[] {
   const when = whenFields(today)
   const whom = whomFields(practice)
-  const all = [...WHAT, ...SHOWN, ...when, ...whom]
+  const all = [...WHAT, ...SHOWN, ...AFTERWARDS, ...when, ...whom]
   const value = (say: string, ...labels: string[]): SaidValue => ({
     say,
     of: labels.map((label) => {
@@ -58,6 +58,16 @@ function whatSaid(practice: Practice, service: Service, value: Value): SaidSente
       '.',
     ],
     [value(service.description ? `“${service.description}”` : 'No description yet', 'Description')],
+    [
+      'Whoever has booked it is shown ',
+      value(
+        service.afterwards?.text ? `“${service.afterwards.text}”` : 'no words of yours',
+        'Words for whoever has booked it',
+      ),
+      ' and ',
+      value(service.afterwards?.address ?? 'no page', 'A page or document for them'),
+      '.',
+    ],
     [
       'It takes ',
       value(`${service.minutes} minutes`, 'Length'),

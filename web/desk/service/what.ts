@@ -191,6 +191,40 @@ export const WHAT: readonly Setting<Service>[] = [
   },
 ]
 
+/** What whoever has booked it is shown. */
+export const AFTERWARDS: readonly Setting<Service>[] = [
+  {
+    label: 'Words for whoever has booked it',
+    what: 'what is shown after booking',
+    is: 'text',
+    rows: 4,
+    empty: true,
+    path: 'afterwards.text',
+    read: ({ afterwards }) => afterwards?.text,
+    write: (service, text) => withAfterwards(service, { ...service.afterwards, text: text ?? '' }),
+  },
+  {
+    label: 'A page or document for them',
+    what: 'what is shown after booking',
+    is: 'text',
+    empty: true,
+    path: 'afterwards.address',
+    help: 'Its address: https://…',
+    read: ({ afterwards }) => afterwards?.address,
+    write: (service, address) => {
+      if (address && !/^https?:\/\/[^\s/]+/i.test(address))
+        throw new Error('Please write the whole address: https://…')
+      const { text = '' } = service.afterwards ?? {}
+      return withAfterwards(service, { text, ...(address ? { address } : {}) })
+    },
+  },
+]
+
+const withAfterwards = (
+  { afterwards: _, ...service }: Service,
+  afterwards: NonNullable<Service['afterwards']>,
+): Service => (afterwards.text || afterwards.address ? { ...service, afterwards } : service)
+
 /** What is told of it before the questions, and whether it is told at all. */
 export const SHOWN: readonly Setting<Service>[] = [
   {

@@ -59,14 +59,32 @@ async function decided(booking: Booking, command: DeskDoes): Promise<Intended> {
 export const decideFor = async (booking: Booking, command: DeskDoes): Promise<void> =>
   intend(await decided(booking, command))
 
-/** Decides the same about several. One transaction. */
-export async function decideForAll(bookings: readonly Booking[], command: DeskDoes): Promise<void> {
-  const words = await Promise.all(bookings.map((booking) => decided(booking, command)))
-  await db.transaction('rw', db.intentions, async () => {
+/** One of several things that are decided together. */
+export interface ForEach {
+  booking: Booking
+  command: DeskDoes
+}
+
+/**
+ * Decides about several at once, each its own. One transaction.
+ * @param change how the practice changes with it, and what that is called
+ */
+export async function decideEach(
+  each: readonly ForEach[],
+  change?: { what: string; change: (practice: Practice) => Practice },
+): Promise<void> {
+  const { changeHere } = await import('../data/changing.ts')
+  const words = await Promise.all(each.map(({ booking, command }) => decided(booking, command)))
+  await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
     for (const word of words) await keep(word)
+    if (change) await changeHere(db, change.what, change.change, 'decided')
   })
   turnSoon()
 }
+
+/** Decides the same about several. One transaction. */
+export const decideForAll = (bookings: readonly Booking[], command: DeskDoes): Promise<void> =>
+  decideEach(bookings.map((booking) => ({ booking, command })))
 
 /**
  * Calls a session off: everybody in it is told, and its date is gone. One transaction.
@@ -78,18 +96,11 @@ export async function callOffFor(
   gone?: { what: string; change: (practice: Practice) => Practice },
 ): Promise<void> {
   const now = relayNow()
-  const { changeHere } = await import('../data/changing.ts')
-  const words = await Promise.all(
-    bookings.flatMap((booking) => {
-      const command = callingOff(booking, text, now)
-      return command ? [decided(booking, command)] : []
-    }),
-  )
-  await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
-    for (const word of words) await keep(word)
-    if (gone) await changeHere(db, gone.what, gone.change, 'decided')
+  const each = bookings.flatMap((booking): ForEach[] => {
+    const command = callingOff(booking, text, now)
+    return command ? [{ booking, command }] : []
   })
-  turnSoon()
+  await decideEach(each, gone)
 }
 
 /** The answers of somebody on the phone, private ones sealed: they pass through the relay, too. */

@@ -22,6 +22,7 @@ import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { idsOf } from '../service/make.tsx'
 import { type Draft, withPublished, withSeparate, withTermsOf } from './change.ts'
+import { ProveAll } from './prove-all.tsx'
 import { VersionDifferences, versionBefore } from './versions.tsx'
 
 // What writes rich text comes when one writes.
@@ -44,6 +45,7 @@ export function TermsPage() {
         <span>
           <ActButton onAct={() => changePractice(db, 'a new text', add)}>Add a text</ActButton>
         </span>
+        <ProveAll practice={practice} />
         <section className="sheet p-5">
           <h2>Without agreement</h2>
           <p className="mt-1 text-[14px] text-soft">

@@ -2,6 +2,7 @@ import type { LinkView } from '@acolhida/core/contract'
 import type { Instant, LocalDate } from '@acolhida/core/time'
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
 import { Openings } from '../parts/openings.tsx'
@@ -30,11 +31,12 @@ export function MoveMine({
   const [start, setStart] = useState<Instant>()
   const head = useRef<HTMLHeadingElement>(null)
   const clocks = clocksNamed(view.clocks)
+  const booking = useSearchParams()[0].get('booking') ?? undefined
   const moves = useInfiniteQuery({
-    queryKey: ['moves', secret, view.start],
+    queryKey: ['moves', secret, booking, view.start],
     enabled: open,
     queryFn: ({ pageParam, signal }) =>
-      doorRelay.moves(secret, { days: DAYS, ...(pageParam ? { from: pageParam } : {}) }, signal),
+      doorRelay.moves(secret, booking, { days: DAYS, ...(pageParam ? { from: pageParam } : {}) }, signal),
     initialPageParam: '' as LocalDate | '',
     getNextPageParam: (last) => last.next,
   })

@@ -4,7 +4,7 @@ import { money } from '@acolhida/core/money'
 import { answerWords } from '@acolhida/core/questions'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { Link, useLocation, useParams } from 'react-router'
+import { Link, useLocation, useParams, useSearchParams } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useAt, useNow } from '../../relay-client/clock.ts'
 import { besideIt, clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
@@ -23,17 +23,20 @@ export function MyBooking() {
   const slug = useSlug()
   const { secret = '' } = useParams()
   const { state } = useLocation() as { state: { sent?: boolean } | null }
+  const [search] = useSearchParams()
+  const booking = search.get('booking') ?? undefined
+  const queryKey = ['my', secret, booking]
   const queries = useQueryClient()
   const my = useQuery({
-    queryKey: ['my', secret],
-    queryFn: () => doorRelay.my(secret),
+    queryKey,
+    queryFn: () => doorRelay.my(secret, booking),
     refetchInterval: 15_000,
   })
   const acting = useMutation({
-    mutationFn: (act: LinkAct) => actThrough(secret, act),
-    onSuccess: (view) => queries.setQueryData(['my', secret], view),
+    mutationFn: (act: LinkAct) => actThrough(secret, booking, act),
+    onSuccess: (view) => queries.setQueryData(queryKey, view),
     // What it was done on is no longer so: what is shown now.
-    onError: () => queries.invalidateQueries({ queryKey: ['my', secret] }),
+    onError: () => queries.invalidateQueries({ queryKey }),
   })
   const { mutate } = acting
   const unproved = my.data && !my.data.mailProved
@@ -222,6 +225,7 @@ function Standing({
       )}
       <Exception view={view} act={act} busy={busy} />
       <WayOut view={view} act={act} busy={busy} />
+      <Others view={view} secret={secret} />
       {view.again && (
         <p className="mt-5">
           <Link
@@ -242,6 +246,28 @@ function Standing({
         </p>
       )}
     </div>
+  )
+}
+
+/** What else is still to come of the same person, on a page of its own each. */
+function Others({ view, secret }: { view: LinkView; secret: string }) {
+  if (view.others.length === 0) return null
+  return (
+    <section className="sheet mt-5 p-5">
+      <h2>{say('my.others')}</h2>
+      <ul className="mt-2 grid gap-2">
+        {view.others.map((other) => (
+          <li key={other.booking}>
+            <Link className="way" to={`/${view.slug}/my/${secret}?booking=${other.booking}`}>
+              {other.service}, {sessionAt(other.start, other.minutes, clocksNamed(other.clocks))}
+            </Link>
+            <span className="block text-[14px] text-soft">
+              {say(`my.${other.state}`, { name: view.practitioner })}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 

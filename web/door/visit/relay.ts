@@ -35,10 +35,10 @@ export const doorRelay = {
   renew: (slug: string, visit: string) => ask(door.renew, { to: { slug }, body: { visit } }),
   send: (slug: string, body: SendBody, key: string) => ask(door.send, { to: { slug }, body, key }),
   enquire: (slug: string, body: EnquireBody, key: string) => ask(door.enquire, { to: { slug }, body, key }),
-  my: (secret: string) => ask(door.my, { to: { secret } }),
+  my: (secret: string, booking: string | undefined) => ask(door.my, { to: { secret }, query: { booking } }),
   /** To which times a booking could be moved. */
-  moves: (secret: string, body: WantedMoves, signal: AbortSignal) =>
-    ask(door.moves, { to: { secret }, body, signal }),
+  moves: (secret: string, booking: string | undefined, body: WantedMoves, signal: AbortSignal) =>
+    ask(door.moves, { to: { secret }, query: { booking }, body, signal }),
 }
 
 /** What can be done through a private link; what binds or costs something, on what was shown. */
@@ -51,8 +51,9 @@ export type LinkAct =
   | { do: 'cancel'; shown: string }
   | { do: 'move'; start: Instant; place: string; shown: string }
 
-export function actThrough(secret: string, act: LinkAct) {
-  const call = { to: { secret }, key: newKey() }
+/** @param booking another one of the same person */
+export function actThrough(secret: string, booking: string | undefined, act: LinkAct) {
+  const call = { to: { secret }, query: { booking }, key: newKey() }
   switch (act.do) {
     case 'prove':
       return ask(door.prove, { ...call, body: {} })
