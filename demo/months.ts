@@ -416,7 +416,13 @@ class Months {
     for (const { id } of over) {
       const how = this.#by.next()
       if (how < 0.06) this.#word(id, { do: 'miss' }, at)
-      else this.#word(id, { do: 'attend', ...(how > 0.92 ? { late: this.#by.whole(5, 20) } : {}) }, at)
+      else {
+        this.#word(id, { do: 'attend', ...(how > 0.92 ? { late: this.#by.whole(5, 20) } : {}) }, at)
+        // Most pay there and then; some by transfer, and a few have not yet.
+        const { price } = this.#keeper.house.booking(id)!
+        if (price > 0 && how < 0.9)
+          this.#word(id, { do: 'pay', amount: price, way: how < 0.6 ? 'cash' : 'transfer' }, at)
+      }
     }
   }
 

@@ -87,6 +87,10 @@ function services(now: Instant): Service[] {
       minutes: 75,
       places: ['studio'],
       price: { kind: 'fixed', amount: 9_500 },
+      payment: [
+        { id: 'first', much: { kind: 'share', percent: 30 }, due: { kind: 'word' }, standing: 'new' },
+        { id: 'rest', much: { kind: 'rest' }, due: { kind: 'on-the-day' } },
+      ],
       extras: [
         { id: 'recording', name: 'A recording to take home', minutes: 0, price: 1_200 },
         { id: 'warm-up', name: 'A longer warm-up', minutes: 15, price: 900 },
@@ -207,6 +211,8 @@ export function demoPractice(now: Instant): Practice {
       },
     ],
     terms: demoTerms,
+    // The account number is the example of the IBAN registry.
+    transfer: { name: 'Iria Montalvar', iban: 'PT50000201231234567890154' },
     houseRules,
     answering: {
       answerTime: 'PT24H' as Duration,

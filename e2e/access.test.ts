@@ -179,6 +179,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       ['people/person-asks-tome', 'Missed and cancelled late'],
       ['rules', 'Not coming'],
       ['record', 'The record'],
+      ['money', 'Money'],
     ] as const) {
       await page.goto(`${house.desk}/${path}`)
       await page.getByRole('heading', { name: heading }).waitFor()

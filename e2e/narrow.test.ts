@@ -19,6 +19,7 @@ const DESK = [
     'diary?view=list',
     'people',
     'record',
+    'money',
     'people/person-asks-tome',
     'practice',
   ],

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { bookingOf, linkTo } from '@acolhida/relay/tests/inside'
+import jsQR from 'jsqr'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { fillIn, goTo, linkIn, mailTo, openMail, pick, sendButton, toTheTimes } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
@@ -209,4 +210,71 @@ it('a day one can’t keep is closed in one act: everybody is told, offered othe
   const confirmed = await mailTo(house, 'amara', /^Confirmed/)
   expect(confirmed.calendar).toMatch(/SEQUENCE:2/)
   await desk.getByText('has taken a time you offered:').first().waitFor()
+})
+
+it('money: a transfer with a reference of its own, scanned, matched in a statement, and noted once', async () => {
+  const desk = await house.openDesk()
+  await desk.goto(`${house.desk}/arrivals/next-odile`)
+  await desk.getByRole('heading', { name: 'Money', exact: true }).last().waitFor()
+  const reference = (await desk.getByText(/^Reference for transfers/).textContent())!.split(': ')[1]!
+  const mine = await house.visitor(phone)
+  await mine.goto(`${house.door}/${house.slug}/my/${linkTo(house.relay, 'next-odile')}`)
+  await mine.getByText('Still open: €68.00').waitFor()
+  await mine.getByText(reference).waitFor()
+  // The code is read back by another program than drew it.
+  const code = mine.getByRole('img', { name: /This transfer as a code/ })
+  const { side, pixels } = await code.evaluate((svg) => {
+    const size = (svg as unknown as SVGSVGElement).viewBox.baseVal.width
+    const canvas = document.createElement('canvas')
+    const side = size * 6
+    canvas.width = side
+    canvas.height = side
+    const draw = canvas.getContext('2d')!
+    draw.fillStyle = '#fff'
+    draw.fillRect(0, 0, side, side)
+    draw.scale(6, 6)
+    draw.fillStyle = '#000'
+    draw.fill(new Path2D(svg.querySelector('path')!.getAttribute('d')!))
+    return { side, pixels: [...draw.getImageData(0, 0, side, side).data] }
+  })
+  const read = jsQR(new Uint8ClampedArray(pixels), side, side)
+  expect(read?.data.split('\n')).toEqual([
+    ...['BCD', '002', '1', 'SCT', '', 'Iria Montalvar', 'PT50000201231234567890154', 'EUR68.00', ''],
+    reference,
+  ])
+
+  const statement = (ref: string): { name: string; mimeType: string; buffer: Buffer } => ({
+    name: 'statement.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      `Date;Name;Amount;Text\n2026-11-24;O. FERRAND;68,00;${ref}\n2026-11-24;ODILE FERRAND;5,00;thanks\n`,
+    ),
+  })
+  await goTo(desk, 'Money')
+  await desk.getByLabel('Open a statement').setInputFiles(statement(reference))
+  await desk.getByRole('button', { name: 'Read it so' }).click()
+  await desk.getByText('1 entry is sure, 1 to look at').waitFor()
+  await desk
+    .getByText(/by name alone, another amount/)
+    .first()
+    .waitFor()
+  await desk.getByRole('button', { name: 'Note the sure one' }).click()
+  await eventually('the payment', () => bookingOf(house.relay, 'next-odile').payments?.[0]?.amount === 6_800)
+  await mine.reload()
+  await mine.getByText('Paid so far: €68.00').waitFor()
+  settle()
+  await desk.reload()
+  await desk.getByLabel('Open a statement').setInputFiles(statement(reference))
+  await desk.getByRole('button', { name: 'Read it so' }).click()
+  await desk.getByText(/0 entries are sure, 1 to look at, 1 noted before/).waitFor()
+
+  // What was paid for what is cancelled free of charge is to be given back.
+  await desk.goto(`${house.desk}/arrivals/next-odile`)
+  await desk.getByRole('button', { name: 'Cancel…' }).click()
+  await desk.getByRole('button', { name: /^Cancel it, free for/ }).click()
+  await desk.getByText('€68.00 to give back').waitFor()
+  settle()
+  await desk.getByRole('button', { name: 'Give something back…' }).click()
+  await desk.getByRole('button', { name: 'Keep it' }).click()
+  await desk.getByText('settled', { exact: true }).waitFor()
 })

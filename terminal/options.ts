@@ -14,6 +14,7 @@ export const USAGE = `acolhida: the core on a practice file; answers are JSON
   replay FILE --questionnaire ID --answers DIR [--service ID]  (earlier answers, read by the draft)
   deadlines FILE --service ID --start INSTANT --now INSTANT [--place ID]
   standing FILE --person ID --now INSTANT                (what counts against somebody, and what follows)
+  ledger FILE [--person ID]                              (what is owed and what has come)
   verify FILE [--number HEX]                             (proves the agreements, and that the list ends with a number)
   calendar FILE.ics --from DATE --days N [--zone Z]      (busy times as the core understands them)
   hours FILE --now INSTANT [--place ID]                  (hours as iCalendar, VAVAILABILITY)
@@ -51,6 +52,7 @@ export const OPTIONS: Record<string, NonNullable<ParseArgsConfig['options']>> = 
   replay: { questionnaire: TEXT, service: TEXT, answers: TEXT },
   deadlines: { service: TEXT, start: TEXT, now: TEXT, place: TEXT },
   standing: { person: TEXT, now: TEXT },
+  ledger: { person: TEXT },
   verify: { number: TEXT },
   calendar: { from: TEXT, days: TEXT, zone: TEXT },
   hours: { now: TEXT, place: TEXT },

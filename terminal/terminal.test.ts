@@ -63,6 +63,21 @@ describe('the terminal', () => {
     expect(found.answer.faults[0].after.name).toBe('Rhys Penhallov')
   })
 
+  it('keeps the ledger of a file, of everybody or of one', () => {
+    const backup = demoBackup(parseInstant('2026-11-24T11:00Z'))
+    const file = put('ledger.json', writeBackup(backup))
+    const { answer } = run('ledger', file)
+    const { owed, paid, givenBack, open } = answer.sums.EUR
+    expect(owed).toBeGreaterThan(0)
+    expect(open).toBe(owed - paid + givenBack)
+    const sum = answer.bookings.reduce((total: number, one: { open: number }) => total + one.open, 0)
+    expect(sum).toBe(open)
+    const { id } = backup.people[0]!
+    const one = run('ledger', file, '--person', id).answer
+    expect(one.bookings.length).toBeLessThan(answer.bookings.length)
+    expect(run('ledger', file, '--person', 'nobody').error).toContain('nobody "nobody"')
+  })
+
   it('tells what counts against somebody, and what follows', () => {
     const now = parseInstant('2026-11-24T11:00Z')
     const backup = demoBackup(now)

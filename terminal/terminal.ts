@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util'
 import { agreementsIn, countedFor, countedIn, deadlinesOf, holdsFor, holdUntil } from '@acolhida/core/booking'
 import { BadCalendar, busyTimes } from '@acolhida/core/formats/busy'
 import { writeHoursFile } from '@acolhida/core/formats/calendars'
+import { accountOf } from '@acolhida/core/ledger'
 import {
   closureWords,
   costOfRules,
@@ -133,6 +134,37 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
         since: formatInstant(since),
         until: formatInstant(until),
       })),
+    }
+  },
+
+  ledger: (path, values) => {
+    const file = readPracticeFile(readGiven(path), path)
+    const person =
+      values.person === undefined ? undefined : file.people.find(({ id }) => id === values.person)
+    if (values.person !== undefined && !person)
+      throw new Unusable(`--person: there is nobody "${values.person}" in the file`)
+    const own = file.bookings.filter(
+      ({ asked }) => !person || person.emails.includes(normalMail(asked.person.email)),
+    )
+    const accounts = own.map((booking) => ({ booking: booking.id, ...accountOf(booking) }))
+    const sums: Record<string, { owed: number; paid: number; givenBack: number; open: number }> = {}
+    for (const { currency, owed, paid, givenBack, open } of accounts) {
+      const sum = sums[currency] ?? { owed: 0, paid: 0, givenBack: 0, open: 0 }
+      sums[currency] = {
+        owed: sum.owed + owed,
+        paid: sum.paid + paid,
+        givenBack: sum.givenBack + givenBack,
+        open: sum.open + open,
+      }
+    }
+    return {
+      sums,
+      bookings: accounts
+        .filter(({ lines }) => lines.length > 0)
+        .map(({ lines, ...rest }) => ({
+          ...rest,
+          lines: lines.map(({ at, booking: _, ...line }) => ({ at: formatInstant(at), ...line })),
+        })),
     }
   },
 

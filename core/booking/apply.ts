@@ -37,7 +37,11 @@ export const apply = (booking: Booking, event: BookingEvent): Booking => ({
 function applied(booking: Booking, event: BookingEvent): Booking {
   if (event.type === 'asked') throw new Error(`Booking ${booking.id}: a record can be asked once only.`)
   const { unsettled: _, ...before } = booking
-  return eventKind(event).apply(event, { booking, before, seq: booking.seq + 1, at: event.at })
+  return eventKind(event).apply(event, {
+    ...{ booking, before, seq: booking.seq + 1 },
+    at: event.at,
+    what: event.type,
+  })
 }
 
 /**

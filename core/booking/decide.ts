@@ -8,8 +8,8 @@ import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.
 import { apply } from './apply.ts'
 import { countedFor } from './counting.ts'
 import { canBeMissed, costOf, movable } from './deadlines.ts'
-import type { BookingEvent } from './events.ts'
-import { type Booking, type Mark, MOST_LATE, MOST_LENGTH, type Start } from './record.ts'
+import { anyMoney, type BookingEvent, someMoney } from './events.ts'
+import { type Booking, type Mark, MOST_LATE, MOST_LENGTH, type PayWay, type Start, WAYS } from './record.ts'
 import { hasBegun, isHeld, isPlaced, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
@@ -35,6 +35,10 @@ interface Own {
   'move-own': Start
   /** How it went, said after it has begun; what was said before can be put right. */
   attend: { late?: number; minutes?: number }
+  /** Notes money that came or was given back, or changes what is owed. */
+  pay: { amount: number; way: PayWay; text?: string; source?: string }
+  'give-back': { amount: number; way: PayWay; text?: string }
+  adjust: { amount: number; text: string }
   /** Asks for texts to be signed by themselves. */
   sign: { terms: string[] }
   miss: object
@@ -62,7 +66,7 @@ type All = { [K in keyof Own]: Of<K> }
 /** What the practitioner can do with a booking. */
 export type DeskDoes =
   | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
-  | All['forgive' | 'run-late' | 'except' | 'sign']
+  | All['forgive' | 'run-late' | 'except' | 'sign' | 'pay' | 'give-back' | 'adjust']
   | { do: 'cancel'; by: 'practitioner'; text: string }
 
 /** What a client can do with theirs. */
@@ -87,6 +91,7 @@ export interface Refusal {
     | 'hold-stands'
     | 'not-counted'
     | 'not-asked'
+    | 'not-paid'
   word: RefusalWord
   data?: SaidValues
   message: string
@@ -246,6 +251,30 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
         return refuse('too-early.miss', { minutes: booking.asked.houseRules.graceMinutes })
       return is === 'missed' ? happened() : happened({ type: 'missed', at: now, settles: shift(now, UNDO) })
     },
+  },
+  pay: {
+    shape: { amount: someMoney, way: one(...WAYS), text: maybe(words), source: maybe(text(200)) },
+    decide: (booking, { do: _, ...said }, __, { now }) => {
+      // An entry of a statement is noted once, however often the statement is opened.
+      const known =
+        said.source !== undefined && booking.payments?.some(({ source }) => source === said.source)
+      return known ? happened() : happened({ type: 'paid', at: now, ...said, settles: shift(now, UNDO) })
+    },
+  },
+  'give-back': {
+    shape: { amount: someMoney, way: one(...WAYS), text: maybe(words) },
+    decide: (booking, { do: _, ...said }, __, { now }) => {
+      const has = (booking.payments ?? []).reduce((sum, { amount }) => sum + amount, 0)
+      if (said.amount > has) return refuse('not-paid')
+      return happened({ type: 'given-back', at: now, ...said, settles: shift(now, UNDO) })
+    },
+  },
+  adjust: {
+    shape: { amount: anyMoney, text: said(2_000) },
+    decide: (_, { amount, text: why }, __, { now }) =>
+      amount === 0
+        ? happened()
+        : happened({ type: 'adjusted', at: now, amount, text: why, settles: shift(now, UNDO) }),
   },
   sign: {
     shape: { terms: list(id, 50, 1) },

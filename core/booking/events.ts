@@ -11,10 +11,12 @@ import {
   type Mark,
   MOST_LATE,
   MOST_LENGTH,
+  type PayWay,
   PERSON_MARKS,
   type Start,
   type Telling,
   type TellingStep,
+  WAYS,
 } from './record.ts'
 
 /** What can happen to a booking after it was asked for, each with what is its own. */
@@ -46,6 +48,11 @@ interface Own {
   /** The client asks for an exception from the rules, and the practitioner answers. */
   pleaded: { text: string }
   excepted: Decided & { granted: boolean; text: string }
+  /** Money has come; or has been given back. */
+  paid: Decided & { amount: number; way: PayWay; text?: string; source?: string }
+  'given-back': Decided & { amount: number; way: PayWay; text?: string }
+  /** Something is added to what is owed, or taken off it. */
+  adjusted: Decided & { amount: number; text: string }
   /** The client agrees to what has been lacking. */
   agreed: { agreements: Agreement[] }
   /** The practitioner asks for texts to be signed by themselves. */
@@ -84,6 +91,8 @@ interface On {
   before: Booking
   seq: number
   at: Instant
+  /** The kind of the event. */
+  what: Later['type']
 }
 
 interface Event<E> {
@@ -92,6 +101,9 @@ interface Event<E> {
 }
 
 const words = text(5_000)
+/** Money of a record, in minor units: some, or some more or less. */
+export const someMoney = whole(1, 100_000_000_000)
+export const anyMoney = whole(-100_000_000_000, 100_000_000_000)
 const settled = { settles: epochMs, away: maybe(yes) }
 const start = { start: epochMs, place: id }
 /** A length as a record holds it. */
@@ -100,8 +112,8 @@ export const length = whole(-1_000_000, 1_000_000)
 export const cancelled = { by: one('client', 'practitioner'), share: number(0, 100), text: words }
 
 /** A decision that was never open to being taken back leaves nothing to wait for. */
-const decision = ({ before, seq, at }: On, until: Instant): Pick<Booking, 'unsettled'> =>
-  until > at ? { unsettled: { seq, until, before } } : {}
+const decision = ({ before, seq, at, what }: On, until: Instant): Pick<Booking, 'unsettled'> =>
+  until > at ? { unsettled: { seq, until, before, what } } : {}
 
 /** What this tells the client, once it can't be taken back any more: an inclusive end is over a moment later. */
 const telling = ({ seq, at }: On, step: TellingStep, until: Instant = at): { tells: Telling } => ({
@@ -347,6 +359,39 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
       seq: on.seq,
       ...(on.before.plea ? { plea: { ...on.before.plea, answer: { granted, text: said } } } : {}),
       ...telling(on, 'excepted', end),
+      ...decision(on, end),
+    }),
+  },
+  paid: {
+    shape: { ...settled, amount: someMoney, way: one(...WAYS), text: maybe(words), source: maybe(text(200)) },
+    apply: ({ at, amount, way, text: said, source, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      payments: [
+        ...(on.before.payments ?? []),
+        { at, amount, way, ...(said ? { text: said } : {}), ...(source ? { source } : {}) },
+      ],
+      ...decision(on, end),
+    }),
+  },
+  'given-back': {
+    shape: { ...settled, amount: someMoney, way: one(...WAYS), text: maybe(words) },
+    apply: ({ at, amount, way, text: said, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      payments: [
+        ...(on.before.payments ?? []),
+        { at, amount: -amount, way, ...(said ? { text: said } : {}) },
+      ],
+      ...decision(on, end),
+    }),
+  },
+  adjusted: {
+    shape: { ...settled, amount: anyMoney, text: words },
+    apply: ({ at, amount, text: said, settles: end }, on) => ({
+      ...on.before,
+      seq: on.seq,
+      adjusted: [...(on.before.adjusted ?? []), { at, amount, text: said }],
       ...decision(on, end),
     }),
   },

@@ -1,4 +1,4 @@
-import type { HouseRules } from '../practice/types.ts'
+import type { HouseRules, PaymentLine } from '../practice/types.ts'
 import type { Answers, Asking, Outcome, Reading } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
 import type { Instant } from '../time/index.ts'
@@ -36,6 +36,21 @@ export interface Happened {
  * asked before this was asked for.
  */
 export type Proof = 'open' | 'link' | 'quote' | 'hand' | 'earlier'
+
+/** How money can come and go. */
+export const WAYS = ['cash', 'card', 'transfer', 'other'] as const
+export type PayWay = (typeof WAYS)[number]
+
+/** Money that came, or went back. */
+export interface Payment {
+  at: Instant
+  /** In minor units; below nothing, given back. */
+  amount: number
+  way: PayWay
+  text?: string
+  /** What it is known by where it came from: the entry of a statement. */
+  source?: string
+}
 
 /** What the practitioner should know of who has asked; the client never sees it. */
 export type Mark = (typeof PERSON_MARKS)[number]
@@ -76,6 +91,8 @@ export interface Asked extends Happened, Start {
   address?: string
   /** The price code, by id. */
   code?: string
+  /** How the price is paid, by the lines of the day one asked. */
+  payment?: PaymentLine[]
 }
 
 /** How many minutes late somebody can have come, and how long a session can have lasted, at the most. */
@@ -117,7 +134,7 @@ export interface Booking extends Start {
   unproved: boolean
   marks: Mark[]
   /** The decision that can still be taken back, and what the booking was before it. */
-  unsettled?: { seq: number; until: Instant; before: Booking }
+  unsettled?: { seq: number; until: Instant; before: Booking; what: string }
   /** What was said last with a decision. */
   text: string
   /** The price share due after a cancellation, in percent. */
@@ -135,6 +152,10 @@ export interface Booking extends Start {
   runsLate?: { seq: number; due: Instant; minutes: number }
   /** The exception that the client has asked for, and the practitioner's answer. */
   plea?: { seq: number; at: Instant; text: string; answer?: { granted: boolean; text: string } }
+  /** What was paid, and given back (below nothing), each by a way. */
+  payments?: Payment[]
+  /** What was added to what is owed, or taken off it, and why. */
+  adjusted?: { at: Instant; amount: number; text: string }[]
   /** What was agreed to after it was asked for; and texts to be signed by themselves, with since when that is told. */
   agreed?: Agreement[]
   toSign?: { terms: string[]; seq: number; due: Instant }

@@ -79,7 +79,7 @@ describe('records of earlier versions', () => {
     expect(booking).toMatchObject({ status: 'cancelled', share: 50, asked: { v: 2, proof: 'hand' } })
     expect(booking.asked.asking).toEqual({ standing: 'known', invited: false, tags: [], attempts: 0 })
     expect(booking.unsettled).toBeUndefined()
-    expect(() => replay('b', [asked, { type: 'paid', at: now } as never])).toThrow('newer Acolhida')
+    expect(() => replay('b', [asked, { type: 'not-known-yet', at: now } as never])).toThrow('newer Acolhida')
     expect(() => replay('b', [{ ...asked, v: 3 } as never])).toThrow('newer Acolhida')
   })
 })

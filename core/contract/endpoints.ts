@@ -360,6 +360,7 @@ export const desk = {
         'not-open',
         'not-counted',
         'not-asked',
+        'not-paid',
         'too-many-offers',
         'nothing-to-take-back',
       ] as const),

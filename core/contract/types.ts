@@ -8,6 +8,7 @@ import type {
   StateName,
   StoredEvent,
 } from '../booking/index.ts'
+import type { Receiver } from '../ledger/index.ts'
 import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
@@ -337,6 +338,14 @@ export interface LinkView {
   toAgree?: DoorTerms[]
   unagreed?: 'may' | 'may-not'
   agreements: ToldAgreement[]
+  /** What is to be paid and when, what has come, and where a transfer goes. Nothing of what is free of charge. */
+  money?: {
+    plan: { amount: number; due: Instant }[]
+    paid: number
+    /** Still to be paid; below nothing, to be given back. */
+    open: number
+    transfer?: Receiver & { reference: string /** For a QR code (EPC069-12). */; payload?: string }
+  }
   /** What else is still to come of the same person. */
   others: (Pick<LinkView, 'service' | 'start' | 'minutes' | 'state' | 'clocks'> & { booking: string })[]
   /** What the practitioner wants whoever has booked to see. */

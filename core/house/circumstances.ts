@@ -59,7 +59,7 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
       const until = holdUntil(practice.answering, now, booking.start, there)
       const { email } = asked.person
       if (!service) return { until, straight: false, marks: marksAgainst(house, email, now) }
-      const { word, marks } = wordFor(house, { service, reading: asked.reading, email }, now)
+      const { word, marks } = wordFor(house, { service, reading: asked.reading, person, email }, now)
       // Whom the practitioner has blocked is told nothing; everybody else why it ends here.
       if (marks.includes('not-online') && !marks.includes('blocked'))
         return { until, straight: false, marks, no: refusalWords('not-online') }

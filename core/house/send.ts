@@ -57,7 +57,8 @@ function sent(work: Work, body: SendBody): { link: string } {
   const { practice, service, answers, quote } = understood
   const { place, start, visit } = body
   checkReach(practice, body)
-  const wanted = termsOf(house, service, visitorOf(house, body.with))
+  const visitor = visitorOf(house, body.with)
+  const wanted = termsOf(house, service, visitor)
   checkAgreed(wanted, body.agreed)
   const proof: Asked['proof'] = quote
     ? 'quote'
@@ -91,7 +92,11 @@ function sent(work: Work, body: SendBody): { link: string } {
   // Whoever accepts a quote has been looked at by whoever sent it.
   if (quote) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
   else if (proof !== 'open') {
-    const { word, marks } = wordFor(house, { service, reading, email: visitorMail(house, body.with) }, now)
+    const { word, marks } = wordFor(
+      house,
+      { service, reading, person: visitor, email: visitorMail(house, body.with) },
+      now,
+    )
     if (marks.length > 0) events.push({ type: 'proved', at: now, marks })
     if (word === undefined) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
   }

@@ -7,7 +7,7 @@ import {
   type Mark,
   wordNeeded,
 } from '../booking/index.ts'
-import { mailHash } from '../people/index.ts'
+import { type KnownPerson, mailHash } from '../people/index.ts'
 import type { Service } from '../practice/index.ts'
 import type { Reading } from '../questions/index.ts'
 import { personBehind, Refused } from '../request/index.ts'
@@ -50,13 +50,20 @@ export function marksAgainst(house: House, email: string, now: Instant): Mark[] 
   ]
 }
 
+/** Who wants what: whoever is known by then, and behind which address. */
+export interface Wanting {
+  service: Service
+  reading: Reading
+  person: KnownPerson | undefined
+  email: string | undefined
+}
+
 /** Whether a request needs the practitioner's word, and what is known of whoever is behind an address. */
 export function wordFor(
   house: House,
-  { service, reading, email }: { service: Service; reading: Reading; email: string | undefined },
+  { service, reading, person, email }: Wanting,
   now: Instant,
 ): { word: string | undefined; marks: Mark[] } {
-  const person = email === undefined ? undefined : personBehind(published(house), email)
   const marks = email === undefined ? [] : marksAgainst(house, email, now)
   const straight = person?.straight?.includes(service.id) ?? false
   return { word: wordNeeded(service, person?.standing ?? 'new', reading, marks, straight), marks }

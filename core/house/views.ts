@@ -12,6 +12,7 @@ import {
   stateAt,
 } from '../booking/index.ts'
 import type { ClockNames, DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
+import { accountOf, planOf, referenceOf, transferPayload } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { type KnownPerson, normalMail } from '../people/index.ts'
@@ -178,6 +179,30 @@ function clockNames(practice: Practice, place: string, client: string): ClockNam
   return { first: first.name, ...(also ? { also: also.name } : {}) }
 }
 
+/** What is to be paid of a booking, as its client reads it. */
+function moneyOf(practice: Practice, booking: Booking): Pick<LinkView, 'money'> {
+  const { paid, givenBack, open, owed } = accountOf(booking)
+  const left = booking.status === 'requested' ? 0 : open
+  if (booking.price === 0 && owed === 0 && paid === 0) return {}
+  const { transfer: to } = practice
+  const reference = referenceOf(booking)
+  const payload = to && transferPayload(to, left, booking.asked.currency, reference)
+  const plan = booking.status === 'requested' || booking.status === 'booked'
+  return {
+    money: {
+      plan: plan
+        ? planOf(booking, zoneOf(practice, placeOf(practice, booking.place))).map(({ amount, due }) => ({
+            amount,
+            due,
+          }))
+        : [],
+      paid: paid - givenBack,
+      open: left,
+      ...(to && left > 0 ? { transfer: { ...to, reference, ...(payload ? { payload } : {}) } } : {}),
+    },
+  }
+}
+
 /** What else is open of whoever holds a link, once it is proved that the address is theirs; in order of time. */
 export const siblingsOf = (house: House, { id, asked, mailProved }: Booking): Booking[] => {
   const mail = normalMail(asked.person.email)
@@ -285,6 +310,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
       ? { canPlead: true }
       : {}),
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
+    ...moneyOf(practice, seen),
     others: othersOf(house, booking, now),
     answers: answersShown(practice, booking),
     now,

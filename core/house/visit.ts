@@ -29,7 +29,7 @@ import type { Work } from './act.ts'
 import { type House, published } from './house.ts'
 import { wordFor } from './standing.ts'
 import { type Understood, understand, understandOpen } from './understand.ts'
-import { askerOf, isOffered, mayBeSeen, opened, visitorMail } from './visitor.ts'
+import { askerOf, isOffered, mayBeSeen, opened, visitorMail, visitorOf } from './visitor.ts'
 
 /** How long a picked start is kept, in ms; renewed once. */
 export const KEEP = 10 * MINUTE
@@ -273,7 +273,8 @@ function keptView(
   const shown = shownOf(practice, service.id, reading.quote, { start, place })
   const { deadlines, shareAfter } = shown.at!
   const email = visitorMail(house, wanted.with)
-  const asksFirst = !own && wordFor(house, { service, reading, email }, now).word !== undefined
+  const person = visitorOf(house, wanted.with)
+  const asksFirst = !own && wordFor(house, { service, reading, person, email }, now).word !== undefined
   const { minutes, lines, price, deposit } = reading.quote
   const proved = own !== undefined || house.trial !== undefined || opened(house, wanted.with)?.booking
   return {

@@ -81,7 +81,7 @@ describe('letters', () => {
       { type: 'welcomed', at, by: 'practitioner', settles: at },
     )
     expect(letterNow(fixed, 'confirmation', at).text).not.toMatch(/move/i)
-    expect(letter.text).toContain('The price is €95.00, of which €30.00 is asked before the session.')
+    expect(letter.text).toMatch(/The price is €95\.00\.\n {2}€30\.00, .*\n {2}€65\.00, Fri 27 Nov, 07:00/)
   })
 
   it('tell whoever has moved it themselves how often they still can, and nobody else that it may not suit', () => {

@@ -1,4 +1,5 @@
 import { addressTold, agreementsIn, type Booking, deadlinesIn, movable, whereAt } from '../booking/index.ts'
+import { ibanWords, planOf, referenceOf } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { clientClocks, isInPerson, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
@@ -122,13 +123,30 @@ export function moveLine(w: Words, now: Instant): string {
 export const everythingLine = (w: Words, now: Instant): string =>
   say('confirmation.everything', { ...LINKS, how: moveUntil(w, now) ? 'both' : 'cancel' })
 
-/** What a booking costs; what is asked beforehand belongs to it. */
-export function priceLine({ booking }: Words): string {
-  const { price, deposit, asked } = booking
-  const currency = { code: asked.currency, decimals: decimals(asked.currency) }
+/** What a booking costs, when it is paid where that is more than once, and where a transfer goes. */
+export function priceLine(w: Words): string {
+  const { practice, booking } = w
+  const { price, asked } = booking
   if (price === 0) return say('free-of-charge')
-  const words = { price: money(price, currency), deposit: money(deposit, currency) }
-  return deposit > 0 ? say('price-deposit', words) : say('price', words)
+  const currency = { code: asked.currency, decimals: decimals(asked.currency) }
+  const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
+  const { transfer } = practice
+  return [
+    say('price', { price: money(price, currency) }),
+    ...(plan.length > 1
+      ? plan.map(({ amount, due }) =>
+          say('price-line', { amount: money(amount, currency), when: by(w, due) }),
+        )
+      : []),
+    transfer
+      ? say('transfer', {
+          ...{ name: transfer.name, iban: ibanWords(transfer.iban) },
+          reference: referenceOf(booking),
+        })
+      : '',
+  ]
+    .filter(Boolean)
+    .join('\n')
 }
 
 /** What was agreed to: the number that proves it and all that was agreed before, and the text as it was shown. */

@@ -27,6 +27,7 @@ import {
   whole,
   yes,
 } from '../shape/shape.ts'
+import { paymentLine } from './payment-shape.ts'
 import { houseRules } from './rules-shape.ts'
 import type { Service } from './types.ts'
 
@@ -114,6 +115,7 @@ export const SERVICE_SETTINGS = {
   questionnaire: { shape: maybe(id), group: 'questions' },
   terms: { shape: list(id, 500), group: 'terms' },
   houseRules: { shape: maybe(houseRules), group: 'rules' },
+  payment: { shape: maybe(unique(paymentLine, 20)), group: 'price' },
   afterwards: { shape: maybe(object({ text: text(5_000), address: maybe(pageAddress) })) },
   on: { shape: yes },
   season: { shape: maybe(season) },

@@ -147,6 +147,25 @@ export interface LeastNumber {
   by: Duration
 }
 
+/** How much of a price is paid with one line: a sum, a share of it, or what is left. */
+export type HowMuch = { kind: 'sum'; amount: Minor } | { kind: 'share'; percent: number } | { kind: 'rest' }
+
+/** When it is to be paid: once the word is given, so long before, on the day, or so long after. */
+export type WhenPaid =
+  | { kind: 'word' }
+  | { kind: 'before'; by: Duration }
+  | { kind: 'on-the-day' }
+  | { kind: 'after'; by: Duration }
+
+/** One line of how a price is paid. */
+export interface PaymentLine {
+  id: string
+  much: HowMuch
+  due: WhenPaid
+  /** Only of them; of everybody where it is left out. */
+  standing?: Standing
+}
+
 export interface Service {
   id: string
   name: string
@@ -198,6 +217,8 @@ export interface Service {
   terms: string[]
   /** Rules of its own in place of the practice's; what counts is the practice's all the same. */
   houseRules?: HouseRules
+  /** How its price is paid; all of it on the day where it is left out. */
+  payment?: PaymentLine[]
   /** What is shown to whoever has booked it: words, and a page or document. */
   afterwards?: { text: string; address?: string }
   /** Shown at the door and open to requests. */
@@ -304,6 +325,8 @@ export interface Practice {
   calendars?: Subscription[]
   /** From this moment each week, the whole coming week is closed. */
   weekCloses?: { weekday: Weekday; time: WallTime }
+  /** Where money can be transferred to. */
+  transfer?: { name: string; iban: string; bic?: string }
   /** Whether a session may take place whose client has not agreed to what they must; it may where this is left out. */
   unagreed?: 'may' | 'may-not'
   /** Whether the door is open, and what it says while it is closed; open where this is left out. */

@@ -23,6 +23,7 @@ export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
   const { practice, service, questionnaire, answers, asking, extras, travel, code } = reckoned
   const { address, minutes = besides.reading.quote.minutes, reading, person, ...rest } = besides
   const { phone, ...contact } = person
+  const payment = (service.payment ?? []).filter(({ standing }) => !standing || standing === asking.standing)
   return {
     type: 'asked',
     v: 2,
@@ -36,6 +37,7 @@ export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
     reading: { ...reading, quote: { ...reading.quote, minutes } },
     houseRules: rulesFor(practice, service),
     currency: practice.profile.currency,
+    ...(payment.length > 0 ? { payment } : {}),
     ...(extras.length > 0 ? { extras } : {}),
     ...(travel ? { travel: travel.id } : {}),
     ...(address ? { address } : {}),

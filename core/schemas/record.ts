@@ -1,5 +1,6 @@
 import { cancelled, EVENTS, length as minutes } from '../booking/events.ts'
 import type { Asked, Attempt, BookingEvent, EarlierEvent, StoredEvent } from '../booking/index.ts'
+import { paymentLine } from '../practice/payment-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'
 import { LARGEST_FILE } from '../questions/file-kinds.ts'
 import type {
@@ -131,6 +132,7 @@ const asked = {
   travel: maybe(id),
   address: maybe(text(500)),
   code: maybe(id),
+  payment: maybe(list(paymentLine, 20)),
 }
 /** What came after asking, as each event says its own shape. */
 const later = Object.fromEntries(

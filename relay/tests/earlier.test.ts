@@ -97,6 +97,7 @@ it('shows every private link what it showed', () => {
       move: ______,
       agreements: _______,
       others: ________,
+      money: _________,
       ...told
     } = view
     const { state, text, ...shown } = told

@@ -23,6 +23,7 @@ const ProfilePage = page(() => import('./pages/profile.tsx'), 'ProfilePage')
 const TermsPage = page(() => import('./terms/terms-page.tsx'), 'TermsPage')
 const ThisDesk = page(() => import('./pages/this-desk.tsx'), 'ThisDesk')
 const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
+const MoneyPage = page(() => import('./money/money-page.tsx'), 'MoneyPage')
 const PersonPage = page(() => import('./people/person.tsx'), 'PersonPage')
 const People = page(() => import('./people/people.tsx'), 'People')
 const Builder = page(() => import('./questions/builder.tsx'), 'Builder')
@@ -57,6 +58,7 @@ export const DeskApp = () => (
       <Route path="arrivals/:id" element={<RequestPage />} />
       <Route path="record" element={<WholeRecord />} />
       <Route path="diary" element={<DiaryPage />} />
+      <Route path="money" element={<MoneyPage />} />
       <Route path="people" element={<People />} />
       <Route path="people/:id" element={<PersonPage />} />
       <Route path="first/:step?" element={<FirstSteps />} />

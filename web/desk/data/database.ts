@@ -79,7 +79,11 @@ export class DeskDatabase extends Dexie {
     this.version(6).stores({ news: 'id, at' })
     // What people have agreed to, and what counts against them, is in their rows.
     this.version(7)
-      .stores({ events: '[booking+seq], event.at' })
+      .stores({
+        events: '[booking+seq], event.at',
+        bookings:
+          'id, at, start, mail, code, questionnaire, *keeps, undo, owing, *words, [status+at], [status+start]',
+      })
       .upgrade(later(async () => (await import('./version-7.ts')).deskToVersion7))
     this.connection = this.table('link')
   }

@@ -161,7 +161,10 @@ describe('what is taken in a stretch', () => {
             const fresh = begin(`b${i}`, sampleAsked())
             const own = { ...fresh, ...rest, offers: offers.map((at) => ({ start: at, place: 'video' })) }
             return before
-              ? { ...own, unsettled: { seq: 2, until: shift(now, 5), before: { ...own, ...before } } }
+              ? {
+                  ...own,
+                  unsettled: { seq: 2, until: shift(now, 5), what: 'moved', before: { ...own, ...before } },
+                }
               : own
           })
           await database.bookings.bulkPut(bookings.map(bookingRow))

@@ -1,4 +1,5 @@
 import { type Booking, type Counted, takesWhile } from '@acolhida/core/booking'
+import { accountOf } from '@acolhida/core/ledger'
 import type { Entry } from '@acolhida/core/openings'
 import {
   agreedIn,
@@ -24,6 +25,8 @@ export interface BookingRow extends Booking {
   keeps: Instant[]
   /** Until when its last decision can be taken back, if one ever could. */
   undo?: Instant
+  /** Something is still to be paid, or to be given back: for the index. */
+  owing?: 1
   /** The price code asked with. */
   code?: string
   questionnaire?: string
@@ -93,6 +96,7 @@ export function bookingRow(booking: Booking): BookingRow {
     mail: normalMail(asked.person.email),
     keeps: keptBy(booking),
     ...(unsettled ? { undo: unsettled.until } : {}),
+    ...(accountOf(booking).open === 0 ? {} : { owing: 1 }),
     ...(asked.code ? { code: asked.code } : {}),
     ...(asked.questionnaire ? { questionnaire: asked.questionnaire.id } : {}),
     words: wordsOf(asked.person.name, asked.person.email),

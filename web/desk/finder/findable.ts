@@ -28,6 +28,7 @@ const PLACES: readonly Findable[] = [
 
 /** What one does, by the words one would look for it with. */
 const DOINGS: readonly Findable[] = [
+  { name: 'Money: what is open, ledger, bank statement, account number', of: 'Money', to: '/money' },
   { name: 'The record of everything, export', of: 'Arrivals', to: '/record' },
   { name: 'I can’t today', of: 'Today', to: '/' },
   { name: 'Invite somebody', of: 'People', to: '/people' },

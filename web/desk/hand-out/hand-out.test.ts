@@ -2,8 +2,8 @@ import { PDFDocument } from '@cantoo/pdf-lib'
 import fc from 'fast-check'
 import jsQR from 'jsqr'
 import { expect, it } from 'vitest'
+import { qrCode, qrSvg } from '../../drawings/qr.ts'
 import { leaflet } from './leaflet.ts'
-import { qrCode, qrSvg } from './qr.ts'
 
 /** Dots of a module, for the reader. */
 const DOTS = 4

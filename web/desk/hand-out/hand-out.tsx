@@ -3,6 +3,7 @@ import { dateAt } from '@acolhida/core/time'
 import { escapeHtml } from '@acolhida/core/words/html'
 import { Copy, Download } from 'lucide-react'
 import { useEffect, useId, useState } from 'react'
+import type { QrCode } from '../../drawings/qr.ts'
 import { useAt } from '../../relay-client/clock.ts'
 import { useDesk } from '../data/live.ts'
 import { ActButton } from '../parts/act.tsx'
@@ -10,7 +11,6 @@ import { useDoorUrl } from '../parts/door-link.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { PageHead } from '../parts/page-head.tsx'
 import { homeZone } from '../parts/words.ts'
-import type { QrCode } from './qr.ts'
 
 /** The address of the door, to give to people: to copy, to print, for the foot of a mail. */
 export function HandOut() {
@@ -104,14 +104,14 @@ function Code({ address, name, line }: { address: string; name: string; line: st
   const [code, setCode] = useState<QrCode>()
   useEffect(() => {
     let here = true
-    void import('./qr.ts').then(({ qrCode }) => here && setCode(qrCode(address)))
+    void import('../../drawings/qr.ts').then(({ qrCode }) => here && setCode(qrCode(address)))
     return () => {
       here = false
     }
   }, [address])
   if (!code) return null
   const svg = async (): Promise<void> => {
-    const { qrSvg } = await import('./qr.ts')
+    const { qrSvg } = await import('../../drawings/qr.ts')
     saveFile('door.svg', 'image/svg+xml', qrSvg(code))
   }
   const pdf = async (): Promise<void> => {

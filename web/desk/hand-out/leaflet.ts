@@ -1,5 +1,5 @@
 import { PageSizes, PDFDocument, rgb, StandardFonts } from '@cantoo/pdf-lib'
-import type { QrCode } from './qr.ts'
+import type { QrCode } from '../../drawings/qr.ts'
 
 /** A millimetre in the points of PDF (1/72 inch). */
 const MM = 72 / 25.4

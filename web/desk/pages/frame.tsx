@@ -27,6 +27,7 @@ const WORK = [
   { to: '/arrivals', name: 'Arrivals', key: 'a' },
   { to: '/diary', name: 'Diary', key: 'd' },
   { to: '/people', name: 'People', key: 'p' },
+  { to: '/money', name: 'Money', key: 'n' },
 ] as const
 
 const PRACTICE = { to: '/practice', name: 'My practice', key: 'i' }

@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useState } from 'react'
 import { Link } from 'react-router'
+import { qrCode } from '../../drawings/qr.ts'
 import { useDesk } from '../data/live.ts'
-import { qrCode } from '../hand-out/qr.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { RESTORED, Restoring } from '../restore/restoring.tsx'

@@ -1,4 +1,4 @@
-import type { Booking } from '@acolhida/core/booking'
+import type { Booking, BookingEvent } from '@acolhida/core/booking'
 import type { Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
@@ -22,24 +22,38 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   'run-late': 'Told that you come late:',
   except: 'Answered:',
   sign: 'To sign:',
+  pay: 'Paid:',
+  'give-back': 'Given back:',
+  adjust: 'Adjusted:',
   enter: 'Booked in',
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',
 }
 
-function said({ status, unsettled, asked, forgiven, question, runsLate, plea, toSign }: Booking): string {
-  if (forgiven && !unsettled?.before.forgiven) return 'Forgiven:'
-  if (question && question.seq !== unsettled?.before.question?.seq) return 'Asked:'
-  if (runsLate && runsLate.seq !== unsettled?.before.runsLate?.seq) return 'Told that you come late:'
-  if (toSign && toSign.seq !== unsettled?.before.toSign?.seq) return 'To sign:'
-  if (plea?.answer && !unsettled?.before.plea?.answer) return 'Answered:'
-  if (status === 'cancelled') return 'Cancelled:'
-  if (status === 'attended') return 'Attended:'
-  if (status === 'missed') return 'Missed:'
-  if (unsettled?.before.status === 'booked') return 'Moved'
-  if (status === 'booked') return asked.proof === 'hand' ? 'Booked in' : 'Welcomed'
-  return status === 'declined' ? 'Turned down' : 'Other times offered to'
+/** What was decided, by the event that it has become. */
+const SAID: Partial<Record<BookingEvent['type'], string>> = {
+  welcomed: 'Welcomed',
+  declined: 'Turned down',
+  offered: 'Other times offered to',
+  moved: 'Moved',
+  cancelled: 'Cancelled:',
+  attended: 'Attended:',
+  missed: 'Missed:',
+  forgiven: 'Forgiven:',
+  questioned: 'Asked:',
+  'running-late': 'Told that you come late:',
+  excepted: 'Answered:',
+  'asked-to-sign': 'To sign:',
+  paid: 'Paid:',
+  'given-back': 'Given back:',
+  adjusted: 'Adjusted:',
+}
+
+function said({ unsettled, asked }: Booking): string {
+  const what = unsettled?.what as BookingEvent['type'] | undefined
+  if (what === 'welcomed' && asked.proof === 'hand') return 'Booked in'
+  return (what && SAID[what]) ?? 'Decided for'
 }
 
 /** How long a decision may be on its way before one is told that it has not gone out, in ms. */

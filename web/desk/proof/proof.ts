@@ -1,9 +1,12 @@
 import { agreementsIn, type Booking, type StoredEvent, upcast } from '@acolhida/core/booking'
 import type { SentMail } from '@acolhida/core/formats'
+import { accountOf } from '@acolhida/core/ledger'
+import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
 import { type Agreement, blocksText, chainHead, type ShownTerms, shownTerms } from '@acolhida/core/terms'
 import { formatInstant, type Instant, moment } from '@acolhida/core/time'
-import { homeZone, serviceName, termsTitle, when } from '../parts/words.ts'
+import { lineWords } from '../money/money-words.ts'
+import { currencyOf, homeZone, serviceName, termsTitle, when } from '../parts/words.ts'
 import { happenedWords } from '../request/happened-words.ts'
 
 /** What a file that proves something is made of, before it is laid out. */
@@ -81,6 +84,8 @@ export interface Everything {
 export function disputeSheet(practice: Practice, { booking, events, mails }: Everything): ProofSheet {
   const record = events.map(upcast)
   const words = happenedWords(practice, record)
+  const account = accountOf(booking)
+  const currency = currencyOf(account.currency)
   const at = (moment_: Instant): string => moment(moment_, homeZone(practice))
   return {
     title: `Everything with ${booking.asked.person.name} about this session`,
@@ -90,6 +95,19 @@ export function disputeSheet(practice: Practice, { booking, events, mails }: Eve
       {
         title: 'What happened',
         rows: { head: ['When', 'What'], body: record.map((event, i) => [at(event.at), words[i] ?? '']) },
+      },
+      {
+        title: 'Money',
+        rows: {
+          head: ['When', 'What', 'Amount'],
+          body: account.lines.map((line) => [at(line.at), lineWords(line), money(line.amount, currency)]),
+        },
+        facts: [
+          ['Owed', money(account.owed, currency)],
+          ['Paid', money(account.paid, currency)],
+          ['Given back', money(account.givenBack, currency)],
+          ['Open', money(account.open, currency)],
+        ],
       },
       {
         title: 'Messages as they went',
@@ -116,6 +134,10 @@ export function disputeData(practice: Practice, { booking, events, mails }: Ever
       ),
     }))
     .filter(({ versions }) => versions.length > 0)
-  const data = { format: 'acolhida-dispute', version: 1, booking: booking.id, record: events, terms, mails }
+  const { lines: ledger } = accountOf(booking)
+  const data = {
+    ...{ format: 'acolhida-dispute', version: 1, booking: booking.id },
+    ...{ record: events, terms, ledger, mails },
+  }
   return `${JSON.stringify(data, null, 2)}\n`
 }

@@ -13,6 +13,7 @@ export const HAPPENINGS = {
   changing: 'Moving and cancelling',
   going: 'How it went',
   agreeing: 'Agreeing',
+  money: 'Money',
 } as const
 export type HappeningKind = keyof typeof HAPPENINGS
 
@@ -40,6 +41,9 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   forgiven: 'going',
   agreed: 'agreeing',
   'asked-to-sign': 'agreeing',
+  paid: 'money',
+  'given-back': 'money',
+  adjusted: 'money',
 }
 
 /** One line on the page: its words, and what it belongs to. */

@@ -1,6 +1,7 @@
-import type { BookingEvent } from '@acolhida/core/booking'
+import type { BookingEvent, PayWay } from '@acolhida/core/booking'
+import { money } from '@acolhida/core/money'
 import { type Practice, placeOf } from '@acolhida/core/practice'
-import { counted, OUTCOME, serviceName, termsTitle, when } from '../parts/words.ts'
+import { counted, currencyOf, OUTCOME, serviceName, termsTitle, when } from '../parts/words.ts'
 
 type Told = { [T in BookingEvent['type']]: (event: Extract<BookingEvent, { type: T }>) => string }
 
@@ -10,11 +11,23 @@ const saying = (text: string | undefined): string => (text ? ` “${text}”` : 
 /** What cancelling cost, where it cost something. */
 const due = (share: number): string => (share > 0 ? ` ${share} % of the price is due.` : '')
 
+/** By which way money came or went. */
+export const PAID_BY: Record<PayWay, string> = {
+  cash: 'in cash',
+  card: 'by card',
+  transfer: 'by transfer',
+  other: '',
+}
+const byWay = (way: PayWay): string => (PAID_BY[way] ? ` ${PAID_BY[way]}` : '')
+
 /**
  * The record of a booking in words, the oldest first: what happened, and by whom. What was taken back stays in it, with
  * what took it back.
  */
 export function happenedWords(practice: Practice, events: readonly BookingEvent[]): string[] {
+  const first = events[0]
+  const currency = currencyOf(first?.type === 'asked' ? first.currency : practice.profile.currency)
+  const cash = (amount: number): string => money(amount, currency)
   const at = (event: { start: BookingEvent['at']; place: string }): string =>
     `${when(practice, event.start)} ${placeOf(practice, event.place)?.name ?? ''}`.trim()
   const told: Told = {
@@ -58,6 +71,10 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     pleaded: ({ text }) => `They asked for an exception.${saying(text)}`,
     excepted: ({ granted, text }) =>
       `${granted ? 'You made the exception: free to cancel, or to move once.' : 'You made no exception.'}${saying(text)}`,
+    paid: ({ amount, way, text }) => `They paid ${cash(amount)}${byWay(way)}.${saying(text)}`,
+    'given-back': ({ amount, way, text }) => `You gave ${cash(amount)} back${byWay(way)}.${saying(text)}`,
+    adjusted: ({ amount, text }) =>
+      `You ${amount < 0 ? `took ${cash(-amount)} off` : `added ${cash(amount)} to`} what is owed.${saying(text)}`,
     agreed: ({ agreements }) =>
       `They agreed to ${agreements.map(({ terms, version }) => `“${termsTitle(practice, terms, version)}”`).join(', ')}.`,
     'asked-to-sign': ({ terms }) =>

@@ -13,6 +13,7 @@ import { type Desk, useDesk } from '../data/live.ts'
 import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
+import { MoneyCard } from '../money/money-card.tsx'
 import { AnswerPlea } from '../parts/answer-plea.tsx'
 import { BookingTile } from '../parts/booking-tile.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
@@ -89,6 +90,7 @@ export function RequestPage() {
         <div className="grid h-fit gap-4">
           <Reasons practice={practice} booking={booking} />
           <Quote booking={booking} />
+          <MoneyCard desk={desk} booking={booking} />
           <Agreed desk={desk} booking={booking} />
           <Before practice={practice} booking={booking} others={others} whose={whose} />
           <WhatHappened practice={practice} booking={booking.id} />

@@ -24,6 +24,7 @@ import { Follows } from './follows.tsx'
 import { GroupDates } from './group-dates.tsx'
 import { MakePlace, MakeQuestions, MakeTerms } from './make.tsx'
 import { OwnLink } from './own-link.tsx'
+import { PaymentLines } from './payment-lines.tsx'
 import { Picture } from './picture.tsx'
 import { SaidOf } from './said.tsx'
 import { sentencesOf } from './sentences.ts'
@@ -71,6 +72,7 @@ export function ServicePage() {
           ))}
           {service.seats > 1 && service.groupAt === 'dates' && <GroupDates desk={desk} service={service} />}
           <ServiceExtras practice={practice} service={service} />
+          <PaymentLines practice={practice} service={service} />
         </div>
         <div className="grid h-fit grid-cols-1 gap-5">
           <Follows key={service.id} desk={desk} service={service} />

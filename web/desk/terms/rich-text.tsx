@@ -81,6 +81,8 @@ export function RichText({
       type="button"
       className={`press press-quiet min-h-[30px] px-2 py-1 text-[13px] ${pressed ? 'bg-leaf-soft' : ''}`}
       aria-pressed={pressed}
+      // The text keeps the focus: one writes on at once.
+      onMouseDown={(event) => event.preventDefault()}
       onClick={onPress}
     >
       {name}

@@ -15,6 +15,7 @@ import { useSlug } from '../visit/follow.ts'
 import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
 import { fillIn } from '../visit/visit.ts'
 import { MoveMine } from './move-mine.tsx'
+import { MyMoney } from './my-money.tsx'
 import { AgreeNow, WasAgreed } from './my-terms.tsx'
 import { AskedBack, Exception } from './my-words.tsx'
 
@@ -190,6 +191,7 @@ function Standing({
           )}
         </section>
       )}
+      <MyMoney view={view} />
       <WasAgreed view={view} />
       {view.answers && view.answers.length > 0 && (
         <section className="sheet mt-4 p-5">

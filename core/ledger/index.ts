@@ -1,0 +1,4 @@
+export * from './account-number.ts'
+export * from './ledger.ts'
+export * from './plan.ts'
+export * from './transfer.ts'

@@ -1,0 +1,77 @@
+import type { Booking } from '../booking/index.ts'
+import { type Minor, shareOf } from '../money/rounding.ts'
+import type { Instant } from '../time/index.ts'
+
+/** One line of the ledger: what is owed counts up, what is paid down, what is given back up again. */
+export interface LedgerLine {
+  at: Instant
+  booking: string
+  what: 'price' | 'share' | 'adjusted' | 'paid' | 'given-back'
+  amount: Minor
+  /** By which way, and what was noted with it. */
+  way?: string
+  text?: string
+}
+
+/** How one booking stands. It always adds up: open = owed − paid + given back. */
+export interface Account {
+  currency: string
+  lines: LedgerLine[]
+  owed: Minor
+  paid: Minor
+  givenBack: Minor
+  /** What is still to be paid; below nothing, what is to be given back. */
+  open: Minor
+}
+
+/** The share of its price, in percent, that a session missed costs: what cancelling would have cost in the end. */
+const shareMissed = ({ asked, leastShare = 0 }: Booking): number =>
+  Math.max(asked.houseRules.cancelAfter, leastShare)
+
+/** What follows from how a booking stands: its price once booked, the share that cancelling or missing cost. */
+function owedFor(booking: Booking): LedgerLine[] {
+  const { id, status, price, share, start, worded, latest, ended } = booking
+  const line = (what: 'price' | 'share', amount: Minor, at: Instant): LedgerLine[] =>
+    amount === 0 ? [] : [{ at, booking: id, what, amount }]
+  switch (status) {
+    case 'booked':
+    case 'attended':
+      return line('price', price, worded ?? latest)
+    case 'missed':
+      return line('share', shareOf(price, shareMissed(booking)), start)
+    case 'cancelled':
+      return line('share', shareOf(price, share), ended ?? latest)
+    default:
+      return []
+  }
+}
+
+/** The ledger of one booking, from its record alone. */
+export function accountOf(booking: Booking): Account {
+  const { id, asked, payments = [], adjusted = [] } = booking
+  const lines: LedgerLine[] = [
+    ...owedFor(booking),
+    ...adjusted.map(({ at, amount, text }) => ({ at, booking: id, what: 'adjusted' as const, amount, text })),
+    ...payments.map(({ at, amount, way, text }) => ({
+      at,
+      booking: id,
+      what: amount < 0 ? ('given-back' as const) : ('paid' as const),
+      amount: -amount,
+      way,
+      ...(text ? { text } : {}),
+    })),
+  ]
+  const sum = (what: readonly LedgerLine['what'][]): Minor =>
+    lines.reduce((total, line) => (what.includes(line.what) ? total + line.amount : total), 0)
+  const owed = sum(['price', 'share', 'adjusted'])
+  const paid = -sum(['paid']) || 0
+  const givenBack = sum(['given-back'])
+  return {
+    currency: asked.currency,
+    lines: lines.sort((a, b) => a.at - b.at),
+    owed,
+    paid,
+    givenBack,
+    open: owed - paid + givenBack,
+  }
+}

@@ -1,0 +1,123 @@
+import type { HowMuch, PaymentLine, Practice, WhenPaid } from '@acolhida/core/practice'
+import { freeId } from '@acolhida/core/questions'
+import { duration } from '@acolhida/core/time'
+import type { Setting } from '../settings/setting.ts'
+import { idsOf } from './make.tsx'
+import { withService } from './with-service.ts'
+
+/** The most lines by which a price can be paid. */
+export const MOST_LINES = 12
+
+const MUCH: Record<HowMuch['kind'], HowMuch> = {
+  rest: { kind: 'rest' },
+  share: { kind: 'share', percent: 30 },
+  sum: { kind: 'sum', amount: 2_000 },
+}
+const DUE: Record<WhenPaid['kind'], WhenPaid> = {
+  word: { kind: 'word' },
+  before: { kind: 'before', by: duration('P7D') },
+  'on-the-day': { kind: 'on-the-day' },
+  after: { kind: 'after', by: duration('P14D') },
+}
+
+/** One line: how much, and when. */
+export const LINE: readonly Setting<PaymentLine>[] = [
+  {
+    label: 'How much',
+    what: 'how it is paid',
+    is: 'choice',
+    options: [
+      { value: 'rest', name: 'What is left' },
+      { value: 'share', name: 'A share of the price' },
+      { value: 'sum', name: 'A sum' },
+    ],
+    read: ({ much }) => much.kind,
+    write: (line, kind) => ({ ...line, much: MUCH[kind as HowMuch['kind']] }),
+  },
+  {
+    label: 'Share',
+    what: 'how it is paid',
+    is: 'whole',
+    suffix: '% of the price',
+    show: ({ much }) => much.kind === 'share',
+    read: ({ much }) => (much.kind === 'share' ? much.percent : 0),
+    write: (line, percent = 0) => {
+      if (percent > 100) throw new Error('That is more than the whole price: write 100 at most.')
+      return { ...line, much: { kind: 'share', percent } }
+    },
+  },
+  {
+    label: 'Sum',
+    what: 'how it is paid',
+    is: 'money',
+    show: ({ much }) => much.kind === 'sum',
+    read: ({ much }) => (much.kind === 'sum' ? much.amount : 0),
+    write: (line, amount = 0) => ({ ...line, much: { kind: 'sum', amount } }),
+  },
+  {
+    label: 'When',
+    what: 'how it is paid',
+    is: 'choice',
+    options: [
+      { value: 'word', name: 'Once it is booked' },
+      { value: 'before', name: 'Before the session' },
+      { value: 'on-the-day', name: 'On the day' },
+      { value: 'after', name: 'After the session' },
+    ],
+    read: ({ due }) => due.kind,
+    write: (line, kind) => ({ ...line, due: DUE[kind as WhenPaid['kind']] }),
+  },
+  {
+    label: 'How long before or after',
+    what: 'how it is paid',
+    is: 'duration',
+    show: ({ due }) => 'by' in due,
+    read: ({ due }) => ('by' in due ? due.by : duration('P7D')),
+    write: (line, by) => ('by' in line.due ? { ...line, due: { ...line.due, by } } : line),
+  },
+  {
+    label: 'For whom',
+    what: 'how it is paid',
+    is: 'choice',
+    options: [
+      { value: '', name: 'Everybody' },
+      { value: 'new', name: 'New people' },
+      { value: 'known', name: 'Known people' },
+    ],
+    read: ({ standing }) => standing ?? '',
+    write: ({ standing: _, ...line }, to) =>
+      to === 'new' || to === 'known' ? { ...line, standing: to } : line,
+  },
+]
+
+const withLines = (
+  practice: Practice,
+  service: string,
+  change: (lines: PaymentLine[]) => PaymentLine[],
+): Practice =>
+  withService(practice, service, ({ payment = [], ...rest }) => {
+    const next = change(payment)
+    return next.length > 0 ? { ...rest, payment: next } : rest
+  })
+
+/** One line more: at first a deposit, then the rest. */
+export const withLine = (practice: Practice, service: string): Practice =>
+  withLines(practice, service, (lines) => [
+    ...lines,
+    {
+      id: freeId(idsOf(lines), 'line'),
+      much: lines.length === 0 ? MUCH.share : MUCH.rest,
+      due: lines.length === 0 ? DUE.word : DUE['on-the-day'],
+    },
+  ])
+
+export const withLineAt = (
+  practice: Practice,
+  service: string,
+  id: string,
+  to: (line: PaymentLine) => PaymentLine,
+): Practice =>
+  withLines(practice, service, (lines) => lines.map((line) => (line.id === id ? to(line) : line)))
+
+export const withoutLine = (practice: Practice, service: string, id: string): Practice =>
+  withLines(practice, service, (lines) => lines.filter((line) => line.id !== id))
