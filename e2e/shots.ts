@@ -61,9 +61,10 @@ async function main(): Promise<void> {
   for (const [name, file] of [
     ['Arrivals', 'desk-arrivals'],
     ['People', 'desk-people'],
+    ['Money', 'desk-money'],
     ['My practice', 'desk-practice'],
     ['Hours', 'desk-hours'],
-    ['Services', 'desk-services'],
+    ['Terms', 'desk-terms'],
   ] as const) {
     await goTo(begin, name)
     await begin.getByRole('heading', { level: 1 }).waitFor()
@@ -77,21 +78,19 @@ async function main(): Promise<void> {
   await begin.getByRole('link', { name: 'Before an assessment' }).click()
   await begin.getByText('of the ways').first().waitFor()
   await shoot(begin, 'desk-questions')
-  await goTo(begin, 'Other calendars')
-  await begin.getByLabel('What you call it').fill('My phone')
-  await begin.getByLabel('Where it is read').fill(`${house.letterbox}/calendar.ics`)
-  await begin.getByRole('button', { name: 'Read this calendar' }).click()
-  await begin.getByText(/^Busy \d+ times/).waitFor()
-  await shoot(begin, 'desk-calendars')
   await goTo(begin, 'Diary')
   await begin.getByLabel('Service').selectOption('voice-assessment')
   const band = begin.getByRole('slider').nth(3)
   const box = (await band.boundingBox())!
   await begin.mouse.move(box.x + box.width * 0.36, box.y + 50)
   await shoot(begin, 'desk-diary')
-  await begin.mouse.move(5, 5)
-  await begin.getByRole('button', { name: 'Four weeks' }).click()
-  await shoot(begin, 'desk-four-weeks')
+  await begin.goto(`${house.desk}/desk`)
+  await begin.getByRole('button', { name: 'Pair a phone' }).click()
+  const url = await begin.getByRole('link', { name: /\/day#/ }).getAttribute('href')
+  const day = await visitor(true)
+  await day.goto(url ?? '')
+  await day.getByRole('heading', { name: 'My day' }).waitFor()
+  await shoot(day, 'my-day-phone')
   await goTo(begin, 'Try it')
   const tried = begin.frameLocator('iframe')
   await tried.getByRole('link', { name: /Reading aloud/ }).waitFor()

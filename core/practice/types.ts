@@ -325,6 +325,8 @@ export interface Practice {
   calendars?: Subscription[]
   /** From this moment each week, the whole coming week is closed. */
   weekCloses?: { weekday: Weekday; time: WallTime }
+  /** From which session date on it is kept here what is open; of everything where it is left out. */
+  moneyFrom?: LocalDate
   /** Where money can be transferred to. */
   transfer?: { name: string; iban: string; bic?: string }
   /** Whether a session may take place whose client has not agreed to what they must; it may where this is left out. */

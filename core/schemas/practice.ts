@@ -182,6 +182,7 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
       unique(object({ id, name: line(), url: maybe(webAddress), owner: maybe(emailShape) }), 20),
     ),
     weekCloses: maybe(object({ weekday: one(1, 2, 3, 4, 5, 6, 7), time: wallTimeShape })),
+    moneyFrom: maybe(localDateShape),
     transfer: maybe(object({ name: line(70), iban: ibanShape, bic: maybe(bicShape) })),
     unagreed: maybe(one('may', 'may-not')),
     door: maybe(object({ open: yes, text: text(1_000) })),

@@ -2,6 +2,7 @@ import { accountOf, ibanWords } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import type { Practice } from '@acolhida/core/practice'
+import { date, dayNumber } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { Link } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
@@ -12,7 +13,7 @@ import { ActButton } from '../parts/act.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { PageHead } from '../parts/page-head.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
-import { counted, currencyOf, serviceName, when } from '../parts/words.ts'
+import { counted, currencyOf, homeZone, serviceName, when } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { Statement } from './statement.tsx'
 
@@ -22,7 +23,11 @@ export function MoneyPage() {
   const { practice } = desk
   const now = useMinute()
   const owing = useLiveQuery(() => db.bookings.where('owing').equals(1).toArray()) ?? []
-  const accounts = owing.map((booking) => ({ booking, open: accountOf(booking).open }))
+  const { moneyFrom } = practice
+  const from = moneyFrom ? homeZone(practice).toInstant(dayNumber(moneyFrom), 0) : 0
+  const accounts = owing
+    .filter(({ start }) => start >= from)
+    .map((booking) => ({ booking, open: accountOf(booking).open }))
   const due = accounts.filter(({ booking, open }) => open > 0 && booking.start <= now)
   const coming = accounts.filter(({ booking, open }) => open > 0 && booking.start > now)
   const back = accounts.filter(({ open }) => open < 0)
@@ -57,6 +62,18 @@ export function MoneyPage() {
         <div className="grid h-fit gap-5">
           <Statement desk={desk} />
           <Transfers practice={practice} />
+          <section className="sheet p-5">
+            <SavedField
+              label="What is open counts from"
+              what="from when money is kept here"
+              type="date"
+              value={moneyFrom ?? ''}
+              help="Sessions before this day are in no list here: you have kept their money elsewhere."
+              change={({ moneyFrom: _, ...p }, typed) =>
+                typed.trim() ? { ...p, moneyFrom: date(typed.trim()) } : p
+              }
+            />
+          </section>
         </div>
       </div>
     </>

@@ -1,4 +1,5 @@
 import { type Booking, deadlinesIn, type StateName, stateAt } from '@acolhida/core/booking'
+import { planOf } from '@acolhida/core/ledger'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, serviceOf, type Week, zoneOf } from '@acolhida/core/practice'
@@ -104,8 +105,8 @@ export function marksOf(practice: Practice, booking: Booking): LeadMark[] {
   const { deadlines } = deadlinesIn(booking, zoneOf(practice, place))
   const marks: LeadMark[] = [{ at: asked.at, name: 'Asked', kind: 'past' }]
   const state = stateAt(booking, asked.at)
-  const due = DUE[state.is]
-  if (due) marks.push({ at: booking.until, name: due, kind: 'due' })
+  const awaited = DUE[state.is]
+  if (awaited) marks.push({ at: booking.until, name: awaited, kind: 'due' })
   for (const deadline of deadlines) {
     if (deadline.kind !== 'cancel' || deadline.until <= asked.at) continue
     marks.push({
@@ -113,6 +114,11 @@ export function marksOf(practice: Practice, booking: Booking): LeadMark[] {
       name: deadline.share ? `${deadline.share} % until` : 'Free to cancel until',
       kind: 'deadline',
     })
+  }
+  if (booking.status === 'requested' || booking.status === 'booked') {
+    for (const { amount, due } of planOf(booking, zoneOf(practice, place)))
+      if (due > asked.at && due !== booking.start)
+        marks.push({ at: due, name: `${money(amount, currencyOf(asked.currency))} to be paid`, kind: 'due' })
   }
   marks.push({ at: booking.start, name: 'Session', kind: 'session' })
   return marks
