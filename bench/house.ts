@@ -1,16 +1,15 @@
-import type { AddressInfo } from 'node:net'
 import { bookingSubject } from '@acolhida/core/agenda'
-import type { SendBody } from '@acolhida/core/contract'
+import type { LinkView, SendBody } from '@acolhida/core/contract'
 import { schemas } from '@acolhida/core/contract/schemas'
 import { command, type Does, keep, openingsFor, send, throughLink, unkeep } from '@acolhida/core/house'
-import { letIn, type Schema } from '@acolhida/core/schemas'
+import type { Schema } from '@acolhida/core/schemas'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
 import { DAY, type Instant, instant } from '@acolhida/core/time'
-import express from 'express'
 import type { Relay } from '../relay/relay.ts'
-import { linkTo, packOf, shownTo } from '../relay/tests/inside.ts'
+import { letHappen, linkTo, packOf, shownTo } from '../relay/tests/inside.ts'
 import { ANSWERS } from '../relay/tests/setup.ts'
 import { type Bare, bareOf } from './bare.ts'
+import { besideBare } from './beside-bare.ts'
 import { type Spent, spend, zero } from './side-by-side.ts'
 import { NOW, relayOfYears, SIZES, SLUG } from './years.ts'
 
@@ -156,63 +155,39 @@ async function idle(relay: Relay): Promise<void> {
   console.log(`  a round with nothing due: ${(spent.cpu / rounds).toFixed(2)} µs of CPU, at most 5`)
 }
 
-/** A request's whole way over HTTP, against a bare Express handler with the same Joi schema and the same rows. */
+/** A request's whole way over HTTP, and acting on its link, against a bare handler. */
 async function handling(relay: Relay): Promise<void> {
-  const { door } = await relay.start({ door: 0, desk: 0 })
-  const app = express()
-  let likes = new Map<string, Bare>()
-  const bare = <B>(path: string, schema: Schema<B>): unknown =>
-    app.post(path, express.json({ limit: '256kb' }), (req, res) => {
-      letIn(schema, req.body, 'The body')
-      likes.get(path)?.write()
-      res.json({ done: true })
-    })
-  bare('/read', schemas.read)
-  bare('/keep', schemas.keep)
-  bare('/send', schemas.send)
-  bare('/prove', schemas.prove)
-  const server = app.listen(0)
-  const other = `http://localhost:${(server.address() as AddressInfo).port}`
-  const post = async (url: string, body: unknown): Promise<unknown> => {
-    const response = await fetch(url, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', 'idempotency-key': fresh('key') },
-      body: JSON.stringify(body),
-    })
-    if (!response.ok) throw new Error(`${url}: ${await response.text()}`)
-    return response.json()
-  }
+  const http = await besideBare(relay)
   const starts = openIn(relay, 21)
-  const sums = new Map<string, [ours: Spent, bare: Spent]>()
   for (let i = -100; i < 150; i++) {
     const whole = requestFor(relay, starts[(i + 100) % starts.length]!)
     const { visit, service, place, start, answers } = whole
-    const step = async (path: string, url: () => string, body: unknown): Promise<void> => {
-      const watch = likes.has(path) ? undefined : bareOf(relay.store.db)
-      const [ours, theirs] = sums.get(path) ?? [zero(), zero()]
-      sums.set(path, [ours, theirs])
-      await spend(i < 0 ? zero() : ours, () => post(url(), body))
-      if (watch) likes = new Map([...likes, [path, watch()]])
-      await spend(i < 0 ? zero() : theirs, () => post(other + path, body))
-    }
-    const at = (path: string) => () => `${door}/api/door/${SLUG}${path}`
-    await step('/read', at('/read'), { visit, service, answers })
-    await step('/keep', at('/keep'), { visit, service, place, start, answers })
-    await step('/send', at('/send'), whole)
+    const step = (path: string, at: string, schema: Schema<unknown>, body: unknown): Promise<void> =>
+      http.step(i >= 0, path, http.door + at, schema, body)
+    const door = `/api/door/${SLUG}`
+    await step('read', `${door}/read`, schemas.read, { visit, service, answers })
+    await step('keep', `${door}/keep`, schemas.keep, { visit, service, place, start, answers })
+    await step('send', `${door}/send`, schemas.send, whole)
     const id = newestId(relay)
-    const secret = linkTo(relay, id)
-    await step('/prove', () => `${door}/api/link/${secret}/prove`, {})
+    const link = `/api/link/${linkTo(relay, id)}`
+    await step('prove', `${link}/prove`, schemas.prove, {})
+    letHappen(relay, id, { type: 'welcomed', at: NOW, by: 'practitioner', settles: NOW })
+    const shown = async (): Promise<string> => {
+      const seen = (await (await fetch(http.door + link)).json()) as LinkView
+      return seen.shown
+    }
+    const other = starts[(i + 101) % starts.length]!
+    await step('move', `${link}/move`, schemas.move, { start: other, place, shown: await shown() })
+    await step('cancel', `${link}/cancel`, schemas.cancel, { text: '', shown: await shown() })
     relay.here.call(forgetIt, id)
   }
-  for (const [path, [ours, theirs]] of sums) say(`over HTTP, ${path.slice(1)}`, ours, theirs, 150, 2.5)
-  const total = [...sums.values()].reduce(
-    (sum, [ours, theirs]) => ({ ours: add(sum.ours, ours), theirs: add(sum.theirs, theirs) }),
-    { ours: zero(), theirs: zero() },
-  )
-  say('over HTTP, the whole way', total.ours, total.theirs, 150, 2.5)
-  for (const like of likes.values()) like.clean()
-  await new Promise((resolve) => server.close(resolve))
+  for (const [path, [ours, theirs]] of http.sums) say(`over HTTP, ${path}`, ours, theirs, 150, 2.5)
+  const way = ['read', 'keep', 'send', 'prove'].map((path) => http.sums.get(path)!)
+  const total = way.reduce(([ours, theirs], [a, b]) => [add(ours, a), add(theirs, b)], [zero(), zero()])
+  say('over HTTP, the whole way of a request', ...total, 150, 2.5)
+  await http.close()
 }
+
 const add = (a: Spent, b: Spent): Spent => ({ cpu: a.cpu + b.cpu, wall: a.wall + b.wall })
 
 /** The doorkeeper on the files of practices after ten years and more. */

@@ -27,6 +27,7 @@ const houseRules: HouseRules = {
   cancelAfter: 100,
   move: { until: duration('PT24H'), times: 2 },
   graceMinutes: 15,
+  mine: { within: duration('PT24H'), cancelled: 50, grace: 10, late: 20 },
   counting: {
     missed: 2,
     late: 1,

@@ -1,8 +1,20 @@
 import fc from 'fast-check'
+import { DateTime } from 'luxon'
 import { describe, expect, it } from 'vitest'
-import { asked, fresh, lisbon, now, step } from '../tests/deciding.ts'
-import { before, duration, HOUR, MINUTE, shift } from '../time/index.ts'
-import { type Booking, costOf, deadlinesIn } from './index.ts'
+import { shareOf } from '../money/rounding.ts'
+import { about, asked, events, fresh, lisbon, now, refusal, step } from '../tests/deciding.ts'
+import {
+  before,
+  duration,
+  formatInstant,
+  HOUR,
+  type Instant,
+  instant,
+  MINUTE,
+  shift,
+  zone,
+} from '../time/index.ts'
+import { type Booking, costOf, type DeskDoes, deadlinesIn, decide, freeUntil } from './index.ts'
 
 const rules = {
   ...asked.houseRules,
@@ -75,4 +87,90 @@ describe('what cancelling costs', () => {
       }),
     )
   })
+})
+
+describe('the practitioner’s own side', () => {
+  const mine = { within: duration('PT24H'), cancelled: 50, grace: 10, late: 20 }
+  const promised: Booking = { ...worded(100), asked: { ...asked, houseRules: { ...rules, mine } } }
+  const does = (booking: Booking, command: DeskDoes, at: Instant) =>
+    events(decide(booking, command, about(at)))
+
+  it('gives what it promised for cancelling later than it may, the last moment free', () => {
+    const cancel = { do: 'cancel', by: 'practitioner', text: '' } as const
+    const until = shift(start, -24 * HOUR)
+    expect(deadlinesIn(promised, lisbon).mine).toEqual({ until, cancelled: 50, grace: 10, late: 20 })
+    expect(does(promised, cancel, until)).toMatchObject([{ type: 'cancelled', share: 0 }])
+    expect(does(promised, cancel, until)[0]).not.toHaveProperty('gives')
+    expect(does(promised, cancel, shift(until, 1))).toMatchObject([{ type: 'cancelled', gives: 50 }])
+    expect(does(worded(100), cancel, shift(until, 1))[0]).not.toHaveProperty('gives')
+  })
+
+  it('gives what it promised for coming later than it may', () => {
+    const late = (minutes: number) => does(promised, { do: 'run-late', minutes }, shift(start, -HOUR))
+    expect(late(10)[0]).not.toHaveProperty('gives')
+    expect(late(11)).toMatchObject([{ type: 'running-late', minutes: 11, gives: 20 }])
+  })
+
+  it('is given back whether anything was paid or not, and no more than that', () => {
+    const gone = step(promised, { do: 'cancel', by: 'practitioner', text: '' }, shift(start, -HOUR))
+    const most = shareOf(promised.price, 50)
+    expect(refusal(gone, { do: 'give-back', amount: most + 1, way: 'cash' }, start)).toBe('not-paid')
+    expect(refusal(gone, { do: 'give-back', amount: most, way: 'cash' }, start)).toBe('done')
+  })
+})
+
+describe('deadlines of every day of ten years in five zones', () => {
+  // The zones change at other hours, to other sides of the year, by half an hour, and not at all.
+  const zones = [
+    'Europe/Lisbon',
+    'America/New_York',
+    'Australia/Lord_Howe',
+    'Pacific/Auckland',
+    'Asia/Kolkata',
+  ]
+  /** The days keep to the wall's clock and are taken first, hours are exact (RFC 5545 §3.3.6). */
+  const steps = [
+    ['P1D', { days: 1 }, 0],
+    ['PT24H', undefined, 24],
+    ['P2DT3H', { days: 2 }, 3],
+    ['P1W', { weeks: 1 }, 0],
+    ['P1M', { months: 1 }, 0],
+  ] as const
+  const ruled = steps.map(([until, days, hours]) => ({
+    until,
+    rules: { ...rules, cancel: [{ until: duration(until), share: 0 }] },
+    days,
+    hours,
+  }))
+  // Within what clocks leave out, or say twice, in these zones.
+  const times = [105, 135]
+
+  /** Luxon takes either of two moments of one wall time; the first of them is the one RFC 5545 §3.3.5 means. */
+  const firstOf = (found: DateTime): number =>
+    [60, 30]
+      .map((minutes) => found.minus({ minutes }))
+      .find((earlier) => earlier.toFormat('HH:mm') === found.toFormat('HH:mm'))
+      ?.toMillis() ?? found.toMillis()
+
+  it.each(zones)(
+    'agrees with luxon in %s',
+    (name) => {
+      const where = zone(name)
+      const wrong: string[] = []
+      for (let day = 0; day < 3_653; day++) {
+        for (const minutes of times) {
+          const begins = DateTime.fromObject({ year: 2024 }, { zone: name }).plus({ days: day, minutes })
+          const at = instant(begins.toMillis())
+          for (const one of ruled) {
+            const until = freeUntil(one.rules, at, where)!
+            const days = one.days ? firstOf(begins.minus(one.days)) : at
+            if (until !== days - one.hours * HOUR)
+              wrong.push(`${begins.toISO()} − ${one.until}: ${formatInstant(until)}`)
+          }
+        }
+      }
+      expect(wrong).toEqual([])
+    },
+    120_000,
+  )
 })

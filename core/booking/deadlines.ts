@@ -1,4 +1,4 @@
-import type { Answering, HouseRules } from '../practice/types.ts'
+import type { Answering, HouseRules, MySide } from '../practice/types.ts'
 import {
   after,
   before,
@@ -27,6 +27,8 @@ export interface Deadlines {
   shareAfter: number
   /** After this moment the practitioner can call the session missed. */
   missedFrom: Instant
+  /** The practitioner's own side: until when their cancelling is free, and what it gives the client then or for being late. */
+  mine?: Omit<MySide, 'within'> & { until: Instant }
 }
 
 /**
@@ -44,7 +46,26 @@ export function deadlinesOf(rules: HouseRules, start: Instant, zone: Zone): Dead
     deadlines: deadlines.sort((a, b) => a.until - b.until),
     shareAfter: rules.cancelAfter,
     missedFrom: missedFrom(rules, start),
+    ...mineOf(rules, start, zone),
   }
+}
+
+function mineOf({ mine }: HouseRules, start: Instant, zone: Zone): Pick<Deadlines, 'mine'> {
+  if (!mine) return {}
+  const { within, ...gives } = mine
+  return { mine: { ...gives, until: before(start, within, zone) } }
+}
+
+/** The share of the price, in percent, that the client gets where the practitioner cancels at `now`. */
+export function givesForCancelling({ asked, start }: Ruled, zone: Zone, now: Instant): number {
+  const { mine } = mineOf(asked.houseRules, start, zone)
+  return mine && now > mine.until ? mine.cancelled : 0
+}
+
+/** The share of the price, in percent, that the client gets where the practitioner comes so many minutes late. */
+export function givesForLate({ asked }: Pick<Ruled, 'asked'>, minutes: number): number {
+  const { mine } = asked.houseRules
+  return mine && minutes > mine.grace ? mine.late : 0
 }
 
 /** Whether a session can be called missed: whoever is within the grace minutes can still come. */

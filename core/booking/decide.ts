@@ -1,3 +1,4 @@
+import { shareOf } from '../money/rounding.ts'
 import type { Closure } from '../openings/index.ts'
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
@@ -7,7 +8,7 @@ import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.t
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import { apply } from './apply.ts'
 import { countedFor } from './counting.ts'
-import { canBeMissed, costOf, movable } from './deadlines.ts'
+import { canBeMissed, costOf, givesForCancelling, givesForLate, movable } from './deadlines.ts'
 import { anyMoney, type BookingEvent, someMoney } from './events.ts'
 import { type Booking, type Mark, MOST_LATE, MOST_LENGTH, type PayWay, type Start, WAYS } from './record.ts'
 import { hasBegun, isHeld, isPlaced, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
@@ -265,7 +266,9 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
     shape: { amount: someMoney, way: one(...WAYS), text: maybe(words) },
     decide: (booking, { do: _, ...said }, __, { now }) => {
       const has = (booking.payments ?? []).reduce((sum, { amount }) => sum + amount, 0)
-      if (said.amount > has) return refuse('not-paid')
+      // What was promised for one's own cancelling is given whether anything has come or not.
+      const promised = booking.status === 'cancelled' ? shareOf(booking.price, booking.gives ?? 0) : 0
+      if (said.amount > has + promised) return refuse('not-paid')
       return happened({ type: 'given-back', at: now, ...said, settles: shift(now, UNDO) })
     },
   },
@@ -293,7 +296,14 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
       const state = stateAt(booking, now)
       if (state.is !== 'booked') return notBooked(state.is)
       if (state.over) return refuse('too-late')
-      return happened({ type: 'running-late', at: now, minutes, settles: shift(now, UNDO) })
+      const gives = givesForLate(booking, minutes)
+      return happened({
+        type: 'running-late',
+        at: now,
+        minutes,
+        ...(gives > 0 ? { gives } : {}),
+        settles: shift(now, UNDO),
+      })
     },
   },
   except: {
@@ -500,8 +510,11 @@ function cancel(
 ): Decision {
   const state = stateAt(booking, now)
   if (state.is !== 'booked') return notBooked(state.is)
-  if (by === 'practitioner')
-    return { events: [{ type: 'cancelled', at: now, by, share: 0, text, settles: shift(now, UNDO) }] }
+  if (by === 'practitioner') {
+    const gives = givesForCancelling(booking, zone, now)
+    const own = { by, share: 0, text, ...(gives > 0 ? { gives } : {}) }
+    return happened({ type: 'cancelled', at: now, ...own, settles: shift(now, UNDO) })
+  }
   if (state.begun) return refuse('too-late.client')
   const share = costOf(booking, zone, now)
   return { events: [{ type: 'cancelled', at: now, by, share, text, settles: now }] }

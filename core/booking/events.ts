@@ -36,7 +36,8 @@ interface Own {
   moved: Decided & Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number }
   lapsed: object
   withdrawn: object
-  cancelled: Decided & { by: 'client' | 'practitioner'; share: number; text: string }
+  /** `gives`: what the practitioner has promised for that, in percent of the price. */
+  cancelled: Decided & { by: 'client' | 'practitioner'; share: number; text: string; gives?: number }
   /** The session has taken place; `late`: how many minutes late the client came, `minutes`: how long it really was. */
   attended: Decided & { late?: number; minutes?: number }
   missed: Decided
@@ -44,7 +45,7 @@ interface Own {
   questioned: Decided & { text: string; until: Instant }
   replied: { text: string }
   /** The practitioner will be so many minutes late. */
-  'running-late': Decided & { minutes: number }
+  'running-late': Decided & { minutes: number; gives?: number }
   /** The client asks for an exception from the rules, and the practitioner answers. */
   pleaded: { text: string }
   excepted: Decided & { granted: boolean; text: string }
@@ -108,8 +109,10 @@ const settled = { settles: epochMs, away: maybe(yes) }
 const start = { start: epochMs, place: id }
 /** A length as a record holds it. */
 export const length = whole(-1_000_000, 1_000_000)
+/** What the practitioner's own side of the rules gives the client, in percent of the price. */
+const gives = maybe(number(0, 100))
 /** What a cancellation says, of any version. */
-export const cancelled = { by: one('client', 'practitioner'), share: number(0, 100), text: words }
+export const cancelled = { by: one('client', 'practitioner'), share: number(0, 100), text: words, gives }
 
 /** A decision that was never open to being taken back leaves nothing to wait for. */
 const decision = ({ before, seq, at, what }: On, until: Instant): Pick<Booking, 'unsettled'> =>
@@ -281,8 +284,9 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
   },
   cancelled: {
     shape: { ...settled, ...cancelled },
-    apply: ({ by, share, text: said, settles: end }, on) => ({
+    apply: ({ by, share, text: said, gives, settles: end }, on) => ({
       ...on.before,
+      ...(gives ? { gives } : {}),
       seq: on.seq,
       status: 'cancelled',
       cancelledBy: by,
@@ -337,11 +341,16 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     },
   },
   'running-late': {
-    shape: { ...settled, minutes: whole(1, MOST_LATE) },
-    apply: ({ minutes, settles: end }, on) => ({
+    shape: { ...settled, minutes: whole(1, MOST_LATE), gives },
+    apply: ({ minutes, gives, settles: end }, on) => ({
       ...on.before,
       seq: on.seq,
-      runsLate: { seq: on.seq, due: end > on.at ? shift(end, 1) : on.at, minutes },
+      runsLate: {
+        seq: on.seq,
+        due: end > on.at ? shift(end, 1) : on.at,
+        minutes,
+        ...(gives ? { gives } : {}),
+      },
       ...decision(on, end),
     }),
   },

@@ -140,6 +140,8 @@ export interface Booking extends Start {
   /** The price share due after a cancellation, in percent. */
   share: number
   cancelledBy?: 'client' | 'practitioner'
+  /** What the practitioner's cancelling gives the client, in percent of the price. */
+  gives?: number
   /** How often the client has moved it, and whether they did so last; nothing where never. */
   moves?: number
   movedBy?: 'client'
@@ -149,7 +151,7 @@ export interface Booking extends Start {
   question?: { seq: number; text: string; reply?: { seq: number; at: Instant; text: string } }
   extended?: boolean
   /** The practitioner comes so many minutes late, and from when on that may be told. */
-  runsLate?: { seq: number; due: Instant; minutes: number }
+  runsLate?: { seq: number; due: Instant; minutes: number; gives?: number }
   /** The exception that the client has asked for, and the practitioner's answer. */
   plea?: { seq: number; at: Instant; text: string; answer?: { granted: boolean; text: string } }
   /** What was paid, and given back (below nothing), each by a way. */

@@ -2,6 +2,7 @@ import type {
   Attempt,
   Contact,
   Deadline,
+  Deadlines,
   DeskDoes,
   Readiness,
   Start,
@@ -194,6 +195,8 @@ export interface Kept extends Start {
   /** What happens when, by the house rules in force. */
   deadlines: Deadline[]
   shareAfter: number
+  /** The practitioner's own side of it. */
+  mine?: Deadlines['mine']
   /** Until when the practitioner answers, if they are asked. */
   wordUntil?: Instant
   now: Instant
@@ -324,6 +327,7 @@ export interface LinkView {
   currency: Currency
   deadlines: Deadline[]
   shareAfter: number
+  mine?: Deadlines['mine']
   /** Due when cancelled now, in percent. */
   shareNow: number
   cancelledBy?: 'client' | 'practitioner'
@@ -341,7 +345,10 @@ export interface LinkView {
   /** What is to be paid and when, what has come, and where a transfer goes. Nothing of what is free of charge. */
   money?: {
     plan: { amount: number; due: Instant }[]
+    /** Less what was given back; below nothing, more was given than had come. */
     paid: number
+    /** What the practitioner has promised for their own part. */
+    promised?: number
     /** Still to be paid; below nothing, to be given back. */
     open: number
     transfer?: Receiver & { reference: string /** For a QR code (EPC069-12). */; payload?: string }

@@ -181,7 +181,8 @@ function clockNames(practice: Practice, place: string, client: string): ClockNam
 
 /** What is to be paid of a booking, as its client reads it. */
 function moneyOf(practice: Practice, booking: Booking): Pick<LinkView, 'money'> {
-  const { paid, givenBack, open, owed } = accountOf(booking)
+  const { paid, givenBack, open, owed, lines } = accountOf(booking)
+  const promised = lines.reduce((sum, { what, amount }) => (what === 'mine' ? sum - amount : sum), 0)
   const left = booking.status === 'requested' ? 0 : open
   if (booking.price === 0 && owed === 0 && paid === 0) return {}
   const { transfer: to } = practice
@@ -197,6 +198,7 @@ function moneyOf(practice: Practice, booking: Booking): Pick<LinkView, 'money'> 
           }))
         : [],
       paid: paid - givenBack,
+      ...(promised > 0 ? { promised } : {}),
       open: left,
       ...(to && left > 0 ? { transfer: { ...to, reference, ...(payload ? { payload } : {}) } } : {}),
     },
@@ -239,7 +241,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
   const { asked } = seen
   const place = placeOf(practice, seen.place)
   const there = zoneOf(practice, place)
-  const { deadlines, shareAfter } = deadlinesIn(seen, there)
+  const { deadlines, shareAfter, mine } = deadlinesIn(seen, there)
   const may = movable(seen, there)
   const address = addressTold(practice, seen, now)
   const shareNow = costNow(house, booking, now)
@@ -276,6 +278,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
     currency: { code: asked.currency, decimals: decimals(asked.currency) },
     deadlines,
     shareAfter,
+    ...(mine ? { mine } : {}),
     shareNow,
     ...(state.is === 'booked' && !state.begun && may && now <= may.until ? { move: may } : {}),
     ...(state.is === 'cancelled' ? { cancelledBy: state.by } : {}),

@@ -271,7 +271,7 @@ function keptView(
   const { place, start } = wanted
   const there = zoneOf(practice, placeOf(practice, place))
   const shown = shownOf(practice, service.id, reading.quote, { start, place })
-  const { deadlines, shareAfter } = shown.at!
+  const { deadlines, shareAfter, mine } = shown.at!
   const email = visitorMail(house, wanted.with)
   const person = visitorOf(house, wanted.with)
   const asksFirst = !own && wordFor(house, { service, reading, person, email }, now).word !== undefined
@@ -289,6 +289,7 @@ function keptView(
     renewable: true,
     deadlines,
     shareAfter,
+    ...(mine ? { mine } : {}),
     ...(proved
       ? {}
       : { proveWithin: Math.floor((proofUntil(practice.answering, now, start, there) - now) / MINUTE) }),

@@ -59,6 +59,31 @@ describe('the ledger', () => {
     expect(accountOf(booked(9_500, [paid(9_500), cancelled(0)])).open).toBe(-9_500)
   })
 
+  it('gives what the practitioner has promised for their own part, of a session paid or not', () => {
+    const own = {
+      type: 'cancelled',
+      at: shift(at, 3 * HOUR),
+      by: 'practitioner',
+      text: '',
+      settles: at,
+    } as const
+    const late = { type: 'running-late', at: shift(at, HOUR), minutes: 20, settles: at } as const
+    const cancelledLate: BookingEvent = { ...own, share: 0, gives: 50 }
+    expect(accountOf(booked(9_555, [cancelledLate]))).toMatchObject({ owed: -4_778, open: -4_778 })
+    expect(accountOf(booked(9_500, [paid(9_500), cancelledLate])).open).toBe(-14_250)
+    expect(accountOf(booked(9_500, [cancelledLate, back(4_750)])).open).toBe(0)
+    expect(
+      accountOf(booked(9_500, [{ ...late, gives: 20 }])).lines.map(({ what, amount }) => [what, amount]),
+    ).toEqual([
+      ['price', 9_500],
+      ['mine', -1_900],
+    ])
+    expect(accountOf(booked(9_500, [late])).owed).toBe(9_500)
+    // Said anew, the last word counts; cancelled after it, the cancelling alone.
+    expect(accountOf(booked(9_500, [{ ...late, gives: 20 }, late])).owed).toBe(9_500)
+    expect(accountOf(booked(9_500, [{ ...late, gives: 20 }, cancelledLate])).owed).toBe(-4_750)
+  })
+
   it('always adds up, whatever happens, and no money comes from nowhere', () => {
     const event = fc.oneof(
       fc.integer({ min: 1, max: 20_000 }).map(paid),
@@ -66,6 +91,12 @@ describe('the ledger', () => {
       fc.integer({ min: -5_000, max: 5_000 }).map(adjusted),
       fc.constantFrom(0, 33, 50, 100).map(cancelled),
       fc.constant(missed),
+      fc.constantFrom(0, 33, 100).map(
+        (gives): BookingEvent => ({
+          ...{ type: 'running-late', at: shift(start, -HOUR), minutes: 20, settles: at },
+          gives,
+        }),
+      ),
     )
     fc.assert(
       fc.property(

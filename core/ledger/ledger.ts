@@ -6,7 +6,7 @@ import type { Instant } from '../time/index.ts'
 export interface LedgerLine {
   at: Instant
   booking: string
-  what: 'price' | 'share' | 'adjusted' | 'paid' | 'given-back'
+  what: 'price' | 'share' | 'mine' | 'adjusted' | 'paid' | 'given-back'
   amount: Minor
   /** By which way, and what was noted with it. */
   way?: string
@@ -28,19 +28,28 @@ export interface Account {
 const shareMissed = ({ asked, leastShare = 0 }: Booking): number =>
   Math.max(asked.houseRules.cancelAfter, leastShare)
 
-/** What follows from how a booking stands: its price once booked, the share that cancelling or missing cost. */
+/**
+ * What follows from how a booking stands: its price once booked, the share that cancelling or missing cost, and what
+ * the practitioner has promised for their own cancelling or being late.
+ */
 function owedFor(booking: Booking): LedgerLine[] {
-  const { id, status, price, share, start, worded, latest, ended } = booking
-  const line = (what: 'price' | 'share', amount: Minor, at: Instant): LedgerLine[] =>
+  const { id, status, price, share, start, worded, latest, ended, runsLate, gives = 0 } = booking
+  const line = (what: 'price' | 'share' | 'mine', amount: Minor, at: Instant): LedgerLine[] =>
     amount === 0 ? [] : [{ at, booking: id, what, amount }]
   switch (status) {
     case 'booked':
     case 'attended':
-      return line('price', price, worded ?? latest)
+      return [
+        ...line('price', price, worded ?? latest),
+        ...(runsLate ? line('mine', -shareOf(price, runsLate.gives ?? 0) || 0, runsLate.due) : []),
+      ]
     case 'missed':
       return line('share', shareOf(price, shareMissed(booking)), start)
     case 'cancelled':
-      return line('share', shareOf(price, share), ended ?? latest)
+      return [
+        ...line('share', shareOf(price, share), ended ?? latest),
+        ...line('mine', -shareOf(price, gives) || 0, ended ?? latest),
+      ]
     default:
       return []
   }
@@ -63,7 +72,7 @@ export function accountOf(booking: Booking): Account {
   ]
   const sum = (what: readonly LedgerLine['what'][]): Minor =>
     lines.reduce((total, line) => (what.includes(line.what) ? total + line.amount : total), 0)
-  const owed = sum(['price', 'share', 'adjusted'])
+  const owed = sum(['price', 'share', 'mine', 'adjusted'])
   const paid = -sum(['paid']) || 0
   const givenBack = sum(['given-back'])
   return {

@@ -141,6 +141,11 @@ describe('letters', () => {
     })
     // What a client writes with their cancelling does not come back to them under the practitioner's name.
     expect(letterNow(gone, 'cancelled', at).text).not.toContain('Ill.')
+    const own = { type: 'cancelled', at, by: 'practitioner', share: 0, text: '', settles: at } as const
+    expect(letterNow(apply(booked, own), 'cancelled', at).text).not.toContain('promised')
+    expect(
+      letterNow(apply({ ...booked, price: 9_500 }, { ...own, gives: 50 }), 'cancelled', at).text,
+    ).toMatch(/As I promised, you get 50 % of the price for it: €\d/)
   })
 
   it('tell a place from its time on, whenever they are written', () => {

@@ -1,6 +1,7 @@
 import { addressTold, agreementsIn, type Booking, deadlinesIn, movable, whereAt } from '../booking/index.ts'
 import { ibanWords, planOf, referenceOf } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
+import { shareOf } from '../money/rounding.ts'
 import { money } from '../money/words.ts'
 import { clientClocks, isInPerson, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import { chainHead, shownAsText, shownTerms } from '../terms/index.ts'
@@ -92,6 +93,14 @@ export function whereLine(w: Words, told: boolean): string {
 export const tellsPlace = ({ practice, booking }: Words, now: Instant): boolean =>
   addressTold(practice, booking, now) !== undefined
 
+const currencyOf = ({ asked: { currency } }: Booking) => ({ code: currency, decimals: decimals(currency) })
+
+/** What the practitioner's own side of the rules gives the client, in percent of the price; nothing of what is free. */
+export const givenLine = ({ booking }: Words, gives = 0): string =>
+  gives > 0 && booking.price > 0
+    ? say('given', { share: gives, amount: money(shareOf(booking.price, gives), currencyOf(booking)) })
+    : ''
+
 /** What cancelling costs when, by the rules of the day one asked. */
 export function costLines(w: Words, now: Instant): string {
   const { practice, booking } = w
@@ -126,9 +135,9 @@ export const everythingLine = (w: Words, now: Instant): string =>
 /** What a booking costs, when it is paid where that is more than once, and where a transfer goes. */
 export function priceLine(w: Words): string {
   const { practice, booking } = w
-  const { price, asked } = booking
+  const { price } = booking
   if (price === 0) return say('free-of-charge')
-  const currency = { code: asked.currency, decimals: decimals(asked.currency) }
+  const currency = currencyOf(booking)
   const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
   const { transfer } = practice
   return [

@@ -9,6 +9,7 @@ import {
   by,
   costLines,
   everythingLine,
+  givenLine,
   LINKS,
   lackingLine,
   moveLine,
@@ -134,7 +135,13 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
       return {
         subject: say('cancelled.subject', { service: w.service, when: startOf(w) }),
         body: mine
-          ? [say('cancelled.by-me', about), w.booking.text, say('stands', LINKS), say('again', LINKS)]
+          ? [
+              say('cancelled.by-me', about),
+              givenLine(w, w.booking.gives),
+              w.booking.text,
+              say('stands', LINKS),
+              say('again', LINKS),
+            ]
           : [
               say('cancelled.by-you', about),
               due ? say('cancelled.share', { share: w.booking.share }) : say('cancelled.free'),
@@ -194,6 +201,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         subject: say('running-late.subject', { service: w.service, minutes }),
         body: [
           say('running-late', { service: w.service, when: timeOf(w), minutes }),
+          givenLine(w, w.booking.runsLate?.gives),
           say('everything', LINKS),
         ],
       }

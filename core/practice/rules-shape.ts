@@ -12,6 +12,7 @@ export const houseRules = exactly<HouseRules>()(
     cancelAfter: share,
     move: object({ until: isoDuration, times: whole(0, 1_000) }),
     graceMinutes: minutes,
+    mine: maybe(object({ within: isoDuration, cancelled: share, grace: minutes, late: share })),
     counting: maybe(
       object({
         missed: points,

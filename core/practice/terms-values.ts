@@ -88,6 +88,12 @@ export function oddFigures(practice: Practice, services: readonly Service[], tex
     known.add(figure(rules.graceMinutes, 'min'))
     add(durationWords(rules.move.until))
     add(durationWords(service.notice))
+    const { mine } = rules
+    if (mine) {
+      add(durationWords(mine.within))
+      for (const share of [mine.cancelled, mine.late]) known.add(figure(share, '%'))
+      known.add(figure(mine.grace, 'min'))
+    }
     known.add(figure(service.minutes, 'min'))
   }
   return [...text.matchAll(FIGURE)].flatMap(([typed, value, unit, word, of]) => {

@@ -252,6 +252,16 @@ export interface Counting {
   leads: Lead[]
 }
 
+/** What a client gets, in percent of the price, where the practitioner does not keep to what was agreed. */
+export interface MySide {
+  /** Where the practitioner cancels later than so long before the start. */
+  within: Duration
+  cancelled: number
+  /** Where the practitioner says that they come more than so many minutes late. */
+  grace: number
+  late: number
+}
+
 export interface HouseRules {
   /** In order, the earliest deadline first. */
   cancel: CancelTier[]
@@ -261,6 +271,8 @@ export interface HouseRules {
   graceMinutes: number
   /** Nothing counts where it is left out. */
   counting?: Counting
+  /** The practitioner promises nothing where it is left out. */
+  mine?: MySide
 }
 
 export interface Answering {

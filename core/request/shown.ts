@@ -13,7 +13,7 @@ export interface Shown {
   deposit: number
   currency: string
   /** With a start chosen: when and where, and the rules as dates. */
-  at?: { start: Instant; place: string } & Pick<Deadlines, 'deadlines' | 'shareAfter'>
+  at?: { start: Instant; place: string } & Pick<Deadlines, 'deadlines' | 'shareAfter' | 'mine'>
 }
 
 /**
@@ -38,12 +38,15 @@ export function shownOf(
     currency: practice.profile.currency,
   }
   if (!at) return shown
-  const { deadlines, shareAfter } = deadlinesOf(
+  const { deadlines, shareAfter, mine } = deadlinesOf(
     rulesFor(practice, serviceOf(practice, service)),
     at.start,
     zoneOf(practice, placeOf(practice, at.place)),
   )
-  return { ...shown, at: { start: at.start, place: at.place, deadlines, shareAfter } }
+  return {
+    ...shown,
+    at: { start: at.start, place: at.place, deadlines, shareAfter, ...(mine ? { mine } : {}) },
+  }
 }
 
 /**

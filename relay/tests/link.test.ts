@@ -54,6 +54,20 @@ describe('a private link', () => {
     expect(booking('asks-lucjan').seq).toBe(seq)
   })
 
+  it('says what the practitioner promises, and gives it when they cancel late', async () => {
+    const secret = linkTo(house.relay, 'next-odile')
+    const { mine, start, price } = await view(secret)
+    expect(mine).toEqual({ until: shift(start, -24 * HOUR), cancelled: 50, grace: 10, late: 20 })
+    house.clock.forward(mine!.until + 1 - house.relay.here.now())
+    await command('next-odile', { do: 'cancel', by: 'practitioner', text: '' })
+    expect((await view(secret)).money?.promised).toBeUndefined()
+    house.clock.forward(11_000)
+    expect((await view(secret)).money).toMatchObject({ promised: price / 2, open: -price / 2 })
+    await command('next-odile', { do: 'give-back', amount: price / 2, way: 'cash' })
+    house.clock.forward(11_000)
+    expect((await view(secret)).money).toMatchObject({ paid: -price / 2, open: 0 })
+  })
+
   it('shows offered times, and keeps them from others until one is taken', async () => {
     const secret = linkTo(house.relay, 'asks-lucjan')
     const own = booking('asks-lucjan').start

@@ -7,7 +7,7 @@ import { whenFields } from '../service/when.ts'
 import { whomFields } from '../service/whom.ts'
 import { COUNTS } from '../settings/counting.ts'
 import { MUCH, WORD } from '../settings/limits.ts'
-import { AFTER, LATE, MOVING } from '../settings/rules.ts'
+import { AFTER, LATE, MOVING, MY_SIDE } from '../settings/rules.ts'
 
 /** Something that can be found by its words, and where it is. */
 export interface Findable {
@@ -59,7 +59,7 @@ const LABELS: readonly [page: string, labels: readonly string[]][] = [
     [
       'What cancelling costs',
       'Forgiving, exceptions, no-shows',
-      ...[...AFTER, ...MOVING, ...LATE, ...COUNTS].map(({ label }) => label),
+      ...[...AFTER, ...MOVING, ...LATE, ...MY_SIDE, ...COUNTS].map(({ label }) => label),
     ],
   ],
   ['/places', ['The address of a place', 'How far I travel, postal codes, surcharge', 'Who calls']],

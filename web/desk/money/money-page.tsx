@@ -128,7 +128,7 @@ function Owing({
                   className="press press-quiet px-2"
                   onAct={() => decideFor(booking, { do: 'pay', amount: open, way: 'cash' })}
                 >
-                  Paid<span className="sr-only"> by {booking.asked.person.name}</span>
+                  Note cash<span className="sr-only"> from {booking.asked.person.name}</span>
                 </ActButton>
               )}
             </span>

@@ -10,6 +10,8 @@ export function lineWords({ what, way, text }: LedgerLine): string {
       return 'The price'
     case 'share':
       return 'What the rules ask for it'
+    case 'mine':
+      return 'By your own side of the rules'
     case 'adjusted':
       return `Changed${said}`
     case 'paid':

@@ -28,7 +28,7 @@ import {
   withoutLead,
 } from '../settings/counting.ts'
 import { Fields } from '../settings/fields.tsx'
-import { AFTER, LATE, MOVING, TIER, withoutTier, withTier } from '../settings/rules.ts'
+import { AFTER, LATE, MOVING, MY_SIDE, TIER, withMine, withoutTier, withTier } from '../settings/rules.ts'
 import { exampleOf } from '../settings/rules-example.ts'
 import { WouldHaveCost, WouldHaveLed } from '../settings/would-have-cost.tsx'
 
@@ -171,6 +171,22 @@ export function HouseRulesPage() {
             <section className="sheet grid h-fit gap-4 p-5">
               <h2>Coming late</h2>
               <Fields settings={LATE} {...shared} />
+            </section>
+            <section className="sheet grid h-fit gap-4 p-5">
+              <h2>My side of it</h2>
+              <Switch
+                label="I promise something, too"
+                on={scoped.houseRules.mine !== undefined}
+                onChange={(on) => set('my side of it', (of) => withMine(of, on))}
+              />
+              {scoped.houseRules.mine && (
+                <>
+                  <Fields settings={MY_SIDE} {...shared} />
+                  <p className="text-[14px] text-soft">
+                    Clients read it before they agree. What they get is counted in their money by itself.
+                  </p>
+                </>
+              )}
             </section>
           </div>
         </div>

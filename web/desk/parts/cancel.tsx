@@ -1,4 +1,4 @@
-import { type Booking, costOf } from '@acolhida/core/booking'
+import { type Booking, costOf, givesForCancelling } from '@acolhida/core/booking'
 import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { moment } from '@acolhida/core/time'
@@ -8,6 +8,7 @@ import type { Desk } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
+import { givesWords } from './gives.ts'
 import { WordWithIt } from './word.tsx'
 import { currencyOf, serviceName } from './words.ts'
 
@@ -29,6 +30,7 @@ export function CancelSession({ desk, booking, close }: { desk: Desk; booking: B
         {theirs > 0 &&
           booking.price > 0 &&
           ` If ${name} cancelled now, ${theirs} % of ${price} would be due.`}
+        {givesWords(booking, givesForCancelling(booking, where, now))}
       </p>
       <WordWithIt text={text} onChange={setText} />
 

@@ -1,10 +1,11 @@
-import { type Booking, stateAt } from '@acolhida/core/booking'
+import { type Booking, givesForLate, stateAt } from '@acolhida/core/booking'
 import { HOUR } from '@acolhida/core/time'
 import { useState } from 'react'
 import { useAt } from '../../relay-client/clock.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
+import { givesWords } from './gives.ts'
 import { PlainField } from './plain-field.tsx'
 
 /** How long before a session it can be said that one comes late, in ms. */
@@ -31,7 +32,10 @@ export function RunningLate({ booking }: { booking: Booking }) {
       </button>
       {open && (
         <Dialog title={`Late for ${name}`} close={() => setOpen(false)}>
-          <p className="mb-3 text-soft">{name} is told by mail, and reads it on the page of the session.</p>
+          <p className="mb-3 text-soft">
+            {name} is told by mail, and reads it on the page of the session.
+            {givesWords(booking, givesForLate(booking, Number(minutes)))}
+          </p>
           <PlainField
             label="How many minutes late"
             inputMode="numeric"

@@ -10,6 +10,8 @@ const saying = (text: string | undefined): string => (text ? ` “${text}”` : 
 
 /** What cancelling cost, where it cost something. */
 const due = (share: number): string => (share > 0 ? ` ${share} % of the price is due.` : '')
+const given = (share = 0): string =>
+  share > 0 ? ` By your own side of the rules they get ${share} % of it.` : ''
 
 /** By which way money came or went. */
 export const PAID_BY: Record<PayWay, string> = {
@@ -55,8 +57,8 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     },
     lapsed: () => 'The hold ran out.',
     withdrawn: () => 'It was withdrawn.',
-    cancelled: ({ by, share, text }) =>
-      `${by === 'client' ? 'They' : 'You'} cancelled.${due(share)}${saying(text)}`,
+    cancelled: ({ by, share, text, gives }) =>
+      `${by === 'client' ? 'They' : 'You'} cancelled.${due(share)}${given(gives)}${saying(text)}`,
     attended: ({ late, minutes }) =>
       ['They were here.', late ? `${counted(late, 'minute', 'minutes')} late.` : '']
         .concat(minutes ? `It lasted ${minutes} minutes.` : '')
@@ -66,8 +68,8 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     questioned: ({ text, until }) =>
       `You asked back, and hold it until ${when(practice, until)}.${saying(text)}`,
     replied: ({ text }) => `They answered.${saying(text)}`,
-    'running-late': ({ minutes }) =>
-      `You told them that you come ${counted(minutes, 'minute', 'minutes')} late.`,
+    'running-late': ({ minutes, gives }) =>
+      `You told them that you come ${counted(minutes, 'minute', 'minutes')} late.${given(gives)}`,
     pleaded: ({ text }) => `They asked for an exception.${saying(text)}`,
     excepted: ({ granted, text }) =>
       `${granted ? 'You made the exception: free to cancel, or to move once.' : 'You made no exception.'}${saying(text)}`,

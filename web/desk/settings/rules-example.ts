@@ -16,7 +16,7 @@ export function exampleOf(
   now: Instant,
   where: Zone,
 ): { marks: LeadMark[]; lines: string[] } {
-  const { deadlines, shareAfter, missedFrom } = deadlinesOf(rules, start, where)
+  const { deadlines, shareAfter, missedFrom, mine } = deadlinesOf(rules, start, where)
   const coming = deadlines.filter(({ until }) => until >= now)
   const cancels = coming.filter(({ kind }) => kind === 'cancel')
   const said = (at: Instant): string => moment(at, where)
@@ -54,6 +54,12 @@ export function exampleOf(
       after,
       moving,
       `After ${timeAt(where, missedFrom)} you can say that it was missed.`,
+      ...(mine && mine.cancelled > 0
+        ? [`If you cancel it after ${said(mine.until)}, its client gets ${ofPrice(mine.cancelled)} from you.`]
+        : []),
+      ...(mine && mine.late > 0
+        ? [`If you come more than ${mine.grace} min late, its client pays ${ofPrice(mine.late)} less.`]
+        : []),
     ],
   }
 }

@@ -1,4 +1,4 @@
-import type { HouseRules, Practice } from '@acolhida/core/practice'
+import type { HouseRules, MySide, Practice } from '@acolhida/core/practice'
 import { duration } from '@acolhida/core/time'
 import { type Setting, under } from './setting.ts'
 
@@ -85,6 +85,61 @@ export const LATE: readonly Setting<Practice>[] = [
     path: 'houseRules.graceMinutes',
     read: ({ houseRules }) => houseRules.graceMinutes,
     write: rule((rules, graceMinutes) => ({ ...rules, graceMinutes })),
+  },
+]
+
+/** What is usual to begin with; common practice, no source. */
+const MINE: MySide = { within: duration('PT24H'), cancelled: 50, grace: 15, late: 25 }
+
+/** Promises something for one's own part, or nothing any more. */
+export function withMine(practice: Practice, on: boolean): Practice {
+  const { mine: _, ...rules } = practice.houseRules
+  return { ...practice, houseRules: on ? { ...rules, mine: MINE } : rules }
+}
+
+const mine = <K extends keyof MySide>(key: K, most: (value: MySide[K]) => MySide[K]) => ({
+  path: `houseRules.mine.${key}`,
+  read: ({ houseRules }: Practice) => (houseRules.mine ?? MINE)[key],
+  write: (practice: Practice, value: MySide[K] = MINE[key]): Practice => ({
+    ...practice,
+    houseRules: {
+      ...practice.houseRules,
+      mine: { ...(practice.houseRules.mine ?? MINE), [key]: most(value) },
+    },
+  }),
+})
+const asTyped = <T>(value: T): T => value
+
+/** What clients get where the practitioner does not keep to it. */
+export const MY_SIDE: readonly Setting<Practice>[] = [
+  {
+    label: 'I cancel free until this long before',
+    what: 'my side of it',
+    is: 'duration',
+    least: 0,
+    ...mine('within', asTyped),
+  },
+  {
+    label: 'Later, the client gets',
+    what: 'my side of it',
+    is: 'whole',
+    suffix: '% of the price',
+    ...mine('cancelled', percent),
+  },
+  {
+    label: 'I can be late by',
+    what: 'my side of it',
+    is: 'whole',
+    suffix: 'min',
+    ...mine('grace', asTyped),
+  },
+  {
+    label: 'If it is more, the client pays',
+    what: 'my side of it',
+    is: 'whole',
+    suffix: '% less',
+    help: 'When you say that you are running late.',
+    ...mine('late', percent),
   },
 ]
 

@@ -129,7 +129,7 @@ function OneText({ practice, terms }: { practice: Practice; terms: Terms }) {
                 })
               }
             >
-              Write a new version
+              Write a new version<span className="sr-only">: {latest.title}</span>
             </button>
             {terms.versions.length > 1 && (
               <label className="text-[14px]">

@@ -22,6 +22,10 @@ export function MyMoney({ view }: { view: LinkView }) {
           ))}
         </ul>
       )}
+      {of.promised !== undefined && (
+        <p className="mt-2">{say('my.money-promised', { amount: money(of.promised, currency) })}</p>
+      )}
+      {of.paid < 0 && <p className="mt-2">{say('my.money-given', { amount: money(-of.paid, currency) })}</p>}
       {of.paid > 0 && <p className="mt-2">{say('my.money-paid', { amount: money(of.paid, currency) })}</p>}
       {of.open > 0 && (
         <p className="mt-2 font-semibold">{say('my.money-open', { amount: money(of.open, currency) })}</p>

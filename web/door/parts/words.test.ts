@@ -40,6 +40,16 @@ describe('what happens when', () => {
     ])
   })
 
+  it('says what the practitioner promises for their part, where something is paid', () => {
+    const mine = { until: free, cancelled: 50, grace: 10, late: 100 }
+    const said = whatHappensWhen({ ...kept, mine }, 9_500, clocks, at('2026-11-24T09:00'), true)
+    expect(said.slice(3)).toEqual([
+      'If I cancel later than Wed 25 Nov, 11:30 (Lisbon time), you get 50 % of the price from me.',
+      'If I come more than 10 minutes late, the session is free of charge.',
+    ])
+    expect(whatHappensWhen({ ...kept, mine }, 0, clocks, at('2026-11-24T09:00'), true)).toHaveLength(1)
+  })
+
   it('counts a deadline as open at its very moment, and drops it after', () => {
     expect(whatHappensWhen(kept, 9_500, clocks, free, true)[0]).toContain('free of charge until')
     expect(whatHappensWhen(kept, 9_500, clocks, at('2026-11-25T11:31'), true)[0]).toBe(

@@ -22,11 +22,11 @@ export const lengthAndPlace = (minutes: number | undefined, place: string | unde
       : say('summary.minutes', { minutes })
 
 /**
- * What cancelling costs when, as sentences with real dates; nothing where nothing is paid.
+ * What cancelling costs when, and what the practitioner promises for their part, as sentences with real dates; nothing where nothing is paid.
  * @param worded whether the word has been given: until then, an hour after it is free, however near the session is
  */
 export function whatHappensWhen(
-  kept: Pick<Kept, 'deadlines' | 'shareAfter'>,
+  kept: Pick<Kept, 'deadlines' | 'shareAfter' | 'mine'>,
   price: number,
   clocks: Clocks,
   now: Instant,
@@ -44,5 +44,9 @@ export function whatHappensWhen(
     if (tier.share) lines.push(say('cost.share', { until: until(tier.until), share: tier.share }))
   if (kept.shareAfter > 0)
     lines.push(say(cancels.length > 0 ? 'cost.after' : 'cost.now', { share: kept.shareAfter }))
+  const { mine } = kept
+  if (mine && mine.cancelled > 0)
+    lines.push(say('mine.cancelled', { until: until(mine.until), share: mine.cancelled }))
+  if (mine && mine.late > 0) lines.push(say('mine.late', { minutes: mine.grace, share: mine.late }))
   return lines
 }
