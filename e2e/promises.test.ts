@@ -268,13 +268,18 @@ it('money: a transfer with a reference of its own, scanned, matched in a stateme
   await desk.getByRole('button', { name: 'Read it so' }).click()
   await desk.getByText(/0 entries are sure, 1 to look at, 1 noted before/).waitFor()
 
-  // What was paid for what is cancelled free of charge is to be given back.
+  // What was paid for what one cancels oneself is to be given back, with what was promised for doing so late.
   await desk.goto(`${house.desk}/arrivals/next-odile`)
   await desk.getByRole('button', { name: 'Cancel…' }).click()
+  await desk.getByText('By your own side of the rules, Odile Ferrand gets €34.00 for it.').waitFor()
   await desk.getByRole('button', { name: /^Cancel it, free for/ }).click()
-  await desk.getByText('€68.00 to give back').waitFor()
+  await desk.getByText('€102.00 to give back').waitFor()
   settle()
   await desk.getByRole('button', { name: 'Give something back…' }).click()
   await desk.getByRole('button', { name: 'Keep it' }).click()
   await desk.getByText('settled', { exact: true }).waitFor()
+  settle()
+  await mine.reload()
+  await mine.getByText('As I promised, you get €34.00 for it.').waitFor()
+  await mine.getByText('Given to you: €34.00').waitFor()
 })

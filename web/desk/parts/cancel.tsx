@@ -3,7 +3,7 @@ import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { moment } from '@acolhida/core/time'
 import { useState } from 'react'
-import { useMinute } from '../../relay-client/clock.ts'
+import { useAt } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
@@ -15,12 +15,12 @@ import { currencyOf, serviceName } from './words.ts'
 /** Cancels a session for somebody: what it costs whom is said before, and a word goes with it. */
 export function CancelSession({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
   const { practice } = desk
-  const now = useMinute()
   const act = useAct()
   const [text, setText] = useState('')
   const { name } = booking.asked.person
   const where = zoneOf(practice, placeOf(practice, booking.place))
-  const theirs = costOf(booking, where, now)
+  const theirs = useAt((now) => costOf(booking, where, now))
+  const gives = useAt((now) => givesForCancelling(booking, where, now))
   const price = money(booking.price, currencyOf(booking.asked.currency))
   return (
     <Dialog title={`Cancel ${serviceName(practice, booking.service)} with ${name}`} close={close}>
@@ -30,7 +30,7 @@ export function CancelSession({ desk, booking, close }: { desk: Desk; booking: B
         {theirs > 0 &&
           booking.price > 0 &&
           ` If ${name} cancelled now, ${theirs} % of ${price} would be due.`}
-        {givesWords(booking, givesForCancelling(booking, where, now))}
+        {givesWords(booking, gives)}
       </p>
       <WordWithIt text={text} onChange={setText} />
 
