@@ -22,7 +22,7 @@ const post = (url: string, body: string, key: string): Promise<{ status: number;
 
 /** A thousand clients send for one time at once: one gets it, the others are told, and how long the last has waited. */
 export async function benchCrowd(): Promise<void> {
-  const years = relayOfYears(15_000, 3_000)
+  const years = await relayOfYears(15_000, 3_000)
   const { door } = await years.relay.start({ door: 0, desk: 0 })
   const start = openIn(years.relay, 21)[3]!
   const bodies = Array.from({ length: CLIENTS }, () => JSON.stringify(requestFor(years.relay, start)))

@@ -133,7 +133,7 @@ async function acts(relay: Relay): Promise<void> {
 
 /** Openings of 21 days, against a practice that has the same sessions in these days and nothing else. */
 async function openings(relay: Relay): Promise<void> {
-  const small = relayOfYears(0, 10, [NOW, instant(NOW + 21 * DAY)])
+  const small = await relayOfYears(0, 10, [NOW, instant(NOW + 21 * DAY)])
   const ours = zero()
   const bare = zero()
   for (let i = -100; i < 200; i++) {
@@ -163,7 +163,7 @@ async function handling(relay: Relay): Promise<void> {
     const whole = requestFor(relay, starts[(i + 100) % starts.length]!)
     const { visit, service, place, start, answers } = whole
     const step = (path: string, at: string, schema: Schema<unknown>, body: unknown): Promise<void> =>
-      http.step(i >= 0, path, http.door + at, schema, body)
+      http.step(i >= 0, path, at, schema, body)
     const door = `/api/door/${SLUG}`
     await step('read', `${door}/read`, schemas.read, { visit, service, answers })
     await step('keep', `${door}/keep`, schemas.keep, { visit, service, place, start, answers })
@@ -194,7 +194,7 @@ const add = (a: Spent, b: Spent): Spent => ({ cpu: a.cpu + b.cpu, wall: a.wall +
 export async function benchHouse(): Promise<void> {
   for (const [bookings, people] of SIZES) {
     console.log(`\nA house with ${bookings} bookings of ${people} people`)
-    const years = relayOfYears(bookings, people)
+    const years = await relayOfYears(bookings, people)
     await acts(years.relay)
     await openings(years.relay)
     await idle(years.relay)

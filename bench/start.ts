@@ -5,7 +5,7 @@ import { relayOfYears, SIZES } from './years.ts'
 /** How long a relay takes to start on the file of many years, and how much memory it holds then. */
 export async function benchStart(): Promise<void> {
   for (const [bookings, people] of SIZES) {
-    const years = relayOfYears(bookings, people)
+    const years = await relayOfYears(bookings, people)
     await years.relay.stop()
     const said = execFileSync(
       process.execPath,

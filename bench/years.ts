@@ -101,10 +101,15 @@ export interface Years {
   close(): Promise<void>
 }
 
-/** A relay whose file holds such a practice. */
-export function relayOfYears(count: number, people: number, window?: [Instant, Instant]): Years {
+/** A relay whose file holds such a practice, as it is after being started: with what is long over out of memory. */
+export async function relayOfYears(
+  count: number,
+  people: number,
+  window?: [Instant, Instant],
+): Promise<Years> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-bench-'))
-  const relay = openRelay(folder, () => practiceOfYears(count, people, window))
+  await openRelay(folder, () => practiceOfYears(count, people, window)).stop()
+  const relay = openRelay(folder)
   return {
     relay,
     folder,
@@ -127,7 +132,7 @@ export const openRelay = (folder: string, begin?: () => Backup): Relay =>
       requestsPerMinute: 1_000_000,
       memoryDays: 4_000,
       steady: false,
-      ...(begin ? { begin } : {}),
+      ...(begin ? { demo: begin } : {}),
     },
     new MovableClock(0, undefined, () => NOW),
   )

@@ -1,6 +1,6 @@
 import { apply, type Booking, begin, upcast } from '@acolhida/core/booking'
 import type { Backup } from '@acolhida/core/formats'
-import { assumeSent, type Change, type Doorkeeper, rowOf } from '@acolhida/core/house'
+import { assumeSent, type Change, type Doorkeeper, rowOf, type Work } from '@acolhida/core/house'
 import { knownPeople } from '@acolhida/core/people'
 import { chainHead } from '@acolhida/core/terms'
 import { type Instant, instant } from '@acolhida/core/time'
@@ -84,7 +84,10 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
     ),
   ]
   const about = { now, ids: () => '' }
-  keeper.act((work) => work.changes.push(...put), {}, about)
+  const putAll = (work: Work): void => {
+    for (const change of put) work.changes.push(change)
+  }
+  keeper.act(putAll, {}, about)
   // What they were told then, they know.
   keeper.act(assumeSent, { but: [] }, about)
 }

@@ -6,59 +6,86 @@ import type { Instant } from '../time/index.ts'
 import type { Change } from './changes.ts'
 import type { House } from './house.ts'
 
-/** The house as it will be after some changes, as far as planning looks at it. A thin view; nothing is copied. */
+/** The house as it will be after some changes, as far as planning looks at it. They are gone through once. */
 export const over = (house: House, changes: readonly Change[]): Planner => new Over(house, changes)
+
+/** What changes a booking, in order: what happens to it, and that it is forgotten. */
+type OfBooking = Extract<Change, { type: 'event' | 'forget' }>
 
 class Over implements Planner {
   readonly #house: House
   readonly #changes: readonly Change[]
+  readonly #bookings = new Map<string, OfBooking[]>()
+  readonly #keeps = new Map<string, { until: Instant } | undefined>()
+  readonly #messages = new Map<string, Message>()
+  readonly #done = new Set<string>()
+  #practice: Practice | undefined
+  #forgotten: Instant | undefined
 
   constructor(house: House, changes: readonly Change[]) {
     this.#house = house
     this.#changes = changes
+    for (const change of changes) this.#look(change)
   }
 
-  /** What the last change of a kind says. */
-  #last<T>(pick: (change: Change) => T | undefined): T | undefined {
-    for (let i = this.#changes.length - 1; i >= 0; i--) {
-      const found = pick(this.#changes[i]!)
-      if (found !== undefined) return found
+  #look(change: Change): void {
+    const ofBooking = (id: string, one: OfBooking): void => {
+      const before = this.#bookings.get(id)
+      if (before) before.push(one)
+      else this.#bookings.set(id, [one])
     }
-    return undefined
+    switch (change.type) {
+      case 'package':
+        this.#practice = change.pack.practice
+        break
+      case 'event':
+        ofBooking(change.booking, change)
+        break
+      case 'forget':
+        if (change.subject.kind === 'booking') ofBooking(change.subject.id, change)
+        break
+      case 'keep':
+        this.#keeps.set(change.keep.visit, change.keep)
+        break
+      case 'unkeep':
+        this.#keeps.set(change.visit, undefined)
+        break
+      case 'done':
+        this.#done.add(change.key)
+        break
+      case 'message':
+        this.#messages.set(change.key, change.message)
+        break
+      case 'forgotten':
+        this.#forgotten = change.at
+        break
+      default:
+    }
   }
 
   /** Whether the house can know nothing of a subject yet: then it is not asked, which would be read from the file. */
   #isNew({ kind, id }: Subject): boolean {
-    const [first] = this.#changes.filter((change) => change.type === 'event' && change.booking === id)
-    return kind === 'booking' && first?.type === 'event' && first.event.type === 'asked'
+    if (kind !== 'booking') return false
+    const first = this.#bookings.get(id)?.find(({ type }) => type === 'event')
+    return first?.type === 'event' && first.event.type === 'asked'
   }
 
   get practice(): Practice | undefined {
-    const pack =
-      this.#last((change) => (change.type === 'package' ? change.pack : undefined)) ?? this.#house.pack
-    return pack?.practice
+    return this.#practice ?? this.#house.practice
   }
 
   booking(id: string): Booking | undefined {
     let found = this.#isNew({ kind: 'booking', id }) ? undefined : this.#house.booking(id)
-    for (const change of this.#changes) {
-      if (change.type === 'forget' && change.subject.kind === 'booking' && change.subject.id === id)
-        found = undefined
-      if (change.type !== 'event' || change.booking !== id) continue
-      found = change.event.type === 'asked' ? begin(id, change.event) : found && apply(found, change.event)
+    for (const change of this.#bookings.get(id) ?? []) {
+      if (change.type === 'forget') found = undefined
+      else
+        found = change.event.type === 'asked' ? begin(id, change.event) : found && apply(found, change.event)
     }
     return found
   }
 
   keep(visit: string): { until: Instant } | undefined {
-    const change = this.#last((change) =>
-      (change.type === 'keep' && change.keep.visit === visit) ||
-      (change.type === 'unkeep' && change.visit === visit)
-        ? change
-        : undefined,
-    )
-    if (!change) return this.#house.keep(visit)
-    return change.type === 'keep' ? change.keep : undefined
+    return this.#keeps.has(visit) ? this.#keeps.get(visit) : this.#house.keep(visit)
   }
 
   enquiryNews(id: string): readonly EnquiryNews[] {
@@ -81,20 +108,14 @@ class Over implements Planner {
   }
 
   done(key: string, subject: Subject): boolean {
-    if (this.#changes.some((change) => change.type === 'done' && change.key === key)) return true
-    return !this.#isNew(subject) && this.#house.done(key, subject)
+    return this.#done.has(key) || (!this.#isNew(subject) && this.#house.done(key, subject))
   }
 
   message(key: string, subject: Subject): Message | undefined {
-    const said = this.#last((change) =>
-      change.type === 'message' && change.key === key ? change.message : undefined,
-    )
-    return said ?? (this.#isNew(subject) ? undefined : this.#house.message(key, subject))
+    return this.#messages.get(key) ?? (this.#isNew(subject) ? undefined : this.#house.message(key, subject))
   }
 
   forgotten(): Instant {
-    return (
-      this.#last((change) => (change.type === 'forgotten' ? change.at : undefined)) ?? this.#house.forgotten()
-    )
+    return this.#forgotten ?? this.#house.forgotten()
   }
 }

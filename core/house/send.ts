@@ -146,7 +146,8 @@ export function openRequestsOf(house: House, email: string, now: Instant): numbe
   const mail = normalMail(email)
   let open = 0
   for (const booking of house.openBookings()) {
-    if (booking.unproved || !isHeld(stateAt(booking, now))) continue
+    // Of ten years of bookings few are requests: the others are passed over without being looked at.
+    if (booking.status !== 'requested' || booking.unproved || !isHeld(stateAt(booking, now))) continue
     if (normalMail(booking.asked.person.email) === mail) open++
   }
   return open
@@ -171,6 +172,7 @@ function checkHowMany(
     return
   }
   let unproved = 0
-  for (const booking of house.openBookings()) if (stateAt(booking, now).is === 'unproved') unproved++
+  for (const booking of house.openBookings())
+    if (booking.unproved && stateAt(booking, now).is === 'unproved') unproved++
   if (unproved >= most * UNPROVED_FOR_EACH) throw new Refused(429, 'too-many-unproved')
 }
