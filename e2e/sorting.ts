@@ -15,20 +15,18 @@ export async function sortByKeys(page: Page, handle: string, name: string, place
     page.getByText(`${name} would come to place ${place} of`).waitFor({ state: 'attached' })
   await page.keyboard.press('Space')
   await at(own)
-  let last = own
+  const said = page.getByText(`${name} would come to place`)
   for (const place of further) {
-    const key = place > last ? 'ArrowDown' : 'ArrowUp'
-    // An arrow pressed before the rows have been measured moves nothing: whoever sees that presses it again.
+    // An arrow pressed before the rows have been measured moves nothing, or does so later: whoever sees that presses
+    // the one that leads there from where it is now.
     await eventually(`${name} at place ${place}`, async () => {
-      const said = page.getByText(`${name} would come to place ${place} of`)
-      if ((await said.count()) > 0) return true
-      await page.keyboard.press(key)
-      return said.waitFor({ state: 'attached', timeout: 1_000 }).then(
-        () => true,
-        () => undefined,
-      )
+      const now = Number(/to place (\d+) of/.exec((await said.textContent()) ?? '')?.[1])
+      if (now === place) return true
+      await page.keyboard.press(place > now ? 'ArrowDown' : 'ArrowUp')
+      const left = page.getByText(`${name} would come to place ${now} of`)
+      await left.waitFor({ state: 'detached', timeout: 1_000 }).catch(() => undefined)
+      return undefined
     })
-    last = place
   }
   await page.keyboard.press('Space')
 }

@@ -10,14 +10,17 @@ export function MyMoney({ view }: { view: LinkView }) {
   const { money: of, currency } = view
   if (!of || (of.plan.length < 2 && of.open === 0 && of.paid === 0)) return null
   const clocks = clocksNamed(view.clocks)
+  const asked = view.state === 'unproved' || view.state === 'waiting' || view.state === 'offered'
   return (
     <section className="sheet mt-4 p-5">
-      <h2>{say('my.money')}</h2>
+      <h2>{say(of.plan.length > 1 || of.open > 0 ? 'my.money-to-pay' : 'my.money')}</h2>
       {of.plan.length > 1 && (
         <ul className="mt-2 grid gap-0.5">
           {of.plan.map(({ amount, due }) => (
             <li key={`${due} ${amount}`}>
-              {say('my.money-line', { amount: money(amount, currency), when: momentAt(due, clocks) })}
+              {asked && due <= view.now
+                ? say('my.money-once', { amount: money(amount, currency) })
+                : say('my.money-line', { amount: money(amount, currency), when: momentAt(due, clocks) })}
             </li>
           ))}
         </ul>
