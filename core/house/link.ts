@@ -14,26 +14,33 @@ import { circumstances } from './circumstances.ts'
 import { type House, published } from './house.ts'
 import { openRequestsOf, tooManyOpen } from './send.ts'
 import { costNow, siblingsOf } from './views.ts'
+import { isTheirs } from './visitor.ts'
+
+/** What a private link leads to. */
+export interface Behind {
+  booking: Booking
+  /** The link came by mail. */
+  proves: boolean
+  /** Whoever holds it is the one whose address it is; see `isTheirs`. */
+  theirs: boolean
+}
 
 /**
  * The booking that a private link leads to, or another of the same address. @throws Refused when it leads nowhere
- * @param other by its id; only where it is proved that the address is theirs
+ * @param other by its id; only for whoever it is shown of that the address is theirs
  */
-export function bookingBehind(
-  house: House,
-  hash: string,
-  other?: string,
-): { booking: Booking; proves: boolean } {
+export function bookingBehind(house: House, hash: string, other?: string): Behind {
   const link = house.link(hash)
-  const theirs = link?.subject.kind === 'booking' && !link.word
-  const booking = theirs ? house.booking(link.subject.id) : undefined
+  const leads = link?.subject.kind === 'booking' && !link.word
+  const booking = leads ? house.booking(link.subject.id) : undefined
   if (!link || !booking) {
     throw new Refused(404, 'unknown-link')
   }
-  if (other === undefined || other === booking.id) return { booking, proves: link.proves }
-  const found = siblingsOf(house, booking).find(({ id }) => id === other)
+  const theirs = isTheirs(link, booking)
+  if (other === undefined || other === booking.id) return { booking, proves: link.proves, theirs }
+  const found = theirs ? siblingsOf(house, booking).find(({ id }) => id === other) : undefined
   if (!found) throw new Refused(404, 'unknown-link')
-  return { booking: found, proves: false }
+  return { booking: found, proves: false, theirs }
 }
 
 /**

@@ -233,8 +233,15 @@ const othersOf = (house: House, booking: Booking, now: Instant): LinkView['other
   })
 }
 
-/** Where things stand, for the one who holds the link. Everything is told of the booking as it is seen. */
-export function linkView(house: House, booking: Booking, now: Instant): LinkView {
+/**
+ * Where things stand, for the one who holds the link. Everything is told of the booking as it is seen.
+ * @param theirs whether they are shown to be the one whose address it is; only then others of theirs are told
+ */
+export function linkView(
+  house: House,
+  { booking, theirs }: { booking: Booking; theirs: boolean },
+  now: Instant,
+): LinkView {
   const { practice } = published(house)
   const seen = seenAt(booking, now)
   const state = stateAt(seen, now)
@@ -314,7 +321,7 @@ export function linkView(house: House, booking: Booking, now: Instant): LinkView
       : {}),
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
     ...moneyOf(practice, seen),
-    others: othersOf(house, booking, now),
+    others: theirs ? othersOf(house, booking, now) : [],
     answers: answersShown(practice, booking),
     now,
   }

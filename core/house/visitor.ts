@@ -15,6 +15,14 @@ export interface Opened {
   quote?: KeptQuote
 }
 
+/**
+ * Whether whoever holds a private link of a booking is the one whose address it is: it came there by mail, or the
+ * address was proved before they asked. The link a page gets at sending shows nothing of the kind, whatever becomes of
+ * the mail: anybody can type an address, and wait until its owner opens what was sent there.
+ */
+export const isTheirs = ({ proves }: Pick<Link, 'proves'>, { asked }: Booking): boolean =>
+  proves || asked.proof === 'link' || asked.proof === 'quote'
+
 /** What a private link leads to. */
 export function opened(house: House, key: string | undefined): Opened | undefined {
   const link = key === undefined ? undefined : house.link(sha256Hex(key))
@@ -23,6 +31,12 @@ export function opened(house: House, key: string | undefined): Opened | undefine
   const booking = kind === 'booking' ? house.booking(id) : undefined
   const quote = kind === 'quote' ? house.quote(id) : undefined
   return { link, ...(booking ? { booking } : {}), ...(quote ? { quote } : {}) }
+}
+
+/** The booking of whoever comes by a private link that shows who they are. */
+function ownBooking(house: House, key: string | undefined): Booking | undefined {
+  const found = opened(house, key)
+  return found?.booking && isTheirs(found.link, found.booking) ? found.booking : undefined
 }
 
 /** Whether a key is that of a service's own link. */
@@ -49,23 +63,23 @@ const hasRight = (house: House, service: Service, key: string | undefined, now: 
  */
 export function visitorOf(house: House, key: string | undefined): KnownPerson | undefined {
   if (house.trial) return house.trial.visitor
-  const booking = opened(house, key)?.booking
+  const booking = ownBooking(house, key)
   return booking && personBehind(published(house), booking.asked.person.email)
 }
 
-/** The address of whoever comes by the private link of a booking. */
+/** The address of whoever comes by a private link that shows that it is theirs. */
 export const visitorMail = (house: House, key: string | undefined): string | undefined =>
-  house.trial ? undefined : opened(house, key)?.booking?.asked.person.email
+  house.trial ? undefined : ownBooking(house, key)?.asked.person.email
 
 /** Whether the address that is typed is proved by the link one has come by. */
 export function provesAddress(house: House, key: string | undefined, email: string): boolean {
   if (house.trial) return true
-  const found = opened(house, key)
-  if (!found?.booking || !(found.link.proves || found.booking.mailProved)) return false
+  const booking = ownBooking(house, key)
+  if (!booking) return false
   const { people, salt } = published(house)
   const typed = normalMail(email)
-  if (normalMail(found.booking.asked.person.email) === typed) return true
-  const person = personBehind({ people, salt }, found.booking.asked.person.email)
+  if (normalMail(booking.asked.person.email) === typed) return true
+  const person = personBehind({ people, salt }, booking.asked.person.email)
   return person !== undefined && personBehind({ people, salt }, email)?.id === person.id
 }
 

@@ -105,9 +105,7 @@ export function doorApp(serving: Serving): Express {
   mount.get(door.my, ({ req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
     const other = otherIn(req)
-    return linkAt(hash, res).look((house, now) =>
-      linkView(house, bookingBehind(house, hash, other).booking, now),
-    )
+    return linkAt(hash, res).look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
   })
   /** Does one thing through a private link, and shows where things stand then. */
   const through = (
@@ -123,7 +121,7 @@ export function doorApp(serving: Serving): Express {
     const once = { scope: `link ${command.do}`, key, body: { secret, command, ...which } }
     here.call(throughLink, { hash, command, ...which, ...(shown === undefined ? {} : { shown }) }, once)
     serving.soon()
-    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other).booking, now))
+    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
   }
   mount.take(door.prove, schemas.prove, (call) => through(call, { do: 'prove' }))
   mount.take(door.withdraw, schemas.withdraw, (call) => through(call, { do: 'withdraw' }))
@@ -143,7 +141,7 @@ export function doorApp(serving: Serving): Express {
     const once = { scope: 'link agree', key, body: { secret, ...which, ...body } }
     here.call(agreeThrough, { hash, ...which, ...body }, once)
     serving.soon()
-    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other).booking, now))
+    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
   })
   mount.take(door.moves, schemas.moves, ({ body, req, res }) => {
     const hash = sha256Hex(String(req.params.secret))

@@ -85,7 +85,7 @@ it('shows every private link what it showed', () => {
   const { house } = relay.here.keeper
   const now = instant(before.now)
   for (const [who, secret] of Object.entries(before.links)) {
-    const view = linkView(house, bookingBehind(house, sha256Hex(secret)).booking, now)
+    const view = linkView(house, bookingBehind(house, sha256Hex(secret)), now)
     const { status, text: said, ...was } = before.views[who]!
     // Told since then, too.
     const {

@@ -1,10 +1,11 @@
 import type { DoorOpenings, LinkView } from '@acolhida/core/contract'
+import { visitorOf } from '@acolhida/core/house'
 import { brokenAt, chainHead } from '@acolhida/core/terms'
 import { DAY, HOUR, MINUTE, shift } from '@acolhida/core/time'
 import ICAL from 'ical.js'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { invitation } from '../mail/invitation.ts'
-import { openStartsOf, request, sendIt } from './client.ts'
+import { behind, openStartsOf, request, sendIt } from './client.ts'
 import { bookingsOf, linkTo, packOf } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
 
@@ -236,6 +237,33 @@ describe('several bookings of one person', () => {
     expect(done.body.state).toBe('cancelled')
     expect(booking('first-of-two').status).toBe('booked')
     expect((await view(secret)).others).toEqual([])
+  })
+})
+
+describe('whoever typed the address of somebody else', () => {
+  it('learns nothing of them by the page’s own link, also when its owner has opened the mailed one', async () => {
+    const { person } = booking('next-odile').asked
+    await act(linkTo(house.relay, 'next-odile'), 'prove')
+    const [start] = await openStartsOf(house.door, house.slug)
+    const asked = await request(house.door, house.slug, start!, { person: { ...person, name: 'Somebody' } })
+    const page = (await sendIt(house.door, house.slug, asked)).body.link
+    const mailed = linkTo(house.relay, behind(house.relay, page).id)
+    await act(mailed, 'prove')
+    expect((await view(mailed)).others).toMatchObject([{ booking: 'next-odile' }])
+    expect((await view(page)).others).toEqual([])
+    const url = `${house.door}/api/link/${page}/cancel?booking=next-odile`
+    const { shown } = await view(linkTo(house.relay, 'next-odile'))
+    expect((await ask(url, { text: '', shown }, { key: freshKey() })).body.code).toBe('unknown-link')
+    expect(booking('next-odile').status).toBe('booked')
+
+    // Nor is anybody read as them, or believed to be them, who comes by it.
+    const { house: inside } = house.relay.here.keeper
+    expect(visitorOf(inside, page)).toBeUndefined()
+    expect(visitorOf(inside, mailed)?.standing).toBe('known')
+    const later = (await openStartsOf(house.door, house.slug)).at(-1)
+    const again = { person, with: page }
+    const second = await sendIt(house.door, house.slug, await request(house.door, house.slug, later!, again))
+    expect(behind(house.relay, second.body.link).asked.proof).toBe('open')
   })
 })
 

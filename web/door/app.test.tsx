@@ -27,7 +27,7 @@ function answerWith(services = demo.practice.services, booking: Booking = waitin
   const { house } = new Doorkeeper(store)
   vi.stubGlobal('fetch', async (url: string) => {
     const view = url.includes('/api/link/')
-      ? linkView(house, booking, now)
+      ? linkView(house, { booking, theirs: true }, now)
       : url.includes('/read')
         ? { open: true }
         : doorView(house, now)
