@@ -13,27 +13,10 @@ import {
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { ADDED } from './added.ts'
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const copy = mkdtempSync(join(tmpdir(), 'acolhida-adding-'))
-
-/** What is added where, and how many files it may ask for besides its own module and its tests. */
-const ADDED = [
-  ['a kind of question', 'core/questions/kinds/index.ts', '  section: object\n}', '  colour: object\n}', 3],
-  ['an effect', 'core/questions/effects.ts', '  enquiry: object\n}', '  nudge: { text: string }\n}', 2],
-  ['a closure', 'core/openings/closures.ts', "'link-only' | 'blocked' }\n}", '  moon: object\n}', 2],
-  ['a message', 'core/messages/letters.ts', "TellingStep | 'word-due' | 'place'", " | 'thanks'", 2],
-  ['a due thing', 'core/agenda/due.ts', '  forget: object\n}', '  count: object\n}', 2],
-  [
-    'an event',
-    'core/booking/events.ts',
-    "'taken-back': { of: number }\n}",
-    '  attended: { late: number }\n}',
-    2,
-  ],
-  ['a command', 'core/booking/decide.ts', '  lapse: object\n}', '  attend: { late: number }\n}', 2],
-  ['a setting', 'core/practice/types.ts', "'clay' | 'sun'\n}", '  shade?: string\n}', 3],
-]
 
 const complaints = () => {
   const found = new Set()

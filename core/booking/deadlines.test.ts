@@ -1,20 +1,9 @@
 import fc from 'fast-check'
 import { DateTime } from 'luxon'
 import { describe, expect, it } from 'vitest'
-import { shareOf } from '../money/rounding.ts'
-import { about, asked, events, fresh, lisbon, now, refusal, step } from '../tests/deciding.ts'
-import {
-  before,
-  duration,
-  formatInstant,
-  HOUR,
-  type Instant,
-  instant,
-  MINUTE,
-  shift,
-  zone,
-} from '../time/index.ts'
-import { type Booking, costOf, type DeskDoes, deadlinesIn, decide, freeUntil } from './index.ts'
+import { asked, fresh, lisbon, now, step } from '../tests/deciding.ts'
+import { before, duration, formatInstant, HOUR, instant, MINUTE, shift, zone } from '../time/index.ts'
+import { type Booking, costOf, deadlinesIn, freeUntil } from './index.ts'
 
 const rules = {
   ...asked.houseRules,
@@ -86,36 +75,6 @@ describe('what cancelling costs', () => {
         expect(costOf(booking, lisbon, shift(at, MINUTE))).toBeGreaterThanOrEqual(share)
       }),
     )
-  })
-})
-
-describe('the practitioner’s own side', () => {
-  const mine = { within: duration('PT24H'), cancelled: 50, grace: 10, late: 20 }
-  const promised: Booking = { ...worded(100), asked: { ...asked, houseRules: { ...rules, mine } } }
-  const does = (booking: Booking, command: DeskDoes, at: Instant) =>
-    events(decide(booking, command, about(at)))
-
-  it('gives what it promised for cancelling later than it may, the last moment free', () => {
-    const cancel = { do: 'cancel', by: 'practitioner', text: '' } as const
-    const until = shift(start, -24 * HOUR)
-    expect(deadlinesIn(promised, lisbon).mine).toEqual({ until, cancelled: 50, grace: 10, late: 20 })
-    expect(does(promised, cancel, until)).toMatchObject([{ type: 'cancelled', share: 0 }])
-    expect(does(promised, cancel, until)[0]).not.toHaveProperty('gives')
-    expect(does(promised, cancel, shift(until, 1))).toMatchObject([{ type: 'cancelled', gives: 50 }])
-    expect(does(worded(100), cancel, shift(until, 1))[0]).not.toHaveProperty('gives')
-  })
-
-  it('gives what it promised for coming later than it may', () => {
-    const late = (minutes: number) => does(promised, { do: 'run-late', minutes }, shift(start, -HOUR))
-    expect(late(10)[0]).not.toHaveProperty('gives')
-    expect(late(11)).toMatchObject([{ type: 'running-late', minutes: 11, gives: 20 }])
-  })
-
-  it('is given back whether anything was paid or not, and no more than that', () => {
-    const gone = step(promised, { do: 'cancel', by: 'practitioner', text: '' }, shift(start, -HOUR))
-    const most = shareOf(promised.price, 50)
-    expect(refusal(gone, { do: 'give-back', amount: most + 1, way: 'cash' }, start)).toBe('not-paid')
-    expect(refusal(gone, { do: 'give-back', amount: most, way: 'cash' }, start)).toBe('done')
   })
 })
 

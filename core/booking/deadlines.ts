@@ -1,4 +1,4 @@
-import type { Answering, HouseRules, MySide } from '../practice/types.ts'
+import type { Answering, HouseRules } from '../practice/types.ts'
 import {
   after,
   before,
@@ -10,6 +10,7 @@ import {
   shift,
   type Zone,
 } from '../time/index.ts'
+import { type MineAt, mineAt } from './mine.ts'
 import type { Booking } from './record.ts'
 
 /** A moment by which something must be done; an act counts while `now ≤ until`. */
@@ -27,8 +28,7 @@ export interface Deadlines {
   shareAfter: number
   /** After this moment the practitioner can call the session missed. */
   missedFrom: Instant
-  /** The practitioner's own side: until when their cancelling is free, and what it gives the client then or for being late. */
-  mine?: Omit<MySide, 'within'> & { until: Instant }
+  mine?: MineAt
 }
 
 /**
@@ -36,6 +36,7 @@ export interface Deadlines {
  * @param zone the place's zone, in which nominal offsets count
  */
 export function deadlinesOf(rules: HouseRules, start: Instant, zone: Zone): Deadlines {
+  const mine = mineAt(rules, start, zone)
   const deadlines: Deadline[] = rules.cancel.map((tier) => ({
     kind: 'cancel',
     until: before(start, tier.until, zone),
@@ -46,26 +47,8 @@ export function deadlinesOf(rules: HouseRules, start: Instant, zone: Zone): Dead
     deadlines: deadlines.sort((a, b) => a.until - b.until),
     shareAfter: rules.cancelAfter,
     missedFrom: missedFrom(rules, start),
-    ...mineOf(rules, start, zone),
+    ...(mine ? { mine } : {}),
   }
-}
-
-function mineOf({ mine }: HouseRules, start: Instant, zone: Zone): Pick<Deadlines, 'mine'> {
-  if (!mine) return {}
-  const { within, ...gives } = mine
-  return { mine: { ...gives, until: before(start, within, zone) } }
-}
-
-/** The share of the price, in percent, that the client gets where the practitioner cancels at `now`. */
-export function givesForCancelling({ asked, start }: Ruled, zone: Zone, now: Instant): number {
-  const { mine } = mineOf(asked.houseRules, start, zone)
-  return mine && now > mine.until ? mine.cancelled : 0
-}
-
-/** The share of the price, in percent, that the client gets where the practitioner comes so many minutes late. */
-export function givesForLate({ asked }: Pick<Ruled, 'asked'>, minutes: number): number {
-  const { mine } = asked.houseRules
-  return mine && minutes > mine.grace ? mine.late : 0
 }
 
 /** Whether a session can be called missed: whoever is within the grace minutes can still come. */

@@ -1,166 +1,37 @@
-import { shareOf } from '../money/rounding.ts'
 import type { Closure } from '../openings/index.ts'
-import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
-import { id, type Keys, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
-import type { Agreement } from '../terms/types.ts'
-import { type Instant, instant, SECOND, shift, type Zone } from '../time/index.ts'
-import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
+import { id, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
+import { type Instant, instant, shift } from '../time/index.ts'
 import { apply } from './apply.ts'
-import { countedFor } from './counting.ts'
-import { canBeMissed, costOf, givesForCancelling, givesForLate, movable } from './deadlines.ts'
-import { anyMoney, type BookingEvent, someMoney } from './events.ts'
-import { type Booking, type Mark, MOST_LATE, MOST_LENGTH, type PayWay, type Start, WAYS } from './record.ts'
-import { hasBegun, isHeld, isPlaced, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
+import {
+  type All,
+  type Circumstances,
+  type Command,
+  type CommandKind,
+  type Commands,
+  type Decision,
+  happened,
+  MOST_OFFERS,
+  notBooked,
+  notWaiting,
+  refuse,
+  UNDO,
+} from './command.ts'
+import { costOf, movable } from './deadlines.ts'
+import { type BookingEvent, isNoted } from './events.ts'
+import { givesForCancelling } from './mine.ts'
+import { NOTING } from './noting.ts'
+import { type Booking, MOST_LENGTH, type Start } from './record.ts'
+import { hasBegun, isHeld, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
 
-/** What can be done with a booking, each with what is its own. */
-interface Own {
-  /** `text`: a word that goes with the confirmation. */
-  welcome: { text?: string }
-  /** Asks something back before the word. */
-  ask: { text: string }
-  decline: { text: string }
-  offer: { starts: Start[]; text: string }
-  'take-back': { of: number }
-  overrule: { outcome: Outcome; text: string }
-  /** `clash`: also into another session, after that has been said. */
-  move: {
-    start: Instant
-    place: string
-    minutes: number
-    text: string
-    clash: boolean
-    service?: string
-  }
-  /** By the client, to an open time of the same length. */
-  'move-own': Start
-  /** How it went, said after it has begun; what was said before can be put right. */
-  attend: { late?: number; minutes?: number }
-  /** Notes money that came or was given back, or changes what is owed. */
-  pay: { amount: number; way: PayWay; text?: string; source?: string }
-  'give-back': { amount: number; way: PayWay; text?: string }
-  adjust: { amount: number; text: string }
-  /** Asks for texts to be signed by themselves. */
-  sign: { terms: string[] }
-  miss: object
-  'run-late': { minutes: number }
-  /** Answers the exception asked for. */
-  except: { granted: boolean; text: string }
-  /** What counts against the client no longer does, for a reason. */
-  forgive: { text: string }
-  cancel: { by: 'client' | 'practitioner'; text: string }
-  prove: object
-  accept: { start: Instant; place: string }
-  refuse: { text: string }
-  withdraw: object
-  /** Answers what the practitioner asked back. */
-  reply: { text: string }
-  /** Agrees to what has been lacking. */
-  agree: { agreements: Agreement[] }
-  /** Asks for an exception from the rules. */
-  plead: { text: string }
-  lapse: object
-}
-
-type Of<K extends keyof Own> = { do: K } & Own[K]
-type All = { [K in keyof Own]: Of<K> }
-/** What the practitioner can do with a booking. */
-export type DeskDoes =
-  | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
-  | All['forgive' | 'run-late' | 'except' | 'sign' | 'pay' | 'give-back' | 'adjust']
-  | { do: 'cancel'; by: 'practitioner'; text: string }
-
-/** What a client can do with theirs. */
-export type ClientDoes =
-  | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own' | 'reply' | 'plead' | 'agree']
-  | { do: 'cancel'; by: 'client'; text: string }
-
-export type Command = DeskDoes | ClientDoes | All['lapse']
-
-/** Why a command could not be carried out: a code for programs, a sentence for people. */
-export interface Refusal {
-  code:
-    | 'not-proved'
-    | 'not-waiting'
-    | 'not-booked'
-    | 'too-late'
-    | 'too-early'
-    | 'not-open'
-    | 'not-offered'
-    | 'nothing-to-take-back'
-    | 'too-many-offers'
-    | 'hold-stands'
-    | 'not-counted'
-    | 'not-asked'
-    | 'not-paid'
-  word: RefusalWord
-  data?: SaidValues
-  message: string
-  closures?: Closure[]
-}
-
-/** What a decision may look at besides the booking. */
-export interface Circumstances {
-  now: Instant
-  /** The zone of a booking's place. */
-  zone: Zone
-  /** The closures of a start for this booking's service, length and person, its own holds left out. */
-  closuresOf(start: Start, minutes?: number, service?: string): Closure[]
-  /** As `closuresOf`, by the rules that bind the client. */
-  closedToClient(start: Start): Closure[]
-  /** Until when a request would be held if it were asked now. */
-  heldFromNow(): Instant
-  /** Until when offered times may stand at most. */
-  offersUntil(starts: Start[]): Instant
-  /** What follows when the address proves true: until when it is held then, and whether no word is needed. */
-  proving(): {
-    until: Instant
-    straight: boolean
-    marks: Mark[] /** A kind no, where nothing may be booked online. */
-    no?: string
-  }
-}
-
-export type Decision = { events: BookingEvent[] } | { refused: Refusal }
-
-/** How long a decision can be taken back, in ms. */
-export const UNDO = 8 * SECOND
-/** How many times can be offered for one request. */
-export const MOST_OFFERS = 3
-
-const refuse = (
-  word: RefusalWord & (Refusal['code'] | `${Refusal['code']}.${string}`),
-  data?: SaidValues,
-  closures?: Closure[],
-): Decision => ({
-  refused: {
-    word,
-    code: word.split('.')[0] as Refusal['code'],
-    ...(data ? { data } : {}),
-    message: refusalWords(word, data),
-    ...(closures ? { closures } : {}),
-  },
-})
-
-/** Why a request can't be decided on, by what it is. */
-const notWaiting = (is: StateName): Decision =>
-  refuse(is === 'unproved' ? 'not-proved' : 'not-waiting', { is })
-const notBooked = (is: StateName): Decision => refuse('not-booked', { is })
+const words = text(5_000)
 
 /** A request that has run out can still be answered, where it is known that an answer reaches whoever asked. */
 const canStillAnswer = ({ mailProved }: Booking, is: StateName): boolean => is === 'lapsed' && mailProved
 
-interface CommandKind<C> {
-  /** The shape of what the practitioner says with it; nothing where it is not theirs. */
-  shape?: Keys
-  decide(booking: Booking, command: C, is: StateName, about: Circumstances): Decision
-}
-
-const happened = (...events: BookingEvent[]): Decision => ({ events })
-const words = text(5_000)
-
 /** Everything about each command: its shape, and what it makes of a booking. */
-export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
+export const COMMANDS: Commands = {
+  ...NOTING,
   welcome: {
     shape: { text: maybe(words) },
     decide: (booking, { text: said }, is, about) => {
@@ -191,7 +62,7 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
       is === 'waiting' ||
       is === 'offered' ||
       canStillAnswer(booking, is)
-        ? offer(command, about)
+        ? offer(booking, command, about)
         : notWaiting(is),
   },
   ask: {
@@ -234,92 +105,12 @@ export const COMMANDS: { [K in keyof Own]: CommandKind<Of<K>> } = {
     decide: (booking, command, is, about) =>
       is === 'booked' ? move(booking, command, about) : notBooked(is),
   },
-  attend: {
-    shape: { late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
-    decide: (booking, { late, minutes }, is, { now }) => {
-      if (!isPlaced({ is })) return notBooked(is)
-      if (!hasBegun(booking, now)) return refuse('too-early.attend')
-      const same = is === 'attended' && booking.late === late && booking.lasted === minutes
-      const said = { ...(late ? { late } : {}), ...(minutes ? { minutes } : {}) }
-      return same ? happened() : happened({ type: 'attended', at: now, settles: shift(now, UNDO), ...said })
-    },
-  },
-  miss: {
-    shape: {},
-    decide: (booking, _, is, { now }) => {
-      if (!isPlaced({ is })) return notBooked(is)
-      if (!canBeMissed(booking, now))
-        return refuse('too-early.miss', { minutes: booking.asked.houseRules.graceMinutes })
-      return is === 'missed' ? happened() : happened({ type: 'missed', at: now, settles: shift(now, UNDO) })
-    },
-  },
-  pay: {
-    shape: { amount: someMoney, way: one(...WAYS), text: maybe(words), source: maybe(text(200)) },
-    decide: (booking, { do: _, ...said }, __, { now }) => {
-      // An entry of a statement is noted once, however often the statement is opened.
-      const known =
-        said.source !== undefined && booking.payments?.some(({ source }) => source === said.source)
-      return known ? happened() : happened({ type: 'paid', at: now, ...said, settles: shift(now, UNDO) })
-    },
-  },
-  'give-back': {
-    shape: { amount: someMoney, way: one(...WAYS), text: maybe(words) },
-    decide: (booking, { do: _, ...said }, __, { now }) => {
-      const has = (booking.payments ?? []).reduce((sum, { amount }) => sum + amount, 0)
-      // What was promised for one's own cancelling is given whether anything has come or not.
-      const promised = booking.status === 'cancelled' ? shareOf(booking.price, booking.gives ?? 0) : 0
-      if (said.amount > has + promised) return refuse('not-paid')
-      return happened({ type: 'given-back', at: now, ...said, settles: shift(now, UNDO) })
-    },
-  },
-  adjust: {
-    shape: { amount: anyMoney, text: said(2_000) },
-    decide: (_, { amount, text: why }, __, { now }) =>
-      amount === 0
-        ? happened()
-        : happened({ type: 'adjusted', at: now, amount, text: why, settles: shift(now, UNDO) }),
-  },
-  sign: {
-    shape: { terms: list(id, 50, 1) },
-    decide: (booking, { terms }, _, { now }) => {
-      const state = stateAt(booking, now)
-      if (state.is !== 'booked' || state.over) return notBooked(state.is)
-      const already = new Set(booking.toSign?.terms)
-      return terms.every((one) => already.has(one))
-        ? happened()
-        : happened({ type: 'asked-to-sign', at: now, terms, settles: shift(now, UNDO) })
-    },
-  },
-  'run-late': {
-    shape: { minutes: whole(1, MOST_LATE) },
-    decide: (booking, { minutes }, _, { now }) => {
-      const state = stateAt(booking, now)
-      if (state.is !== 'booked') return notBooked(state.is)
-      if (state.over) return refuse('too-late')
-      const gives = givesForLate(booking, minutes)
-      return happened({
-        type: 'running-late',
-        at: now,
-        minutes,
-        ...(gives > 0 ? { gives } : {}),
-        settles: shift(now, UNDO),
-      })
-    },
-  },
   except: {
     shape: { granted: yes, text: words },
     decide: (booking, { granted, text: why }, is, { now }) => {
       if (is !== 'booked') return notBooked(is)
       if (!booking.plea || booking.plea.answer) return refuse('not-asked')
       return happened({ type: 'excepted', at: now, granted, text: why, settles: shift(now, UNDO) })
-    },
-  },
-  forgive: {
-    shape: { text: said(2_000) },
-    decide: (booking, { text: why }, _, { now }) => {
-      if (!countedFor(booking)) return refuse('not-counted')
-      const same = booking.forgiven?.text === why
-      return same ? happened() : happened({ type: 'forgiven', at: now, text: why, settles: shift(now, UNDO) })
     },
   },
   cancel: {
@@ -393,8 +184,9 @@ function answered(
   return asSeen(booking, now, (seen) => answer(seen, command, now))
 }
 
-/** Decides by what the client sees, and takes back first what they have not been told. */
+/** Decides by what the client sees, and takes back first what they have not been told; what was only noted stays. */
 function asSeen(booking: Booking, now: Instant, work: (seen: Booking) => Decision): Decision {
+  if (booking.unsettled && isNoted(booking.unsettled)) return work(booking)
   const untold = undoableAt(booking, now)
   const decision = work(seenAt(booking, now))
   if (!untold || 'refused' in decision) return decision
@@ -439,7 +231,7 @@ function answer(
   return { events: [{ type: 'accepted', at: now, start, place }] }
 }
 
-function offer(command: Extract<Command, { do: 'offer' }>, about: Circumstances): Decision {
+function offer(booking: Booking, command: Extract<Command, { do: 'offer' }>, about: Circumstances): Decision {
   const { starts, text } = command
   const distinct = new Set(starts.map(({ start, place }) => `${start} ${place}`)).size === starts.length
   if (starts.length < 1 || starts.length > MOST_OFFERS || !distinct) {
@@ -450,10 +242,13 @@ function offer(command: Extract<Command, { do: 'offer' }>, about: Circumstances)
     const blocking = about.closuresOf(start).filter((c) => ['past', 'overlap', 'full'].includes(c.rule))
     if (blocking.length > 0) return refuse('not-open.offers', undefined, blocking)
   }
-  const until = about.offersUntil(starts)
-  return {
-    events: [{ type: 'offered', at: about.now, starts, until, text, settles: shift(about.now, UNDO) }],
-  }
+  const { now } = about
+  const gives = booking.status === 'booked' ? givesForCancelling(booking, about.zone, now) : 0
+  return happened({
+    ...{ type: 'offered', at: now, starts, until: about.offersUntil(starts), text },
+    ...(gives > 0 ? { gives } : {}),
+    settles: shift(now, UNDO),
+  })
 }
 
 /** What the practitioner can't override, unless a clash is wanted: the past, and another session, hold or event. */

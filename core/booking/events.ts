@@ -26,7 +26,8 @@ interface Own {
   /** `text`: a word with it, where somebody was booked in by hand. */
   welcomed: Decided & { by: 'practitioner' | 'rules'; text?: string }
   declined: Decided & { text: string; by?: 'rules' }
-  offered: Decided & { starts: Start[]; until: Instant; text: string }
+  /** `gives`: what is promised where the time of a session is given up so late, unless one of the others is taken. */
+  offered: Decided & { starts: Start[]; until: Instant; text: string; gives?: number }
   accepted: Start
   refused: { text: string }
   /**
@@ -98,6 +99,8 @@ interface On {
 
 interface Event<E> {
   shape: KeysOf<Omit<E, 'at' | 'type'> & object>
+  /** Noted by the practitioner: it contradicts nothing that the client does meanwhile, and stays. */
+  noted?: true
   apply(event: E, on: On): Booking
 }
 
@@ -147,6 +150,9 @@ function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: 
   }
 }
 
+/** It has a time again: what giving one up would have given is not given. */
+const placed = ({ gives: _, ...rest }: Booking): Booking => rest
+
 /** What was said before of how it went, if anything, no longer stands; nothing is told of it. */
 const came = ({ late: _, lasted: __, forgiven: ___, ...rest }: Booking): Booking => rest
 
@@ -175,7 +181,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
   welcomed: {
     shape: { ...settled, by: one('practitioner', 'rules'), text: maybe(words) },
     apply: (event, on) => ({
-      ...on.before,
+      ...placed(on.before),
       seq: on.seq,
       status: 'booked',
       worded: instant(Math.max(on.at, event.settles)),
@@ -196,9 +202,10 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   offered: {
-    shape: { ...settled, starts: list(object(start), 10, 1), until: epochMs, text: words },
-    apply: ({ starts, until, text: said, settles: end }, on) => ({
+    shape: { ...settled, starts: list(object(start), 10, 1), until: epochMs, text: words, gives },
+    apply: ({ starts, until, text: said, gives, settles: end }, on) => ({
       ...on.before,
+      ...(gives ? { gives } : {}),
       seq: on.seq,
       // Also after it had run out, or was booked: it is a request again.
       status: 'requested',
@@ -213,7 +220,8 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
   accepted: {
     shape: start,
     apply: (event, on) => ({
-      ...on.before,
+      // Of what was booked, the practitioner has given up the time.
+      ...whoMoved(placed(on.before), {}),
       seq: on.seq,
       status: 'booked',
       worded: on.at,
@@ -341,6 +349,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     },
   },
   'running-late': {
+    noted: true,
     shape: { ...settled, minutes: whole(1, MOST_LATE), gives },
     apply: ({ minutes, gives, settles: end }, on) => ({
       ...on.before,
@@ -372,6 +381,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   paid: {
+    noted: true,
     shape: { ...settled, amount: someMoney, way: one(...WAYS), text: maybe(words), source: maybe(text(200)) },
     apply: ({ at, amount, way, text: said, source, settles: end }, on) => ({
       ...on.before,
@@ -384,6 +394,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   'given-back': {
+    noted: true,
     shape: { ...settled, amount: someMoney, way: one(...WAYS), text: maybe(words) },
     apply: ({ at, amount, way, text: said, settles: end }, on) => ({
       ...on.before,
@@ -396,6 +407,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   adjusted: {
+    noted: true,
     shape: { ...settled, amount: anyMoney, text: words },
     apply: ({ at, amount, text: said, settles: end }, on) => ({
       ...on.before,
@@ -412,6 +424,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   'asked-to-sign': {
+    noted: true,
     shape: { ...settled, terms: list(id, 50, 1) },
     apply: ({ terms, settles: end }, on) => ({
       ...on.before,
@@ -425,6 +438,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   forgiven: {
+    noted: true,
     shape: { ...settled, text: words },
     apply: ({ at, text: said, settles: end }, on) => ({
       ...on.before,
@@ -448,6 +462,10 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     },
   },
 }
+
+/** Whether what can still be taken back was only noted, by the kind of its event. */
+export const isNoted = ({ what }: NonNullable<Booking['unsettled']>): boolean =>
+  EVENTS[what as Later['type']].noted === true
 
 /** The kind of an event, for what is asked of any. */
 export const eventKind = (event: Later): Event<Later> => EVENTS[event.type] as Event<Later>

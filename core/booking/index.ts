@@ -2,12 +2,23 @@ export * from './apply.ts'
 export * from './approval.ts'
 export * from './call-off.ts'
 export * from './code-uses.ts'
+export {
+  type Circumstances,
+  type ClientDoes,
+  type Command,
+  type Decision,
+  type DeskDoes,
+  MOST_OFFERS,
+  type Refusal,
+  UNDO,
+} from './command.ts'
 export * from './counting.ts'
 export * from './deadlines.ts'
 export * from './decide.ts'
 export type { BookingEvent, EarlierEvent, StoredEvent } from './events.ts'
 export * from './hurt.ts'
 export * from './lacking.ts'
+export * from './mine.ts'
 export * from './readiness.ts'
 export * from './record.ts'
 export * from './state.ts'

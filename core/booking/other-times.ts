@@ -10,7 +10,7 @@ import {
 import { placeOf, serviceOf, travelled, travelZoneOf } from '../practice/index.ts'
 import type { Practice } from '../practice/types.ts'
 import type { Instant, LocalDate } from '../time/index.ts'
-import { MOST_OFFERS } from './decide.ts'
+import { MOST_OFFERS } from './command.ts'
 import type { Booking, Start } from './record.ts'
 
 /** How many days are looked at for other times. */

@@ -140,7 +140,7 @@ export interface Booking extends Start {
   /** The price share due after a cancellation, in percent. */
   share: number
   cancelledBy?: 'client' | 'practitioner'
-  /** What the practitioner's cancelling gives the client, in percent of the price. */
+  /** What the practitioner's giving up the time so late gives the client, in percent of the price; see `givenIn`. */
   gives?: number
   /** How often the client has moved it, and whether they did so last; nothing where never. */
   moves?: number

@@ -17,7 +17,7 @@ import { costNow, siblingsOf } from './views.ts'
 import { isTheirs } from './visitor.ts'
 
 /** What a private link leads to. */
-export interface Behind {
+export interface LedTo {
   booking: Booking
   /** The link came by mail. */
   proves: boolean
@@ -29,7 +29,7 @@ export interface Behind {
  * The booking that a private link leads to, or another of the same address. @throws Refused when it leads nowhere
  * @param other by its id; only for whoever it is shown of that the address is theirs
  */
-export function bookingBehind(house: House, hash: string, other?: string): Behind {
+export function bookingBehind(house: House, hash: string, other?: string): LedTo {
   const link = house.link(hash)
   const leads = link?.subject.kind === 'booking' && !link.word
   const booking = leads ? house.booking(link.subject.id) : undefined

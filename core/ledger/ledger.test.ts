@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { afterEvents, type Booking, type BookingEvent, begin } from '../booking/index.ts'
 import type { PaymentLine } from '../practice/types.ts'
 import { sampleAsked } from '../tests/asked.ts'
-import { DAY, duration, formatInstant, HOUR, shift, zone } from '../time/index.ts'
+import { step } from '../tests/deciding.ts'
+import { DAY, duration, formatInstant, HOUR, SECOND, shift, zone } from '../time/index.ts'
 import {
   accountOf,
   creditorReference,
@@ -82,6 +83,45 @@ describe('the ledger', () => {
     // Said anew, the last word counts; cancelled after it, the cancelling alone.
     expect(accountOf(booked(9_500, [{ ...late, gives: 20 }, late])).owed).toBe(9_500)
     expect(accountOf(booked(9_500, [{ ...late, gives: 20 }, cancelledLate])).owed).toBe(-4_750)
+  })
+
+  it('gives it for a time given up late when none of the others was taken, and not while they stand', () => {
+    const offered: BookingEvent = {
+      ...{ type: 'offered', at: shift(at, HOUR), until: shift(at, DAY), text: '', settles: at },
+      ...{ starts: [{ start: shift(start, DAY), place: 'video' }], gives: 50 },
+    }
+    expect(accountOf(booked(9_500, [offered])).lines).toEqual([])
+    expect(accountOf(booked(9_500, [offered, { type: 'lapsed', at: shift(at, DAY) }])).open).toBe(-4_750)
+    const taken: BookingEvent = {
+      type: 'accepted',
+      at: shift(at, DAY),
+      start: shift(start, DAY),
+      place: 'video',
+    }
+    expect(accountOf(booked(9_500, [offered, taken])).open).toBe(9_500)
+  })
+
+  it('keeps what was noted a moment before its client does something', () => {
+    const noting = { do: 'pay', amount: 9_500, way: 'cash' } as const
+    const noted = step(booked(9_500), noting, shift(at, HOUR))
+    const gone = step(noted, { do: 'cancel', by: 'client', text: '' }, shift(at, HOUR + SECOND))
+    expect(gone).toMatchObject({ status: 'cancelled', payments: [{ amount: 9_500 }] })
+    expect(accountOf(gone).open).toBe(-9_500)
+    // A decision that contradicts it is taken back as before.
+    const moved = {
+      do: 'move',
+      start: shift(start, DAY),
+      place: 'video',
+      minutes: 75,
+      text: '',
+      clash: false,
+    } as const
+    const back = step(
+      step(noted, moved, shift(at, 2 * HOUR)),
+      { do: 'cancel', by: 'client', text: '' },
+      shift(at, 2 * HOUR + SECOND),
+    )
+    expect(back).toMatchObject({ status: 'cancelled', start, payments: [{ amount: 9_500 }] })
   })
 
   it('always adds up, whatever happens, and no money comes from nowhere', () => {

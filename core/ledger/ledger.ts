@@ -1,4 +1,4 @@
-import type { Booking } from '../booking/index.ts'
+import { type Booking, givenIn } from '../booking/index.ts'
 import { type Minor, shareOf } from '../money/rounding.ts'
 import type { Instant } from '../time/index.ts'
 
@@ -33,25 +33,21 @@ const shareMissed = ({ asked, leastShare = 0 }: Booking): number =>
  * the practitioner has promised for their own cancelling or being late.
  */
 function owedFor(booking: Booking): LedgerLine[] {
-  const { id, status, price, share, start, worded, latest, ended, runsLate, gives = 0 } = booking
+  const { id, status, price, share, start, worded, latest, ended } = booking
   const line = (what: 'price' | 'share' | 'mine', amount: Minor, at: Instant): LedgerLine[] =>
     amount === 0 ? [] : [{ at, booking: id, what, amount }]
+  const given = givenIn(booking)
+  const mine = line('mine', -shareOf(price, given.share) || 0, given.at)
   switch (status) {
     case 'booked':
     case 'attended':
-      return [
-        ...line('price', price, worded ?? latest),
-        ...(runsLate ? line('mine', -shareOf(price, runsLate.gives ?? 0) || 0, runsLate.due) : []),
-      ]
+      return [...line('price', price, worded ?? latest), ...mine]
     case 'missed':
       return line('share', shareOf(price, shareMissed(booking)), start)
     case 'cancelled':
-      return [
-        ...line('share', shareOf(price, share), ended ?? latest),
-        ...line('mine', -shareOf(price, gives) || 0, ended ?? latest),
-      ]
+      return [...line('share', shareOf(price, share), ended ?? latest), ...mine]
     default:
-      return []
+      return mine
   }
 }
 

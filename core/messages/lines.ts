@@ -1,4 +1,12 @@
-import { addressTold, agreementsIn, type Booking, deadlinesIn, movable, whereAt } from '../booking/index.ts'
+import {
+  addressTold,
+  agreementsIn,
+  type Booking,
+  deadlinesIn,
+  givenIn,
+  movable,
+  whereAt,
+} from '../booking/index.ts'
 import { ibanWords, planOf, referenceOf } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { shareOf } from '../money/rounding.ts'
@@ -95,11 +103,17 @@ export const tellsPlace = ({ practice, booking }: Words, now: Instant): boolean 
 
 const currencyOf = ({ asked: { currency } }: Booking) => ({ code: currency, decimals: decimals(currency) })
 
-/** What the practitioner's own side of the rules gives the client, in percent of the price; nothing of what is free. */
-export const givenLine = ({ booking }: Words, gives = 0): string =>
-  gives > 0 && booking.price > 0
-    ? say('given', { share: gives, amount: money(shareOf(booking.price, gives), currencyOf(booking)) })
+/** A sentence about a share of the price; nothing of what is free. */
+const shareLine = ({ booking }: Words, share: number, sentence: 'given' | 'given-if-none'): string =>
+  share > 0 && booking.price > 0
+    ? say(sentence, { share, amount: money(shareOf(booking.price, share), currencyOf(booking)) })
     : ''
+
+/** What the practitioner's own side of the rules gives the client. */
+export const givenLine = (w: Words): string => shareLine(w, givenIn(w.booking).share, 'given')
+
+/** What it gives them if they take none of the other times. */
+export const givenIfNoneLine = (w: Words): string => shareLine(w, w.booking.gives ?? 0, 'given-if-none')
 
 /** What cancelling costs when, by the rules of the day one asked. */
 export function costLines(w: Words, now: Instant): string {

@@ -9,6 +9,7 @@ import {
   by,
   costLines,
   everythingLine,
+  givenIfNoneLine,
   givenLine,
   LINKS,
   lackingLine,
@@ -72,6 +73,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         ...(w.booking.text
           ? [w.booking.text, say('declined.which', { service: w.service, when: timeOf(w) })]
           : [say('declined', { service: w.service, when: timeOf(w) })]),
+        givenLine(w),
         say('stands', LINKS),
         say('again', LINKS),
       ],
@@ -86,6 +88,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         say('offered', { count: w.booking.offers.length }),
         w.booking.offers.map(({ start, place }) => `  ${timeOf(w, start, place)}`).join('\n'),
         say('offered.until', { until: by(w, w.booking.until), ...LINKS }),
+        givenIfNoneLine(w),
       ],
       ...(w.booking.worded === undefined ? {} : { invite: 'CANCEL' as const }),
     }),
@@ -102,6 +105,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
               : 'lapsed.unproved',
           { service: w.service, when: timeOf(w) },
         ),
+        givenLine(w),
         say('stands', LINKS),
         say('again', LINKS),
       ],
@@ -110,7 +114,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   withdrawn: {
     write: (w) => ({
       subject: say('withdrawn.subject', { service: w.service, when: startOf(w) }),
-      body: [say('withdrawn', { service: w.service, when: timeOf(w) }), say('again', LINKS)],
+      body: [say('withdrawn', { service: w.service, when: timeOf(w) }), givenLine(w), say('again', LINKS)],
     }),
   },
   moved: {
@@ -137,7 +141,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         body: mine
           ? [
               say('cancelled.by-me', about),
-              givenLine(w, w.booking.gives),
+              givenLine(w),
               w.booking.text,
               say('stands', LINKS),
               say('again', LINKS),
@@ -201,7 +205,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         subject: say('running-late.subject', { service: w.service, minutes }),
         body: [
           say('running-late', { service: w.service, when: timeOf(w), minutes }),
-          givenLine(w, w.booking.runsLate?.gives),
+          givenLine(w),
           say('everything', LINKS),
         ],
       }

@@ -1,4 +1,4 @@
-import { type Booking, costOf, givesForCancelling } from '@acolhida/core/booking'
+import { type Booking, costOf } from '@acolhida/core/booking'
 import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { moment } from '@acolhida/core/time'
@@ -8,7 +8,7 @@ import type { Desk } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
-import { givesWords } from './gives.ts'
+import { givesNow, givesWords } from './gives.ts'
 import { WordWithIt } from './word.tsx'
 import { currencyOf, serviceName } from './words.ts'
 
@@ -20,7 +20,7 @@ export function CancelSession({ desk, booking, close }: { desk: Desk; booking: B
   const { name } = booking.asked.person
   const where = zoneOf(practice, placeOf(practice, booking.place))
   const theirs = useAt((now) => costOf(booking, where, now))
-  const gives = useAt((now) => givesForCancelling(booking, where, now))
+  const gives = useAt((now) => givesNow(practice, booking, now))
   const price = money(booking.price, currencyOf(booking.asked.currency))
   return (
     <Dialog title={`Cancel ${serviceName(practice, booking.service)} with ${name}`} close={close}>

@@ -12,6 +12,7 @@ import { decideEach } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { DateField } from './date-field.tsx'
 import { Dialog } from './dialog.tsx'
+import { givesNow, givesUnlessTaken, givesWords } from './gives.ts'
 import { WordWithIt } from './word.tsx'
 import { counted, homeZone, serviceName, when } from './words.ts'
 
@@ -116,6 +117,11 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
               ) : (
                 <p className="text-[14px] text-soft">No other time to offer; it is cancelled.</p>
               )}
+              <p className="text-[14px] text-soft">
+                {starts && !without.has(booking.id)
+                  ? givesUnlessTaken(practice, booking, now)
+                  : givesWords(booking, givesNow(practice, booking, now))}
+              </p>
               <details>
                 <summary className="way cursor-pointer text-[14px]">Other words for {name}</summary>
                 <textarea
@@ -123,7 +129,7 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
                   aria-label={`What ${name} reads`}
                   maxLength={5_000}
                   value={own[booking.id] ?? text}
-                  onChange={(event) => setOwn((now_) => ({ ...now_, [booking.id]: event.target.value }))}
+                  onChange={(event) => setOwn((before) => ({ ...before, [booking.id]: event.target.value }))}
                 />
               </details>
             </li>

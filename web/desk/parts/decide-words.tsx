@@ -4,6 +4,7 @@ import type { Desk } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
+import { TurnDownWords } from './turn-down.tsx'
 import { WordWithIt } from './word.tsx'
 import { serviceName, when } from './words.ts'
 
@@ -67,35 +68,18 @@ export function WelcomeWith({ booking, close }: { booking: Booking; close: () =>
   )
 }
 
-/** Turns down, in words that can be changed. */
+/** Turns one down, in words that can be changed. */
 export function TurnDown({ desk, booking, close }: { desk: Desk; booking: Booking; close: () => void }) {
-  const name = booking.asked.person.name
+  const { name } = booking.asked.person
   const service = serviceName(desk.practice, booking.service)
-  const act = useAct()
-  const [text, setText] = useState(
-    `Thank you for asking and for telling me about yourself. I am sorry: ${service} with me is not what I can offer you just now. I wish you well.`,
-  )
   return (
-    <Dialog title={`Turn ${name} down`} close={close}>
-      <p className="text-soft">The time becomes free again. {name} gets these words by mail:</p>
-      <label className="sr-only" htmlFor="decline-text">
-        What {name} will read
-      </label>
-      <textarea
-        id="decline-text"
-        className="field mt-2 min-h-36"
-        maxLength={5_000}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <button
-        type="button"
-        className="press press-go mt-3"
-        onClick={() => act.run(() => decideFor(booking, { do: 'decline', text }), close)}
-      >
-        Turn down and send this
-      </button>
-      <ProblemNote of={act} />
-    </Dialog>
+    <TurnDownWords
+      whom={name}
+      readers={name}
+      says={`The time becomes free again. ${name} gets these words by mail:`}
+      begin={`Thank you for asking and for telling me about yourself. I am sorry: ${service} with me is not what I can offer you just now. I wish you well.`}
+      send={(text) => decideFor(booking, { do: 'decline', text })}
+      close={close}
+    />
   )
 }

@@ -20,6 +20,7 @@ import { useTaken } from '../data/taken.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
+import { givesUnlessTaken } from './gives.ts'
 import { WordWithIt } from './word.tsx'
 import { when } from './words.ts'
 
@@ -69,6 +70,7 @@ export function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Book
       <p className="text-soft">
         Choose up to {MOST_OFFERS}. They are kept until {name} has chosen; {when(practice, booking.start)}{' '}
         becomes free.
+        {givesUnlessTaken(practice, booking, minute)}
       </p>
       <div className="mt-3 grid max-h-[42dvh] gap-2 overflow-y-auto pr-1">
         {days.map(([day, starts]) => (

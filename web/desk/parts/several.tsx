@@ -1,9 +1,11 @@
 import type { Booking } from '@acolhida/core/booking'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { decideForAll } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
-import { Dialog } from './dialog.tsx'
 import { counted } from './words.ts'
+
+// What is written comes when it is asked for.
+const TurnDownWords = lazy(async () => ({ default: (await import('./turn-down.tsx')).TurnDownWords }))
 
 /** Says the same to several who wait. */
 export function SeveralAtOnce({
@@ -16,9 +18,6 @@ export function SeveralAtOnce({
   done: () => void
 }) {
   const [declining, setDeclining] = useState(false)
-  const [text, setText] = useState(
-    'Thank you for asking. I am sorry: I can’t offer you this time just now. I wish you well.',
-  )
   const act = useAct()
   const theirs = waiting.filter(({ id }) => chosen.has(id))
   const people = counted(theirs.length, 'person', 'people')
@@ -43,26 +42,16 @@ export function SeveralAtOnce({
       </button>
       <ProblemNote of={act} className="" />
       {declining && (
-        <Dialog title={`Turn ${people} down`} close={() => setDeclining(false)}>
-          <p className="text-soft">Their times become free again. Each gets these words by mail:</p>
-          <label className="sr-only" htmlFor="several-text">
-            What they will read
-          </label>
-          <textarea
-            id="several-text"
-            className="field mt-2 min-h-28"
-            maxLength={5_000}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
+        <Suspense>
+          <TurnDownWords
+            whom={people}
+            readers="they"
+            says="Their times become free again. Each gets these words by mail:"
+            begin="Thank you for asking. I am sorry: I can’t offer you this time just now. I wish you well."
+            send={(text) => decideForAll(theirs, { do: 'decline', text }).then(done)}
+            close={() => setDeclining(false)}
           />
-          <button
-            type="button"
-            className="press press-go mt-3"
-            onClick={() => act.run(() => decideForAll(theirs, { do: 'decline', text }), done)}
-          >
-            Turn down and send this
-          </button>
-        </Dialog>
+        </Suspense>
       )}
     </div>
   )

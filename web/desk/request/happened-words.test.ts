@@ -56,6 +56,29 @@ describe('a record in words', () => {
     ])
   })
 
+  it('says what one’s own side of the rules gives', () => {
+    const settles = now
+    expect(
+      after(
+        { type: 'running-late', at: now, minutes: 20, gives: 20, settles },
+        {
+          type: 'offered',
+          at: now,
+          starts: [{ start, place: 'studio' }],
+          until: start,
+          text: '',
+          gives: 50,
+          settles,
+        },
+        { type: 'cancelled', at: now, by: 'practitioner', share: 0, text: 'Ill.', gives: 50, settles },
+      ),
+    ).toEqual([
+      'You told them that you come 20 minutes late. By your own side of the rules they get 20 % of the price.',
+      'You offered 1 other time: Tue 1 Dec, 10:00 at the studio in Coimbra. By your own side of the rules they get 50 % of the price unless they take one.',
+      'You cancelled. By your own side of the rules they get 50 % of the price. “Ill.”',
+    ])
+  })
+
   it('has a sentence for all that ever happened in some months', () => {
     for (const { events } of months.bookings) {
       const record = events.map(upcast)

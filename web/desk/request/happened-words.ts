@@ -10,8 +10,9 @@ const saying = (text: string | undefined): string => (text ? ` “${text}”` : 
 
 /** What cancelling cost, where it cost something. */
 const due = (share: number): string => (share > 0 ? ` ${share} % of the price is due.` : '')
-const given = (share = 0): string =>
-  share > 0 ? ` By your own side of the rules they get ${share} % of it.` : ''
+/** What one's own side of the rules gives for it. */
+const given = (share = 0, unless = ''): string =>
+  share > 0 ? ` By your own side of the rules they get ${share} % of the price${unless}.` : ''
 
 /** By which way money came or went. */
 export const PAID_BY: Record<PayWay, string> = {
@@ -44,8 +45,8 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
       by === 'rules'
         ? 'Turned down by your rules: they may not book online for a time.'
         : `You turned it down.${saying(text)}`,
-    offered: ({ starts, text }) =>
-      `You offered ${counted(starts.length, 'other time', 'other times')}: ${starts.map(at).join('; ')}.${saying(text)}`,
+    offered: ({ starts, text, gives }) =>
+      `You offered ${counted(starts.length, 'other time', 'other times')}: ${starts.map(at).join('; ')}.${given(gives, ' unless they take one')}${saying(text)}`,
     accepted: (event) => `They took ${at(event)}.`,
     refused: ({ text }) => `None of the times suited them.${saying(text)}`,
     moved: (event) => {

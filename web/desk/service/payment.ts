@@ -1,6 +1,7 @@
 import type { HowMuch, PaymentLine, Practice, WhenPaid } from '@acolhida/core/practice'
 import { freeId } from '@acolhida/core/questions'
 import { duration } from '@acolhida/core/time'
+import { percent } from '../settings/rules.ts'
 import type { Setting } from '../settings/setting.ts'
 import { idsOf } from './make.tsx'
 import { withService } from './with-service.ts'
@@ -41,10 +42,7 @@ export const LINE: readonly Setting<PaymentLine>[] = [
     suffix: '% of the price',
     show: ({ much }) => much.kind === 'share',
     read: ({ much }) => (much.kind === 'share' ? much.percent : 0),
-    write: (line, percent = 0) => {
-      if (percent > 100) throw new Error('That is more than the whole price: write 100 at most.')
-      return { ...line, much: { kind: 'share', percent } }
-    },
+    write: (line, share) => ({ ...line, much: { kind: 'share', percent: percent(share) } }),
   },
   {
     label: 'Sum',

@@ -5,7 +5,7 @@ import { type Setting, under } from './setting.ts'
 type Tier = HouseRules['cancel'][number]
 
 /** A share of the price. @throws Error when it is above the whole */
-function percent(value = 0): number {
+export function percent(value = 0): number {
   if (value > 100) throw new Error('That is more than the whole price: write 100 at most.')
   return value
 }
