@@ -100,7 +100,9 @@ export function demoBackup(now: Instant): Backup {
       })),
       agreements,
       until,
-      shown: printOfShown(shownOf(practice, service.id, reading.quote, { start, place })),
+      shown: printOfShown(
+        shownOf(practice, service.id, reading.quote, { start, place, as: who.asking.standing }),
+      ),
     })
     const events: BookingEvent[] = [asked]
     if (part.proved) events.push({ type: 'proved', at: shift(at, 4 * MINUTE) })

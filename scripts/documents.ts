@@ -85,6 +85,10 @@ const examples: Record<StateName, { booking: Booking; now: Instant }> = (() => {
     },
     waiting: { booking: waiting, now: later },
     offered: { booking: afterEvents(waiting, [offered]), now: later },
+    unpaid: {
+      booking: afterEvents(waiting, [{ ...welcomed, owes: shift(begun, DAY) }]),
+      now: later,
+    },
     booked: { booking: booked, now: later },
     attended: { booking: { ...booked, status: 'attended' }, now: over },
     missed: { booking: { ...booked, status: 'missed' }, now: over },

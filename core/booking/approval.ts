@@ -8,6 +8,7 @@ export const MARK_WORDS: Record<Mark, string> = {
   'not-invited': 'They came by the service’s own link, and you have not invited them.',
   'ask-always': 'You look at every request of this person.',
   'not-online': 'They may not book online for a time, after what they missed or cancelled late.',
+  'pay-first': 'They pay before it is booked for a time, after what they missed or cancelled late.',
   ask: 'You look first for a time, after what they missed or cancelled late.',
 }
 
@@ -22,7 +23,8 @@ export function wordNeeded(
   marks: readonly Mark[] = [],
   straight = false,
 ): string | undefined {
-  const [mark] = (Object.keys(MARK_WORDS) as Mark[]).filter((one) => marks.includes(one))
+  // Paying first asks for no word.
+  const mark = (Object.keys(MARK_WORDS) as Mark[]).find((one) => one !== 'pay-first' && marks.includes(one))
   if (mark) return MARK_WORDS[mark]
   if (!straight && service.approval[standing] === 'ask') {
     return standing === 'new'

@@ -31,7 +31,7 @@ export const leastDates = (practice: Practice): LeastDate[] =>
 /** Whether somebody counts for a least number: who has a seat, or waits for one and can be reached. */
 export function counts(booking: Booking, now: Instant): boolean {
   const { is } = stateAt(booking, now)
-  return is === 'booked' || is === 'waiting' || is === 'offered'
+  return is === 'booked' || is === 'waiting' || is === 'offered' || is === 'unpaid'
 }
 
 /** What calling a session off makes of one booking of it. */
@@ -49,5 +49,5 @@ export function callOff(booking: Booking, text: string, now: Instant): BookingEv
 export function callingOff(booking: Booking, text: string, now: Instant): DeskDoes | undefined {
   const { is } = stateAt(booking, now)
   if (is === 'booked') return { do: 'cancel', by: 'practitioner', text }
-  return is === 'waiting' || is === 'offered' ? { do: 'decline', text } : undefined
+  return isHeld({ is }) && is !== 'unproved' ? { do: 'decline', text } : undefined
 }

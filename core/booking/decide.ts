@@ -1,7 +1,7 @@
 import type { Closure } from '../openings/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, list, maybe, object, one, said, text, whole, yes } from '../shape/shape.ts'
-import { type Instant, instant, shift } from '../time/index.ts'
+import { type Instant, instant, shift, type Zone } from '../time/index.ts'
 import { apply } from './apply.ts'
 import {
   type All,
@@ -21,6 +21,7 @@ import { costOf, movable } from './deadlines.ts'
 import { type BookingEvent, isNoted } from './events.ts'
 import { givesForCancelling } from './mine.ts'
 import { NOTING } from './noting.ts'
+import { owedFirst } from './plan.ts'
 import { type Booking, MOST_LENGTH, type Start } from './record.ts'
 import { hasBegun, isHeld, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
 
@@ -35,12 +36,15 @@ export const COMMANDS: Commands = {
   welcome: {
     shape: { text: maybe(words) },
     decide: (booking, { text: said }, is, about) => {
-      const { now } = about
+      const { now, zone } = about
+      const settles = shift(now, UNDO)
       const welcomed = happened({
-        ...{ type: 'welcomed', at: now, by: 'practitioner', settles: shift(now, UNDO) },
+        ...{ type: 'welcomed', at: now, by: 'practitioner', settles },
         ...(said?.trim() ? { text: said.trim() } : {}),
+        // Said once more, it is booked without what is waited for.
+        ...(is === 'unpaid' ? {} : owedFirst(booking, zone, settles)),
       })
-      if (is === 'waiting') return welcomed
+      if (is === 'waiting' || is === 'unpaid') return welcomed
       if (!canStillAnswer(booking, is)) return notWaiting(is)
       // The time has been free meanwhile: somebody else may have it.
       const blocking = blockingMove(about.closuresOf({ start: booking.start, place: booking.place }), false)
@@ -50,7 +54,7 @@ export const COMMANDS: Commands = {
   decline: {
     shape: { text: words },
     decide: (_, { text: said }, is, { now }) =>
-      is === 'waiting' || is === 'offered'
+      is === 'waiting' || is === 'offered' || is === 'unpaid'
         ? happened({ type: 'declined', at: now, text: said, settles: shift(now, UNDO) })
         : notWaiting(is),
   },
@@ -61,6 +65,7 @@ export const COMMANDS: Commands = {
       (is === 'booked' && !hasBegun(booking, about.now)) ||
       is === 'waiting' ||
       is === 'offered' ||
+      is === 'unpaid' ||
       canStillAnswer(booking, is)
         ? offer(booking, command, about)
         : notWaiting(is),
@@ -88,7 +93,7 @@ export const COMMANDS: Commands = {
   overrule: {
     shape: { outcome: one('fits', 'look', 'closed'), text: said(2_000) },
     decide: (booking, { outcome, text: why }, is, { now }) => {
-      if (is !== 'waiting' && is !== 'offered' && is !== 'booked') return notWaiting(is)
+      if (!(isHeld({ is }) && is !== 'unproved') && is !== 'booked') return notWaiting(is)
       const current = booking.overruled?.outcome ?? booking.asked.reading.outcome
       return outcome === current ? happened() : happened({ type: 'overruled', at: now, outcome, text: why })
     },
@@ -179,9 +184,9 @@ function answered(
   booking: Booking,
   command: All['accept' | 'refuse' | 'withdraw'],
   _: StateName,
-  { now }: Circumstances,
+  { now, zone }: Circumstances,
 ): Decision {
-  return asSeen(booking, now, (seen) => answer(seen, command, now))
+  return asSeen(booking, now, (seen) => answer(seen, command, now, zone))
 }
 
 /** Decides by what the client sees, and takes back first what they have not been told; what was only noted stays. */
@@ -206,8 +211,9 @@ function prove(booking: Booking, is: StateName, about: Circumstances): Decision 
   }
   if (no !== undefined)
     return happened(proved, { type: 'declined', at: now, by: 'rules', text: no, settles: now })
+  const owes = owedFirst(apply(booking, proved), about.zone, now)
   return straight
-    ? happened(proved, { type: 'welcomed', at: now, by: 'rules', settles: now })
+    ? happened(proved, { type: 'welcomed', at: now, by: 'rules', settles: now, ...owes })
     : happened(proved)
 }
 
@@ -215,11 +221,11 @@ function answer(
   booking: Booking,
   command: Extract<Command, { do: 'accept' | 'refuse' | 'withdraw' }>,
   now: Instant,
+  zone: Zone,
 ): Decision {
   const state = stateAt(booking, now)
   if (command.do === 'withdraw') {
-    const asks = state.is === 'unproved' || state.is === 'waiting' || state.is === 'offered'
-    return asks ? { events: [{ type: 'withdrawn', at: now }] } : notWaiting(state.is)
+    return isHeld(state) ? { events: [{ type: 'withdrawn', at: now }] } : notWaiting(state.is)
   }
   if (state.is === 'waiting' || state.is === 'unproved') return refuse('not-offered')
   if (state.is !== 'offered') return notWaiting(state.is)
@@ -228,7 +234,9 @@ function answer(
   if (!state.starts.some((other) => other.start === start && other.place === place)) {
     return refuse('not-offered.this')
   }
-  return { events: [{ type: 'accepted', at: now, start, place }] }
+  // What was booked already has had what must come first.
+  const owes = booking.worded === undefined ? owedFirst({ ...booking, start, place }, zone, now) : {}
+  return happened({ type: 'accepted', at: now, start, place, ...owes })
 }
 
 function offer(booking: Booking, command: Extract<Command, { do: 'offer' }>, about: Circumstances): Decision {

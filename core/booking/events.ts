@@ -24,11 +24,11 @@ interface Own {
   /** The address has proved true; what was unproved until then is held for the practitioner's word from now on. */
   proved: { until?: Instant; marks?: Mark[] }
   /** `text`: a word with it, where somebody was booked in by hand. */
-  welcomed: Decided & { by: 'practitioner' | 'rules'; text?: string }
+  welcomed: Decided & { by: 'practitioner' | 'rules'; text?: string } & Owes
   declined: Decided & { text: string; by?: 'rules' }
   /** `gives`: what is promised where the time of a session is given up so late, unless one of the others is taken. */
   offered: Decided & { starts: Start[]; until: Instant; text: string; gives?: number }
-  accepted: Start
+  accepted: Start & Owes
   refused: { text: string }
   /**
    * To another time, place, length or service; the rules of the day one asked go with it. `by` the client through their
@@ -51,7 +51,7 @@ interface Own {
   pleaded: { text: string }
   excepted: Decided & { granted: boolean; text: string }
   /** Money has come; or has been given back. */
-  paid: Decided & { amount: number; way: PayWay; text?: string; source?: string }
+  paid: Decided & { amount: number; way: PayWay; text?: string; source?: string; books?: boolean } & Owes
   'given-back': Decided & { amount: number; way: PayWay; text?: string }
   /** Something is added to what is owed, or taken off it. */
   adjusted: Decided & { amount: number; text: string }
@@ -65,6 +65,11 @@ interface Own {
   overruled: { outcome: Outcome; text: string }
   /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
   'taken-back': { of: number }
+}
+
+/** Until when what must be paid first, or the rest of it, is waited for; without it, it is booked. */
+interface Owes {
+  owes?: Instant
 }
 
 /** A decision that can be taken back while `now ≤ settles`; its message waits as long. */
@@ -105,6 +110,7 @@ interface Event<E> {
 }
 
 const words = text(5_000)
+const owes = maybe(epochMs)
 /** Money of a record, in minor units: some, or some more or less. */
 export const someMoney = whole(1, 100_000_000_000)
 export const anyMoney = whole(-100_000_000_000, 100_000_000_000)
@@ -150,6 +156,20 @@ function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: 
   }
 }
 
+const unowed = ({ owes: _, ...rest }: Booking): Booking => rest
+
+/** What the word makes of a booking: it is booked, unless something must be paid first. */
+function given(booking: Booking, on: On, { owes }: Owes, settles: Instant = on.at): Booking {
+  const at = instant(Math.max(on.at, settles))
+  const now = { ...unowed(placed(booking)), seq: on.seq, offers: [] }
+  return owes === undefined
+    ? { ...now, status: 'booked', worded: at, ...telling(on, 'confirmation', settles) }
+    : {
+        ...{ ...now, status: 'requested', until: owes, owes: { given: at, seq: on.seq } },
+        ...telling(on, 'to-pay', settles),
+      }
+}
+
 /** It has a time again: what giving one up would have given is not given. */
 const placed = ({ gives: _, ...rest }: Booking): Booking => rest
 
@@ -179,14 +199,10 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     },
   },
   welcomed: {
-    shape: { ...settled, by: one('practitioner', 'rules'), text: maybe(words) },
+    shape: { ...settled, by: one('practitioner', 'rules'), text: maybe(words), owes },
     apply: (event, on) => ({
-      ...placed(on.before),
-      seq: on.seq,
-      status: 'booked',
-      worded: instant(Math.max(on.at, event.settles)),
+      ...given(on.before, on, event, event.settles),
       text: event.text ?? '',
-      ...telling(on, 'confirmation', event.settles),
       ...decision(on, event.settles),
     }),
   },
@@ -204,7 +220,7 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
   offered: {
     shape: { ...settled, starts: list(object(start), 10, 1), until: epochMs, text: words, gives },
     apply: ({ starts, until, text: said, gives, settles: end }, on) => ({
-      ...on.before,
+      ...unowed(on.before),
       ...(gives ? { gives } : {}),
       seq: on.seq,
       // Also after it had run out, or was booked: it is a request again.
@@ -218,21 +234,16 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
     }),
   },
   accepted: {
-    shape: start,
+    shape: { ...start, owes },
     apply: (event, on) => ({
       // Of what was booked, the practitioner has given up the time.
-      ...whoMoved(placed(on.before), {}),
-      seq: on.seq,
-      status: 'booked',
-      worded: on.at,
+      ...given(whoMoved(on.before, {}), on, event),
       start: event.start,
       place: event.place,
       text: '',
-      offers: [],
       // Whoever had it in their calendar before has it there anew.
       sequence: on.before.worded === undefined ? on.before.sequence : on.before.sequence + 1,
       placed: on.seq,
-      ...telling(on, 'confirmation'),
     }),
   },
   refused: {
@@ -382,10 +393,19 @@ export const EVENTS: { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> 
   },
   paid: {
     noted: true,
-    shape: { ...settled, amount: someMoney, way: one(...WAYS), text: maybe(words), source: maybe(text(200)) },
-    apply: ({ at, amount, way, text: said, source, settles: end }, on) => ({
-      ...on.before,
+    shape: {
+      ...settled,
+      amount: someMoney,
+      way: one(...WAYS),
+      text: maybe(words),
+      source: maybe(text(200)),
+      books: maybe(yes),
+      owes,
+    },
+    apply: ({ at, amount, way, text: said, source, books, owes, settles: end }, on) => ({
+      ...(books ? given(on.before, on, {}, end) : on.before),
       seq: on.seq,
+      ...(owes === undefined ? {} : { until: owes }),
       payments: [
         ...(on.before.payments ?? []),
         { at, amount, way, ...(said ? { text: said } : {}), ...(source ? { source } : {}) },

@@ -1,15 +1,32 @@
 import { shareOf } from '../money/rounding.ts'
 import { id, list, maybe, one, said, text, whole } from '../shape/shape.ts'
-import { shift } from '../time/index.ts'
+import { type Instant, shift, type Zone } from '../time/index.ts'
 import { type Commands, happened, notBooked, refuse, UNDO } from './command.ts'
 import { countedFor } from './counting.ts'
 import { canBeMissed } from './deadlines.ts'
 import { anyMoney, someMoney } from './events.ts'
 import { givenIn, givesForLate } from './mine.ts'
-import { MOST_LATE, MOST_LENGTH, WAYS } from './record.ts'
-import { hasBegun, isPlaced, stateAt } from './state.ts'
+import { paidOf, stillFirst } from './plan.ts'
+import { type Booking, MOST_LATE, MOST_LENGTH, type PayWay, WAYS } from './record.ts'
+import { hasBegun, isPlaced, type StateName, stateAt } from './state.ts'
 
 const words = text(5_000)
+
+/** What the source of a payment begins with that the till has told of. */
+export const TILL = 'till '
+
+/** What money that comes makes of a booking that waits for it: it is booked, or the rest is waited for. */
+function bookedBy(
+  booking: Booking,
+  { amount, way }: { amount: number; way: PayWay },
+  is: StateName,
+  zone: Zone,
+): { books?: true; owes?: Instant } {
+  if (is !== 'unpaid') return {}
+  const { payments = [], latest } = booking
+  const still = stillFirst({ ...booking, payments: [...payments, { at: latest, amount, way }] }, zone)
+  return still ? { owes: still.until } : { books: true }
+}
 
 /** What the practitioner notes of a booking without deciding over it: how it went, money, what they ask and forgive. */
 export const NOTING: Pick<
@@ -37,20 +54,22 @@ export const NOTING: Pick<
   },
   pay: {
     shape: { amount: someMoney, way: one(...WAYS), text: maybe(words), source: maybe(text(200)) },
-    decide: (booking, { do: _, ...said }, __, { now }) => {
+    decide: (booking, { do: _, ...said }, is, { now, zone }) => {
       // An entry of a statement is noted once, however often the statement is opened.
       const known =
         said.source !== undefined && booking.payments?.some(({ source }) => source === said.source)
-      return known ? happened() : happened({ type: 'paid', at: now, ...said, settles: shift(now, UNDO) })
+      if (known) return happened()
+      // What a machine says of money that has come is no slip of the hand.
+      const settles = said.source?.startsWith(TILL) ? now : shift(now, UNDO)
+      return happened({ type: 'paid', at: now, ...said, settles, ...bookedBy(booking, said, is, zone) })
     },
   },
   'give-back': {
     shape: { amount: someMoney, way: one(...WAYS), text: maybe(words) },
     decide: (booking, { do: _, ...said }, is, { now }) => {
-      const has = (booking.payments ?? []).reduce((sum, { amount }) => sum + amount, 0)
       // What was promised for one's own part is given whether anything has come or not, of what owes nothing else.
       const promised = isPlaced({ is }) ? 0 : shareOf(booking.price, givenIn(booking).share)
-      if (said.amount > has + promised) return refuse('not-paid')
+      if (said.amount > paidOf(booking) + promised) return refuse('not-paid')
       return happened({ type: 'given-back', at: now, ...said, settles: shift(now, UNDO) })
     },
   },

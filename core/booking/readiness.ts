@@ -1,5 +1,6 @@
 import type { Outcome } from '../questions/index.ts'
 import { agreementsIn } from './lacking.ts'
+import { mustFirst, paidOf } from './plan.ts'
 import type { Booking } from './record.ts'
 
 /** A part of what must be done before a session. */
@@ -23,12 +24,13 @@ const outcomeOf = ({ asked, overruled }: Booking): Outcome => overruled?.outcome
  */
 export function readiness(booking: Booking, lacking = false): Readiness {
   const { asked, status } = booking
+  const first = Math.max(mustFirst(booking), booking.deposit)
   const ended = ['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(status)
   return {
     questions: asked.questionnaire ? (outcomeOf(booking) === 'closed' ? 'blocked' : 'done') : 'none',
     terms: lacking ? 'waiting' : agreementsIn(booking).length > 0 ? 'done' : 'none',
-    word: ended ? 'blocked' : status === 'requested' ? 'waiting' : 'done',
-    deposit: booking.deposit > 0 ? 'waiting' : 'none',
+    word: ended ? 'blocked' : status === 'requested' && !booking.owes ? 'waiting' : 'done',
+    deposit: first === 0 ? 'none' : paidOf(booking) >= first ? 'done' : ended ? 'blocked' : 'waiting',
     preparation: 'none',
   }
 }

@@ -1,7 +1,7 @@
 import type { HouseRules, PaymentLine } from '../practice/types.ts'
 import type { Answers, Asking, Outcome, Reading } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
-import type { Instant } from '../time/index.ts'
+import type { Duration, Instant } from '../time/index.ts'
 
 /** Who asks, as they wrote it. */
 export interface Contact {
@@ -57,9 +57,17 @@ export type Mark = (typeof PERSON_MARKS)[number]
 
 /**
  * `blocked`, `not-invited`: as the practitioner has set it of this person; `ask-always`: every request of theirs is
- * looked at; `ask`, `not-online`: what their misses have led to.
+ * looked at; `ask`,
+ * `pay-first`, `not-online`: what their misses have led to.
  */
-export const PERSON_MARKS = ['blocked', 'not-invited', 'ask', 'not-online', 'ask-always'] as const
+export const PERSON_MARKS = [
+  'blocked',
+  'not-invited',
+  'ask',
+  'pay-first',
+  'not-online',
+  'ask-always',
+] as const
 
 export interface Asked extends Happened, Start {
   type: 'asked'
@@ -93,6 +101,8 @@ export interface Asked extends Happened, Start {
   code?: string
   /** How the price is paid, by the lines of the day one asked. */
   payment?: PaymentLine[]
+  /** How long a time waits for a payment that must come first; nothing where none can be made before it is booked. */
+  first?: Duration
 }
 
 /** How many minutes late somebody can have come, and how long a session can have lasted, at the most. */
@@ -128,6 +138,8 @@ export interface Booking extends Start {
   /** Until when a request is held; for offered times, until when they stand. */
   until: Instant
   offers: Start[]
+  /** The word is given, and what must be paid first has not all come: when it was given, and by which event. */
+  owes?: { given: Instant; seq: number }
   /** Whether the link mailed to the address has been opened. */
   mailProved: boolean
   /** Whether it waits for that. */
@@ -194,6 +206,7 @@ export type TellingStep =
   | 'cancelled'
   | 'question'
   | 'excepted'
+  | 'to-pay'
 
 export interface Telling {
   seq: number

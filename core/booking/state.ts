@@ -7,9 +7,10 @@ import type { Booking, Start } from './record.ts'
  * - `unproved`: asked for, and the mailed link not opened yet; held for a short while
  * - `waiting`: for the practitioner's word
  * - `offered`: for the client's choice among other times
+ * - `unpaid`: the word is given, and a payment that must come first is waited for
  */
 export type State =
-  | { is: 'unproved' | 'waiting'; until: Instant }
+  | { is: 'unproved' | 'waiting' | 'unpaid'; until: Instant }
   | { is: 'offered'; starts: Start[]; until: Instant }
   | { is: 'booked'; begun: boolean; over: boolean }
   | { is: 'attended' | 'missed' | 'declined' | 'lapsed' | 'withdrawn' }
@@ -18,7 +19,17 @@ export type State =
 export type StateName = State['is']
 
 export const STATES = [
-  ...(['unproved', 'waiting', 'offered', 'booked', 'attended', 'missed', 'declined', 'lapsed'] as const),
+  ...([
+    'unproved',
+    'waiting',
+    'offered',
+    'unpaid',
+    'booked',
+    'attended',
+    'missed',
+    'declined',
+    'lapsed',
+  ] as const),
   ...(['withdrawn', 'cancelled'] as const),
 ] satisfies StateName[]
 
@@ -32,7 +43,8 @@ export function stateAt(booking: Booking, now: Instant): State {
     case 'requested':
       if (now > until) return { is: 'lapsed' }
       if (booking.unproved) return { is: 'unproved', until }
-      return offers.length > 0 ? { is: 'offered', starts: offers, until } : { is: 'waiting', until }
+      if (offers.length > 0) return { is: 'offered', starts: offers, until }
+      return { is: booking.owes ? 'unpaid' : 'waiting', until }
     case 'booked':
       return { is: 'booked', begun: hasBegun(booking, now), over: now >= start + minutes * MINUTE }
     case 'cancelled':
@@ -53,8 +65,9 @@ export const undoableAt = (
 export const seenAt = (booking: Booking, now: Instant): Booking =>
   booking.unsettled && undoableAt(booking, now) ? booking.unsettled.before : booking
 
-/** Whether somebody waits for an answer, theirs or the practitioner's: a time is held. */
-export const isHeld = ({ is }: State): boolean => is === 'unproved' || is === 'waiting' || is === 'offered'
+/** Whether something is waited for, an answer or a payment: a time is held. */
+export const isHeld = ({ is }: { is: StateName }): boolean =>
+  is === 'unproved' || is === 'waiting' || is === 'offered' || is === 'unpaid'
 
 /** Whether somebody comes, is here or was to be. */
 export const isPlaced = ({ is }: { is: StateName }): boolean =>

@@ -4,6 +4,7 @@ import type {
   Deadline,
   Deadlines,
   DeskDoes,
+  First,
   Readiness,
   Start,
   StateName,
@@ -41,7 +42,6 @@ export interface DoorPackage {
   seal?: SealKey
 }
 
-/** A service as the door shows it. Rules, limits and points stay with the relay. */
 /** A service as the door knows it: what its settings let it tell, and what follows. */
 export interface DoorService extends DoorPart {
   extras: Extra[]
@@ -197,6 +197,8 @@ export interface Kept extends Start {
   shareAfter: number
   /** The practitioner's own side of it. */
   mine?: Deadlines['mine']
+  /** What must be paid before it is booked. */
+  first?: First
   /** Until when the practitioner answers, if they are asked. */
   wordUntil?: Instant
   now: Instant
@@ -345,6 +347,8 @@ export interface LinkView {
   /** What is to be paid and when, what has come, and where a transfer goes. Nothing of what is free of charge. */
   money?: {
     plan: { amount: number; due: Instant }[]
+    /** What must still come before it is booked, by `until`. */
+    first?: { amount: number; until: Instant }
     /** Less what was given back; below nothing, more was given than had come. */
     paid: number
     /** What the practitioner has promised for their own part. */
@@ -364,6 +368,8 @@ export interface LinkView {
   canPlead?: boolean
   /** The practitioner will be so many minutes late. */
   late?: number
+  /** It has run out because what had to be paid first has not come. */
+  lapsedUnpaid?: boolean
   /** Questions whose answers one may read again, and the answers. */
   answers?: { question: Question; answer: AnswerValue }[]
   now: Instant

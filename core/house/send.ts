@@ -1,5 +1,15 @@
 import { bookingSubject } from '../agenda/index.ts'
-import { type Asked, type BookingEvent, holdUntil, isHeld, proofUntil, stateAt } from '../booking/index.ts'
+import {
+  type Asked,
+  afterEvents,
+  type BookingEvent,
+  begin,
+  holdUntil,
+  isHeld,
+  owedFirst,
+  proofUntil,
+  stateAt,
+} from '../booking/index.ts'
 import type { SendBody } from '../contract/types.ts'
 import { normalMail } from '../people/index.ts'
 import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
@@ -67,7 +77,10 @@ function sent(work: Work, body: SendBody): { link: string } {
       : 'open'
   checkHowMany(house, practice, body, proof, now)
   const reading = checkOpen(house, understood, body, now)
-  checkShown(body, shownOf(practice, service.id, reading.quote, { start, place }))
+  checkShown(
+    body,
+    shownOf(practice, service.id, reading.quote, { start, place, as: understood.asking.standing }),
+  )
   const there = zoneOf(practice, placeOf(practice, place))
   const asked = askedOf(understood, {
     at: now,
@@ -90,7 +103,11 @@ function sent(work: Work, body: SendBody): { link: string } {
   if (house.keep(visit)) work.changes.push({ type: 'unkeep', visit })
   const events: BookingEvent[] = [asked]
   // Whoever accepts a quote has been looked at by whoever sent it.
-  if (quote) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
+  const welcome = (): void => {
+    const booking = afterEvents(begin(id, asked), events.slice(1))
+    events.push({ type: 'welcomed', at: now, by: 'rules', settles: now, ...owedFirst(booking, there, now) })
+  }
+  if (quote) welcome()
   else if (proof !== 'open') {
     const { word, marks } = wordFor(
       house,
@@ -98,7 +115,7 @@ function sent(work: Work, body: SendBody): { link: string } {
       now,
     )
     if (marks.length > 0) events.push({ type: 'proved', at: now, marks })
-    if (word === undefined) events.push({ type: 'welcomed', at: now, by: 'rules', settles: now })
+    if (word === undefined) welcome()
   }
   happen(work, id, events)
   for (const answer of Object.values(answers))

@@ -46,6 +46,7 @@ export function marksAgainst(house: House, email: string, now: Instant): Mark[] 
     ...(person?.blocked ? (['blocked'] as const) : []),
     ...(person?.asks ? (['ask-always'] as const) : []),
     ...(leadsTo(holds, 'not-online') ? (['not-online'] as const) : []),
+    ...(leadsTo(holds, 'pay-first') ? (['pay-first'] as const) : []),
     ...(leadsTo(holds, 'ask') ? (['ask'] as const) : []),
   ]
 }

@@ -4,15 +4,18 @@ import {
   costOf,
   deadlinesIn,
   isEnded,
+  isHeld,
   isPlaced,
   movable,
+  planOf,
   ROOM,
   readiness,
   seenAt,
   stateAt,
+  stillFirst,
 } from '../booking/index.ts'
 import type { ClockNames, DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
-import { accountOf, planOf, referenceOf, transferPayload } from '../ledger/index.ts'
+import { accountOf, referenceOf, transferPayload } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { type KnownPerson, normalMail } from '../people/index.ts'
@@ -180,10 +183,14 @@ function clockNames(practice: Practice, place: string, client: string): ClockNam
 }
 
 /** What is to be paid of a booking, as its client reads it. */
-function moneyOf(practice: Practice, booking: Booking): Pick<LinkView, 'money'> {
+function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkView, 'money'> {
   const { paid, givenBack, open, owed, lines } = accountOf(booking)
   const promised = lines.reduce((sum, { what, amount }) => (what === 'mine' ? sum - amount : sum), 0)
-  const left = booking.status === 'requested' ? 0 : open
+  const there = zoneOf(practice, placeOf(practice, booking.place))
+  const waits = stateAt(booking, now)
+  const first = isHeld(waits) ? stillFirst(booking, there) : undefined
+  const left =
+    booking.status !== 'requested' ? open : waits.is === 'unpaid' ? (first?.amount ?? 0) : Math.min(0, open)
   if (booking.price === 0 && owed === 0 && paid === 0) return {}
   const { transfer: to } = practice
   const reference = referenceOf(booking)
@@ -192,11 +199,12 @@ function moneyOf(practice: Practice, booking: Booking): Pick<LinkView, 'money'> 
   return {
     money: {
       plan: plan
-        ? planOf(booking, zoneOf(practice, placeOf(practice, booking.place))).map(({ amount, due }) => ({
+        ? planOf(booking, there).map(({ amount, due }) => ({
             amount,
             due,
           }))
         : [],
+      ...(first ? { first } : {}),
       paid: paid - givenBack,
       ...(promised > 0 ? { promised } : {}),
       open: left,
@@ -320,7 +328,8 @@ export function linkView(
       ? { canPlead: true }
       : {}),
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
-    ...moneyOf(practice, seen),
+    ...(state.is === 'lapsed' && seen.owes ? { lapsedUnpaid: true } : {}),
+    ...moneyOf(practice, seen, now),
     others: theirs ? othersOf(house, booking, now) : [],
     answers: answersShown(practice, booking),
     now,

@@ -262,7 +262,7 @@ export function keep(work: Work, wanted: WantedStart): Kept {
 
 function keptView(
   house: House,
-  { practice, service, quote: own }: Understood,
+  { practice, service, asking, quote: own }: Understood,
   wanted: WantedStart,
   reading: Reading,
   until: Instant,
@@ -270,8 +270,8 @@ function keptView(
 ): Kept {
   const { place, start } = wanted
   const there = zoneOf(practice, placeOf(practice, place))
-  const shown = shownOf(practice, service.id, reading.quote, { start, place })
-  const { deadlines, shareAfter, mine } = shown.at!
+  const shown = shownOf(practice, service.id, reading.quote, { start, place, as: asking.standing })
+  const { deadlines, shareAfter, mine, first } = shown.at!
   const email = visitorMail(house, wanted.with)
   const person = visitorOf(house, wanted.with)
   const asksFirst = !own && wordFor(house, { service, reading, person, email }, now).word !== undefined
@@ -290,6 +290,7 @@ function keptView(
     deadlines,
     shareAfter,
     ...(mine ? { mine } : {}),
+    ...(first ? { first } : {}),
     ...(proved
       ? {}
       : { proveWithin: Math.floor((proofUntil(practice.answering, now, start, there) - now) / MINUTE) }),

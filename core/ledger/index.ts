@@ -1,4 +1,3 @@
 export * from './account-number.ts'
 export * from './ledger.ts'
-export * from './plan.ts'
 export * from './transfer.ts'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { afterEvents, type Booking, type BookingEvent, begin } from '../booking/index.ts'
+import { afterEvents, type Booking, type BookingEvent, begin, planOf } from '../booking/index.ts'
 import type { PaymentLine } from '../practice/types.ts'
 import { sampleAsked } from '../tests/asked.ts'
 import { step } from '../tests/deciding.ts'
@@ -11,7 +11,6 @@ import {
   ibanWords,
   isIban,
   isReference,
-  planOf,
   referenceOf,
   transferPayload,
 } from './index.ts'

@@ -1,4 +1,4 @@
-import { type Booking, givenIn } from '../booking/index.ts'
+import { type Booking, givenIn, paidOf } from '../booking/index.ts'
 import { type Minor, shareOf } from '../money/rounding.ts'
 import type { Instant } from '../time/index.ts'
 
@@ -39,6 +39,9 @@ function owedFor(booking: Booking): LedgerLine[] {
   const given = givenIn(booking)
   const mine = line('mine', -shareOf(price, given.share) || 0, given.at)
   switch (status) {
+    case 'requested':
+      // What is paid for a time that is held is for that time; if it comes to nothing, it is given back.
+      return booking.owes || paidOf(booking) > 0 ? line('price', price, booking.owes?.given ?? latest) : mine
     case 'booked':
     case 'attended':
       return [...line('price', price, worded ?? latest), ...mine]

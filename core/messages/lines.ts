@@ -5,9 +5,11 @@ import {
   deadlinesIn,
   givenIn,
   movable,
+  planOf,
+  stillFirst,
   whereAt,
 } from '../booking/index.ts'
-import { ibanWords, planOf, referenceOf } from '../ledger/index.ts'
+import { ibanWords, referenceOf } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { shareOf } from '../money/rounding.ts'
 import { money } from '../money/words.ts'
@@ -153,7 +155,6 @@ export function priceLine(w: Words): string {
   if (price === 0) return say('free-of-charge')
   const currency = currencyOf(booking)
   const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
-  const { transfer } = practice
   return [
     say('price', { price: money(price, currency) }),
     ...(plan.length > 1
@@ -161,13 +162,27 @@ export function priceLine(w: Words): string {
           say('price-line', { amount: money(amount, currency), when: by(w, due) }),
         )
       : []),
-    transfer
-      ? say('transfer', {
-          ...{ name: transfer.name, iban: ibanWords(transfer.iban) },
-          reference: referenceOf(booking),
-        })
-      : '',
+    transferLine(w),
   ]
+    .filter(Boolean)
+    .join('\n')
+}
+
+const transferLine = ({ practice: { transfer }, booking }: Words): string =>
+  transfer
+    ? say('transfer', {
+        ...{ name: transfer.name, iban: ibanWords(transfer.iban) },
+        reference: referenceOf(booking),
+      })
+    : ''
+
+/** What must come before it is booked, by when, and how. */
+export function firstLine(w: Words): string {
+  const { practice, booking } = w
+  const first = stillFirst(booking, zoneOf(practice, placeOf(practice, booking.place)))
+  if (!first) return ''
+  const sum = { amount: money(first.amount, currencyOf(booking)), until: by(w, first.until) }
+  return [say(practice.cards ? 'to-pay.first-card' : 'to-pay.first', sum), transferLine(w)]
     .filter(Boolean)
     .join('\n')
 }

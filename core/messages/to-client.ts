@@ -9,6 +9,7 @@ import {
   by,
   costLines,
   everythingLine,
+  firstLine,
   givenIfNoneLine,
   givenLine,
   LINKS,
@@ -47,6 +48,19 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         ...agreedLines(w),
       ],
       invite: 'REQUEST',
+    }),
+  },
+  'to-pay': {
+    write: (w, now) => ({
+      subject: say('to-pay.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        say('to-pay', { service: w.service, when: timeOf(w) }),
+        w.booking.text,
+        firstLine(w),
+        costLines(w, now),
+        lackingLine(w),
+        say('to-pay.link', LINKS),
+      ],
     }),
   },
   place: {
@@ -100,9 +114,11 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         say(
           w.booking.tells?.offered
             ? 'lapsed.offered'
-            : w.booking.mailProved
-              ? 'lapsed.asked'
-              : 'lapsed.unproved',
+            : w.booking.owes
+              ? 'lapsed.unpaid'
+              : w.booking.mailProved
+                ? 'lapsed.asked'
+                : 'lapsed.unproved',
           { service: w.service, when: timeOf(w) },
         ),
         givenLine(w),

@@ -19,8 +19,8 @@ export const OWN_LETTERS: { [S in OwnStep]: LetterKind } = {
       subject: say('word-due.subject', { until: atHome(w, w.booking.until) }),
       body: [say('word-due', { service: w.service, when: ownTime(w) }), ...wordLines(w)],
     }),
-    plan: ({ status, unproved, offers, awaited, until }) =>
-      status === 'requested' && !unproved && offers.length === 0
+    plan: ({ status, unproved, offers, owes, awaited, until }) =>
+      status === 'requested' && !unproved && !owes && offers.length === 0
         ? { anchor: awaited.seq, at: remindFrom(awaited.at, until), useful: until }
         : undefined,
   },
@@ -29,8 +29,8 @@ export const OWN_LETTERS: { [S in OwnStep]: LetterKind } = {
       subject: say('new-request.subject', { service: w.service, when: atHome(w, w.booking.start) }),
       body: [say('new-request', { service: w.service, when: ownTime(w) }), ...wordLines(w)],
     }),
-    plan: ({ status, unproved, offers, awaited, asked, until }) =>
-      status === 'requested' && !unproved && offers.length === 0 && asked.proof !== 'hand'
+    plan: ({ status, unproved, offers, owes, awaited, asked, until }) =>
+      status === 'requested' && !unproved && !owes && offers.length === 0 && asked.proof !== 'hand'
         ? { anchor: awaited.seq, at: awaited.at, useful: until }
         : undefined,
   },

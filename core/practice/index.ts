@@ -9,6 +9,7 @@ export * from './for-door.ts'
 export * from './hours-of-day.ts'
 export * from './missing.ts'
 export * from './offered.ts'
+export * from './paying.ts'
 export {
   type DoorPart,
   doorPart,

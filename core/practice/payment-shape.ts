@@ -1,5 +1,5 @@
 import { isoDuration, minor } from '../shape/plain.ts'
-import { exactly, id, maybe, number, object, one, tagged } from '../shape/shape.ts'
+import { exactly, id, maybe, number, object, one, tagged, yes } from '../shape/shape.ts'
 import type { PaymentLine } from './types.ts'
 
 /** One line of how a price is paid. */
@@ -8,11 +8,13 @@ export const paymentLine = exactly<PaymentLine>()(
     id,
     much: tagged('kind', { sum: { amount: minor }, share: { percent: number(0, 100) }, rest: {} }),
     due: tagged('kind', {
+      asking: {},
       word: {},
       before: { by: isoDuration },
       'on-the-day': {},
       after: { by: isoDuration },
     }),
+    first: maybe(yes),
     standing: maybe(one('new', 'known')),
   }),
 )

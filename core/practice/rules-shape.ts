@@ -21,7 +21,7 @@ export const houseRules = exactly<HouseRules>()(
           object({
             points: whole(1, 100),
             within: isoDuration,
-            to: one('ask', 'not-online'),
+            to: one('ask', 'pay-first', 'not-online'),
             lasts: isoDuration,
           }),
           10,

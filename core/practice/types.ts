@@ -150,8 +150,9 @@ export interface LeastNumber {
 /** How much of a price is paid with one line: a sum, a share of it, or what is left. */
 export type HowMuch = { kind: 'sum'; amount: Minor } | { kind: 'share'; percent: number } | { kind: 'rest' }
 
-/** When it is to be paid: once the word is given, so long before, on the day, or so long after. */
+/** When it is to be paid: on asking, once the word is given, so long before, on the day, or so long after. */
 export type WhenPaid =
+  | { kind: 'asking' }
   | { kind: 'word' }
   | { kind: 'before'; by: Duration }
   | { kind: 'on-the-day' }
@@ -162,6 +163,8 @@ export interface PaymentLine {
   id: string
   much: HowMuch
   due: WhenPaid
+  /** It must come before the session is booked; until then the time is held, and free again when it has not come. */
+  first?: boolean
   /** Only of them; of everybody where it is left out. */
   standing?: Standing
 }
@@ -238,8 +241,8 @@ export interface CancelTier {
 export interface Lead {
   points: number
   within: Duration
-  /** Looked at by the practitioner first, or nothing online any more. */
-  to: 'ask' | 'not-online'
+  /** Looked at by the practitioner first, paid before it is booked, or nothing online any more. */
+  to: 'ask' | 'pay-first' | 'not-online'
   lasts: Duration
 }
 
@@ -284,6 +287,16 @@ export interface Answering {
   leastAnswerTime: Duration
   /** How long a request is held until the link mailed to its address has been opened; half an hour without it. */
   proofTime?: Duration
+  /** How long a time waits for a payment that must come first; a day without it. */
+  payTime?: Duration
+}
+
+/** What can be done by card. */
+export interface Cards {
+  /** A card is asked for with the request: only looked at, or kept for what may be owed later. */
+  ask?: 'check' | 'keep'
+  /** That is asked only of those who have not been here yet. */
+  strangers?: boolean
 }
 
 /** Words that lower a price: a first talk can carry one and be given free. */
@@ -341,6 +354,8 @@ export interface Practice {
   moneyFrom?: LocalDate
   /** Where money can be transferred to. */
   transfer?: { name: string; iban: string; bic?: string }
+  /** Clients can pay by card, at the till that the relay is set up with. */
+  cards?: Cards
   /** Whether a session may take place whose client has not agreed to what they must; it may where this is left out. */
   unagreed?: 'may' | 'may-not'
   /** Whether the door is open, and what it says while it is closed; open where this is left out. */

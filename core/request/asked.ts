@@ -1,5 +1,5 @@
 import type { Asked, Contact } from '../booking/index.ts'
-import { rulesFor } from '../practice/index.ts'
+import { linesFor, payTimeOf, rulesFor } from '../practice/index.ts'
 import type { Reading } from '../questions/index.ts'
 import { zone } from '../time/index.ts'
 import type { Reckoned } from './reckon.ts'
@@ -23,7 +23,8 @@ export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
   const { practice, service, questionnaire, answers, asking, extras, travel, code } = reckoned
   const { address, minutes = besides.reading.quote.minutes, reading, person, ...rest } = besides
   const { phone, ...contact } = person
-  const payment = (service.payment ?? []).filter(({ standing }) => !standing || standing === asking.standing)
+  const payment = linesFor(service, asking.standing)
+  const first = payTimeOf(practice)
   return {
     type: 'asked',
     v: 2,
@@ -38,6 +39,8 @@ export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
     houseRules: rulesFor(practice, service),
     currency: practice.profile.currency,
     ...(payment.length > 0 ? { payment } : {}),
+    // Whoever is booked in by hand is booked.
+    ...(first && reading.quote.price > 0 && rest.proof !== 'hand' ? { first } : {}),
     ...(extras.length > 0 ? { extras } : {}),
     ...(travel ? { travel: travel.id } : {}),
     ...(address ? { address } : {}),

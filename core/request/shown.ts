@@ -1,5 +1,14 @@
-import { type Booking, type Deadlines, deadlinesOf } from '../booking/index.ts'
-import { type Practice, placeOf, rulesFor, serviceOf, zoneOf } from '../practice/index.ts'
+import { type Booking, type Deadlines, deadlinesOf, type First, firstOf } from '../booking/index.ts'
+import {
+  linesFor,
+  type Practice,
+  payTimeOf,
+  placeOf,
+  rulesFor,
+  type Standing,
+  serviceOf,
+  zoneOf,
+} from '../practice/index.ts'
 import type { Quote, QuoteLine } from '../questions/index.ts'
 import { fingerprint } from '../terms/index.ts'
 import type { Instant } from '../time/index.ts'
@@ -13,7 +22,7 @@ export interface Shown {
   deposit: number
   currency: string
   /** With a start chosen: when and where, and the rules as dates. */
-  at?: { start: Instant; place: string } & Pick<Deadlines, 'deadlines' | 'shareAfter' | 'mine'>
+  at?: { start: Instant; place: string; first?: First } & Pick<Deadlines, 'deadlines' | 'shareAfter' | 'mine'>
 }
 
 /**
@@ -26,26 +35,34 @@ export const printOfShown = (shown: Shown): string => fingerprint(shown)
 export function shownOf(
   practice: Practice,
   service: string,
-  { minutes, lines, price, deposit }: Quote,
-  at?: { start: Instant; place: string },
+  { minutes, lines: told, price, deposit }: Quote,
+  at?: { start: Instant; place: string; as: Standing },
 ): Shown {
   const shown: Shown = {
     service,
     minutes,
-    lines,
+    lines: told,
     price,
     deposit,
     currency: practice.profile.currency,
   }
   if (!at) return shown
+  const found = serviceOf(practice, service)
+  const within = payTimeOf(practice)
+  const lines = found ? linesFor(found, at.as) : []
+  const amount = firstOf({ price, deposit, lines, ahead: within !== undefined })
   const { deadlines, shareAfter, mine } = deadlinesOf(
-    rulesFor(practice, serviceOf(practice, service)),
+    rulesFor(practice, found),
     at.start,
     zoneOf(practice, placeOf(practice, at.place)),
   )
   return {
     ...shown,
-    at: { start: at.start, place: at.place, deadlines, shareAfter, ...(mine ? { mine } : {}) },
+    at: {
+      ...{ start: at.start, place: at.place, deadlines, shareAfter },
+      ...(mine ? { mine } : {}),
+      ...(within && amount > 0 ? { first: { amount, within } } : {}),
+    },
   }
 }
 

@@ -14,7 +14,7 @@ import type {
   Sealed,
 } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { count, currency, epochMs, id, tokenShape } from '../shape/plain.ts'
+import { count, currency, epochMs, id, isoDuration, tokenShape } from '../shape/plain.ts'
 import {
   anyNumber,
   byHand,
@@ -133,6 +133,7 @@ const asked = {
   address: maybe(text(500)),
   code: maybe(id),
   payment: maybe(list(paymentLine, 20)),
+  first: maybe(isoDuration),
 }
 /** What came after asking, as each event says its own shape. */
 const later = Object.fromEntries(

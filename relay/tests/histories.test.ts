@@ -15,7 +15,7 @@ import { openDatabase } from '../store/database.ts'
 import type { Db } from '../store/db.ts'
 import { Secrets } from '../store/keys.ts'
 import { SqliteStore } from '../store/sqlite-store.ts'
-import { agendas, History, overlaps, portrait, type Tried, tries } from './histories.ts'
+import { agendas, FIRST, History, overlaps, portrait, type Tried, tries } from './histories.ts'
 import { BEGINNING } from './setup.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-histories-'))
@@ -28,6 +28,7 @@ function practice(): DoorPackage {
     services: [
       sampleService({
         id: 'a',
+        price: { kind: 'fixed', amount: 5_000 },
         minutes: 60,
         clearBefore: 0,
         clearAfter: 0,
@@ -36,6 +37,7 @@ function practice(): DoorPackage {
       }),
       sampleService({
         id: 'b',
+        questionnaire: 'q',
         seats: 3,
         groupDates: [{ id: 'g', start: '2026-12-02T15:00' as never, place: 'video' }],
         least: { people: 2, by: duration('P2D') },
@@ -68,12 +70,16 @@ function practice(): DoorPackage {
   const services = base.services.map((service) => ({
     ...service,
     terms: service.id === 'a' ? ['t'] : [],
+    ...(service.id === 'a' ? { payment: [FIRST] } : {}),
     approval: { new: 'unsure' as const, known: 'straight' as const },
   }))
   const places = base.places.map((place) => ({ ...place, told: 'last-reminder' as const, address: 'Rua 1' }))
   return {
     revision: 1,
-    practice: { ...base, houseRules, services, places },
+    practice: {
+      ...{ ...base, houseRules, services, places },
+      transfer: { name: 'S', iban: 'PT50000201231234567890154' },
+    },
     sessions: [],
     people: [
       {
@@ -173,6 +179,7 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
         const here = new History(machine(), BEGINNING)
         const there = new History(file, BEGINNING)
         const clashes = new Set<string>()
+        const waited = new Set<string>()
         for (const attempt of list) {
           const known = new Set(here.bookings.map(({ id }) => id))
           const noted = moneyNoted(here.bookings)
@@ -186,6 +193,12 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
           const said = here.said.at(-1)
           if (!(typeof said === 'object' && said !== null && 'refused' in said))
             done.set(name, (done.get(name) ?? 0) + 1)
+          for (const { id, owes, status } of here.bookings) {
+            if (owes && status === 'requested') waited.add(id)
+            else if (status === 'booked' && waited.has(id))
+              done.set('paid first', (done.get('paid first') ?? 0) + 1)
+            if (status !== 'requested') waited.delete(id)
+          }
           // Where the practitioner has wished for a clash, two may have one time.
           if (
             'nth' in attempt &&
@@ -237,6 +250,8 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
     'desk miss',
     'desk pay',
     'desk run-late',
+    'desk publish',
+    'paid first',
   ])
     expect(done.get(name) ?? 0).toBeGreaterThan(RUNS / 500)
 })

@@ -28,6 +28,7 @@ import {
   unkeep,
   went,
 } from '@acolhida/core/house'
+import type { PaymentLine } from '@acolhida/core/practice'
 import { printOfBooking, Refused } from '@acolhida/core/request'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
 import { DAY, HOUR, type Instant, instant, MINUTE, SECOND, shift } from '@acolhida/core/time'
@@ -330,7 +331,12 @@ export class History {
           agreed: nth === 9 ? [] : agreed,
           person: { name: 'S', email: `s${++this.#sent % 6}@example.org`, zone: 'Europe/Lisbon' },
         }
-        return this.#call(send, body)
+        const sent = this.#call(send, body)
+        // Most open the mailed link at once.
+        const mailed = this.bookings.findIndex(({ unproved }) => unproved)
+        if (nth % 4 > 0 && mailed >= 0)
+          this.#link({ who: 'link', does: 'prove', booking: mailed, nth: 0, stale: false })
+        return sent
       }
     }
   }
@@ -445,9 +451,11 @@ export class History {
         return this.#call(answer, { enquiry: `enquiry-${nth % 3}`, text: 'Yes.' })
       case 'publish': {
         const pack: DoorPackage = house.pack!
-        const services = pack.practice.services.map((service) => ({
+        const services = pack.practice.services.map(({ payment: _, ...service }) => ({
           ...service,
           price: { kind: 'fixed' as const, amount: 5_000 + (which % 3) * 1_000 },
+          // From then on something must be paid first, or no longer.
+          ...(which % 3 === 0 ? { payment: [FIRST] } : {}),
         }))
         const next = { ...pack, revision: pack.revision + 1, practice: { ...pack.practice, services } }
         const answer = this.#call(publish, next)
@@ -456,7 +464,9 @@ export class History {
       }
     }
     const all = this.bookings
-    const booking = all[nth % Math.max(1, all.length)]
+    // Money comes for what waits for it.
+    const awaited = attempt.does === 'pay' ? all.find(({ owes }) => owes) : undefined
+    const booking = awaited ?? all[nth % Math.max(1, all.length)]
     if (!booking) return 'nobody'
     return this.#call(command, {
       booking: booking.id,
@@ -468,6 +478,14 @@ export class History {
 const shownTo = (keeper: Doorkeeper, id: string, now: Instant): string => {
   const booking = keeper.house.booking(id)!
   return printOfBooking(seenAt(booking, now), costNow(keeper.house, booking, now))
+}
+
+/** So much must be paid before it is booked. */
+export const FIRST: PaymentLine = {
+  id: 'l',
+  much: { kind: 'sum', amount: 10 },
+  due: { kind: 'word' },
+  first: true,
 }
 
 /** Everything by which two houses can be told apart. */

@@ -56,7 +56,9 @@ export function shownTo(relay: Relay, body: Omit<SendBody, 'shown'>): string {
     const ask = askFor(understood, place, askerOf(house, service, body.with, now), now)
     const diary = house.diary(start, start, { visit: body.visit })
     const { quote } = costsLess(understood, diary, ask)(start) ? whole : reading
-    return printOfShown(shownOf(practice, service.id, quote, { start, place }))
+    return printOfShown(
+      shownOf(practice, service.id, quote, { start, place, as: understood.asking.standing }),
+    )
   } catch {
     return '0'.repeat(64)
   }

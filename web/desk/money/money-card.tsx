@@ -1,5 +1,5 @@
-import type { Booking, DeskDoes, PayWay } from '@acolhida/core/booking'
-import { accountOf, planOf, referenceOf } from '@acolhida/core/ledger'
+import { type Booking, type DeskDoes, type PayWay, planOf } from '@acolhida/core/booking'
+import { accountOf, referenceOf } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { moment } from '@acolhida/core/time'

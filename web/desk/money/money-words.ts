@@ -1,5 +1,5 @@
-import type { PayWay } from '@acolhida/core/booking'
-import type { LedgerLine, PlannedPayment } from '@acolhida/core/ledger'
+import type { PayWay, PlannedPayment } from '@acolhida/core/booking'
+import type { LedgerLine } from '@acolhida/core/ledger'
 import { PAID_BY } from '../request/happened-words.ts'
 
 /** A line of the ledger in words. */
@@ -24,6 +24,7 @@ export function lineWords({ what, way, text }: LedgerLine): string {
 /** When a planned payment is to be made, and why then. */
 export const PLANNED: Record<PlannedPayment['kind'], string> = {
   deposit: 'beforehand, by your rules',
+  asking: 'on asking',
   word: 'once booked',
   before: 'before the session',
   'on-the-day': 'on the day',

@@ -46,7 +46,7 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
       (taken?.rows ?? [])
         .filter((row) => {
           const state = stateAt(row, now)
-          const open = state.is === 'booked' ? !state.begun : state.is === 'waiting' || state.is === 'offered'
+          const open = state.is === 'booked' ? !state.begun : isHeld(state) && state.is !== 'unproved'
           const starts = isHeld(state) && row.offers.length > 0 ? row.offers : [row]
           return open && starts.some(({ start }) => start >= from && start < to)
         })

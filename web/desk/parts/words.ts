@@ -1,5 +1,4 @@
-import { type Booking, deadlinesIn, type StateName, stateAt } from '@acolhida/core/booking'
-import { planOf } from '@acolhida/core/ledger'
+import { type Booking, deadlinesIn, planOf, type StateName, stateAt } from '@acolhida/core/booking'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, serviceOf, type Week, zoneOf } from '@acolhida/core/practice'
@@ -21,6 +20,7 @@ export const STATE: Record<StateName, string> = {
   unproved: 'Has not opened the mailed link yet',
   waiting: 'Awaits your word',
   offered: 'Other times offered',
+  unpaid: 'A payment must come first',
   booked: 'Booked',
   attended: 'Attended',
   missed: 'Missed',
@@ -96,6 +96,7 @@ const DUE: Partial<Record<StateName, string>> = {
   unproved: 'Their link due',
   waiting: 'Your word due',
   offered: 'Their choice due',
+  unpaid: 'Their payment due',
 }
 
 /** The moments of a booking for its lead line. */

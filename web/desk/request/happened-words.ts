@@ -1,6 +1,7 @@
 import type { BookingEvent, PayWay } from '@acolhida/core/booking'
 import { money } from '@acolhida/core/money'
 import { type Practice, placeOf } from '@acolhida/core/practice'
+import type { Instant } from '@acolhida/core/time'
 import { counted, currencyOf, OUTCOME, serviceName, termsTitle, when } from '../parts/words.ts'
 
 type Told = { [T in BookingEvent['type']]: (event: Extract<BookingEvent, { type: T }>) => string }
@@ -33,21 +34,27 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
   const cash = (amount: number): string => money(amount, currency)
   const at = (event: { start: BookingEvent['at']; place: string }): string =>
     `${when(practice, event.start)} ${placeOf(practice, event.place)?.name ?? ''}`.trim()
+  const waits = (until: Instant | undefined): string =>
+    until === undefined ? '' : ` Booked once a payment has come; waited for until ${when(practice, until)}.`
   const told: Told = {
     asked: (event) => {
       const what = `${serviceName(practice, event.service)}, ${at(event)}`
       return event.proof === 'hand' ? `You booked them in: ${what}.` : `They asked for ${what}.`
     },
     proved: () => 'They opened the link in the mail.',
-    welcomed: ({ by, text }) =>
-      by === 'rules' ? 'Booked straight in, by your rules.' : `You welcomed them.${saying(text)}`,
+    welcomed: ({ by, text, owes }) =>
+      by === 'rules'
+        ? owes
+          ? `Welcome by your rules.${waits(owes)}`
+          : 'Booked straight in, by your rules.'
+        : `You welcomed them.${waits(owes)}${saying(text)}`,
     declined: ({ text, by }) =>
       by === 'rules'
         ? 'Turned down by your rules: they may not book online for a time.'
         : `You turned it down.${saying(text)}`,
     offered: ({ starts, text, gives }) =>
       `You offered ${counted(starts.length, 'other time', 'other times')}: ${starts.map(at).join('; ')}.${given(gives, ' unless they take one')}${saying(text)}`,
-    accepted: (event) => `They took ${at(event)}.`,
+    accepted: (event) => `They took ${at(event)}.${waits(event.owes)}`,
     refused: ({ text }) => `None of the times suited them.${saying(text)}`,
     moved: (event) => {
       const to = `${event.service ? `${serviceName(practice, event.service)}, ` : ''}${at(event)}`
@@ -74,7 +81,8 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     pleaded: ({ text }) => `They asked for an exception.${saying(text)}`,
     excepted: ({ granted, text }) =>
       `${granted ? 'You made the exception: free to cancel, or to move once.' : 'You made no exception.'}${saying(text)}`,
-    paid: ({ amount, way, text }) => `They paid ${cash(amount)}${byWay(way)}.${saying(text)}`,
+    paid: ({ amount, way, text, books, owes }) =>
+      `They paid ${cash(amount)}${byWay(way)}.${books ? ' With that it is booked.' : waits(owes)}${saying(text)}`,
     'given-back': ({ amount, way, text }) => `You gave ${cash(amount)} back${byWay(way)}.${saying(text)}`,
     adjusted: ({ amount, text }) =>
       `You ${amount < 0 ? `took ${cash(-amount)} off` : `added ${cash(amount)} to`} what is owed.${saying(text)}`,

@@ -14,6 +14,7 @@ import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
 import { MoneyCard } from '../money/money-card.tsx'
+import { ActButton } from '../parts/act.tsx'
 import { AnswerPlea } from '../parts/answer-plea.tsx'
 import { BookingTile } from '../parts/booking-tile.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
@@ -32,6 +33,7 @@ import {
   when,
 } from '../parts/words.ts'
 import { wentWords } from '../people/went-words.ts'
+import { decideFor } from '../sync/acts.ts'
 import { Agreed } from './agreed.tsx'
 import { AnswersCard } from './answers.tsx'
 import { Card } from './card.tsx'
@@ -139,6 +141,8 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
           `It is held until ${when(practice, state.until)}; once the link is opened, it waits for your word.`}
         {state.is === 'offered' &&
           `${state.starts.map((start) => when(practice, start.start)).join(' · ')}. Kept until ${when(practice, state.until)}.`}
+        {state.is === 'unpaid' &&
+          `The time is kept until ${when(practice, state.until)}; what must be paid first has not all come.`}
         {state.is === 'attended' && [late(booking), lasted(booking)].filter(Boolean).join(' ')}
         {state.is === 'cancelled' && `By the ${state.by}; ${state.share} % of the price is due.`}
         {booking.text && !isHeld(state) && ` “${booking.text}”`}
@@ -152,6 +156,9 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
             Cancel…
           </button>
         </span>
+      )}
+      {state.is === 'unpaid' && (
+        <ActButton onAct={() => decideFor(booking, { do: 'welcome' })}>Book it all the same</ActButton>
       )}
       <RunningLate booking={booking} />
       <SayHowItWent desk={desk} booking={booking} />

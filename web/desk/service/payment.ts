@@ -15,11 +15,15 @@ const MUCH: Record<HowMuch['kind'], HowMuch> = {
   sum: { kind: 'sum', amount: 2_000 },
 }
 const DUE: Record<WhenPaid['kind'], WhenPaid> = {
+  asking: { kind: 'asking' },
   word: { kind: 'word' },
   before: { kind: 'before', by: duration('P7D') },
   'on-the-day': { kind: 'on-the-day' },
   after: { kind: 'after', by: duration('P14D') },
 }
+
+/** Whether what is paid then can be asked for before it is booked. */
+const canBeFirst = ({ kind }: WhenPaid): boolean => kind === 'asking' || kind === 'word' || kind === 'before'
 
 /** One line: how much, and when. */
 export const LINE: readonly Setting<PaymentLine>[] = [
@@ -57,13 +61,17 @@ export const LINE: readonly Setting<PaymentLine>[] = [
     what: 'how it is paid',
     is: 'choice',
     options: [
-      { value: 'word', name: 'Once it is booked' },
+      { value: 'asking', name: 'On asking' },
+      { value: 'word', name: 'On my word' },
       { value: 'before', name: 'Before the session' },
       { value: 'on-the-day', name: 'On the day' },
       { value: 'after', name: 'After the session' },
     ],
     read: ({ due }) => due.kind,
-    write: (line, kind) => ({ ...line, due: DUE[kind as WhenPaid['kind']] }),
+    write: ({ first, ...line }, kind) => {
+      const due = DUE[kind as WhenPaid['kind']]
+      return canBeFirst(due) && first ? { ...line, due, first } : { ...line, due }
+    },
   },
   {
     label: 'How long before or after',
@@ -72,6 +80,15 @@ export const LINE: readonly Setting<PaymentLine>[] = [
     show: ({ due }) => 'by' in due,
     read: ({ due }) => ('by' in due ? due.by : duration('P7D')),
     write: (line, by) => ('by' in line.due ? { ...line, due: { ...line.due, by } } : line),
+  },
+  {
+    label: 'It is booked only when this has come',
+    what: 'how it is paid',
+    is: 'switch',
+    help: 'Until then the time is kept, for as long as you say under Requests; then it is free again.',
+    show: ({ due }) => canBeFirst(due),
+    read: ({ first = false }) => first,
+    write: ({ first: _, ...line }, on) => (on ? { ...line, first: true } : line),
   },
   {
     label: 'For whom',

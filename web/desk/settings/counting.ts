@@ -7,6 +7,7 @@ import { type Setting, under } from './setting.ts'
 /** What a consequence is: as it is chosen, and at the beginning of a sentence. */
 const LEADS_TO: Record<Lead['to'], { name: string; words: string }> = {
   ask: { name: 'I look first', words: 'You look at every request of theirs first' },
+  'pay-first': { name: 'They pay first', words: 'They pay before anything of theirs is booked' },
   'not-online': { name: 'Nothing online', words: 'They can’t book online' },
 }
 export const leadsToWords = (to: Lead['to']): string => LEADS_TO[to].words

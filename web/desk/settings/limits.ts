@@ -1,4 +1,4 @@
-import type { Practice } from '@acolhida/core/practice'
+import { PAY_TIME, type Practice } from '@acolhida/core/practice'
 import { duration } from '@acolhida/core/time'
 import { type Setting, under } from './setting.ts'
 
@@ -42,7 +42,7 @@ export const MUCH: readonly Setting<Practice>[] = [
 
 const answering = (
   label: string,
-  key: 'answerTime' | 'wordLead' | 'leastAnswerTime' | 'proofTime',
+  key: 'answerTime' | 'wordLead' | 'leastAnswerTime' | 'proofTime' | 'payTime',
   least: number,
   what = 'the answer time',
 ): Setting<Practice> => ({
@@ -51,7 +51,7 @@ const answering = (
   is: 'duration',
   least,
   path: `answering.${key}`,
-  read: (practice) => practice.answering[key] ?? duration('PT30M'),
+  read: (practice) => practice.answering[key] ?? (key === 'payTime' ? PAY_TIME : duration('PT30M')),
   write: (practice, value) => ({
     ...practice,
     answering: under<Answering, typeof key>(key).write(practice.answering, value),
@@ -68,5 +68,11 @@ export const WORD: readonly Setting<Practice>[] = [
     'proofTime',
     1,
     'the time to open the mailed link',
+  ),
+  answering(
+    'A payment that must come first is waited for',
+    'payTime',
+    1,
+    'the time for a payment that must come first',
   ),
 ]

@@ -154,8 +154,11 @@ function Standing({
         )}
         {view.text && <p className="mt-3 border-l-4 border-line pl-3 whitespace-pre-line">{view.text}</p>}
         {view.state === 'waiting' && <p className="mt-3">{rich('my.answers-by', { name, until })}</p>}
+        {view.state === 'unpaid' && <p className="mt-3">{rich('my.pay-by', { until })}</p>}
         {view.state === 'lapsed' && (
-          <p className="mt-3">{say(view.mailProved ? 'my.no-answer' : 'my.not-opened')}</p>
+          <p className="mt-3">
+            {say(view.lapsedUnpaid ? 'my.not-paid' : view.mailProved ? 'my.no-answer' : 'my.not-opened')}
+          </p>
         )}
         {view.state === 'cancelled' && (
           <p className="mt-3">
@@ -333,7 +336,7 @@ function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
 function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => void; busy: boolean }) {
   const [sure, setSure] = useState(false)
   const begun = useAt((now) => hasBegun(view, now))
-  const requested = view.state === 'unproved' || view.state === 'waiting'
+  const requested = view.state === 'unproved' || view.state === 'waiting' || view.state === 'unpaid'
   const cancellable = view.state === 'booked' && !begun
   if (!requested && !cancellable) return null
   const name = say(requested ? 'my.withdraw' : 'my.cancel')

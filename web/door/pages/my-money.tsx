@@ -3,12 +3,12 @@ import { ibanWords } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { useEffect, useState } from 'react'
 import { clocksNamed, momentAt } from '../parts/clocks.ts'
-import { say } from '../parts/say.ts'
+import { rich, say } from '../parts/say.ts'
 
 /** What is to be paid and when, what has come, and where a transfer goes. */
 export function MyMoney({ view }: { view: LinkView }) {
   const { money: of, currency } = view
-  if (!of || (of.plan.length < 2 && of.open === 0 && of.paid === 0)) return null
+  if (!of || (of.plan.length < 2 && of.open === 0 && of.paid === 0 && !of.first)) return null
   const clocks = clocksNamed(view.clocks)
   const asked = view.state === 'unproved' || view.state === 'waiting' || view.state === 'offered'
   return (
@@ -24,6 +24,16 @@ export function MyMoney({ view }: { view: LinkView }) {
             </li>
           ))}
         </ul>
+      )}
+      {of.first && (
+        <p className="note mt-3 bg-sun-soft text-sun-ink">
+          {view.state === 'unpaid'
+            ? rich('my.money-first', {
+                amount: money(of.first.amount, currency),
+                until: momentAt(of.first.until, clocks),
+              })
+            : rich('my.money-first-later', { amount: money(of.first.amount, currency) })}
+        </p>
       )}
       {of.promised !== undefined && (
         <p className="mt-2">{say('my.money-promised', { amount: money(of.promised, currency) })}</p>

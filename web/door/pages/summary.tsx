@@ -1,6 +1,6 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
-import { before, type Clocks, type Instant, MINUTE, timeAt } from '@acolhida/core/time'
+import { before, type Clocks, durationWords, type Instant, MINUTE, timeAt } from '@acolhida/core/time'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNow } from '../../relay-client/clock.ts'
@@ -119,6 +119,14 @@ export function Summary({
               <p key={line}>{line}</p>
             ))}
           </div>
+          {kept.first && (
+            <p className="note mt-3 bg-sun-soft text-sun-ink">
+              {rich('summary.first', {
+                amount: money(kept.first.amount, currency),
+                within: durationWords(kept.first.within),
+              })}
+            </p>
+          )}
           {kept.proveWithin !== undefined && (
             <p className="mt-3 text-[14px] text-soft">
               {say('summary.prove', { minutes: kept.proveWithin })}
