@@ -113,6 +113,7 @@ function services(now: Instant): Service[] {
       minutes: 90,
       places: ['studio'],
       price: { kind: 'fixed', amount: 1_800 },
+      payment: [{ id: 'seat', much: { kind: 'rest' }, due: { kind: 'word' }, first: true, standing: 'new' }],
       starts: { kind: 'fixed', times: [time('11:00')] },
       notice: duration('PT24H'),
       reach: { kind: 'days', days: 60 },
@@ -214,6 +215,7 @@ export function demoPractice(now: Instant): Practice {
     terms: demoTerms,
     // The account number is the example of the IBAN registry.
     transfer: { name: 'Iria Montalvar', iban: 'PT50000201231234567890154' },
+    cards: {},
     houseRules,
     answering: {
       answerTime: 'PT24H' as Duration,

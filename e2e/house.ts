@@ -10,6 +10,7 @@ import { Relay } from '@acolhida/relay/relay'
 import { StandinCalendar } from '@acolhida/relay/standins/calendar'
 import { startLetterbox } from '@acolhida/relay/standins/letterbox'
 import { Mailbox } from '@acolhida/relay/standins/mailbox'
+import { StandinTill } from '@acolhida/relay/standins/till'
 import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
 
 /** The whole house for one test file: relay, stand-ins, and a browser. */
@@ -20,6 +21,7 @@ export interface House {
   door: string
   desk: string
   letterbox: string
+  till: StandinTill
   slug: string
   browser: Browser
   /** A page in a browser profile of its own: a client, or a practitioner. */
@@ -75,6 +77,9 @@ export async function openHouse(
   const smtp = await mailbox.start()
   const offset = (settings.at ?? BEGINNING) - Date.now()
   const clock = new MovableClock(0, undefined, () => Date.now() + offset)
+  const secret = 'a secret of the tests, 32 letters long'
+  const till = new StandinTill(clock, secret)
+  const tillUrl = await till.start()
   const relay = new Relay(
     {
       file: join(folder, 'relay.sqlite'),
@@ -83,12 +88,14 @@ export async function openHouse(
       deskPages: settings.deskPages ?? join(DIST, 'desk'),
       requestsPerMinute: settings.requestsPerMinute ?? 100_000,
       privateCalendars: true,
+      till: { url: tillUrl, secret, live: false },
       demo: settings.demo ?? demoBackup,
       steady: settings.seesLeaps ? () => performance.now() : false,
     },
     clock,
   )
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
+  till.tellTo = door
   newPairingCode(relay.store)
   const letterbox = await startLetterbox(
     mailbox,
@@ -128,6 +135,7 @@ export async function openHouse(
     door,
     desk,
     letterbox: letterbox.url,
+    till,
     slug: 'iria-montalvar',
     browser,
     visitor,
@@ -146,6 +154,7 @@ export async function openHouse(
       letterbox.server.closeAllConnections()
       await relay.stop()
       await mailbox.stop()
+      await till.stop()
       rmSync(folder, { recursive: true, force: true })
       if (errors.length > 0) throw new Error(`Pages failed: ${errors.join('; ')}`)
     },

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto'
 import { mkdirSync, rmSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -11,6 +12,7 @@ import { PortTaken, Relay } from './relay.ts'
 import { StandinCalendar } from './standins/calendar.ts'
 import { startLetterbox } from './standins/letterbox.ts'
 import { Mailbox } from './standins/mailbox.ts'
+import { StandinTill } from './standins/till.ts'
 import { NewerFile } from './store/database.ts'
 import { FileTaken } from './store/lock.ts'
 
@@ -36,6 +38,12 @@ async function main(settings: Environment): Promise<void> {
   let onMove = (_ahead: number): void => {}
   const movable = standins ? new MovableClock(0, (ahead) => onMove(ahead)) : undefined
   const clock: Clock = movable ?? systemClock
+  const secret = randomBytes(24).toString('base64url')
+  const assets = join(root, 'web', 'dist', 'desk', 'assets')
+  const standinTill = standins && !settings.till ? new StandinTill(clock, secret) : undefined
+  const till = standinTill
+    ? { url: await standinTill.start({ port: settings.tillPort, assets }), secret, live: false }
+    : settings.till
   const relay = new Relay(
     {
       file,
@@ -47,6 +55,7 @@ async function main(settings: Environment): Promise<void> {
       requestsPerMinute,
       memoryDays,
       privateCalendars: standins || privateCalendars,
+      ...(till ? { till } : {}),
       ...(movable
         ? {
             demo: (at: Instant) => demoMonths(at),
@@ -66,6 +75,7 @@ async function main(settings: Environment): Promise<void> {
     { door: settings.doorPort, desk: settings.deskPort },
     settings.host,
   )
+  if (standinTill) standinTill.tellTo = door
   const code = newPairingCode(relay.store)
   const slug = relay.here.keeper.house.practice?.profile.slug ?? ''
   console.log(
@@ -83,12 +93,16 @@ async function main(settings: Environment): Promise<void> {
         relay.deskStream.tell('clock')
         void relay.rounds.turn()
       },
-      { port: settings.letterboxPort, assets: join(root, 'web', 'dist', 'desk', 'assets') },
+      { port: settings.letterboxPort, assets },
     )
     console.log(
       `\n  Letterbox  ${letterbox.url}/\n             The mails that would go out, and a clock to move forward. Only in this demo.`,
     )
   }
+  if (standinTill)
+    console.log(
+      `\n  Till       ${standinTill.url}/\n             Where clients pay by card, on trial: no money moves. Only in this demo.`,
+    )
   console.log('\n  Ctrl-C ends it.\n')
   process.send?.({ ready: true, door, desk, code })
 
@@ -119,7 +133,7 @@ Promise.resolve()
       console.error(error.message)
       if (error instanceof PortTaken)
         console.error(
-          'Another relay may still be running. End it, or set ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT or ACOLHIDA_LETTERBOX_PORT to a port that is free.',
+          'Another relay may still be running. End it, or set ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT, ACOLHIDA_LETTERBOX_PORT or ACOLHIDA_TILL_PORT to a port that is free.',
         )
       process.exit(2)
     }

@@ -7,6 +7,7 @@ import { Calendars } from './calendars/calendars.ts'
 import { Demo } from './demo.ts'
 import { type DoorAddress, Post } from './due/post.ts'
 import { Rounds } from './due/rounds.ts'
+import { TillRounds } from './due/till-rounds.ts'
 import { type Clock, HouseClock } from './ground/clock.ts'
 import { Here } from './house/here.ts'
 import { deskApp } from './http/desk.ts'
@@ -17,6 +18,8 @@ import { openDatabase } from './store/database.ts'
 import { Secrets } from './store/keys.ts'
 import { lock } from './store/lock.ts'
 import { SqliteStore } from './store/sqlite-store.ts'
+import { type HostedSettings, HostedTill } from './till/hosted.ts'
+import type { Till } from './till/till.ts'
 import { Trials } from './trial/trials.ts'
 
 export interface Settings {
@@ -33,6 +36,8 @@ export interface Settings {
   requestsPerMinute: number
   /** For how many days finished bookings are remembered; 400 where it is left out. */
   memoryDays?: number
+  /** Where cards are taken, and the secret shared with it; `live` where money is meant. */
+  till?: HostedSettings
   /** Whether calendars in private networks and on this machine may be read. */
   privateCalendars?: boolean
   /** Makes the demo practice, with which an empty file begins; only where stand-ins run. */
@@ -58,6 +63,8 @@ export class Relay implements Serving {
   readonly doorPages: string
   readonly deskPages: string
   readonly demo?: Demo
+  readonly till?: Till
+  readonly tillRounds?: TillRounds
   readonly #post: Post
   readonly #unlock: () => void
   #door: Server | undefined
@@ -99,8 +106,14 @@ export class Relay implements Serving {
       this.deskStream.tell('calendars')
       this.doorStream.tell('openings')
     })
-    this.rounds = new Rounds(this.here, this.#post, this.calendars, (now) =>
-      this.store.set('newest', String(now)),
+    if (settings.till) {
+      this.till = new HostedTill(settings.till, this.clock)
+      this.tillRounds = new TillRounds(this.here, this.till)
+    }
+    this.rounds = new Rounds(
+      this.here,
+      { post: this.#post, calendars: this.calendars, ...(this.tillRounds ? { till: this.tillRounds } : {}) },
+      (now) => this.store.set('newest', String(now)),
     )
     this.trials = new Trials(this.here)
   }
@@ -141,6 +154,7 @@ export class Relay implements Serving {
     this.doorStream.close()
     await Promise.all([close(this.#door), close(this.#desk)])
     await this.#post.close()
+    await this.tillRounds?.close()
     this.store.db.close()
     this.#unlock()
   }

@@ -1,5 +1,6 @@
-import { type Booking, leastDates } from '../booking/index.ts'
+import { type Booking, leastDates, leftOf, tillSource } from '../booking/index.ts'
 import type { CalendarState, EnquiryNews } from '../contract/types.ts'
+import { accountOf } from '../ledger/index.ts'
 import { plannedLetters, type Step } from '../messages/index.ts'
 import type { Practice } from '../practice/index.ts'
 import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
@@ -17,6 +18,10 @@ interface Own {
   judge: object
   /** A message goes. */
   message: { step: Step; anchor: number }
+  /** The till is asked how a payment stands, or to take what is charged. */
+  'ask-till': { payment: string }
+  /** What came by card is given back. */
+  'give-back': { payment: string; n: number; amount: number }
   /** A calendar is read. */
   'read-calendar': object
   /** What is too old is forgotten. */
@@ -40,6 +45,8 @@ const DOINGS: { [K in keyof Own]: DoingKind<K> } = {
   unkeep: { changesState: true },
   judge: { changesState: true },
   message: { changesState: false, name: ({ step, anchor }) => `${step}/email/${anchor}` },
+  'ask-till': { changesState: false, name: ({ payment }) => payment },
+  'give-back': { changesState: false, name: ({ payment, n, amount }) => `${payment}/${n}/${amount}` },
   'read-calendar': { changesState: false },
   forget: { changesState: false },
 }
@@ -151,8 +158,36 @@ function dueOfBooking(house: Planner, subject: Subject): Due[] {
   }
   // One message tells how things stand: a newer one takes the place of what has not gone.
   if (tells) dues.push(...message(house, subject, tells.step, tells.seq, tells.due))
+  dues.push(...dueAtTill(booking, subject))
   for (const { step, anchor, at, useful } of plannedLetters(booking, house.practice))
     dues.push(...message(house, subject, step, anchor, at, useful))
+  return dues
+}
+
+/** How long the till's own message is waited for before it is asked, in ms. */
+const IN_DOUBT = 10 * MINUTE
+
+/** What is still to be heard from the till, and what is to be given back by it of a time that has come to nothing. */
+function dueAtTill(booking: Booking, subject: Subject): Due[] {
+  const { till = [], unsettled, status, latest } = booking
+  if (till.length === 0) return []
+  const dues = till.flatMap(({ payment, what, is, at, until }) =>
+    is === 'open'
+      ? [due(subject, { do: 'ask-till', payment }, what === 'charge' ? until + 1 : at + IN_DOUBT)]
+      : [],
+  )
+  const ended =
+    status === 'declined' || status === 'lapsed' || status === 'withdrawn' || status === 'cancelled'
+  let left = ended ? -accountOf(booking).open : 0
+  for (const { payment } of till) {
+    const amount = Math.min(left, leftOf(booking, payment))
+    if (amount <= 0) continue
+    left -= amount
+    const n = (booking.payments ?? []).filter(({ source }) =>
+      source?.startsWith(`${tillSource(payment)} back `),
+    ).length
+    dues.push(due(subject, { do: 'give-back', payment, n, amount }, unsettled ? unsettled.until + 1 : latest))
+  }
   return dues
 }
 

@@ -1,4 +1,5 @@
-import { type BookingEvent, eventKind, type StoredEvent } from './events.ts'
+import { eventKind } from './events.ts'
+import type { BookingEvent, StoredEvent } from './happening.ts'
 import type { Asked, Booking } from './record.ts'
 import { upcast } from './upcast.ts'
 

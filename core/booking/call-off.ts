@@ -2,7 +2,7 @@ import { placeOf, zoneOf } from '../practice/find.ts'
 import type { GroupDate, Practice, Service } from '../practice/types.ts'
 import { before, type Instant, instant, instantOf } from '../time/index.ts'
 import type { DeskDoes } from './command.ts'
-import type { BookingEvent } from './events.ts'
+import type { BookingEvent } from './happening.ts'
 import type { Booking } from './record.ts'
 import { isHeld, stateAt } from './state.ts'
 

@@ -4,8 +4,8 @@ import type { Keys } from '../shape/shape.ts'
 import type { Agreement } from '../terms/types.ts'
 import { type Instant, SECOND, type Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
-import type { BookingEvent } from './events.ts'
-import type { Booking, Mark, PayWay, Start } from './record.ts'
+import type { BookingEvent } from './happening.ts'
+import type { Booking, Card, Mark, PayWay, Start } from './record.ts'
 import type { StateName } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
@@ -55,6 +55,22 @@ export interface Own {
   /** Asks for an exception from the rules. */
   plead: { text: string }
   lapse: object
+  /** Asks the till for a payment of the client's, or for a card. */
+  'till-ask': { payment: string; what: 'pay' | 'card'; amount: number }
+  /** Has money taken from the card that is kept, for a reason. */
+  charge: { payment: string; amount: number; text: string }
+  /** What the till tells of something it was asked for; and that it has given something back. */
+  'till-say': TillTells
+  'till-gave': { payment: string; n: number; amount: number }
+}
+
+/** What the till tells: by which message, of which payment, and what. */
+export interface TillTells {
+  payment: string
+  message: string
+  says: 'paid' | 'failed' | 'over' | 'kept'
+  text: string
+  card?: Card
 }
 
 export type Of<K extends keyof Own> = { do: K } & Own[K]
@@ -62,7 +78,7 @@ export type All = { [K in keyof Own]: Of<K> }
 /** What the practitioner can do with a booking. */
 export type DeskDoes =
   | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
-  | All['forgive' | 'run-late' | 'except' | 'sign' | 'pay' | 'give-back' | 'adjust']
+  | All['forgive' | 'run-late' | 'except' | 'sign' | 'pay' | 'give-back' | 'adjust' | 'charge']
   | { do: 'cancel'; by: 'practitioner'; text: string }
 
 /** What a client can do with theirs. */
@@ -70,7 +86,7 @@ export type ClientDoes =
   | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own' | 'reply' | 'plead' | 'agree']
   | { do: 'cancel'; by: 'client'; text: string }
 
-export type Command = DeskDoes | ClientDoes | All['lapse']
+export type Command = DeskDoes | ClientDoes | All['lapse' | 'till-ask' | 'till-say' | 'till-gave']
 
 /** Why a command could not be carried out: a code for programs, a sentence for people. */
 export interface Refusal {
@@ -88,6 +104,10 @@ export interface Refusal {
     | 'not-counted'
     | 'not-asked'
     | 'not-paid'
+    | 'nothing-to-pay'
+    | 'paying-already'
+    | 'no-card'
+    | 'unknown-payment'
   word: RefusalWord
   data?: SaidValues
   message: string

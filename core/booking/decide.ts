@@ -18,12 +18,14 @@ import {
   UNDO,
 } from './command.ts'
 import { costOf, movable } from './deadlines.ts'
-import { type BookingEvent, isNoted } from './events.ts'
+import { isNoted } from './events.ts'
+import type { BookingEvent } from './happening.ts'
 import { givesForCancelling } from './mine.ts'
 import { NOTING } from './noting.ts'
 import { owedFirst } from './plan.ts'
 import { type Booking, MOST_LENGTH, type Start } from './record.ts'
 import { hasBegun, isHeld, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
+import { TILLING } from './tilling.ts'
 
 const words = text(5_000)
 
@@ -33,6 +35,7 @@ const canStillAnswer = ({ mailProved }: Booking, is: StateName): boolean => is =
 /** Everything about each command: its shape, and what it makes of a booking. */
 export const COMMANDS: Commands = {
   ...NOTING,
+  ...TILLING,
   welcome: {
     shape: { text: maybe(words) },
     decide: (booking, { text: said }, is, about) => {

@@ -10,12 +10,13 @@ export {
   type DeskDoes,
   MOST_OFFERS,
   type Refusal,
+  type TillTells,
   UNDO,
 } from './command.ts'
 export * from './counting.ts'
 export * from './deadlines.ts'
 export * from './decide.ts'
-export type { BookingEvent, EarlierEvent, StoredEvent } from './events.ts'
+export type { BookingEvent, EarlierEvent, StoredEvent } from './happening.ts'
 export * from './hurt.ts'
 export * from './lacking.ts'
 export * from './mine.ts'
@@ -24,6 +25,8 @@ export * from './readiness.ts'
 export * from './record.ts'
 export * from './state.ts'
 export * from './takes.ts'
+export { tillSource } from './till-events.ts'
+export * from './tilling.ts'
 export * from './told.ts'
 export * from './upcast.ts'
 export * from './where.ts'

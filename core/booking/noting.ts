@@ -4,7 +4,7 @@ import { type Instant, shift, type Zone } from '../time/index.ts'
 import { type Commands, happened, notBooked, refuse, UNDO } from './command.ts'
 import { countedFor } from './counting.ts'
 import { canBeMissed } from './deadlines.ts'
-import { anyMoney, someMoney } from './events.ts'
+import { anyMoney, someMoney } from './happening.ts'
 import { givenIn, givesForLate } from './mine.ts'
 import { paidOf, stillFirst } from './plan.ts'
 import { type Booking, MOST_LATE, MOST_LENGTH, type PayWay, WAYS } from './record.ts'
@@ -12,11 +12,8 @@ import { hasBegun, isPlaced, type StateName, stateAt } from './state.ts'
 
 const words = text(5_000)
 
-/** What the source of a payment begins with that the till has told of. */
-export const TILL = 'till '
-
 /** What money that comes makes of a booking that waits for it: it is booked, or the rest is waited for. */
-function bookedBy(
+export function bookedBy(
   booking: Booking,
   { amount, way }: { amount: number; way: PayWay },
   is: StateName,
@@ -59,9 +56,13 @@ export const NOTING: Pick<
       const known =
         said.source !== undefined && booking.payments?.some(({ source }) => source === said.source)
       if (known) return happened()
-      // What a machine says of money that has come is no slip of the hand.
-      const settles = said.source?.startsWith(TILL) ? now : shift(now, UNDO)
-      return happened({ type: 'paid', at: now, ...said, settles, ...bookedBy(booking, said, is, zone) })
+      return happened({
+        type: 'paid',
+        at: now,
+        ...said,
+        settles: shift(now, UNDO),
+        ...bookedBy(booking, said, is, zone),
+      })
     },
   },
   'give-back': {

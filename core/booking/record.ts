@@ -52,6 +52,32 @@ export interface Payment {
   source?: string
 }
 
+/** What the till is asked for: a payment, a card to look at or keep, or money from a card that is kept. */
+export const TILL_ASKS = ['pay', 'card', 'charge'] as const
+
+/** Something asked of the till, and what has come of it. */
+export interface TillPayment {
+  /** Its name there and here. */
+  payment: string
+  what: (typeof TILL_ASKS)[number]
+  /** In minor units. */
+  amount: number
+  at: Instant
+  /** Until when its page stands; of a charge, until when it can be taken back. */
+  until: Instant
+  is: 'open' | 'paid' | 'failed' | 'over' | 'kept'
+  text?: string
+  /** Of a charge: the number of the agreement it rests on. */
+  agreed?: string
+}
+
+/** What is known of a card: how its number ends, its last month (`YYYY-MM`), and the till's key to it if it is kept. */
+export interface Card {
+  ends: string
+  expires: string
+  key?: string
+}
+
 /** What the practitioner should know of who has asked; the client never sees it. */
 export type Mark = (typeof PERSON_MARKS)[number]
 
@@ -168,6 +194,9 @@ export interface Booking extends Start {
   plea?: { seq: number; at: Instant; text: string; answer?: { granted: boolean; text: string } }
   /** What was paid, and given back (below nothing), each by a way. */
   payments?: Payment[]
+  /** What was asked of the till; and the card that is looked at or kept. */
+  till?: TillPayment[]
+  card?: Card
   /** What was added to what is owed, or taken off it, and why. */
   adjusted?: { at: Instant; amount: number; text: string }[]
   /** What was agreed to after it was asked for; and texts to be signed by themselves, with since when that is told. */

@@ -33,12 +33,19 @@ export function takesWhile(booking: Booking, stands: Stands): TakenTime[] {
   if (status === 'requested' && stands.held) {
     const offered = offers.map((offer): TakenTime => ({ ...own('hold'), ...offer }))
     if (offered.length === 0) return [own('hold')]
-    return before ? [own('hold'), ...offered] : offered
+    // What it would be taken back to is still its own; of what had run out, nothing is.
+    const given = before && isKept(before) ? takesWhile(before, { held: true, undoable: false }) : []
+    const again = (one: TakenTime): boolean =>
+      offers.some((offer) => offer.start === one.start && offer.place === one.place)
+    return [...given.filter((one) => !again(one)), ...offered]
   }
   return before && (status === 'declined' || status === 'cancelled')
     ? takesWhile(before, { held: true, undoable: false })
     : []
 }
+
+/** Whether it keeps a time while nothing ends its hold. */
+const isKept = ({ status }: Booking): boolean => status === 'requested' || status === 'booked'
 
 /** The times a booking keeps from others at `now`. */
 export const takes = (booking: Booking, now: Instant): TakenTime[] =>

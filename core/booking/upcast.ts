@@ -1,4 +1,5 @@
-import { type BookingEvent, EVENTS, type StoredEvent } from './events.ts'
+import { EVENTS } from './events.ts'
+import type { BookingEvent, StoredEvent } from './happening.ts'
 
 /** The version of the events that this program writes. */
 export const EVENT_VERSION = 2

@@ -145,6 +145,8 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   accept: object({ ...start, shown }),
   refuse: object({ text: text(2_000) }),
   cancel: object({ text: text(2_000), shown }),
+  pay: object({ what: one('pay', 'card'), amount: whole(0, 100_000_000_000) }),
+  cameBack: object({}),
   reply: object({ text: said(5_000) }),
   agree: object({ name, agreed }),
   plead: object({ text: said(2_000) }),

@@ -355,6 +355,8 @@ export interface LinkView {
     promised?: number
     /** Still to be paid; below nothing, to be given back. */
     open: number
+    /** What can be paid by card now, where anything can be. */
+    byCard?: number
     transfer?: Receiver & { reference: string /** For a QR code (EPC069-12). */; payload?: string }
   }
   /** What else is still to come of the same person. */
@@ -366,6 +368,10 @@ export interface LinkView {
   /** The exception asked for, with the answer; and whether one can be asked for. */
   plea?: { text: string; granted?: boolean }
   canPlead?: boolean
+  /** A card is asked for: only looked at, or kept; or it is here, how its number ends. */
+  card?: { asked: 'check' | 'keep' } | { ends: string; expires: string; kept: boolean }
+  /** What was asked of the till last, where that is under way or came to nothing. */
+  till?: { what: 'pay' | 'card'; is: 'open' | 'failed' | 'over'; amount: number; text: string }
   /** The practitioner will be so many minutes late. */
   late?: number
   /** It has run out because what had to be paid first has not come. */
@@ -571,6 +577,8 @@ export interface RelayStatus {
   demo?: string
   /** Where the door is reached, with a slash at the end. */
   doorUrl: string
+  /** Cards can be taken, and whether money is meant. */
+  till?: 'live' | 'trial'
   /** The clock has leapt, and nothing happens by itself until the desk says that it is right. */
   leapt?: { from: Instant; to: Instant }
 }

@@ -9,6 +9,7 @@ import {
 } from '../agenda/index.ts'
 import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/index.ts'
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
+import { accountOf } from '../ledger/index.ts'
 import { why } from '../openings/index.ts'
 import { checkPractice } from '../practice/index.ts'
 import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../request/index.ts'
@@ -75,6 +76,8 @@ export function assumeSent({ house, now, changes }: Work, { but }: { but: readon
 export function command(work: Work, body: DeskCommand): { seq: number } {
   const booking = work.house.booking(body.booking)
   if (!booking) throw new Refused(404, 'unknown-booking')
+  if (body.command.do === 'charge' && body.command.amount > accountOf(booking).open)
+    throw new Refused(409, 'more-than-owed')
   const current = body.seen === undefined || body.seen === printOfBooking(booking)
   return { seq: carryOut(work, booking, body.command, current).seq }
 }

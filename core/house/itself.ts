@@ -43,6 +43,8 @@ const DOES: { [K in Doing['do']]: ((work: Work, comes: Comes) => void) | undefin
   judge: (work, { due, really }) => judge(work, due, really),
   forget: (work, { memory }) => forget(work, memory),
   message: undefined,
+  'ask-till': undefined,
+  'give-back': undefined,
   'read-calendar': undefined,
 }
 

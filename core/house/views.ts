@@ -10,6 +10,7 @@ import {
   planOf,
   ROOM,
   readiness,
+  type State,
   seenAt,
   stateAt,
   stillFirst,
@@ -35,6 +36,7 @@ import type { Instant } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
 import { doorLacking, doorTerms, termsOf, toldAgreements } from './agreeing.ts'
 import { type House, published } from './house.ts'
+import { cardAsked, payableNow } from './payable.ts'
 import { isClosed, isOffered, mayBeSeen, visitorOf } from './visitor.ts'
 
 function doorService(house: House, service: Service, visitor: KnownPerson | undefined): DoorService {
@@ -193,6 +195,7 @@ function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkV
     booking.status !== 'requested' ? open : waits.is === 'unpaid' ? (first?.amount ?? 0) : Math.min(0, open)
   if (booking.price === 0 && owed === 0 && paid === 0) return {}
   const { transfer: to } = practice
+  const byCard = payableNow(practice, booking, now)
   const reference = referenceOf(booking)
   const payload = to && transferPayload(to, left, booking.asked.currency, reference)
   const plan = booking.status === 'requested' || booking.status === 'booked'
@@ -208,9 +211,25 @@ function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkV
       paid: paid - givenBack,
       ...(promised > 0 ? { promised } : {}),
       open: left,
+      ...(byCard > 0 ? { byCard } : {}),
       ...(to && left > 0 ? { transfer: { ...to, reference, ...(payload ? { payload } : {}) } } : {}),
     },
   }
+}
+
+/** The card that is asked for, or is here. */
+function cardOf(practice: Practice, booking: Booking, state: State): Pick<LinkView, 'card'> {
+  const asked = cardAsked(practice, booking, state)
+  if (asked) return { card: { asked } }
+  const { card } = booking
+  return card ? { card: { ends: card.ends, expires: card.expires, kept: card.key !== undefined } } : {}
+}
+
+/** What was asked of the till last, unless it has come to its end well. */
+function tillOf({ till = [] }: Booking): Pick<LinkView, 'till'> {
+  const last = till.at(-1)
+  if (!last || last.what === 'charge' || last.is === 'paid' || last.is === 'kept') return {}
+  return { till: { what: last.what, is: last.is, amount: last.amount, text: last.text ?? '' } }
 }
 
 /** What else is open of whoever holds a link, once it is proved that the address is theirs; in order of time. */
@@ -328,6 +347,8 @@ export function linkView(
       ? { canPlead: true }
       : {}),
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
+    ...cardOf(practice, seen, state),
+    ...tillOf(seen),
     ...(state.is === 'lapsed' && seen.owes ? { lapsedUnpaid: true } : {}),
     ...moneyOf(practice, seen, now),
     others: theirs ? othersOf(house, booking, now) : [],

@@ -1,5 +1,5 @@
 import { type Booking, givenIn, paidOf } from '../booking/index.ts'
-import { type Minor, shareOf } from '../money/rounding.ts'
+import { type Minor, roundMoney, shareOf } from '../money/rounding.ts'
 import type { Instant } from '../time/index.ts'
 
 /** One line of the ledger: what is owed counts up, what is paid down, what is given back up again. */
@@ -52,6 +52,21 @@ function owedFor(booking: Booking): LedgerLine[] {
     default:
       return mine
   }
+}
+
+/** What is changed of what is owed for a session that lasted longer or shorter than planned, in words. */
+export const lengthWords = ({ lasted = 0, minutes }: Booking): string =>
+  `It lasted ${lasted} minutes instead of ${minutes}`
+
+/**
+ * What a session that lasted longer or shorter than planned costs more or less, at the agreed rate: its price by the
+ * minute, rounded half away from zero. Nothing where that is noted already, or it lasted as long as planned.
+ */
+export function forLength(booking: Booking): Minor {
+  const { status, lasted, minutes, price, adjusted = [] } = booking
+  if (status !== 'attended' || lasted === undefined || lasted === minutes || minutes <= 0) return 0
+  if (adjusted.some(({ text }) => text === lengthWords(booking))) return 0
+  return roundMoney((price * lasted) / minutes) - price
 }
 
 /** The ledger of one booking, from its record alone. */

@@ -1,4 +1,5 @@
-import { cancelled, EVENTS, length as minutes } from '../booking/events.ts'
+import { EVENTS } from '../booking/events.ts'
+import { cancelled, length as minutes } from '../booking/happening.ts'
 import type { Asked, Attempt, BookingEvent, EarlierEvent, StoredEvent } from '../booking/index.ts'
 import { paymentLine } from '../practice/payment-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'

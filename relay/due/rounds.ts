@@ -4,21 +4,28 @@ import { type Instant, MINUTE } from '@acolhida/core/time'
 import type { Calendars } from '../calendars/calendars.ts'
 import type { Here } from '../house/here.ts'
 import type { Post } from './post.ts'
+import type { TillRounds } from './till-rounds.ts'
+
+/** What goes on outside the house: each carries out everything of its own that is due. */
+export interface Outside {
+  post: Post
+  calendars: Calendars
+  /** Where cards are taken. */
+  till?: TillRounds
+}
 
 /** What the relay does by itself when its moment has come. Looks at the agenda every second. */
 export class Rounds {
   #timer: NodeJS.Timeout | undefined
   #noted: Instant | undefined
   readonly #here: Here
-  readonly #post: Post
-  readonly #calendars: Calendars
+  readonly #outside: Outside
   readonly #note: (now: Instant) => void
 
   /** @param note keeps the newest moment seen, now and then */
-  constructor(here: Here, post: Post, calendars: Calendars, note: (now: Instant) => void) {
+  constructor(here: Here, outside: Outside, note: (now: Instant) => void) {
     this.#here = here
-    this.#post = post
-    this.#calendars = calendars
+    this.#outside = outside
     this.#note = note
   }
 
@@ -51,8 +58,10 @@ export class Rounds {
     const isDue = (kind: Doing['do']): boolean =>
       keeper.due(now, ({ doing }) => doing.do === kind) !== undefined
     const outside: Promise<void>[] = []
-    if (isDue('read-calendar')) outside.push(this.#calendars.round())
-    if (isDue('message')) outside.push(this.#post.round())
+    const { post, calendars, till } = this.#outside
+    if (isDue('read-calendar')) outside.push(calendars.round())
+    if (isDue('message')) outside.push(post.round())
+    if (till && (isDue('ask-till') || isDue('give-back'))) outside.push(till.round())
     for (const end of await Promise.allSettled(outside))
       if (end.status === 'rejected') console.error('A round of the relay failed:', end.reason)
   }

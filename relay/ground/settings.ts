@@ -10,10 +10,13 @@ export interface Environment {
   requestsPerMinute: number
   memoryDays: number
   privateCalendars: boolean
+  /** Where cards are taken, with the secret shared with it; `live` where money is meant. */
+  till?: { url: string; secret: string; live: boolean }
   host: string
   doorPort: number
   deskPort: number
   letterboxPort: number
+  tillPort: number
 }
 
 /** A whole number, with nothing before, in or after it. */
@@ -48,12 +51,24 @@ const known = exactly<{ [N in Name]?: string }>()(
       digits('is for how many days finished bookings are remembered, a whole number; write it as 400'),
     ),
     ACOLHIDA_PRIVATE_CALENDARS: maybe(pattern(/^[01]$/, 1_000, '{{#label}} is 1 or 0')),
+    ACOLHIDA_TILL: maybe(
+      pattern(
+        /^https:\/\/[^\s/?#]+$/,
+        1_000,
+        '{{#label}} is how the till is reached, without a path; write it as https://till.example.org',
+      ),
+    ),
+    ACOLHIDA_TILL_SECRET: maybe(
+      pattern(/^\S{32,500}$/, 500, '{{#label}} is the secret shared with the till, of 32 letters at least'),
+    ),
+    ACOLHIDA_TILL_LIVE: maybe(pattern(/^[01]$/, 1_000, '{{#label}} is 1 where money is meant, or 0')),
     ACOLHIDA_HOST: maybe(
       pattern(/^[A-Za-z0-9.:_-]{1,255}$/, 255, '{{#label}} is a host name or an IP address'),
     ),
     ACOLHIDA_DOOR_PORT: maybe(digits('is a port, 0 to 65535')),
     ACOLHIDA_DESK_PORT: maybe(digits('is a port, 0 to 65535')),
     ACOLHIDA_LETTERBOX_PORT: maybe(digits('is a port, 0 to 65535')),
+    ACOLHIDA_TILL_PORT: maybe(digits('is a port, 0 to 65535')),
   }),
 )
 
@@ -61,6 +76,7 @@ const NAMES = [
   ...(['ACOLHIDA_FILE', 'ACOLHIDA_SMTP', 'ACOLHIDA_DOOR_URL', 'ACOLHIDA_DESK_URL', 'ACOLHIDA_RATE'] as const),
   ...(['ACOLHIDA_MEMORY_DAYS', 'ACOLHIDA_PRIVATE_CALENDARS', 'ACOLHIDA_HOST'] as const),
   ...(['ACOLHIDA_DOOR_PORT', 'ACOLHIDA_DESK_PORT', 'ACOLHIDA_LETTERBOX_PORT'] as const),
+  ...(['ACOLHIDA_TILL', 'ACOLHIDA_TILL_SECRET', 'ACOLHIDA_TILL_LIVE', 'ACOLHIDA_TILL_PORT'] as const),
 ] as const
 type Name = (typeof NAMES)[number]
 
@@ -97,7 +113,11 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
       throw new BadSetting([`${name} is ${value}; it can be ${least} to ${most}.`])
     return value
   }
+  const { ACOLHIDA_TILL: till, ACOLHIDA_TILL_SECRET: secret } = read
+  if ((till === undefined) !== (secret === undefined))
+    throw new BadSetting(['ACOLHIDA_TILL and ACOLHIDA_TILL_SECRET go together; one of them is missing.'])
   return {
+    ...(till && secret ? { till: { url: till, secret, live: read.ACOLHIDA_TILL_LIVE === '1' } } : {}),
     ...(read.ACOLHIDA_FILE ? { file: read.ACOLHIDA_FILE } : {}),
     ...(read.ACOLHIDA_SMTP ? { smtp: read.ACOLHIDA_SMTP } : {}),
     ...(read.ACOLHIDA_DOOR_URL ? { doorUrl: read.ACOLHIDA_DOOR_URL } : {}),
@@ -109,5 +129,6 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
     doorPort: number('ACOLHIDA_DOOR_PORT', 4180, 0, 65_535),
     deskPort: number('ACOLHIDA_DESK_PORT', 4181, 0, 65_535),
     letterboxPort: number('ACOLHIDA_LETTERBOX_PORT', 4182, 0, 65_535),
+    tillPort: number('ACOLHIDA_TILL_PORT', 4183, 0, 65_535),
   }
 }

@@ -75,6 +75,7 @@ export function deskApp(serving: Serving): Express {
       revision: here.keeper.house.pack?.revision ?? 0,
       doorUrl: address('/'),
       ...(serving.demo ? { demo: serving.demo.id } : {}),
+      ...(serving.till ? { till: serving.till.live ? ('live' as const) : ('trial' as const) } : {}),
       ...(leapt ? { leapt } : {}),
     }
   })

@@ -34,6 +34,7 @@ import { Mount } from './mount.ts'
 import { formsOf, servePages } from './pages.ts'
 import { bodyOf, failures, guarded, limited } from './security.ts'
 import type { Serving } from './serving.ts'
+import { mountTill } from './till.ts'
 
 /** The client's side: everything a client's browser may ask. It carries no key. */
 export function doorApp(serving: Serving): Express {
@@ -158,6 +159,8 @@ export function doorApp(serving: Serving): Express {
   mount.take(door.cancel, schemas.cancel, (call) =>
     through(call, { do: 'cancel', by: 'client', text: call.body.text }, call.body.shown),
   )
+
+  mountTill(app, mount, serving, { linkAt, otherIn })
 
   const feedAt = (path: string, write: Parameters<Here['look']>[0]): void => {
     app.get(path, (req, res) => {

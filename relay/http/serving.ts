@@ -1,9 +1,11 @@
 import type { Calendars } from '../calendars/calendars.ts'
 import type { Demo } from '../demo.ts'
 import type { DoorAddress } from '../due/post.ts'
+import type { TillRounds } from '../due/till-rounds.ts'
 import type { HouseClock } from '../ground/clock.ts'
 import type { Here } from '../house/here.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
+import type { Till } from '../till/till.ts'
 import type { Trials } from '../trial/trials.ts'
 import type { Stream } from './stream.ts'
 
@@ -22,6 +24,9 @@ export interface Serving {
   requestsPerMinute: number
   doorPages: string
   deskPages: string
+  /** Where cards are taken. */
+  till?: Till
+  tillRounds?: TillRounds
   /** Only where stand-ins run. */
   demo?: Demo
   /** Carries out what is due without waiting for the next round, once the answer is out. */

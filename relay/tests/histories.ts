@@ -1,14 +1,24 @@
 import { bookingSubject, type Due, inOrder, nameOf, type Subject } from '@acolhida/core/agenda'
-import { type Booking, type ClientDoes, type DeskDoes, seenAt, stateAt } from '@acolhida/core/booking'
+import {
+  type Booking,
+  type ClientDoes,
+  type Command,
+  type DeskDoes,
+  decide,
+  seenAt,
+  stateAt,
+} from '@acolhida/core/booking'
 import type { DoorPackage, SendBody } from '@acolhida/core/contract'
 import {
   agendaAnew,
   agreeThrough,
   answer,
+  askTill,
+  type Change,
   command,
   costNow,
   type Does,
-  type Doorkeeper,
+  Doorkeeper,
   endWords,
   enquire,
   enter,
@@ -16,7 +26,9 @@ import {
   itself,
   keep,
   lackingOf,
+  MapStore,
   openingsFor,
+  payableNow,
   publish,
   quote,
   read,
@@ -25,6 +37,8 @@ import {
   send,
   throughLink,
   throughWord,
+  tillGave,
+  tillSays,
   unkeep,
   went,
 } from '@acolhida/core/house'
@@ -33,6 +47,7 @@ import { printOfBooking, Refused } from '@acolhida/core/request'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
 import { DAY, HOUR, type Instant, instant, MINUTE, SECOND, shift } from '@acolhida/core/time'
 import fc from 'fast-check'
+import { circumstances } from '../../core/house/circumstances.ts'
 
 /** One thing that anybody may try, with numbers that pick among what there is. */
 export type Try =
@@ -58,7 +73,26 @@ export type Try =
   /** The same call once more, under the same key. */
   | { who: 'again' }
   /** The relay ends and is started again. */
+  | { who: 'till'; does: 'ask' | 'tell' | 'give'; booking: number; nth: number }
   | { who: 'restart' }
+
+/** To a minute and a half after the first start of a session. */
+const TO_A_START = -1
+const LATE = 20 * MINUTE
+
+/** What every history begins with, so that there is somebody to do something with: asked, proved, booked, by hand. */
+const FURNISHED: readonly Try[] = [
+  { who: 'desk', does: 'enter', booking: 0, nth: 2 },
+  { who: 'client', does: 'send', visit: 0, nth: 1 },
+  { who: 'client', does: 'send', visit: 1, nth: 2 },
+  { who: 'client', does: 'send', visit: 0, nth: 34 },
+  { who: 'till', does: 'ask', booking: 1, nth: 0 },
+  { who: 'till', does: 'tell', booking: 1, nth: 0 },
+  { who: 'client', does: 'send', visit: 0, nth: 27 },
+  { who: 'desk', does: 'offer', booking: 1, nth: 30 },
+  { who: 'desk', does: 'enter', booking: 0, nth: 25 },
+  { who: 'time', ms: 9 * SECOND },
+]
 
 const some = fc.nat({ max: 40 })
 export const tries: fc.Arbitrary<Try> = fc.oneof(
@@ -96,7 +130,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       ),
       booking: some,
       nth: some,
-      stale: fc.boolean(),
+      stale: fc.nat({ max: 4 }).map((n) => n === 0),
     }),
   },
   {
@@ -151,7 +185,16 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       ),
       booking: some,
       nth: some,
-      stale: fc.boolean(),
+      stale: fc.nat({ max: 4 }).map((n) => n === 0),
+    }),
+  },
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      who: fc.constant('till' as const),
+      does: fc.constantFrom(...(['ask', 'ask', 'tell', 'tell', 'tell', 'give'] as const)),
+      booking: some,
+      nth: some,
     }),
   },
   { weight: 2, arbitrary: fc.record({ who: fc.constant('post' as const), goes: fc.boolean() }) },
@@ -160,14 +203,8 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
     arbitrary: fc.record({
       who: fc.constant('time' as const),
       ms: fc.constantFrom(
-        1,
-        SECOND,
-        8 * SECOND,
-        8 * SECOND + 1,
-        10 * MINUTE,
-        31 * MINUTE,
-        25 * HOUR,
-        9 * DAY,
+        ...[1, SECOND, 8 * SECOND, 8 * SECOND + 1, 8 * SECOND + 1, 10 * MINUTE, 10 * MINUTE],
+        ...[31 * MINUTE, 25 * HOUR, 9 * DAY, TO_A_START, TO_A_START, TO_A_START],
       ),
     }),
   },
@@ -175,9 +212,41 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
   { weight: 1, arbitrary: fc.record({ who: fc.constant('restart' as const) }) },
 )
 
+/** For what a time is looked for first. */
+const NEEDS_A_START = new Set<string>(['move-own', 'move', 'offer', 'enter'])
+
 const VISITS = ['visit-of-the-first-one', 'visit-of-the-second-one']
 /** For how long finished bookings are kept in histories: short, so that forgetting happens in them. */
 export const MEMORY = 12 * DAY
+
+/** Where a history begins: when, how many names were given, and how many were sent. */
+export interface Begun {
+  now: Instant
+  names: number
+  sent: number
+}
+
+/** A store that also keeps what was written to it. */
+class Written extends MapStore {
+  readonly changes: Change[] = []
+  override write(changes: readonly Change[]): void {
+    this.changes.push(...changes)
+    super.write(changes)
+  }
+}
+
+/** Lets what every history begins with happen once: what was written then, and where they go on from. */
+export function furnished(
+  pack: DoorPackage,
+  now: Instant,
+  secretOf: (link: string) => string,
+): { changes: Change[]; begun: Begun } {
+  const store = new Written(secretOf)
+  store.write([{ type: 'package', pack }])
+  const history = new History({ keeper: new Doorkeeper(store), secretOf }, { now, names: 0, sent: 0 })
+  for (const attempt of FURNISHED) history.do(attempt)
+  return { changes: store.changes, begun: history.begun }
+}
 
 /** A house to be tried: a doorkeeper, and how its secrets are made. */
 export interface Tried {
@@ -200,10 +269,34 @@ export class History {
   /** What came of each try. */
   readonly said: unknown[] = []
 
-  constructor(tried: Tried, now: Instant) {
+  constructor(tried: Tried, { now, names, sent }: Begun) {
     this.#tried = tried
     this.#now = now
+    this.#names = names
+    this.#sent = sent
     this.#call(replan, {})
+  }
+
+  get begun(): Begun {
+    return { now: this.#now, names: this.#names, sent: this.#sent }
+  }
+
+  /**
+   * Which booking something is done with: mostly one with which it can be done, now and then any.
+   * @param command what would be done with it
+   */
+  #pick(nth: number, command: (booking: Booking) => Command): Booking | undefined {
+    const all = this.bookings
+    const can =
+      nth % 5 === 0
+        ? []
+        : all.filter((one) => {
+            const about = circumstances(this.keeper.house, one, this.#now)
+            const decision = decide(one, command(one), about)
+            return 'events' in decision && decision.events.length > 0
+          })
+    const from = can.length > 0 ? can : all
+    return from[nth % Math.max(1, from.length)]
   }
 
   get keeper(): Doorkeeper {
@@ -238,7 +331,7 @@ export class History {
   #try(attempt: Try): unknown {
     switch (attempt.who) {
       case 'time':
-        this.#now = shift(this.#now, attempt.ms)
+        this.#now = attempt.ms === TO_A_START ? this.#afterAStart() : shift(this.#now, attempt.ms)
         this.keeper.catchUp(this.#now, this.#ids, MEMORY)
         this.#forget()
         return 'later'
@@ -259,6 +352,8 @@ export class History {
         return this.#post(attempt.goes)
       case 'client':
         return this.#client(attempt)
+      case 'till':
+        return this.#till(attempt)
       case 'word':
         return this.#word(attempt)
       case 'link':
@@ -266,6 +361,13 @@ export class History {
       case 'desk':
         return this.#desk(attempt)
     }
+  }
+
+  #afterAStart(): Instant {
+    const starts = this.bookings.flatMap(({ status, start }) =>
+      status === 'booked' && start > this.#now ? [start + LATE] : [],
+    )
+    return starts.length > 0 ? instant(Math.min(...starts)) : this.#now
   }
 
   #forget(): void {
@@ -286,7 +388,7 @@ export class History {
   }
 
   #starts(visit: string): Instant[] {
-    const body = { visit, service: 'a', place: 'video', answers: {}, days: 10 }
+    const body = { visit, service: 'a', place: 'video', answers: {}, days: 4 }
     return openingsFor(this.keeper.house, body, this.#now).starts
   }
 
@@ -353,6 +455,12 @@ export class History {
         ...(which % 2 === 0 ? { source: `entry ${which}` } : {}),
       },
       'give-back': { do: 'give-back', amount: 1 + (which % 7), way: 'cash' },
+      charge: {
+        do: 'charge',
+        payment: `charge-number-${which}`.padEnd(20, '0'),
+        amount: 1 + which,
+        text: 'So.',
+      },
       adjust: { do: 'adjust', amount: (which % 9) - 4, text: 'So.' },
       sign: { do: 'sign', terms: ['studio-terms'] },
       'run-late': { do: 'run-late', minutes: 1 + (which % 30) },
@@ -372,8 +480,8 @@ export class History {
 
   #word({ does, booking: nth, nth: which, stale }: Extract<Try, { who: 'word' }>): unknown {
     if (does === 'end') return this.#call(endWords, {}, false)
-    const all = this.bookings
-    const booking = all[nth % Math.max(1, all.length)]
+    const start = NEEDS_A_START.has(does) ? this.#start(VISITS[0]!, which) : instant(0)
+    const booking = this.#pick(nth, (one) => this.#said(one, does, start, which))
     if (!booking) return 'nobody'
     const mint: Does<undefined, string> = (work) => {
       const id = work.ids()
@@ -382,33 +490,74 @@ export class History {
       return id
     }
     const hash = sha256Hex(this.#tried.secretOf(String(this.#call(mint, undefined, false))))
-    const said = this.#said(booking, does, this.#start(VISITS[0]!, which), which)
+    const said = this.#said(booking, does, start, which)
     const seen = stale ? 'e'.repeat(64) : printOfBooking(booking)
     return this.#call(throughWord, { hash, command: said, seen })
   }
 
-  #link({ does, booking: nth, nth: which, stale }: Extract<Try, { who: 'link' }>): unknown {
+  /** A client pays by card; the till tells of it, also twice and late, and gives back what is due. */
+  #till({ does, booking: nth, nth: which }: Extract<Try, { who: 'till' }>): unknown {
+    this.keeper.catchUp(this.#now, this.#ids, MEMORY)
+    const { house } = this.keeper
+    if (does === 'give') {
+      // Once the decision that it follows from can't be taken back any more.
+      this.#now = shift(this.#now, 9 * SECOND)
+      this.keeper.catchUp(this.#now, this.#ids, MEMORY)
+      const due = this.keeper.due(this.#now, ({ doing }) => doing.do === 'give-back')
+      if (due?.doing.do !== 'give-back') return 'nothing to give'
+      const { payment, n, amount } = due.doing
+      return this.#call(tillGave, { booking: due.subject.id, payment, n, amount }, false)
+    }
     const all = this.bookings
-    const booking = all[nth % Math.max(1, all.length)]
+    const can = all.filter((one) =>
+      does === 'ask' ? payableNow(house.practice!, one, this.#now) > 0 : one.till !== undefined,
+    )
+    const booking = can[nth % Math.max(1, can.length)] ?? all[nth % Math.max(1, all.length)]
     if (!booking) return 'nobody'
+    if (does === 'ask') {
+      const amount = payableNow(house.practice!, seenAt(booking, this.#now), this.#now)
+      return this.#call(askTill, { hash: this.#mailed(booking), what: 'pay', amount }, false)
+    }
+    const { payment = 'a-payment-of-nobody', amount = 1 } =
+      booking.till?.[which % Math.max(1, booking.till.length)] ?? {}
+    const says = (['paid', 'paid', 'paid', 'failed', 'over'] as const)[which % 5]!
+    const said = { payment, message: `m${which}`, booking: booking.id, currency: booking.asked.currency }
+    return this.#call(tillSays, { ...said, amount: amount + Number(which === 11), says, text: '' }, false)
+  }
+
+  /** A link as a mail brings it. */
+  #mailed(booking: Booking): string {
     const mint: Does<undefined, string> = (work) => {
       const id = work.ids()
       work.changes.push({ type: 'link', link: { id, subject: bookingSubject(booking.id), proves: true } })
       return id
     }
-    const hash = sha256Hex(this.#tried.secretOf(String(this.#call(mint, undefined, false))))
-    const offer = booking.offers[which % Math.max(1, booking.offers.length)] ?? booking
-    const commands: Record<ClientDoes['do'], ClientDoes> = {
-      prove: { do: 'prove' },
-      accept: { do: 'accept', start: offer.start, place: offer.place },
-      refuse: { do: 'refuse', text: '' },
-      reply: { do: 'reply', text: 'So.' },
-      plead: { do: 'plead', text: 'Please.' },
-      agree: { do: 'agree', agreements: [] },
-      withdraw: { do: 'withdraw' },
-      cancel: { do: 'cancel', by: 'client', text: '' },
-      'move-own': { do: 'move-own', start: this.#start(VISITS[0]!, which), place: 'video' },
+    return sha256Hex(this.#tried.secretOf(String(this.#call(mint, undefined, false))))
+  }
+
+  #link({ does, booking: nth, nth: which, stale }: Extract<Try, { who: 'link' }>): unknown {
+    const start = NEEDS_A_START.has(does) ? this.#start(VISITS[0]!, which) : instant(0)
+    const commandOf = ({ offers, start: own, place }: Booking): ClientDoes => {
+      const offer = offers[which % Math.max(1, offers.length)] ?? { start: own, place }
+      const commands: Record<ClientDoes['do'], ClientDoes> = {
+        prove: { do: 'prove' },
+        accept: { do: 'accept', ...offer },
+        refuse: { do: 'refuse', text: '' },
+        reply: { do: 'reply', text: 'So.' },
+        plead: { do: 'plead', text: 'Please.' },
+        agree: { do: 'agree', agreements: [] },
+        withdraw: { do: 'withdraw' },
+        cancel: { do: 'cancel', by: 'client', text: '' },
+        'move-own': { do: 'move-own', start, place: 'video' },
+      }
+      return commands[does]
     }
+    const lacks = (one: Booking): boolean =>
+      lackingOf(this.keeper.house, seenAt(one, this.#now), this.#now).length > 0
+    const lacking = does === 'agree' ? this.bookings.find(lacks) : undefined
+    const booking = lacking ?? this.#pick(nth, commandOf)
+    if (!booking) return 'nobody'
+    const hash = this.#mailed(booking)
     const shown = stale ? 'e'.repeat(64) : shownTo(this.keeper, booking.id, this.#now)
     if (does === 'agree') {
       const agreed = lackingOf(this.keeper.house, seenAt(booking, this.#now), this.#now).map(
@@ -419,15 +568,15 @@ export class History {
       )
       return this.#call(agreeThrough, { hash, name: 'D', agreed })
     }
-    return this.#call(throughLink, { hash, command: commands[does], shown })
+    return this.#call(throughLink, { hash, command: commandOf(booking), shown })
   }
 
   #desk(attempt: Extract<Try, { who: 'desk' }>): unknown {
     const { house } = this.keeper
-    const { booking: nth, nth: which } = attempt
+    const { does, booking: nth, nth: which } = attempt
     const person = { name: 'D', email: `d${which % 3}@example.org`, zone: 'Europe/Lisbon' }
-    const start = this.#start(VISITS[0]!, which)
-    switch (attempt.does) {
+    const start = NEEDS_A_START.has(does) ? this.#start(VISITS[0]!, which) : instant(0)
+    switch (does) {
       case 'enter':
         return this.#call(enter, {
           id: this.#ids(),
@@ -463,14 +612,13 @@ export class History {
         return answer
       }
     }
-    const all = this.bookings
     // Money comes for what waits for it.
-    const awaited = attempt.does === 'pay' ? all.find(({ owes }) => owes) : undefined
-    const booking = awaited ?? all[nth % Math.max(1, all.length)]
+    const awaited = attempt.does === 'pay' ? this.bookings.find(({ owes }) => owes) : undefined
+    const booking = awaited ?? this.#pick(nth, (one) => this.#said(one, does, start, which))
     if (!booking) return 'nobody'
     return this.#call(command, {
       booking: booking.id,
-      command: this.#said(booking, attempt.does, start, which),
+      command: this.#said(booking, does, start, which),
     })
   }
 }

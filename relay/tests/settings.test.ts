@@ -26,6 +26,7 @@ describe('settings', () => {
       doorPort: 4180,
       deskPort: 4181,
       letterboxPort: 4182,
+      tillPort: 4183,
     })
     expect(readSettings({ ACOLHIDA_MEMORY_DAYS: '30', ACOLHIDA_DOOR_PORT: '0' })).toMatchObject({
       memoryDays: 30,

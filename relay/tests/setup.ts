@@ -8,11 +8,14 @@ import { newPairingCode, pair } from '../desk/pairing.ts'
 import { MovableClock } from '../ground/clock.ts'
 import { Relay, type Settings } from '../relay.ts'
 import { Mailbox } from '../standins/mailbox.ts'
+import { StandinTill } from '../standins/till.ts'
 
 export interface TestRelay {
   relay: Relay
   clock: MovableClock
   mailbox: Mailbox
+  /** A till, where one was wished for. */
+  till: StandinTill
   door: string
   desk: string
   key: string
@@ -28,6 +31,9 @@ export interface Answer<T = Record<string, never>> {
 /** The moment at which every relay of the tests begins; its clock stands still until a test moves it. */
 export const BEGINNING = parseInstant('2026-11-24T11:00Z')
 
+/** The secret shared with the tests' till. */
+export const TILL_SECRET = 'a secret of the tests, 32 letters long'
+
 /** The id of the demo practice. */
 export const DEMO = demoBackup(BEGINNING).practice.id
 
@@ -38,11 +44,13 @@ export const relays = new Map<string, Relay>()
 export async function startRelay(
   settings: Partial<
     Pick<Settings, 'requestsPerMinute' | 'memoryDays' | 'privateCalendars' | 'steady' | 'tellingsApart'>
-  > = {},
+  > & { withTill?: boolean } = {},
 ): Promise<TestRelay> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-relay-'))
   const mailbox = new Mailbox()
   const clock = new MovableClock(0, undefined, () => BEGINNING)
+  const { withTill, ...given } = settings
+  const till = new StandinTill(clock, TILL_SECRET)
   const relay = new Relay(
     {
       file: join(folder, 'relay.sqlite'),
@@ -53,17 +61,20 @@ export async function startRelay(
       demo: demoBackup,
       steady: false,
       tellingsApart: 20,
-      ...settings,
+      ...(withTill ? { till: { url: await till.start(), secret: TILL_SECRET, live: false } } : {}),
+      ...given,
     },
     clock,
   )
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
+  till.tellTo = door
   relays.set(door, relay)
   const key = pairAnew(relay)
   return {
     relay,
     clock,
     mailbox,
+    till,
     door,
     desk,
     key,
@@ -71,6 +82,7 @@ export async function startRelay(
     close: async () => {
       await relay.stop()
       await mailbox.stop()
+      await till.stop()
       rmSync(folder, { recursive: true, force: true })
     },
   }

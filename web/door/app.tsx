@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Route, Routes } from 'react-router'
 import { RelayError } from '../relay-client/client.ts'
+import { CameBack } from './pages/came-back.tsx'
 import { Door } from './pages/door.tsx'
 import { Flow } from './pages/flow.tsx'
 import { MyBooking } from './pages/my-booking.tsx'
@@ -29,6 +30,7 @@ export function DoorApp() {
         <Route path="/:slug" element={<Door />}>
           <Route index element={<Services />} />
           <Route path="write" element={<Write />} />
+          <Route path="my" element={<CameBack />} />
           <Route path="my/:secret" element={<MyBooking />} />
           <Route path=":service" element={<Flow />} />
         </Route>

@@ -1,9 +1,11 @@
-import { type Booking, type DeskDoes, type PayWay, planOf } from '@acolhida/core/booking'
-import { accountOf, referenceOf } from '@acolhida/core/ledger'
+import { agreementsIn, type Booking, type DeskDoes, type PayWay, planOf } from '@acolhida/core/booking'
+import { accountOf, forLength, lengthWords, referenceOf } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
-import { moment } from '@acolhida/core/time'
+import { chainHead } from '@acolhida/core/terms'
+import { formatInstant, moment } from '@acolhida/core/time'
 import { useState } from 'react'
+import { newKey } from '../../relay-client/client.ts'
 import type { Desk } from '../data/live.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
@@ -22,9 +24,13 @@ export function MoneyCard({ desk, booking }: { desk: Desk; booking: Booking }) {
   const { lines, open, owed } = accountOf(booking)
   const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
   if (booking.price === 0 && lines.length === 0) return null
+  const chargeable = booking.card?.key !== undefined && open > 0 && agreementsIn(booking).length > 0
+  const longer = forLength(booking)
   const outstanding = desk.intentions.some(
     (one) =>
-      one.booking === booking.id && !one.refused && ['pay', 'give-back', 'adjust'].includes(one.command.do),
+      one.booking === booking.id &&
+      !one.refused &&
+      ['pay', 'give-back', 'adjust', 'charge'].includes(one.command.do),
   )
   return (
     <Card
@@ -66,17 +72,28 @@ export function MoneyCard({ desk, booking }: { desk: Desk; booking: Booking }) {
           Reference for transfers: <span className="figures select-all">{referenceOf(booking)}</span>
         </p>
       )}
+      <AtTheTill booking={booking} />
       <div className="mt-2 flex flex-wrap gap-2">
+        {longer !== 0 && !outstanding && (
+          <ActButton
+            onAct={() => decideFor(booking, { do: 'adjust', amount: longer, text: lengthWords(booking) })}
+          >
+            {lengthWords(booking)}: {longer > 0 ? '+' : '−'}
+            {money(Math.abs(longer), currency)}
+          </ActButton>
+        )}
         {open > 0 && owed > 0 && !outstanding && (
           <ActButton onAct={() => decideFor(booking, { do: 'pay', amount: open, way: 'cash' })}>
             {money(open, currency)} paid in cash
           </ActButton>
         )}
-        {(['pay', 'give-back', 'adjust'] as const).map((one) => (
-          <button key={one} type="button" className="press press-quiet px-2" onClick={() => setDoing(one)}>
-            {TITLES[one]}…
-          </button>
-        ))}
+        {(['pay', 'give-back', 'adjust', ...(chargeable ? (['charge'] as const) : [])] as const).map(
+          (one) => (
+            <button key={one} type="button" className="press press-quiet px-2" onClick={() => setDoing(one)}>
+              {TITLES[one]}…
+            </button>
+          ),
+        )}
       </div>
       {outstanding && (
         <p className="mt-1 text-[14px] font-semibold text-sun-ink">Noted; it has not gone out yet.</p>
@@ -86,11 +103,40 @@ export function MoneyCard({ desk, booking }: { desk: Desk; booking: Booking }) {
   )
 }
 
-type Doing = 'pay' | 'give-back' | 'adjust'
+/** What the till has said, and the card that is kept: how its number ends, and whether it is good until then. */
+function AtTheTill({ booking }: { booking: Booking }) {
+  const { card, till = [] } = booking
+  const currency = currencyOf(booking.asked.currency)
+  const open = till.filter(({ is }) => is === 'open')
+  const failed = till.at(-1)?.is === 'failed' ? till.at(-1) : undefined
+  return (
+    <>
+      {card && (
+        <p className="mt-2 text-[14px]">
+          Card that ends in {card.ends}, good until {card.expires}, {card.key ? 'kept' : 'looked at'}.
+          {card.expires < formatInstant(booking.start).slice(0, 7) && (
+            <b className="text-clay-ink"> It expires before the session.</b>
+          )}
+        </p>
+      )}
+      {open.map(({ payment, what, amount }) => (
+        <p key={payment} className="mt-2 text-[14px] text-sun-ink">
+          {what === 'card' ? 'They are leaving a card.' : `${money(amount, currency)} by card: under way.`}
+        </p>
+      ))}
+      {failed && (
+        <p className="mt-2 text-[14px] text-clay-ink">By card it did not go through. {failed.text}</p>
+      )}
+    </>
+  )
+}
+
+type Doing = 'pay' | 'give-back' | 'adjust' | 'charge'
 const TITLES: Record<Doing, string> = {
   pay: 'Note a payment',
   'give-back': 'Give something back',
   adjust: 'Change what is owed',
+  charge: 'Charge the card',
 }
 
 function Note({
@@ -107,18 +153,27 @@ function Note({
   const currency = currencyOf(booking.asked.currency)
   const inUnits = (minor: number): string => (minor / 10 ** currency.decimals).toFixed(currency.decimals)
   const [typed, setTyped] = useState(() =>
-    doing === 'pay' && open > 0 ? inUnits(open) : doing === 'give-back' && open < 0 ? inUnits(-open) : '',
+    (doing === 'pay' || doing === 'charge') && open > 0
+      ? inUnits(open)
+      : doing === 'give-back' && open < 0
+        ? inUnits(-open)
+        : '',
   )
   const [less, setLess] = useState('less')
   const [way, setWay] = useState<PayWay>(doing === 'pay' ? 'transfer' : 'cash')
   const [text, setText] = useState('')
   const act = useAct()
+  const agreement = agreementsIn(booking).at(-1)
   const command = (): DeskDoes => {
     const amount = amountTyped(typed, currency.decimals)
     if (amount === 0) throw new Error('Please write an amount.')
     const said = text.trim() ? { text: text.trim() } : {}
-    if (doing !== 'adjust') return { do: doing, amount, way, ...said }
+    if (doing === 'pay' || doing === 'give-back') return { do: doing, amount, way, ...said }
     if (!text.trim()) throw new Error('Please write why; it stands in the record and on the invoice.')
+    if (doing === 'charge') {
+      if (amount > open) throw new Error(`That is more than the ${inUnits(open)} that are open.`)
+      return { do: 'charge', payment: newKey(), amount, text: text.trim() }
+    }
     return { do: 'adjust', amount: less === 'less' ? -amount : amount, text: text.trim() }
   }
   return (
@@ -142,8 +197,15 @@ function Note({
             onChange={setLess}
           />
         )}
+        {doing === 'charge' && agreement && (
+          <p className="text-[14px] text-soft">
+            It rests on what they agreed to, number{' '}
+            <span className="figures wrap-anywhere">{chainHead(agreement)}</span>. It goes after eight
+            seconds.
+          </p>
+        )}
         <PlainField label={`How much, in ${currency.code}`} value={typed} onChange={setTyped} focused />
-        {doing !== 'adjust' && (
+        {(doing === 'pay' || doing === 'give-back') && (
           <PlainChoice
             label="How"
             value={way}
@@ -152,7 +214,7 @@ function Note({
           />
         )}
         <PlainField
-          label={doing === 'adjust' ? 'Why' : 'A note, if you like'}
+          label={doing === 'adjust' || doing === 'charge' ? 'Why' : 'A note, if you like'}
           value={text}
           onChange={setText}
         />

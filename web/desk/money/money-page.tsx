@@ -15,6 +15,7 @@ import { PageHead } from '../parts/page-head.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { counted, currencyOf, homeZone, serviceName, when } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
+import { CardsCard } from './cards.tsx'
 import { Statement } from './statement.tsx'
 
 /** What is open, what is to be given back, and how money comes. */
@@ -62,6 +63,7 @@ export function MoneyPage() {
         <div className="grid h-fit gap-5">
           <Statement desk={desk} />
           <Transfers practice={practice} />
+          <CardsCard practice={practice} />
           <section className="sheet p-5">
             <SavedField
               label="What is open counts from"

@@ -44,6 +44,9 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   paid: 'money',
   'given-back': 'money',
   adjusted: 'money',
+  'till-asked': 'money',
+  'till-said': 'money',
+  charged: 'money',
 }
 
 /** One line on the page: its words, and what it belongs to. */

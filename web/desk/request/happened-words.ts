@@ -84,6 +84,15 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     paid: ({ amount, way, text, books, owes }) =>
       `They paid ${cash(amount)}${byWay(way)}.${books ? ' With that it is booked.' : waits(owes)}${saying(text)}`,
     'given-back': ({ amount, way, text }) => `You gave ${cash(amount)} back${byWay(way)}.${saying(text)}`,
+    'till-asked': ({ what, amount }) =>
+      what === 'card' ? 'They went to leave a card.' : `They went to pay ${cash(amount)} by card.`,
+    'till-said': ({ is, text, card }) => {
+      if (card)
+        return `The card that ends in ${card.ends}, good until ${card.expires}, is ${card.key ? 'kept' : 'seen'}.`
+      return `${is === 'over' ? 'It was not finished in time.' : 'It did not go through.'}${saying(text)}`
+    },
+    charged: ({ amount, text, agreed }) =>
+      `You had ${cash(amount)} taken from their card, by the agreement ${agreed.slice(0, 12)}.${saying(text)}`,
     adjusted: ({ amount, text }) =>
       `You ${amount < 0 ? `took ${cash(-amount)} off` : `added ${cash(amount)} to`} what is owed.${saying(text)}`,
     agreed: ({ agreements }) =>

@@ -14,7 +14,9 @@ import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
 import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
 import { fillIn } from '../visit/visit.ts'
+import { BACK } from '../visit/way-back.ts'
 import { MoveMine } from './move-mine.tsx'
+import { MyCard } from './my-card.tsx'
 import { MyMoney } from './my-money.tsx'
 import { AgreeNow, WasAgreed } from './my-terms.tsx'
 import { AskedBack, Exception } from './my-words.tsx'
@@ -24,7 +26,7 @@ export function MyBooking() {
   const slug = useSlug()
   const { secret = '' } = useParams()
   const { state } = useLocation() as { state: { sent?: boolean } | null }
-  const [search] = useSearchParams()
+  const [search, setSearch] = useSearchParams()
   const booking = search.get('booking') ?? undefined
   const queryKey = ['my', secret, booking]
   const queries = useQueryClient()
@@ -46,6 +48,20 @@ export function MyBooking() {
     // Opening a link only shows; that somebody really followed it is said by the page itself.
     if (unproved && isFromMail) mutate({ do: 'prove' })
   }, [unproved, isFromMail, mutate])
+
+  const back = search.has(BACK) && my.data !== undefined
+  useEffect(() => {
+    if (!back) return
+    // Coming back from the till proves nothing: the relay asks it. The address says it once.
+    mutate({ do: 'came-back' })
+    setSearch(
+      (before) => {
+        before.delete(BACK)
+        return before
+      },
+      { replace: true },
+    )
+  }, [back, mutate, setSearch])
 
   if (my.error && !my.data) {
     return (
@@ -194,7 +210,8 @@ function Standing({
           )}
         </section>
       )}
-      <MyMoney view={view} />
+      <MyMoney view={view} secret={secret} />
+      <MyCard view={view} secret={secret} />
       <WasAgreed view={view} />
       {view.answers && view.answers.length > 0 && (
         <section className="sheet mt-4 p-5">

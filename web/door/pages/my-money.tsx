@@ -4,9 +4,10 @@ import { money } from '@acolhida/core/money'
 import { useEffect, useState } from 'react'
 import { clocksNamed, momentAt } from '../parts/clocks.ts'
 import { rich, say } from '../parts/say.ts'
+import { AtTill } from './at-till.tsx'
 
 /** What is to be paid and when, what has come, and where a transfer goes. */
-export function MyMoney({ view }: { view: LinkView }) {
+export function MyMoney({ view, secret }: { view: LinkView; secret: string }) {
   const { money: of, currency } = view
   if (!of || (of.plan.length < 2 && of.open === 0 && of.paid === 0 && !of.first)) return null
   const clocks = clocksNamed(view.clocks)
@@ -45,6 +46,11 @@ export function MyMoney({ view }: { view: LinkView }) {
       )}
       {of.open < 0 && (
         <p className="mt-2 font-semibold">{say('my.money-back', { amount: money(-of.open, currency) })}</p>
+      )}
+      {of.byCard !== undefined && (
+        <div className="mt-3">
+          <AtTill view={view} secret={secret} what="pay" amount={of.byCard} />
+        </div>
       )}
       {of.transfer && (
         <div className="mt-3 grid gap-3 sm:grid-cols-[1fr_auto]">

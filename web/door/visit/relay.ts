@@ -36,6 +36,9 @@ export const doorRelay = {
   send: (slug: string, body: SendBody, key: string) => ask(door.send, { to: { slug }, body, key }),
   enquire: (slug: string, body: EnquireBody, key: string) => ask(door.enquire, { to: { slug }, body, key }),
   my: (secret: string, booking: string | undefined) => ask(door.my, { to: { secret }, query: { booking } }),
+  /** Asks for a page of the till. */
+  pay: (secret: string, booking: string | undefined, body: { what: 'pay' | 'card'; amount: number }) =>
+    ask(door.pay, { to: { secret }, query: { booking }, body }),
   /** To which times a booking could be moved. */
   moves: (secret: string, booking: string | undefined, body: WantedMoves, signal: AbortSignal) =>
     ask(door.moves, { to: { secret }, query: { booking }, body, signal }),
@@ -43,7 +46,7 @@ export const doorRelay = {
 
 /** What can be done through a private link; what binds or costs something, on what was shown. */
 export type LinkAct =
-  | { do: 'prove' | 'withdraw' }
+  | { do: 'prove' | 'withdraw' | 'came-back' }
   | { do: 'refuse' }
   | { do: 'reply' | 'plead'; text: string }
   | { do: 'agree'; name: string; agreed: AgreedVersion[] }
@@ -59,6 +62,8 @@ export function actThrough(secret: string, booking: string | undefined, act: Lin
       return ask(door.prove, { ...call, body: {} })
     case 'withdraw':
       return ask(door.withdraw, { ...call, body: {} })
+    case 'came-back':
+      return ask(door.cameBack, { ...call, body: {} })
     case 'refuse':
       return ask(door.refuse, { ...call, body: { text: '' } })
     case 'reply':

@@ -1,0 +1,195 @@
+import type { Outcome } from '../questions/index.ts'
+import { epochMs } from '../shape/plain.ts'
+import { id, type KeysOf, maybe, number, one, text, whole, yes } from '../shape/shape.ts'
+import type { Agreement } from '../terms/types.ts'
+import { type Instant, instant, shift } from '../time/index.ts'
+import type {
+  Asked,
+  Booking,
+  Card,
+  Happened,
+  Mark,
+  PayWay,
+  Start,
+  Telling,
+  TellingStep,
+  TillPayment,
+} from './record.ts'
+
+/** What can happen to a booking after it was asked for, each with what is its own. */
+export interface Own {
+  /** The address has proved true; what was unproved until then is held for the practitioner's word from now on. */
+  proved: { until?: Instant; marks?: Mark[] }
+  /** `text`: a word with it, where somebody was booked in by hand. */
+  welcomed: Decided & { by: 'practitioner' | 'rules'; text?: string } & Owes
+  declined: Decided & { text: string; by?: 'rules' }
+  /** `gives`: what is promised where the time of a session is given up so late, unless one of the others is taken. */
+  offered: Decided & { starts: Start[]; until: Instant; text: string; gives?: number }
+  accepted: Start & Owes
+  refused: { text: string }
+  /**
+   * To another time, place, length or service; the rules of the day one asked go with it. `by` the client through their
+   * link, with what cancelling would have cost them then (`least`, in percent): it costs no less afterwards.
+   */
+  moved: Decided & Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number }
+  lapsed: object
+  withdrawn: object
+  /** `gives`: what the practitioner has promised for that, in percent of the price. */
+  cancelled: Decided & { by: 'client' | 'practitioner'; share: number; text: string; gives?: number }
+  /** The session has taken place; `late`: how many minutes late the client came, `minutes`: how long it really was. */
+  attended: Decided & { late?: number; minutes?: number }
+  missed: Decided
+  /** The practitioner asks something before their word; held until `until` for it. */
+  questioned: Decided & { text: string; until: Instant }
+  replied: { text: string }
+  /** The practitioner will be so many minutes late. */
+  'running-late': Decided & { minutes: number; gives?: number }
+  /** The client asks for an exception from the rules, and the practitioner answers. */
+  pleaded: { text: string }
+  excepted: Decided & { granted: boolean; text: string }
+  /** Money has come; or has been given back. */
+  paid: Decided & { amount: number; way: PayWay; text?: string; source?: string; books?: boolean } & Owes
+  'given-back': Decided & { amount: number; way: PayWay; text?: string; source?: string }
+  /** The till is asked for something; the client goes there. */
+  'till-asked': Pick<TillPayment, 'payment' | 'amount' | 'until'> & { what: 'pay' | 'card' | 'charge' }
+  /** The practitioner has money taken from the card that is kept, within what was agreed. */
+  charged: Decided & { payment: string; amount: number; text: string; agreed: string }
+  /** What the till has told, but for money that has come; `message`: by which message. */
+  'till-said': { payment: string; message: string; is: 'failed' | 'over' | 'kept'; text: string; card?: Card }
+  /** Something is added to what is owed, or taken off it. */
+  adjusted: Decided & { amount: number; text: string }
+  /** The client agrees to what has been lacking. */
+  agreed: { agreements: Agreement[] }
+  /** The practitioner asks for texts to be signed by themselves. */
+  'asked-to-sign': Decided & { terms: string[] }
+  /** What counted against the client no longer does; the practitioner says why. */
+  forgiven: Decided & { text: string }
+  /** The practitioner has judged otherwise than the rules, and says why. */
+  overruled: { outcome: Outcome; text: string }
+  /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
+  'taken-back': { of: number }
+}
+
+/** Until when what must be paid first, or the rest of it, is waited for; without it, it is booked. */
+export interface Owes {
+  owes?: Instant
+}
+
+/** A decision that can be taken back while `now ≤ settles`; its message waits as long. */
+export interface Decided {
+  settles: Instant
+  /** Away from the desk: by the link in a mail, or on the phone. */
+  away?: boolean
+}
+
+export type Later = { [K in keyof Own]: Happened & { type: K } & Own[K] }[keyof Own]
+/** One thing that happened to a booking. The list of them is the booking. */
+export type BookingEvent = Asked | Later
+
+/** Events as they were written before version 2. */
+export type EarlierEvent =
+  | (Omit<Asked, 'v' | 'asking' | 'proof' | 'shown'> & { standing: 'new' | 'known'; byHand?: boolean })
+  | (Happened & { type: 'cancelled' } & Omit<Own['cancelled'], keyof Decided>)
+
+/** Events as files and databases hold them; they are never rewritten. */
+export type StoredEvent = BookingEvent | EarlierEvent
+
+/** What an event is applied to. */
+export interface On {
+  booking: Booking
+  /** The booking without a decision that can be taken back: what is said now stands. */
+  before: Booking
+  seq: number
+  at: Instant
+  /** The kind of the event. */
+  what: Later['type']
+}
+
+export interface Event<E> {
+  shape: KeysOf<Omit<E, 'at' | 'type'> & object>
+  /** Noted by the practitioner: it contradicts nothing that the client does meanwhile, and stays. */
+  noted?: true
+  apply(event: E, on: On): Booking
+}
+
+export const words = text(5_000)
+export const owes = maybe(epochMs)
+/** Money of a record, in minor units: some, or some more or less. */
+export const someMoney = whole(1, 100_000_000_000)
+export const anyMoney = whole(-100_000_000_000, 100_000_000_000)
+export const settled = { settles: epochMs, away: maybe(yes) }
+export const start = { start: epochMs, place: id }
+/** A length as a record holds it. */
+export const length = whole(-1_000_000, 1_000_000)
+/** What the practitioner's own side of the rules gives the client, in percent of the price. */
+export const gives = maybe(number(0, 100))
+/** What a cancellation says, of any version. */
+export const cancelled = { by: one('client', 'practitioner'), share: number(0, 100), text: words, gives }
+
+/** A decision that was never open to being taken back leaves nothing to wait for. */
+export const decision = ({ before, seq, at, what }: On, until: Instant): Pick<Booking, 'unsettled'> =>
+  until > at ? { unsettled: { seq, until, before, what } } : {}
+
+/** What this tells the client, once it can't be taken back any more: an inclusive end is over a moment later. */
+export const telling = ({ seq, at }: On, step: TellingStep, until: Instant = at): { tells: Telling } => ({
+  tells: { seq, step, due: until > at ? shift(until, 1) : at },
+})
+
+/** An end without a word: nobody has shown yet that the address is theirs. */
+export function ended(on: On, step: TellingStep, offered = false): Pick<Booking, 'tells'> {
+  if (on.booking.unproved || isUndone(on.booking)) return {}
+  const { tells } = telling(on, step)
+  return { tells: offered ? { ...tells, offered } : tells }
+}
+
+/** Booked in by hand, and that taken back: nobody was ever told of it. */
+export const isUndone = ({ asked, status }: Booking): boolean =>
+  asked.proof === 'hand' && status === 'requested'
+
+/** What a move leaves of who moves: the practitioner's own costs the client nothing, nor counts as theirs. */
+export function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: number }): Booking {
+  // What was said of another time, or excepted for it, goes with that.
+  const { movedBy: _, leastShare = 0, runsLate: __, plea: ___, ...rest } = booking
+  if (by !== 'client') return rest
+  const share = Math.max(leastShare, least)
+  return {
+    ...rest,
+    moves: (booking.moves ?? 0) + 1,
+    movedBy: by,
+    ...(share > 0 ? { leastShare: share } : {}),
+  }
+}
+
+export const unowed = ({ owes: _, ...rest }: Booking): Booking => rest
+
+/** What the word makes of a booking: it is booked, unless something must be paid first. */
+export function given(booking: Booking, on: On, { owes }: Owes, settles: Instant = on.at): Booking {
+  const at = instant(Math.max(on.at, settles))
+  const now = { ...unowed(placed(booking)), seq: on.seq, offers: [] }
+  return owes === undefined
+    ? { ...now, status: 'booked', worded: at, ...telling(on, 'confirmation', settles) }
+    : {
+        ...{ ...now, status: 'requested', until: owes, owes: { given: at, seq: on.seq } },
+        ...telling(on, 'to-pay', settles),
+      }
+}
+
+/** It has a time again: what giving one up would have given is not given. */
+export const placed = ({ gives: _, ...rest }: Booking): Booking => rest
+
+/** What was said before of how it went, if anything, no longer stands; nothing is told of it. */
+export const came = ({ late: _, lasted: __, forgiven: ___, ...rest }: Booking): Booking => rest
+
+export const untold = ({ tells: _, ...rest }: Booking): Booking => rest
+
+/** Also what a decision would be taken back to is changed: taking it back must not forget what came meanwhile. */
+export function alsoBefore(booking: Booking, change: Partial<Booking>): Booking {
+  const { unsettled } = booking
+  const next = { ...booking, ...change }
+  return unsettled
+    ? { ...next, unsettled: { ...unsettled, before: { ...unsettled.before, ...change } } }
+    : next
+}
+
+/** What there is to know of each event. */
+export type EventKinds = { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> }

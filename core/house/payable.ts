@@ -1,0 +1,29 @@
+import { type Booking, isEnded, isHeld, type State, stateAt, stillFirst } from '../booking/index.ts'
+import { accountOf } from '../ledger/index.ts'
+import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
+import type { Instant } from '../time/index.ts'
+
+/** What can be paid by card for a booking now, in minor units: what must come first, or what is open. */
+export function payableNow(practice: Practice, booking: Booking, now: Instant): number {
+  if (!practice.cards) return 0
+  const state = stateAt(booking, now)
+  if (state.is === 'unproved' || state.is === 'offered') return 0
+  if (isHeld(state)) {
+    // Before the word only what is asked for on asking.
+    const asks = booking.asked.payment?.some(({ due, first }) => first && due.kind === 'asking') ?? false
+    if (state.is === 'waiting' && !asks) return 0
+    return stillFirst(booking, zoneOf(practice, placeOf(practice, booking.place)))?.amount ?? 0
+  }
+  return Math.max(0, accountOf(booking).open)
+}
+
+/** Which card is asked for with a booking, if any: only looked at, or kept. */
+export function cardAsked(
+  { cards }: Practice,
+  { asked, card, price }: Booking,
+  state: State,
+): 'check' | 'keep' | undefined {
+  if (!cards?.ask || card || price === 0 || isEnded(state) || state.is === 'unproved') return undefined
+  if (state.is === 'attended' || state.is === 'missed') return undefined
+  return cards.strangers && asked.asking.standing !== 'new' ? undefined : cards.ask
+}

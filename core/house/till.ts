@@ -1,0 +1,90 @@
+import { bookingSubject } from '../agenda/index.ts'
+import { openAtTill, seenAt, stateAt, type TillPayment, type TillTells } from '../booking/index.ts'
+import { Refused } from '../request/index.ts'
+import type { Instant } from '../time/index.ts'
+import { happen, type Work } from './act.ts'
+import { type House, published } from './house.ts'
+import { bookingBehind, decidedOn } from './link.ts'
+import { cardAsked, payableNow } from './payable.ts'
+
+/** What the till is to be asked for: nothing about who pays. */
+export interface ForTill {
+  payment: string
+  booking: string
+  what: 'pay' | 'check' | 'keep'
+  amount: number
+  currency: string
+  /** What the page calls it: whom it is paid to, and nothing of what for. */
+  title: string
+  until: Instant
+}
+
+/** What a client wants to do at the till; `amount`: as they were shown it, nothing for a card. */
+export interface ToTill {
+  hash: string
+  other?: string
+  what: 'pay' | 'card'
+  amount: number
+}
+
+/** Begins a payment through a private link, or goes on with the one that is under way. */
+export function askTill(work: Work, { hash, other, what, amount }: ToTill): ForTill {
+  const { house, now } = work
+  const { booking } = bookingBehind(house, hash, other)
+  const { practice } = published(house)
+  const seen = seenAt(booking, now)
+  const wanted = what === 'pay' ? payableNow(practice, seen, now) : 0
+  const asks = what === 'card' ? cardAsked(practice, seen, stateAt(seen, now)) : undefined
+  if (what === 'pay' ? wanted === 0 : !asks) throw new Refused(409, 'nothing-to-pay')
+  if (amount !== wanted) throw new Refused(409, 'changed.opened')
+  const open = openAtTill(booking, now)
+  const forTill = (of: Pick<TillPayment, 'payment' | 'until'>): ForTill => ({
+    ...{ payment: of.payment, until: of.until, booking: booking.id, amount: wanted },
+    what: asks ?? 'pay',
+    currency: booking.asked.currency,
+    title: practice.profile.name,
+  })
+  // The same again leads to the same page; the till takes no second payment by one name.
+  if (open && open.what === what && open.amount === wanted) return forTill(open)
+  const payment = work.ids()
+  work.subject = bookingSubject(booking.id)
+  const events = decidedOn(work, booking, { do: 'till-ask', payment, what, amount: wanted }, true)
+  const after = happen(work, booking.id, events)
+  return forTill(after.till!.find((one) => one.payment === payment)!)
+}
+
+/** Something the till tells, with what it takes it to be about. */
+export interface TillSays extends TillTells {
+  booking: string
+  amount: number
+  currency: string
+}
+
+/** Takes in what the till tells, once. @throws Refused where it is not about what was asked for */
+export function tillSays(work: Work, said: TillSays): { booking: string } {
+  const { house } = work
+  const { booking: id, amount, currency, ...tells } = said
+  const booking = house.booking(id)
+  const asked = booking?.till?.find(({ payment }) => payment === tells.payment)
+  if (!booking || !asked) throw new Refused(404, 'unknown-payment')
+  if (asked.amount !== amount || booking.asked.currency !== currency) throw new Refused(409, 'till.differs')
+  const events = decidedOn(work, booking, { do: 'till-say', ...tells }, true)
+  if (events.length > 0) happen(work, id, events)
+  return { booking: id }
+}
+
+/** Notes that the till has given something back. */
+export function tillGave(
+  work: Work,
+  { booking: id, ...gave }: { booking: string; payment: string; n: number; amount: number },
+): Record<string, never> {
+  const booking = work.house.booking(id)
+  if (!booking) throw new Refused(404, 'unknown-booking')
+  const events = decidedOn(work, booking, { do: 'till-gave', ...gave }, true)
+  if (events.length > 0) happen(work, id, events)
+  return {}
+}
+
+/** The payments of a booking that the till has not told the end of. */
+export const openPayments = (house: House, id: string): TillPayment[] =>
+  (house.booking(id)?.till ?? []).filter(({ is }) => is === 'open')

@@ -1,0 +1,69 @@
+import { door, type LinkView } from '@acolhida/core/contract'
+import { schemas } from '@acolhida/core/contract/schemas'
+import { askTill, bookingBehind, linkView, tillSays } from '@acolhida/core/house'
+import { Refused } from '@acolhida/core/request'
+import { BadData } from '@acolhida/core/schemas'
+import { sha256Hex } from '@acolhida/core/terms'
+import { type Express, type Request, type Response, raw } from 'express'
+import type { Here } from '../house/here.ts'
+import { NotSigned, TillAway } from '../till/till.ts'
+import type { Mount } from './mount.ts'
+import { limited } from './security.ts'
+import type { Serving } from './serving.ts'
+
+/** The largest message of the till's, in bytes. */
+const LARGEST = 10_000
+/** Messages a minute, of which one may be false: the till tells again what was not taken in. */
+const RATE = 600
+
+/** Paying by card through a private link, and what the till tells. */
+export function mountTill(
+  app: Express,
+  mount: Mount,
+  serving: Serving,
+  {
+    linkAt,
+    otherIn,
+  }: { linkAt(hash: string, res: Response): Here; otherIn(req: Request): string | undefined },
+): void {
+  const { here: own, till, tillRounds } = serving
+  /** No money moves in a trial of the door. */
+  const behind = (req: Request, res: Response) => {
+    const hash = sha256Hex(String(req.params.secret))
+    if (!tillRounds || linkAt(hash, res) !== own) throw new Refused(409, 'no-till')
+    const other = otherIn(req)
+    return { hash, tillRounds, ...(other === undefined ? {} : { other }) }
+  }
+  mount.take(door.pay, schemas.pay, async ({ body, req, res }) => {
+    const { tillRounds: rounds, ...which } = behind(req, res)
+    const wanted = own.call(askTill, { ...which, ...body })
+    const { slug } = own.keeper.house.pack!.practice.profile
+    // Whoever takes the card learns nothing of the private link: the client's own browser knows the way back.
+    return rounds.page(wanted, serving.address(`/${slug}/my`))
+  })
+  mount.take(door.cameBack, schemas.cameBack, async ({ req, res }): Promise<LinkView> => {
+    const { tillRounds: rounds, hash, other } = behind(req, res)
+    await rounds.lookAt(own.look((house) => bookingBehind(house, hash, other).booking.id))
+    serving.soon()
+    return own.look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
+  })
+  app.post(
+    '/api/till',
+    limited(RATE),
+    raw({ type: () => true, limit: LARGEST }),
+    async (req: Request, res: Response) => {
+      if (!till) throw new Refused(404, 'no-till')
+      const body = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0)
+      const { method, headers } = req
+      try {
+        own.call(tillSays, await till.read({ method, path: req.path, headers }, body, own.now()))
+      } catch (error) {
+        if (error instanceof NotSigned) throw new Refused(401, 'till.unsigned')
+        if (error instanceof TillAway || error instanceof BadData) throw new Refused(409, 'till.differs')
+        throw error
+      }
+      serving.soon()
+      res.status(200).json({})
+    },
+  )
+}

@@ -1,0 +1,319 @@
+import { createHmac } from 'node:crypto'
+import type { LinkView } from '@acolhida/core/contract'
+import { accountOf } from '@acolhida/core/ledger'
+import { HOUR, instant, MINUTE, shift } from '@acolhida/core/time'
+import { httpbis } from 'http-message-signatures'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { expiryIn, isCardNumber } from '../till/card.ts'
+import { digestOf, isSigned, signedHeaders } from '../till/signature.ts'
+import { bookingsOf, linkTo } from './inside.ts'
+import { ask, freshKey, startRelay, type TestRelay, TILL_SECRET } from './setup.ts'
+
+describe('a card’s number', () => {
+  // Numbers that card schemes publish for trials, from memory; and each with its last figure another.
+  it.each([
+    '4111 1111 1111 1111',
+    '4012888888881881',
+    '5555-5555-5555-4444',
+    '378282246310005',
+    '6011111111111117',
+    '30569309025904',
+  ])('%s is one, and with another check figure it is none', (number) => {
+    expect(isCardNumber(number)).toBe(true)
+    const other = `${number.slice(0, -1)}${(Number(number.at(-1)) + 1) % 10}`
+    expect(isCardNumber(other)).toBe(false)
+  })
+
+  it('has 12 to 19 figures and nothing else', () => {
+    for (const odd of ['', '0', '41111111111', '4111x11111111111', '4'.repeat(20), '١٢٣٤٥٦٧٨٩٠١٢'])
+      expect(isCardNumber(odd)).toBe(false)
+  })
+
+  it('is good until a month', () => {
+    expect(expiryIn('05/28', 2026)).toBe('2028-05')
+    expect(expiryIn('5 / 2028', 2026)).toBe('2028-05')
+    for (const odd of ['', '13/28', '00/28', '0528', '05/8', '05/28/1'])
+      expect(expiryIn(odd, 2026)).toBeUndefined()
+  })
+})
+
+describe('a signature', () => {
+  const now = instant(Date.parse('2026-11-24T11:00Z'))
+  const body = Buffer.from('{"so":1}')
+  const post = { method: 'POST', path: '/api/till' }
+  const signed = async (at = now, secret = TILL_SECRET) => ({
+    ...post,
+    headers: await signedHeaders(post, body, secret, at),
+  })
+
+  it('is what RFC 9421 gives for its own example (B.2.5, HMAC with SHA-256)', async () => {
+    const secret = Buffer.from(
+      'uzvJfB4u3N0Jy4T7NZ75MDVcr8zSTInedJtkgcu46YW4XByzNJjxBdtjUkdJPBtbmHhIDi6pcl8jsasjlTMtDQ==',
+      'base64',
+    )
+    const { headers } = await httpbis.signMessage(
+      {
+        key: {
+          id: 'test-shared-secret',
+          sign: async (data) => createHmac('sha256', secret).update(data).digest(),
+        },
+        name: 'sig-b25',
+        fields: ['date', '@authority', 'content-type'],
+        params: ['created', 'keyid'],
+        paramValues: { created: new Date(1618884473_000) },
+      },
+      {
+        method: 'POST',
+        url: 'https://example.com/foo?param=Value&Pet=dog',
+        headers: { date: 'Tue, 20 Apr 2021 02:07:55 GMT', 'content-type': 'application/json' },
+      },
+    )
+    expect((headers as Record<string, string>).Signature).toBe(
+      'sig-b25=:pxcQw6G3AjtMBQjwo8XzkZf/bws5LelbaMk5rGIGtE8=:',
+    )
+  })
+
+  it('has the digest of RFC 9530', () => {
+    // The example of its appendix B.1, with the line's end.
+    expect(digestOf(Buffer.from('{"hello": "world"}\n'))).toBe(
+      'sha-256=:RK/0qy18MlBSVnWgjwz6lZEWjP/lF5HF9bvEF8FabDg=:',
+    )
+  })
+
+  it('holds for five minutes, for this body, path and secret alone', async () => {
+    const good = await signed()
+    expect(await isSigned(good, body, TILL_SECRET, now)).toBe(true)
+    expect(await isSigned(good, body, TILL_SECRET, shift(now, 5 * MINUTE))).toBe(true)
+    for (const away of [5 * MINUTE + 1_000, -5 * MINUTE - 1_000])
+      expect(await isSigned(good, body, TILL_SECRET, shift(now, away))).toBe(false)
+    expect(await isSigned(good, Buffer.from('{"so":2}'), TILL_SECRET, now)).toBe(false)
+    expect(await isSigned({ ...good, path: '/api/other' }, body, TILL_SECRET, now)).toBe(false)
+    expect(await isSigned({ ...good, method: 'PUT' }, body, TILL_SECRET, now)).toBe(false)
+    expect(await isSigned(good, body, `${TILL_SECRET}!`, now)).toBe(false)
+    for (const without of ['signature', 'signature-input', 'content-digest']) {
+      const headers = Object.fromEntries(
+        Object.entries(good.headers).filter(([name]) => name.toLowerCase() !== without),
+      )
+      expect(await isSigned({ ...good, headers }, body, TILL_SECRET, now)).toBe(false)
+    }
+  })
+})
+
+describe('the till', () => {
+  let house: TestRelay
+  beforeEach(async () => {
+    house = await startRelay({ withTill: true })
+  })
+  afterEach(() => house.close())
+
+  const booking = (id = 'next-odile') => bookingsOf(house.relay).find((one) => one.id === id)!
+  const secret = (id = 'next-odile') => linkTo(house.relay, id)
+  const view = async (of = secret()) => (await ask<LinkView>(`${house.door}/api/link/${of}`)).body
+  const command = (id: string, what: object) =>
+    ask<{ seq: number }>(
+      `${house.desk}/api/command`,
+      { booking: id, command: what },
+      { bearer: house.key, key: freshKey() },
+    )
+  const pay = (of: string, body: object) => ask<{ to: string }>(`${house.door}/api/link/${of}/pay`, body)
+  const cameBack = (of: string) =>
+    ask<LinkView>(`${house.door}/api/link/${of}/came-back`, {}, { key: freshKey() })
+  /** Types a card on the till's page. */
+  const type = async (to: string, number: string, more: Record<string, string> = {}) => {
+    const form = new URLSearchParams({ number, expires: '05/28', code: '123', ...more })
+    return (await fetch(to, { method: 'POST', body: form })).text()
+  }
+  /** Waits for what the till tells by itself. */
+  const until = async (is: () => boolean): Promise<void> => {
+    while (!is()) await new Promise((resolve) => setImmediate(resolve))
+  }
+  const turn = () => house.relay.rounds.turn()
+
+  it('takes a payment once, however often it is asked for and told', async () => {
+    const link = secret()
+    const { money } = await view(link)
+    const first = await pay(link, { what: 'pay', amount: money!.byCard })
+    const again = await pay(link, { what: 'pay', amount: money!.byCard })
+    expect(again.body.to).toBe(first.body.to)
+    // The page, and what the till is told, say nothing of who pays or of their link.
+    const [of] = [...house.till.payments.values()]
+    expect(JSON.stringify({ ...of, backs: [] })).not.toMatch(/Odile|@|Coaching/)
+    expect(of!.back).not.toContain(link)
+    await type(first.body.to, '3056 930902 5904')
+    await until(() => of!.told >= 2)
+    expect(await house.till.tell(of!.payment)).toBe(200)
+    expect(booking().payments).toMatchObject([{ amount: money!.byCard, way: 'card' }])
+    expect((await view(link)).money).toMatchObject({ open: 0 })
+    expect((await pay(link, { what: 'pay', amount: money!.byCard })).body.code).toBe('nothing-to-pay')
+  })
+
+  it('is asked in doubt: coming back proves nothing, and what was never told is found', async () => {
+    const link = secret()
+    const amount = (await view(link)).money!.byCard!
+    const { body } = await pay(link, { what: 'pay', amount })
+    expect((await cameBack(link)).body).toMatchObject({ till: { is: 'open' }, money: { open: amount } })
+    await type(body.to, '6011 1111 1111 1117')
+    expect((await view(link)).money!.open).toBe(amount)
+    expect((await cameBack(link)).body.money!.open).toBe(0)
+    // Another, of which nobody comes back: the relay asks by itself.
+    await command('next-odile', { do: 'adjust', amount: 500, text: 'A recording.' })
+    house.clock.forward(MINUTE)
+    const more = await pay(link, { what: 'pay', amount: 500 })
+    await type(more.body.to, '6011 1111 1111 1117')
+    house.clock.forward(11 * MINUTE)
+    await turn()
+    expect((await view(link)).money!.open).toBe(0)
+    expect(booking().payments).toHaveLength(2)
+  })
+
+  it('says when it failed, ran out, or asks for a second step', async () => {
+    const link = secret()
+    const amount = (await view(link)).money!.byCard!
+    const refused = await pay(link, { what: 'pay', amount })
+    expect(await type(refused.body.to, '4111 1111 1111 1112')).toContain('not the number of a card')
+    expect(await type(refused.body.to, '4111 1111 1111 1111', { expires: '10/26' })).toContain('expired')
+    await type(refused.body.to, '5555 5555 5555 4444')
+    await cameBack(link)
+    expect((await view(link)).till).toMatchObject({ is: 'failed', text: 'The card was refused.' })
+    // No answer from the bank, and nobody comes back: its page runs out.
+    const silent = await pay(link, { what: 'pay', amount })
+    await type(silent.body.to, '3782 822463 10005')
+    expect((await pay(link, { what: 'pay', amount })).body.to).toBe(silent.body.to)
+    house.clock.forward(31 * MINUTE)
+    await turn()
+    expect((await view(link)).till).toMatchObject({ is: 'over' })
+    const stepped = await pay(link, { what: 'pay', amount })
+    expect(await type(stepped.body.to, '4012 8888 8888 1881')).toContain('Is it you?')
+    expect((await cameBack(link)).body.money!.open).toBe(amount)
+    await type(stepped.body.to, '4012 8888 8888 1881', { step: '1' })
+    expect((await cameBack(link)).body.money!.open).toBe(0)
+  })
+
+  it('is believed only when it signs, about what was asked for', async () => {
+    const link = secret()
+    const amount = (await view(link)).money!.byCard!
+    await pay(link, { what: 'pay', amount })
+    const [of] = [...house.till.payments.values()]
+    const said = {
+      id: 'x',
+      payment: of!.payment,
+      booking: 'next-odile',
+      amount,
+      currency: 'EUR',
+      live: false,
+      is: 'paid',
+      text: '',
+    }
+    const tell = async (body: object, by = TILL_SECRET, at = house.relay.here.now()) => {
+      const bytes = Buffer.from(JSON.stringify(body))
+      const headers = await signedHeaders({ method: 'POST', path: '/api/till' }, bytes, by, at)
+      return (await fetch(`${house.door}/api/till`, { method: 'POST', headers, body: bytes })).status
+    }
+    expect(
+      (await fetch(`${house.door}/api/till`, { method: 'POST', body: JSON.stringify(said) })).status,
+    ).toBe(401)
+    expect(await tell(said, 'another secret, which is long as well')).toBe(401)
+    expect(await tell(said, TILL_SECRET, shift(house.relay.here.now(), -6 * MINUTE))).toBe(401)
+    expect(await tell({ ...said, amount: amount - 1 })).toBe(409)
+    expect(await tell({ ...said, currency: 'USD' })).toBe(409)
+    expect(await tell({ ...said, live: true })).toBe(409)
+    expect(await tell({ ...said, booking: 'asks-lucjan' })).toBe(404)
+    expect(await tell({ ...said, payment: 'another-payment-of-nobody' })).toBe(404)
+    expect(await tell({ ...said, is: 'more' })).toBe(409)
+    expect(booking().payments).toBeUndefined()
+    expect(await tell(said)).toBe(200)
+    expect(booking().payments).toHaveLength(1)
+  })
+
+  it('gives back in full what came for a time that ran out, once, also when asked again', async () => {
+    const link = secret()
+    const amount = (await view(link)).money!.byCard!
+    const { body } = await pay(link, { what: 'pay', amount })
+    await type(body.to, '4111 1111 1111 1111')
+    await cameBack(link)
+    await command('next-odile', { do: 'cancel', by: 'practitioner', text: '' })
+    await turn()
+    const [of] = [...house.till.payments.values()]
+    // Until it can't be undone any more, nothing goes back.
+    expect(of!.backs.size).toBe(0)
+    house.clock.forward(9_000)
+    await turn()
+    await turn()
+    expect([...of!.backs.values()]).toEqual([amount])
+    expect(accountOf(booking())).toMatchObject({ open: 0, givenBack: amount })
+    expect((await view(link)).money!.open).toBe(0)
+  })
+
+  it('lets a stranger leave a card, which is charged within what was agreed, once, or taken back in time', async () => {
+    const { practice } = house.relay.here.keeper.house.pack!
+    const publish = (cards: object) =>
+      ask(
+        `${house.desk}/api/package`,
+        {
+          ...house.relay.here.keeper.house.pack!,
+          revision: house.relay.here.keeper.house.pack!.revision + 1,
+          practice: { ...practice, cards },
+        },
+        { bearer: house.key, key: freshKey(), method: 'PUT' },
+      )
+    expect((await publish({ ask: 'keep' })).status).toBe(200)
+    const link = secret()
+    expect((await view(link)).card).toEqual({ asked: 'keep' })
+    expect(
+      (await command('next-odile', { do: 'charge', payment: freshKey(), amount: 100, text: 'So.' })).body
+        .code,
+    ).toBe('no-card')
+    const { body } = await pay(link, { what: 'card', amount: 0 })
+    await type(body.to, '4111 1111 1111 1111')
+    await cameBack(link)
+    expect((await view(link)).card).toEqual({ ends: '1111', expires: '2028-05', kept: true })
+    // Nothing here has more of the number than its end.
+    const all = JSON.stringify(house.relay.store.db.prepare('SELECT body FROM record').all())
+    expect(all).not.toContain('4111')
+    const open = accountOf(booking()).open
+    expect(
+      (await command('next-odile', { do: 'charge', payment: freshKey(), amount: open + 1, text: 'So.' })).body
+        .code,
+    ).toBe('more-than-owed')
+    const payment = freshKey()
+    await command('next-odile', { do: 'charge', payment, amount: open, text: 'As agreed.' })
+    await command('next-odile', { do: 'charge', payment, amount: open, text: 'As agreed.' })
+    await turn()
+    expect(accountOf(booking()).open).toBe(open)
+    await command('next-odile', { do: 'take-back', of: booking().seq })
+    house.clock.forward(10_000)
+    await turn()
+    expect(accountOf(booking()).open).toBe(open)
+    await command('next-odile', { do: 'charge', payment: freshKey(), amount: open, text: 'As agreed.' })
+    house.clock.forward(10_000)
+    await turn()
+    await turn()
+    expect(accountOf(booking()).open).toBe(0)
+    expect(booking().till?.at(-1)).toMatchObject({
+      what: 'charge',
+      is: 'paid',
+      agreed: expect.stringMatching(/^[0-9a-f]{64}$/),
+    })
+    // Only looked at, no key to it is kept.
+    await publish({ ask: 'check' })
+    expect((await view(secret('next-ruben'))).card).toBeUndefined()
+  })
+
+  it('that does not answer leaves nothing half done', async () => {
+    const link = secret()
+    const amount = (await view(link)).money!.byCard!
+    await house.till.stop()
+    const away = await pay(link, { what: 'pay', amount })
+    expect(away.status).toBe(503)
+    expect(away.body.message).toContain('Nothing has been charged')
+    house.clock.forward(31 * MINUTE)
+    await turn()
+    expect(booking().till).toMatchObject([{ is: 'open' }])
+    // It was never asked for there: once the till answers again, it is over.
+    await house.till.start({ port: Number(new URL(house.relay.settings.till!.url).port) })
+    house.clock.forward(6 * HOUR)
+    await turn()
+    expect(booking().till).toMatchObject([{ is: 'over' }])
+    expect((await pay(link, { what: 'pay', amount })).status).toBe(200)
+  })
+})

@@ -1,0 +1,65 @@
+import type { TillSays } from '@acolhida/core/house'
+import type { Instant } from '@acolhida/core/time'
+
+/** What the till is asked for. Nothing in it says who pays. */
+export interface Wanted {
+  /** Our name for it: asked again by the same name, the till gives the same page, and takes nothing twice. */
+  payment: string
+  booking: string
+  /** A payment; a card to be looked at only, or kept. */
+  what: 'pay' | 'check' | 'keep'
+  /** In minor units; nothing where a card is asked for. */
+  amount: number
+  /** ISO 4217. */
+  currency: string
+  title: string
+  /** Until when the page stands. */
+  until: Instant
+  /** Where the client is sent back to. Coming back proves nothing. */
+  back: string
+}
+
+/** Money to be taken from a card that the till keeps. */
+export interface Charge extends Pick<Wanted, 'payment' | 'booking' | 'amount' | 'currency' | 'title'> {
+  /** The till's own key to the card. */
+  card: string
+}
+
+/** What the till tells of a payment; `open` while it has not ended, `unknown` where it was never asked for there. */
+export type Stands = TillSays | 'open' | 'unknown'
+
+/** The till does not answer, or not as it should. Nothing is known of what it was asked for. */
+export class TillAway extends Error {}
+/** A message that is not the till's, or not a fresh one. */
+export class NotSigned extends Error {}
+
+/**
+ * What the relay needs of whoever takes cards. A provider is one file that does this; everything asked of it can be asked
+ * again, by the same name, any number of times, and happens once.
+ */
+export interface Till {
+  /** Whether money is meant. */
+  readonly live: boolean
+  /** Asks for a payment or a card. @returns the address of the page that the client is sent to. @throws TillAway */
+  ask(wanted: Wanted): Promise<{ page: string }>
+  /** How a payment stands. @throws TillAway */
+  look(payment: string): Promise<Stands>
+  /** Takes money from a card that is kept. @returns what came of it. @throws TillAway */
+  charge(charge: Charge): Promise<Stands>
+  /** Gives back what came by a payment, or part of it; `name` names this giving. @throws TillAway */
+  giveBack(of: { payment: string; name: string; amount: number }): Promise<void>
+  /**
+   * Reads a message of the till's.
+   * @param raw the body as it came, before anything is made of it
+   * @throws NotSigned
+   */
+  read(
+    request: {
+      method: string
+      path: string
+      headers: Readonly<Record<string, string | string[] | undefined>>
+    },
+    raw: Uint8Array,
+    now: Instant,
+  ): Promise<TillSays>
+}
