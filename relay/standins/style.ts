@@ -37,7 +37,7 @@ main input{font:inherit;min-height:44px;border:1px solid var(--soft);border-radi
 @media(prefers-color-scheme:dark){.wrong{color:#f0b7a8}}
 table{border-collapse:collapse}td{padding:3px 14px 3px 0;vertical-align:top}
 textarea{width:100%;border:1px solid var(--soft);color:inherit}
-main button{justify-self:start}
+main button{justify-self:start}main form+form{margin-top:10px}main h2{margin:26px 0 8px}.go{background:var(--rail);border-color:var(--rail);color:#fff}
 `
 
 /** The tile of the house, drawn small. */

@@ -32,7 +32,7 @@ export const cardPage = (of: AtTill, wrong = ''): string =>
 <form method="post" novalidate><label for="number">Number of the card</label><input id="number" name="number" inputmode="numeric" autocomplete="cc-number" maxlength="30">
 <label for="expires">Good until</label><input id="expires" name="expires" placeholder="05/28" autocomplete="cc-exp" maxlength="9">
 <label for="code">Code on the back</label><input id="code" name="code" inputmode="numeric" autocomplete="cc-csc" maxlength="4">
-<button>${of.what === 'pay' ? `Pay ${sum(of)}` : 'Leave this card'}</button></form>
+<button class="go">${of.what === 'pay' ? `Pay ${sum(of)}` : 'Leave this card'}</button></form>
 <form method="post"><button name="leave" value="1">Back without paying</button></form>
 <h2>Trial cards</h2><table>${CARDS.map(([number, does]) => `<tr><td>${number}</td><td>${does}</td></tr>`).join('')}</table>`,
   )

@@ -45,9 +45,10 @@ export function MoneyCard({ desk, booking }: { desk: Desk; booking: Booking }) {
     >
       {(booking.status === 'requested' || booking.status === 'booked') && (
         <ul className="mt-2 grid gap-0.5 text-[14px] text-soft">
-          {plan.map(({ amount, due, kind }) => (
+          {plan.map(({ amount, due, kind, first }) => (
             <li key={`${due} ${kind} ${amount}`}>
-              {money(amount, currency)} {PLANNED[kind]}, {moment(due, homeZone(practice))}
+              {money(amount, currency)} {first ? 'before it is booked' : PLANNED[kind]},{' '}
+              {moment(due, homeZone(practice))}
             </li>
           ))}
         </ul>

@@ -1,4 +1,4 @@
-import { type Booking, deadlinesIn, planOf, type StateName, stateAt } from '@acolhida/core/booking'
+import { type Booking, deadlinesIn, paidOf, planOf, type StateName, stateAt } from '@acolhida/core/booking'
 import { type Currency, money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import { type Practice, placeOf, serviceOf, type Week, zoneOf } from '@acolhida/core/practice'
@@ -117,9 +117,13 @@ export function marksOf(practice: Practice, booking: Booking): LeadMark[] {
     })
   }
   if (booking.status === 'requested' || booking.status === 'booked') {
-    for (const { amount, due } of planOf(booking, zoneOf(practice, place)))
-      if (due > asked.at && due !== booking.start)
+    let paid = paidOf(booking)
+    for (const { amount, due } of planOf(booking, zoneOf(practice, place))) {
+      // What has come is waited for no more.
+      paid -= amount
+      if (paid < 0 && due > asked.at && due !== booking.start)
         marks.push({ at: due, name: `${money(amount, currencyOf(asked.currency))} to be paid`, kind: 'due' })
+    }
   }
   marks.push({ at: booking.start, name: 'Session', kind: 'session' })
   return marks

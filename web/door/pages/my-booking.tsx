@@ -356,7 +356,7 @@ function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
   const requested = view.state === 'unproved' || view.state === 'waiting' || view.state === 'unpaid'
   const cancellable = view.state === 'booked' && !begun
   if (!requested && !cancellable) return null
-  const name = say(requested ? 'my.withdraw' : 'my.cancel')
+  const name = say(view.state === 'unpaid' ? 'my.let-go' : requested ? 'my.withdraw' : 'my.cancel')
   const cost =
     requested || view.shareNow === 0 || view.price === 0
       ? say('my.nothing-due')
