@@ -500,7 +500,12 @@ export class History {
     this.keeper.catchUp(this.#now, this.#ids, MEMORY)
     const { house } = this.keeper
     if (does === 'give') {
-      // Once the decision that it follows from can't be taken back any more.
+      // Something that was paid by card is cancelled; once that can't be taken back any more, it is given back.
+      const paid = this.bookings.find(({ status, payments }) =>
+        status === 'booked' ? payments?.some(({ source }) => source?.startsWith('till ')) : false,
+      )
+      if (paid && which % 2 === 0)
+        this.#call(command, { booking: paid.id, command: { do: 'cancel', by: 'practitioner', text: '' } })
       this.#now = shift(this.#now, 9 * SECOND)
       this.keeper.catchUp(this.#now, this.#ids, MEMORY)
       const due = this.keeper.due(this.#now, ({ doing }) => doing.do === 'give-back')
