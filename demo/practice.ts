@@ -216,6 +216,12 @@ export function demoPractice(now: Instant): Practice {
     // The account number is the example of the IBAN registry.
     transfer: { name: 'Iria Montalvar', iban: 'PT50000201231234567890154' },
     cards: {},
+    invoicing: {
+      title: 'Voice and speaking coach',
+      registration: 'PT 999 999 990',
+      address: 'Rua do Loureiro 12\n3000-240 Coimbra',
+      prefix: 'IM-',
+    },
     houseRules,
     answering: {
       answerTime: 'PT24H' as Duration,

@@ -128,6 +128,8 @@ const COMMANDS: Record<Command['do'] | 'cancel (practitioner)', Command> = {
   pay: { do: 'pay', amount: 100, way: 'cash' },
   'give-back': { do: 'give-back', amount: 100, way: 'cash' },
   adjust: { do: 'adjust', amount: -100, text: 'So.' },
+  invoice: { do: 'invoice' },
+  'correct-invoice': { do: 'correct-invoice', number: '7', text: 'So.' },
   'till-ask': { do: 'till-ask', payment: 'payment-number-1', what: 'pay', amount: 100 },
   charge: { do: 'charge', payment: 'payment-number-2', amount: 100, text: 'So.' },
   'till-say': { do: 'till-say', payment: 'payment-number-1', message: 'm', says: 'paid', text: '' },
@@ -155,6 +157,8 @@ export function statesTable(): string {
       closedToClient: () => [],
       heldFromNow: () => shift(now, HOUR),
       offersUntil: () => shift(now, HOUR),
+      invoice: () => ({ lines: [{ name: 'A session', quantity: 1, amount: 9_500 }], total: 9_500 }),
+      nextInvoice: () => ({ n: 7, number: '7' }),
       proving: () => ({ until: shift(now, 24 * HOUR), straight: false, marks: [] }),
     })
     if ('refused' in decision) return `*${decision.refused.code}*`

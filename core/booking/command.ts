@@ -5,7 +5,7 @@ import type { Agreement } from '../terms/types.ts'
 import { type Instant, SECOND, type Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import type { BookingEvent } from './happening.ts'
-import type { Booking, Card, Mark, PayWay, Start } from './record.ts'
+import type { Booking, CardFacts, Invoice, Mark, PayWay, Start } from './record.ts'
 import type { StateName } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
@@ -57,6 +57,9 @@ export interface Own {
   lapse: object
   /** Asks the till for a payment of the client's, or for a card. */
   'till-ask': { payment: string; what: 'pay' | 'card'; amount: number }
+  /** Makes an invoice of what is owed; or takes one back by another. */
+  invoice: object
+  'correct-invoice': { number: string; text: string }
   /** Has money taken from the card that is kept, for a reason. */
   charge: { payment: string; amount: number; text: string }
   /** What the till tells of something it was asked for; and that it has given something back. */
@@ -70,7 +73,7 @@ export interface TillTells {
   message: string
   says: 'paid' | 'failed' | 'over' | 'kept'
   text: string
-  card?: Card
+  card?: CardFacts
 }
 
 export type Of<K extends keyof Own> = { do: K } & Own[K]
@@ -79,6 +82,7 @@ export type All = { [K in keyof Own]: Of<K> }
 export type DeskDoes =
   | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
   | All['forgive' | 'run-late' | 'except' | 'sign' | 'pay' | 'give-back' | 'adjust' | 'charge']
+  | All['invoice' | 'correct-invoice']
   | { do: 'cancel'; by: 'practitioner'; text: string }
 
 /** What a client can do with theirs. */
@@ -108,6 +112,9 @@ export interface Refusal {
     | 'paying-already'
     | 'no-card'
     | 'unknown-payment'
+    | 'nothing-to-invoice'
+    | 'invoiced-already'
+    | 'no-invoice'
   word: RefusalWord
   data?: SaidValues
   message: string
@@ -127,6 +134,9 @@ export interface Circumstances {
   heldFromNow(): Instant
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
+  /** What an invoice of it would say, and the running number it would have. */
+  invoice(): Pick<Invoice, 'lines' | 'total' | 'tax'>
+  nextInvoice(): { n: number; number: string }
   /** What follows when the address proves true: until when it is held then, and whether no word is needed. */
   proving(): {
     until: Instant

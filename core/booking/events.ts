@@ -8,7 +8,6 @@ import {
   type Event,
   type EventKinds,
   ended,
-  given,
   gives,
   type Later,
   length,
@@ -19,6 +18,7 @@ import {
   unowed,
   untold,
   whoMoved,
+  worded,
   words,
 } from './happening.ts'
 import { NOTED } from './noted-events.ts'
@@ -41,7 +41,7 @@ export const EVENTS: EventKinds = {
   welcomed: {
     shape: { ...settled, by: one('practitioner', 'rules'), text: maybe(words), owes },
     apply: (event, on) => ({
-      ...given(on.before, on, event, event.settles),
+      ...worded(on.before, on, event, event.settles),
       text: event.text ?? '',
       ...decision(on, event.settles),
     }),
@@ -77,7 +77,7 @@ export const EVENTS: EventKinds = {
     shape: { ...start, owes },
     apply: (event, on) => ({
       // Of what was booked, the practitioner has given up the time.
-      ...given(whoMoved(on.before, {}), on, event),
+      ...worded(whoMoved(on.before, {}), on, event),
       start: event.start,
       place: event.place,
       text: '',

@@ -6,8 +6,9 @@ import { type Instant, instant, shift } from '../time/index.ts'
 import type {
   Asked,
   Booking,
-  Card,
+  CardFacts,
   Happened,
+  Invoice,
   Mark,
   PayWay,
   Start,
@@ -17,53 +18,61 @@ import type {
 } from './record.ts'
 
 /** What can happen to a booking after it was asked for, each with what is its own. */
-export interface Own {
+export interface OwnOfEvent {
   /** The address has proved true; what was unproved until then is held for the practitioner's word from now on. */
   proved: { until?: Instant; marks?: Mark[] }
   /** `text`: a word with it, where somebody was booked in by hand. */
-  welcomed: Decided & { by: 'practitioner' | 'rules'; text?: string } & Owes
-  declined: Decided & { text: string; by?: 'rules' }
+  welcomed: Undoable & { by: 'practitioner' | 'rules'; text?: string } & Owes
+  declined: Undoable & { text: string; by?: 'rules' }
   /** `gives`: what is promised where the time of a session is given up so late, unless one of the others is taken. */
-  offered: Decided & { starts: Start[]; until: Instant; text: string; gives?: number }
+  offered: Undoable & { starts: Start[]; until: Instant; text: string; gives?: number }
   accepted: Start & Owes
   refused: { text: string }
   /**
    * To another time, place, length or service; the rules of the day one asked go with it. `by` the client through their
    * link, with what cancelling would have cost them then (`least`, in percent): it costs no less afterwards.
    */
-  moved: Decided & Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number }
+  moved: Undoable & Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number }
   lapsed: object
   withdrawn: object
   /** `gives`: what the practitioner has promised for that, in percent of the price. */
-  cancelled: Decided & { by: 'client' | 'practitioner'; share: number; text: string; gives?: number }
+  cancelled: Undoable & { by: 'client' | 'practitioner'; share: number; text: string; gives?: number }
   /** The session has taken place; `late`: how many minutes late the client came, `minutes`: how long it really was. */
-  attended: Decided & { late?: number; minutes?: number }
-  missed: Decided
+  attended: Undoable & { late?: number; minutes?: number }
+  missed: Undoable
   /** The practitioner asks something before their word; held until `until` for it. */
-  questioned: Decided & { text: string; until: Instant }
+  questioned: Undoable & { text: string; until: Instant }
   replied: { text: string }
   /** The practitioner will be so many minutes late. */
-  'running-late': Decided & { minutes: number; gives?: number }
+  'running-late': Undoable & { minutes: number; gives?: number }
   /** The client asks for an exception from the rules, and the practitioner answers. */
   pleaded: { text: string }
-  excepted: Decided & { granted: boolean; text: string }
+  excepted: Undoable & { granted: boolean; text: string }
   /** Money has come; or has been given back. */
-  paid: Decided & { amount: number; way: PayWay; text?: string; source?: string; books?: boolean } & Owes
-  'given-back': Decided & { amount: number; way: PayWay; text?: string; source?: string }
+  paid: Undoable & { amount: number; way: PayWay; text?: string; source?: string; books?: boolean } & Owes
+  'given-back': Undoable & { amount: number; way: PayWay; text?: string; source?: string }
   /** The till is asked for something; the client goes there. */
   'till-asked': Pick<TillPayment, 'payment' | 'amount' | 'until'> & { what: 'pay' | 'card' | 'charge' }
   /** The practitioner has money taken from the card that is kept, within what was agreed. */
-  charged: Decided & { payment: string; amount: number; text: string; agreed: string }
+  charged: Undoable & { payment: string; amount: number; text: string; agreed: string }
   /** What the till has told, but for money that has come; `message`: by which message. */
-  'till-said': { payment: string; message: string; is: 'failed' | 'over' | 'kept'; text: string; card?: Card }
+  'till-said': {
+    payment: string
+    message: string
+    is: 'failed' | 'over' | 'kept'
+    text: string
+    card?: CardFacts
+  }
+  /** An invoice, or what takes one back; `n` is its running number. */
+  invoiced: Omit<Invoice, 'at'> & { n: number }
   /** Something is added to what is owed, or taken off it. */
-  adjusted: Decided & { amount: number; text: string }
+  adjusted: Undoable & { amount: number; text: string }
   /** The client agrees to what has been lacking. */
   agreed: { agreements: Agreement[] }
   /** The practitioner asks for texts to be signed by themselves. */
-  'asked-to-sign': Decided & { terms: string[] }
+  'asked-to-sign': Undoable & { terms: string[] }
   /** What counted against the client no longer does; the practitioner says why. */
-  forgiven: Decided & { text: string }
+  forgiven: Undoable & { text: string }
   /** The practitioner has judged otherwise than the rules, and says why. */
   overruled: { outcome: Outcome; text: string }
   /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
@@ -76,20 +85,20 @@ export interface Owes {
 }
 
 /** A decision that can be taken back while `now ≤ settles`; its message waits as long. */
-export interface Decided {
+export interface Undoable {
   settles: Instant
   /** Away from the desk: by the link in a mail, or on the phone. */
   away?: boolean
 }
 
-export type Later = { [K in keyof Own]: Happened & { type: K } & Own[K] }[keyof Own]
+export type Later = { [K in keyof OwnOfEvent]: Happened & { type: K } & OwnOfEvent[K] }[keyof OwnOfEvent]
 /** One thing that happened to a booking. The list of them is the booking. */
 export type BookingEvent = Asked | Later
 
 /** Events as they were written before version 2. */
 export type EarlierEvent =
   | (Omit<Asked, 'v' | 'asking' | 'proof' | 'shown'> & { standing: 'new' | 'known'; byHand?: boolean })
-  | (Happened & { type: 'cancelled' } & Omit<Own['cancelled'], keyof Decided>)
+  | (Happened & { type: 'cancelled' } & Omit<OwnOfEvent['cancelled'], keyof Undoable>)
 
 /** Events as files and databases hold them; they are never rewritten. */
 export type StoredEvent = BookingEvent | EarlierEvent
@@ -163,7 +172,7 @@ export function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; l
 export const unowed = ({ owes: _, ...rest }: Booking): Booking => rest
 
 /** What the word makes of a booking: it is booked, unless something must be paid first. */
-export function given(booking: Booking, on: On, { owes }: Owes, settles: Instant = on.at): Booking {
+export function worded(booking: Booking, on: On, { owes }: Owes, settles: Instant = on.at): Booking {
   const at = instant(Math.max(on.at, settles))
   const now = { ...unowed(placed(booking)), seq: on.seq, offers: [] }
   return owes === undefined
@@ -192,4 +201,4 @@ export function alsoBefore(booking: Booking, change: Partial<Booking>): Booking 
 }
 
 /** What there is to know of each event. */
-export type EventKinds = { [K in keyof Own]: Event<Happened & { type: K } & Own[K]> }
+export type EventKinds = { [K in keyof OwnOfEvent]: Event<Happened & { type: K } & OwnOfEvent[K]> }

@@ -1,4 +1,11 @@
-import { type Practice, placeOf, questionnaireOf, serviceOf, travelZoneOf } from '../practice/index.ts'
+import {
+  type Practice,
+  placeOf,
+  questionnaireOf,
+  serviceOf,
+  taxWords,
+  travelZoneOf,
+} from '../practice/index.ts'
 import {
   type Asking,
   type Choices,
@@ -23,6 +30,7 @@ export const choicesIn = (practice: Practice, { asked }: Booking): Choices => ({
   travel: travelZoneOf(placeOf(practice, asked.place), asked.travel),
   code: practice.codes?.find((code) => code.id === asked.code),
   whole: false,
+  tax: asked.tax?.onTop ? { name: taxWords(asked.tax), rate: asked.tax.rate } : undefined,
 })
 
 const questionnaireIn = (practice: Practice, { asked }: Booking): Questionnaire | undefined =>

@@ -1,15 +1,16 @@
-import { id, list, maybe, one, text, whole, yes } from '../shape/shape.ts'
+import { anyNumber, id, list, maybe, object, one, text, whole, yes } from '../shape/shape.ts'
 import { shift } from '../time/index.ts'
 import {
+  alsoBefore,
   anyMoney,
   came,
   decision,
   type EventKinds,
-  given,
   gives,
   owes,
   settled,
   someMoney,
+  worded,
   words,
 } from './happening.ts'
 import { type Booking, MOST_LATE, MOST_LENGTH, WAYS } from './record.ts'
@@ -24,8 +25,31 @@ const tillPaid = (booking: Booking, source: string | undefined): Pick<Booking, '
 /** How it went, and what the practitioner notes besides: each with its shape, and what it makes of a booking. */
 export const NOTED: Pick<
   EventKinds,
-  'attended' | 'missed' | 'running-late' | 'paid' | 'given-back' | 'adjusted' | 'asked-to-sign' | 'forgiven'
+  | 'attended'
+  | 'missed'
+  | 'running-late'
+  | 'paid'
+  | 'given-back'
+  | 'adjusted'
+  | 'asked-to-sign'
+  | 'forgiven'
+  | 'invoiced'
 > = {
+  invoiced: {
+    shape: {
+      n: whole(1, 1_000_000_000),
+      number: text(60),
+      lines: list(object({ name: text(2_000), quantity: anyNumber, amount: anyMoney }), 2_100),
+      total: anyMoney,
+      tax: maybe(object({ name: text(80), rate: whole(0, 10_000), amount: anyMoney })),
+      corrects: maybe(text(60)),
+      text: maybe(text(2_000)),
+    },
+    apply: ({ type: _, n: __, ...invoice }, { booking, seq }) => ({
+      ...alsoBefore(booking, { invoices: [...(booking.invoices ?? []), invoice] }),
+      seq,
+    }),
+  },
   attended: {
     shape: { ...settled, late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
     apply: ({ late, minutes, settles: end }, on) => ({
@@ -73,7 +97,7 @@ export const NOTED: Pick<
       owes,
     },
     apply: ({ at, amount, way, text: said, source, books, owes, settles: end }, on) => ({
-      ...(books ? given(on.before, on, {}, end) : on.before),
+      ...(books ? worded(on.before, on, {}, end) : on.before),
       seq: on.seq,
       ...(owes === undefined ? {} : { until: owes }),
       ...tillPaid(on.before, source),

@@ -7,7 +7,7 @@ import { canBeMissed } from './deadlines.ts'
 import { anyMoney, someMoney } from './happening.ts'
 import { givenIn, givesForLate } from './mine.ts'
 import { paidOf, stillFirst } from './plan.ts'
-import { type Booking, MOST_LATE, MOST_LENGTH, type PayWay, WAYS } from './record.ts'
+import { type Booking, type Invoice, MOST_LATE, MOST_LENGTH, type PayWay, WAYS } from './record.ts'
 import { hasBegun, isPlaced, type StateName, stateAt } from './state.ts'
 
 const words = text(5_000)
@@ -25,11 +25,48 @@ export function bookedBy(
   return still ? { owes: still.until } : { books: true }
 }
 
+/** The invoice of a booking that none has taken back. */
+export const invoiceInForce = ({ invoices = [] }: Pick<Booking, 'invoices'>): Invoice | undefined =>
+  invoices.find(({ number, corrects }) => !corrects && !invoices.some((one) => one.corrects === number))
+
 /** What the practitioner notes of a booking without deciding over it: how it went, money, what they ask and forgive. */
 export const NOTING: Pick<
   Commands,
-  'attend' | 'miss' | 'pay' | 'give-back' | 'adjust' | 'sign' | 'run-late' | 'forgive'
+  | 'attend'
+  | 'miss'
+  | 'pay'
+  | 'give-back'
+  | 'adjust'
+  | 'sign'
+  | 'run-late'
+  | 'forgive'
+  | 'invoice'
+  | 'correct-invoice'
 > = {
+  invoice: {
+    shape: {},
+    decide: (booking, _, __, about) => {
+      if (invoiceInForce(booking)) return refuse('invoiced-already')
+      const facts = about.invoice()
+      return facts.total === 0
+        ? refuse('nothing-to-invoice')
+        : happened({ type: 'invoiced', at: about.now, ...about.nextInvoice(), ...facts })
+    },
+  },
+  'correct-invoice': {
+    shape: { number: text(60), text: said(2_000) },
+    decide: (booking, { number, text: why }, _, about) => {
+      const invoice = invoiceInForce(booking)
+      if (invoice?.number !== number) return refuse('no-invoice')
+      const { lines, total, tax } = invoice
+      return happened({
+        ...{ type: 'invoiced', at: about.now, ...about.nextInvoice(), corrects: number, text: why },
+        lines: lines.map((line) => ({ ...line, amount: -line.amount })),
+        total: -total,
+        ...(tax ? { tax: { ...tax, amount: -tax.amount } } : {}),
+      })
+    },
+  },
   attend: {
     shape: { late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
     decide: (booking, { late, minutes }, is, { now }) => {

@@ -1,3 +1,4 @@
+import type { TaxNow } from '../practice/tax.ts'
 import type { HouseRules, PaymentLine } from '../practice/types.ts'
 import type { Answers, Asking, Outcome, Reading } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
@@ -52,6 +53,27 @@ export interface Payment {
   source?: string
 }
 
+/** One line of an invoice, in minor units; what is taken off is below nothing. */
+export interface InvoiceLine {
+  name: string
+  quantity: number
+  amount: number
+}
+
+/** An invoice as it was made; it never changes. */
+export interface Invoice {
+  /** As it stands on it. */
+  number: string
+  at: Instant
+  lines: InvoiceLine[]
+  total: number
+  /** What of the total is tax. */
+  tax?: { name: string; rate: number; amount: number }
+  /** The number of the invoice that this one takes back, and why. */
+  corrects?: string
+  text?: string
+}
+
 /** What the till is asked for: a payment, a card to look at or keep, or money from a card that is kept. */
 export const TILL_ASKS = ['pay', 'card', 'charge'] as const
 
@@ -72,7 +94,7 @@ export interface TillPayment {
 }
 
 /** What is known of a card: how its number ends, its last month (`YYYY-MM`), and the till's key to it if it is kept. */
-export interface Card {
+export interface CardFacts {
   ends: string
   expires: string
   key?: string
@@ -127,6 +149,8 @@ export interface Asked extends Happened, Start {
   code?: string
   /** How the price is paid, by the lines of the day one asked. */
   payment?: PaymentLine[]
+  /** The tax of that day. */
+  tax?: TaxNow
   /** How long a time waits for a payment that must come first; nothing where none can be made before it is booked. */
   first?: Duration
 }
@@ -196,7 +220,9 @@ export interface Booking extends Start {
   payments?: Payment[]
   /** What was asked of the till; and the card that is looked at or kept. */
   till?: TillPayment[]
-  card?: Card
+  card?: CardFacts
+  /** The invoices made of it, and what put one right; in order of their numbers. */
+  invoices?: Invoice[]
   /** What was added to what is owed, or taken off it, and why. */
   adjusted?: { at: Instant; amount: number; text: string }[]
   /** What was agreed to after it was asked for; and texts to be signed by themselves, with since when that is told. */

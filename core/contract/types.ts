@@ -5,6 +5,7 @@ import type {
   Deadlines,
   DeskDoes,
   First,
+  Invoice,
   Readiness,
   Start,
   StateName,
@@ -93,7 +94,15 @@ export interface ToldAgreement {
 /** What anybody who opens the door may know. */
 export interface DoorView {
   slug: string
-  practice: { name: string; headline: string; greeting: string; zone: string; phone?: string; tax?: string }
+  practice: {
+    name: string
+    headline: string
+    greeting: string
+    zone: string
+    phone?: string
+    tax?: string
+    taxOnTop?: boolean
+  }
   currency: Currency
   services: DoorService[]
   /** With it private answers are sealed before they leave the browser. */
@@ -368,6 +377,8 @@ export interface LinkView {
   /** The exception asked for, with the answer; and whether one can be asked for. */
   plea?: { text: string; granted?: boolean }
   canPlead?: boolean
+  /** The invoices made of it. */
+  invoices?: Invoice[]
   /** A card is asked for: only looked at, or kept; or it is here, how its number ends. */
   card?: { asked: 'check' | 'keep' } | { ends: string; expires: string; kept: boolean }
   /** What was asked of the till last, where that is under way or came to nothing. */

@@ -129,6 +129,7 @@ export function happen(work: Work, id: string, events: readonly BookingEvent[]):
     if (event.type === 'asked') booking = begin(id, event)
     else if (booking) booking = apply(booking, event)
     else throw new Error(`There is no booking ${id}.`)
+    if (event.type === 'invoiced') work.changes.push({ type: 'numbered', n: event.n })
     work.changes.push({
       type: 'event',
       booking: id,

@@ -115,6 +115,8 @@ export type Change =
   | { type: 'words-ended' }
   /** The head of the chain of agreements. */
   | { type: 'chain'; head: string }
+  /** The last running number of an invoice. */
+  | { type: 'numbered'; n: number }
   | { type: 'calendar'; state: CalendarState }
   | { type: 'calendar-gone'; id: string }
   | { type: 'due'; due: Due }

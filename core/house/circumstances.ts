@@ -1,4 +1,5 @@
 import { type Booking, type Circumstances, holdUntil } from '../booking/index.ts'
+import { invoiceOf } from '../ledger/index.ts'
 import { why } from '../openings/index.ts'
 import { placeOf, serviceOf, serviceOrTrace, travelled, travelZoneOf, zoneOf } from '../practice/index.ts'
 import { byPractitioner, personBehind } from '../request/index.ts'
@@ -50,6 +51,18 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
     offersUntil: (starts) => {
       const first = starts.reduce((a, b) => (a.start <= b.start ? a : b))
       return holdUntil(practice.answering, now, first.start, zoneOf(practice, placeOf(practice, first.place)))
+    },
+    invoice: () =>
+      invoiceOf(booking, {
+        service: serviceOf(practice, booking.service)?.name ?? 'Session',
+        share: ({ status, share }) =>
+          refusalWords(status === 'missed' ? 'invoice.missed' : 'invoice.share', { share }),
+        mine: refusalWords('invoice.mine'),
+      }),
+    nextInvoice: () => {
+      const { prefix = '', first = 1 } = practice.invoicing ?? {}
+      const n = Math.max(house.numbered + 1, first)
+      return { n, number: `${prefix}${n}` }
     },
     proving: () => {
       const person = personBehind({ people, salt }, asked.person.email)

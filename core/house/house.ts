@@ -45,6 +45,8 @@ export interface House extends Planner {
   lines(kind: 'enquiry' | 'mail', subject: Subject): number
   /** The head of the chain of agreements; empty before the first. */
   readonly chain: string
+  /** The last running number given to an invoice; nought before the first. */
+  readonly numbered: number
   /** What is planned for a subject, and what comes first of everything. */
   dues(subject: Subject): readonly Due[]
   due(key: string): Due | undefined
@@ -82,6 +84,7 @@ export interface Loaded {
   keeps: Keep[]
   calendars: ReturnType<Planner['calendars']>
   chain: string
+  numbered: number
   dues: Due[]
   /** Names of what is done, and the messages, of open bookings. */
   done: string[]

@@ -25,6 +25,7 @@ export class MapStore implements Store {
   readonly #dues = new Map<string, Due>()
   #pack: DoorPackage | undefined
   #chain = ''
+  #numbered = 0
   #forgotten = instant(0)
 
   /** @param secretOf the secret of a private link, by the link's name */
@@ -94,6 +95,9 @@ export class MapStore implements Store {
       case 'chain':
         this.#chain = change.head
         return
+      case 'numbered':
+        this.#numbered = change.n
+        return
       case 'calendar':
         this.#calendars.set(change.state.id, change.state)
         return
@@ -153,6 +157,7 @@ export class MapStore implements Store {
       held.clear()
     this.#pack = undefined
     this.#chain = ''
+    this.#numbered = 0
     this.#forgotten = instant(0)
   }
 
@@ -235,6 +240,7 @@ export class MapStore implements Store {
       keeps: [...this.#keeps.values()],
       calendars: [...this.#calendars.values()],
       chain: this.#chain,
+      numbered: this.#numbered,
       dues: [...this.#dues.values()],
       done: [...this.#done.keys()],
       messages: new Map([...this.#messages].map(([key, { message }]) => [key, message])),

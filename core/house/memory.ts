@@ -50,6 +50,7 @@ export class Memory implements House {
   readonly #messages: Map<string, Message>
   #pack: DoorPackage | undefined
   #chain: string
+  #numbered: number
   #forgotten: Instant
 
   constructor(store: Store, trial?: House['trial']) {
@@ -59,6 +60,7 @@ export class Memory implements House {
     this.#pack = loaded.pack
     this.#uses = loaded.uses
     this.#chain = loaded.chain
+    this.#numbered = loaded.numbered
     this.#forgotten = loaded.forgotten
     this.#done = new Set(loaded.done)
     this.#messages = loaded.messages
@@ -77,6 +79,9 @@ export class Memory implements House {
   }
   get chain(): string {
     return this.#chain
+  }
+  get numbered(): number {
+    return this.#numbered
   }
 
   booking(id: string): Booking | undefined {
@@ -183,6 +188,9 @@ export class Memory implements House {
       case 'chain':
         this.#chain = change.head
         return
+      case 'numbered':
+        this.#numbered = change.n
+        return
       case 'calendar':
         this.#calendars.set(change.state.id, change.state)
         this.#diary.put(`calendar/${change.state.id}`, change.state.entries)
@@ -249,6 +257,7 @@ export class Memory implements House {
     this.#order = []
     this.#pack = undefined
     this.#chain = ''
+    this.#numbered = 0
     this.#forgotten = instant(0)
   }
 

@@ -116,7 +116,7 @@ export function doorView(house: House, now: Instant, key?: string): DoorView {
       greeting: profile.greeting,
       zone: profile.zone,
       ...(profile.phone ? { phone: profile.phone } : {}),
-      ...(profile.tax ? { tax: profile.tax.name } : {}),
+      ...(profile.tax ? { tax: profile.tax.name, ...(profile.tax.onTop ? { taxOnTop: true } : {}) } : {}),
     },
     currency: { code: profile.currency, decimals: decimals(profile.currency) },
     services: practice.services
@@ -347,6 +347,7 @@ export function linkView(
       ? { canPlead: true }
       : {}),
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
+    ...(seen.invoices ? { invoices: seen.invoices } : {}),
     ...cardOf(practice, seen, state),
     ...tillOf(seen),
     ...(state.is === 'lapsed' && seen.owes ? { lapsedUnpaid: true } : {}),

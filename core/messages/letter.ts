@@ -13,7 +13,7 @@ export type OwnStep =
   | 'client-replied'
   | 'client-pleads'
 /** What is written to the client about theirs. */
-export type ClientStep = TellingStep | 'place' | 'running-late' | 'agree'
+export type ClientStep = TellingStep | 'place' | 'running-late' | 'agree' | 'invoice'
 export type BookingStep = ClientStep | OwnStep
 /** What a message is about; with subject, channel and anchor it makes the message unique. */
 export type Step = BookingStep | 'enquiry-answered' | 'quote'
@@ -46,7 +46,7 @@ export interface Planned {
 }
 
 /** How long news of what has happened is of use. */
-const NEWS = 5 * DAY
+export const NEWS = 5 * DAY
 
 /** At the moment at which the client is told, too. */
 export const soon = ({ seq, due }: Telling): Planned => ({ anchor: seq, at: due, useful: shift(due, NEWS) })

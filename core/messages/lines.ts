@@ -9,11 +9,19 @@ import {
   stillFirst,
   whereAt,
 } from '../booking/index.ts'
-import { ibanWords, referenceOf } from '../ledger/index.ts'
+import { accountOf, ibanWords, referenceOf } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { shareOf } from '../money/rounding.ts'
 import { money } from '../money/words.ts'
-import { clientClocks, isInPerson, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
+import {
+  clientClocks,
+  isInPerson,
+  type Practice,
+  placeOf,
+  serviceOf,
+  taxWords,
+  zoneOf,
+} from '../practice/index.ts'
 import { chainHead, shownAsText, shownTerms } from '../terms/index.ts'
 import {
   type Clocks,
@@ -185,6 +193,37 @@ export function firstLine(w: Words): string {
   return [say(practice.cards ? 'to-pay.first-card' : 'to-pay.first', sum), transferLine(w)]
     .filter(Boolean)
     .join('\n')
+}
+
+/** The newest invoice: what it is for, line by line, and what is to be done about it. */
+export function invoiceLines(w: Words): string[] {
+  const { booking } = w
+  const invoice = booking.invoices?.at(-1)
+  if (!invoice) return []
+  const currency = currencyOf(booking)
+  const { number, lines, total, tax, corrects, text = '' } = invoice
+  const open = accountOf(booking).open
+  return [
+    corrects
+      ? say('invoice.back', { number, corrects, service: w.service, when: timeOf(w) })
+      : say('invoice', { number, service: w.service, when: timeOf(w) }),
+    text,
+    [
+      ...lines.map(({ name, quantity, amount }) =>
+        say('invoice.line', {
+          name: quantity === 1 ? name : `${quantity} × ${name}`,
+          amount: money(amount, currency),
+        }),
+      ),
+      say('invoice.total', { amount: money(total, currency) }),
+      tax ? say('invoice.tax', { tax: taxWords(tax), amount: money(tax.amount, currency) }) : '',
+    ]
+      .filter(Boolean)
+      .join('\n'),
+    open > 0
+      ? [say('invoice.open', { amount: money(open, currency) }), transferLine(w)].filter(Boolean).join('\n')
+      : say('invoice.settled'),
+  ]
 }
 
 /** What was agreed to: the number that proves it and all that was agreed before, and the text as it was shown. */

@@ -1,7 +1,7 @@
 import { lackingIn, toldFrom } from '../booking/index.ts'
 import { placeOf } from '../practice/index.ts'
 import { MINUTE, shift } from '../time/index.ts'
-import type { ClientStep, LetterKind } from './letter.ts'
+import { type ClientStep, type LetterKind, NEWS } from './letter.ts'
 import {
   afterwardsLine,
   agreedLines,
@@ -12,6 +12,7 @@ import {
   firstLine,
   givenIfNoneLine,
   givenLine,
+  invoiceLines,
   LINKS,
   lackingLine,
   moveLine,
@@ -189,6 +190,19 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         toSign && lacking.some(({ id }) => toSign.terms.includes(id)) ? [toSign.due as number] : []
       const at = Math.max(...news, ...signing)
       return Number.isFinite(at) ? { anchor: at, at, useful: start } : undefined
+    },
+  },
+  invoice: {
+    write: (w) => ({
+      subject: say('invoice.subject', {
+        number: w.booking.invoices?.at(-1)?.number ?? '',
+        service: w.service,
+      }),
+      body: [...invoiceLines(w), say('everything', LINKS)],
+    }),
+    plan: ({ invoices = [] }) => {
+      const last = invoices.at(-1)
+      return last ? { anchor: invoices.length, at: last.at, useful: shift(last.at, NEWS) } : undefined
     },
   },
   question: {

@@ -18,6 +18,7 @@ export {
   type SettingsGroup,
   settingsIn,
 } from './service-settings.ts'
+export * from './tax.ts'
 export { oddFigures, rulesFor, termsValues } from './terms-values.ts'
 export * from './travel.ts'
 export * from './types.ts'

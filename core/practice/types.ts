@@ -21,7 +21,29 @@ export interface Profile {
   currency: string
   /** The first day of the practitioner's week. */
   weekStart: Weekday
-  tax?: { name: string /** basis points: 2300 is 23 % */; rate: number }
+  tax?: Tax
+}
+
+/** A tax on what is charged. */
+export interface Tax {
+  name: string
+  /** In basis points: 2300 is 23 %. */
+  rate: number
+  /** It comes on top of the prices; else it is in them. */
+  onTop?: boolean
+  /** Other rates, each from its first day on, in the practice's zone. */
+  later?: { from: LocalDate; rate: number }[]
+}
+
+/** What stands on invoices besides. */
+export interface Invoicing {
+  /** "Speech therapist"; the number by which the practice is registered; where it is. */
+  title?: string
+  registration?: string
+  address?: string
+  /** What stands before the running number, and the first one. */
+  prefix?: string
+  first?: number
 }
 
 export type PlaceKind = 'studio' | 'video' | 'phone' | 'client' | 'other'
@@ -354,6 +376,7 @@ export interface Practice {
   moneyFrom?: LocalDate
   /** Where money can be transferred to. */
   transfer?: { name: string; iban: string; bic?: string }
+  invoicing?: Invoicing
   /** Clients can pay by card, at the till that the relay is set up with. */
   cards?: Cards
   /** Whether a session may take place whose client has not agreed to what they must; it may where this is left out. */

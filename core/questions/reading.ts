@@ -19,6 +19,8 @@ export interface Choices {
   /** The start keeps the day whole, which some services reward. */
   whole: boolean
   code?: PriceCode | undefined
+  /** A tax that comes on top of the price, in basis points. */
+  tax?: { name: string; rate: number } | undefined
 }
 
 /** Nothing added, nothing special. */
@@ -148,7 +150,12 @@ export function priceOf(service: Service, added: Amount, items: Minor): { minute
   return { minutes, price: Math.max(ownPrice(service, minutes, false) + items, leastPrice(service), 0) }
 }
 
-function finishQuote(service: Service, reading: Reading, items: QuoteLine[], { whole, code }: Choices): void {
+function finishQuote(
+  service: Service,
+  reading: Reading,
+  items: QuoteLine[],
+  { whole, code, tax }: Choices,
+): void {
   const { quote } = reading
   quote.minutes = priceOf(service, quote.minutes, 0).minutes
   if (service.price.kind !== 'free') {
@@ -165,6 +172,11 @@ function finishQuote(service: Service, reading: Reading, items: QuoteLine[], { w
     const line = codeLine(code, quote.price)
     quote.lines.push(line)
     quote.price += line.amount
+  }
+  if (tax && quote.price > 0) {
+    const amount = roundMoney((quote.price * tax.rate) / 10_000)
+    quote.lines.push({ name: tax.name, quantity: 1, amount })
+    quote.price += amount
   }
   // Nobody pays more beforehand than in the end.
   quote.deposit = Math.min(quote.deposit, quote.price)

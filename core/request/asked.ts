@@ -20,7 +20,7 @@ export type Besides = Pick<
 
 /** The one maker of `asked`: a request as it goes into the record. */
 export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
-  const { practice, service, questionnaire, answers, asking, extras, travel, code } = reckoned
+  const { practice, service, questionnaire, answers, asking, extras, travel, code, tax } = reckoned
   const { address, minutes = besides.reading.quote.minutes, reading, person, ...rest } = besides
   const { phone, ...contact } = person
   const payment = linesFor(service, asking.standing)
@@ -38,6 +38,7 @@ export function askedOf(reckoned: Reckoned, besides: Besides): Asked {
     reading: { ...reading, quote: { ...reading.quote, minutes } },
     houseRules: rulesFor(practice, service),
     currency: practice.profile.currency,
+    ...(tax && reading.quote.price > 0 ? { tax } : {}),
     ...(payment.length > 0 ? { payment } : {}),
     // Whoever is booked in by hand is booked.
     ...(first && reading.quote.price > 0 && rest.proof !== 'hand' ? { first } : {}),

@@ -8,7 +8,10 @@ import {
   questionnaireOf,
   type Service,
   serviceOf,
+  type TaxNow,
   type TravelZone,
+  taxAt,
+  taxWords,
   travelled,
   travelZoneOf,
   travelZonesOf,
@@ -63,6 +66,8 @@ export interface Reckoned {
   extras: string[]
   travel: TravelZone | undefined
   code: PriceCode | undefined
+  /** The tax in force. */
+  tax?: TaxNow
   reading: Reading
   /** At a start that keeps the day whole. */
   whole: Reading
@@ -101,8 +106,9 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
   const codeProblem = found && isRefused(found) ? found : undefined
   const code = found && !isRefused(found) ? found : undefined
   const extras = (own.extras ?? []).map((extra) => extra.id).filter((text) => wish.extras?.includes(text))
+  const tax = taxAt(practice, around.now)
   const read = (whole: boolean): Reading =>
-    readAnswers(own, questionnaire, answers, who.asking, { extras, travel, whole, code })
+    readAnswers(own, questionnaire, answers, who.asking, { extras, travel, whole, code, tax: lineOf(tax) })
   const reading = read(false)
   const { price } = own
   return {
@@ -115,6 +121,7 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
     extras,
     travel,
     code,
+    ...(tax ? { tax } : {}),
     reading,
     whole: 'whole' in price && price.whole !== undefined ? read(true) : reading,
     problems,
@@ -122,6 +129,10 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
     ...(where instanceof Refused ? { placeProblem: where } : {}),
   }
 }
+
+/** What a tax that comes on top adds to a quote. */
+export const lineOf = (tax: TaxNow | undefined): { name: string; rate: number } | undefined =>
+  tax?.onTop ? { name: taxWords(tax), rate: tax.rate } : undefined
 
 /** How far to travel for a wish; nothing where that is not asked. A client must say so. */
 function travelOf(

@@ -149,7 +149,14 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
       zone: zoneName,
       currency,
       weekStart: one(1, 2, 3, 4, 5, 6, 7),
-      tax: maybe(object({ name: line(40), rate: whole(0, 10_000) })),
+      tax: maybe(
+        object({
+          name: line(40),
+          rate: whole(0, 10_000),
+          onTop: maybe(yes),
+          later: maybe(list(object({ from: localDateShape, rate: whole(0, 10_000) }), 20)),
+        }),
+      ),
     }),
     places: unique(place, 500, 1),
     hours,
@@ -184,6 +191,15 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
     ),
     weekCloses: maybe(object({ weekday: one(1, 2, 3, 4, 5, 6, 7), time: wallTimeShape })),
     moneyFrom: maybe(localDateShape),
+    invoicing: maybe(
+      object({
+        title: maybe(line(120)),
+        registration: maybe(line(80)),
+        address: maybe(text(500)),
+        prefix: maybe(line(20)),
+        first: maybe(whole(1, 1_000_000_000)),
+      }),
+    ),
     cards: maybe(object({ ask: maybe(one('check', 'keep')), strangers: maybe(yes) })),
     transfer: maybe(object({ name: line(70), iban: ibanShape, bic: maybe(bicShape) })),
     unagreed: maybe(one('may', 'may-not')),

@@ -135,6 +135,7 @@ const asked = {
   code: maybe(id),
   payment: maybe(list(paymentLine, 20)),
   first: maybe(isoDuration),
+  tax: maybe(object({ name: text(80), rate: whole(0, 10_000), onTop: maybe(yes) })),
 }
 /** What came after asking, as each event says its own shape. */
 const later = Object.fromEntries(

@@ -23,6 +23,8 @@ export const about = (at: Instant, closures: 'overlap'[] = []) => ({
     closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
   heldFromNow: () => shift(at, 20 * HOUR),
   offersUntil: () => shift(at, 20 * HOUR),
+  invoice: () => ({ lines: [{ name: 'A session', quantity: 1, amount: 9_500 }], total: 9_500 }),
+  nextInvoice: () => ({ n: 7, number: 'A-7' }),
   proving: () => ({ until: shift(at, 24 * HOUR), straight: false, marks: [] }),
 })
 export const events = (decision: Decision): BookingEvent[] => {

@@ -1,9 +1,22 @@
 import { money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
+import type { TillMessage } from '../till/hosted.ts'
+import type { TillWants } from '../till/till.ts'
 import { EMBLEM, safe } from './style.ts'
-import type { AtTill } from './till.ts'
 
-const sum = ({ amount, currency }: Pick<AtTill, 'amount' | 'currency'>): string =>
+/** A payment as the stand-in has it. */
+export interface StandinPayment extends TillWants {
+  live: boolean
+  token: string
+  is: TillMessage['is']
+  text: string
+  card?: TillMessage['card']
+  /** What was given back, by name. */
+  backs: Map<string, number>
+  told: number
+}
+
+const sum = ({ amount, currency }: Pick<StandinPayment, 'amount' | 'currency'>): string =>
   money(amount, { code: currency, decimals: decimals(currency) })
 
 const page = (title: string, main: string): string =>
@@ -21,11 +34,11 @@ const CARDS = [
   ['3056 930902 5904', 'pays, and it is told twice'],
 ]
 
-const asks = (of: AtTill): string =>
+const asks = (of: StandinPayment): string =>
   of.what === 'pay' ? sum(of) : of.what === 'keep' ? 'A card to be kept' : 'A card to be looked at'
 
 /** Where a card is typed. Its number is sent here and nowhere else. */
-export const cardPage = (of: AtTill, wrong = ''): string =>
+export const cardPage = (of: StandinPayment, wrong = ''): string =>
   page(
     asks(of),
     `<p class="lead">${safe(of.title)}</p>${wrong ? `<p class="wrong" role="alert">${safe(wrong)}</p>` : ''}
@@ -38,7 +51,7 @@ export const cardPage = (of: AtTill, wrong = ''): string =>
   )
 
 /** What a bank asks besides. */
-export const stepPage = (of: AtTill, said: Record<string, unknown>): string =>
+export const stepPage = (of: StandinPayment, said: Record<string, unknown>): string =>
   page(
     'Is it you?',
     `<p class="lead">Your bank asks whether it is you who pays ${sum(of)}.</p><form method="post">${[
@@ -50,7 +63,7 @@ export const stepPage = (of: AtTill, said: Record<string, unknown>): string =>
       .join('')}<button name="step" value="1">Yes, it is me</button></form>`,
   )
 
-const IS: Record<AtTill['is'], string> = {
+const IS: Record<StandinPayment['is'], string> = {
   open: 'No answer',
   paid: 'Paid',
   failed: 'Not paid',
@@ -58,7 +71,7 @@ const IS: Record<AtTill['is'], string> = {
   kept: 'Your card is here',
 }
 
-export const donePage = (of: AtTill): string =>
+export const donePage = (of: StandinPayment): string =>
   page(
     IS[of.is],
     `<p class="lead">${safe(of.text || of.title)}</p>${of.is === 'open' ? '<p>The bank does not answer. Whether anything was paid is not known yet.</p>' : ''}
@@ -66,7 +79,7 @@ export const donePage = (of: AtTill): string =>
   )
 
 /** Everything that was asked, for whoever tries it. */
-export const paymentsPage = (all: readonly AtTill[]): string =>
+export const paymentsPage = (all: readonly StandinPayment[]): string =>
   page(
     'Payments',
     all.length === 0

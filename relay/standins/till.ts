@@ -9,11 +9,11 @@ import type { Clock } from '../ground/clock.ts'
 import { failures, guarded } from '../http/security.ts'
 import { listen, urlOf } from '../relay.ts'
 import { expiryIn, isCardNumber } from '../till/card.ts'
-import type { Said } from '../till/hosted.ts'
+import type { TillMessage } from '../till/hosted.ts'
 import { isSigned, signedHeaders } from '../till/signature.ts'
-import type { Charge, Wanted } from '../till/till.ts'
+import type { Charge, TillWants } from '../till/till.ts'
 import { serveStyle } from './style.ts'
-import { cardPage, donePage, paymentsPage, stepPage } from './till-pages.ts'
+import { cardPage, donePage, paymentsPage, type StandinPayment, stepPage } from './till-pages.ts'
 
 /** What a card of the stand-in does. All are numbers that card schemes publish for trials. */
 type Does = 'pays' | 'step' | 'fails' | 'no-answer' | 'untold' | 'twice'
@@ -32,19 +32,7 @@ interface Kept {
   expires: string
 }
 
-/** A payment as the stand-in has it. */
-export interface AtTill extends Wanted {
-  live: boolean
-  token: string
-  is: Said['is']
-  text: string
-  card?: Said['card']
-  /** What was given back, by name. */
-  backs: Map<string, number>
-  told: number
-}
-
-const wantedShape = exactly<Wanted & { live: boolean }>()(
+const wantedShape = exactly<TillWants & { live: boolean }>()(
   object({
     payment: tokenShape,
     booking: id,
@@ -78,7 +66,7 @@ const TELL_AGAIN = [0, 2_000, 10_000]
  * trial cards alone, and tells the relay what became of them, each try signed anew.
  */
 export class StandinTill {
-  readonly payments = new Map<string, AtTill>()
+  readonly payments = new Map<string, StandinPayment>()
   /** Where it tells; what lies before the relay's own path. */
   tellTo = ''
   readonly #cards = new Map<string, Kept>()
@@ -144,7 +132,7 @@ export class StandinTill {
     }, wait).unref()
   }
 
-  #said({ payment, booking, amount, currency, live, is, text, card }: AtTill): Said {
+  #said({ payment, booking, amount, currency, live, is, text, card }: StandinPayment): TillMessage {
     return {
       id: `${payment}-${is}`,
       payment,
@@ -159,7 +147,7 @@ export class StandinTill {
   }
 
   /** Its page stands for so long. */
-  #lapse(of: AtTill): AtTill {
+  #lapse(of: StandinPayment): StandinPayment {
     if (of.is === 'open' && this.#clock.now() > of.until) of.is = 'over'
     return of
   }
@@ -187,7 +175,7 @@ export class StandinTill {
       if (!asked) return void res.sendStatus(401)
       const wanted = letIn(wantedShape, asked, 'The till')
       const before = this.payments.get(wanted.payment)
-      const of: AtTill = before ?? {
+      const of: StandinPayment = before ?? {
         ...{ ...wanted, token: randomBytes(24).toString('base64url'), is: 'open', text: '', told: 0 },
         backs: new Map(),
       }
@@ -205,7 +193,7 @@ export class StandinTill {
       if (!asked) return void res.sendStatus(401)
       const { card: key, ...charge } = letIn(chargeShape, asked, 'The till')
       const card = this.#cards.get(key)
-      const of: AtTill = this.payments.get(charge.payment) ?? {
+      const of: StandinPayment = this.payments.get(charge.payment) ?? {
         ...{ ...charge, what: 'pay', until: this.#clock.now(), back: '', token: '', told: 0 },
         ...this.#taken(card),
         backs: new Map(),
@@ -228,7 +216,7 @@ export class StandinTill {
   }
 
   /** What becomes of a card that money is taken from without its owner there. */
-  #taken(card: Kept | undefined): Pick<AtTill, 'is' | 'text' | 'card'> {
+  #taken(card: Kept | undefined): Pick<StandinPayment, 'is' | 'text' | 'card'> {
     if (!card) return { is: 'failed', text: 'This card is not kept any more.' }
     if (card.expires < this.#month()) return { is: 'failed', text: 'The card has expired.' }
     return TRIAL_CARDS[card.number] === 'fails'
@@ -240,7 +228,7 @@ export class StandinTill {
     return dateAt(zone('UTC'), this.#clock.now()).slice(0, 7)
   }
 
-  #at(req: Request): AtTill | undefined {
+  #at(req: Request): StandinPayment | undefined {
     const token = String(req.params.token)
     const of = [...this.payments.values()].find((one) => one.token !== '' && one.token === token)
     return of && this.#lapse(of)
@@ -287,7 +275,7 @@ export class StandinTill {
   }
 
   /** Takes what was typed. @returns what is wrong with it */
-  #take(of: AtTill, said: Record<string, unknown>): string | undefined {
+  #take(of: StandinPayment, said: Record<string, unknown>): string | undefined {
     if (said.leave !== undefined) {
       Object.assign(of, { is: 'failed', text: 'It was left before anything was paid.' })
       this.#tellSoon(of.payment)

@@ -219,6 +219,7 @@ export class SqliteStore implements Store {
         .all<Row<'state'>>('SELECT state FROM calendars ORDER BY id')
         .map((row) => JSON.parse(row.state) as CalendarState),
       chain: this.setting('chain-head') ?? '',
+      numbered: Number(this.setting('numbered') ?? 0),
       dues: this.#sql
         .all<Row<'key' | 'kind' | 'subject' | 'doing', 'at'>>(
           'SELECT key, at, kind, subject, doing FROM agenda',

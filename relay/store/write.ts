@@ -158,6 +158,9 @@ export function write(
     case 'chain':
       sql.run(`INSERT OR REPLACE INTO settings (name, value) VALUES ('chain-head', ?)`, change.head)
       return
+    case 'numbered':
+      sql.run(`INSERT OR REPLACE INTO settings (name, value) VALUES ('numbered', ?)`, String(change.n))
+      return
     case 'calendar':
       sql.run(
         'INSERT OR REPLACE INTO calendars (id, state) VALUES (?, ?)',
@@ -245,7 +248,7 @@ function empty(sql: Statements): void {
   for (const table of OF_A_PRACTICE) sql.run(`DELETE FROM ${table}`)
   sql.run(
     `DELETE FROM settings
-     WHERE name IN ('package', 'chain-head', 'forgotten', 'forgotten-at', 'feed', 'waiting-before-5')`,
+     WHERE name IN ('package', 'chain-head', 'numbered', 'forgotten', 'forgotten-at', 'feed', 'waiting-before-5')`,
   )
 }
 

@@ -4,10 +4,10 @@ import { id, line, maybe, object, one, pattern, text, whole, yes } from '@acolhi
 import { currency, tokenShape } from '@acolhida/core/shape/plain'
 import type { Clock } from '../ground/clock.ts'
 import { isSigned, signedHeaders } from './signature.ts'
-import { type Charge, NotSigned, type Stands, type Till, TillAway, type Wanted } from './till.ts'
+import { type Charge, NotSigned, type Till, TillAway, type TillStands, type TillWants } from './till.ts'
 
 /** What a till says of a payment: the body of its messages, and its answer when it is asked. */
-export interface Said {
+export interface TillMessage {
   /** Of this message; the same when it is told again. */
   id: string
   payment: string
@@ -22,7 +22,7 @@ export interface Said {
   card?: { ends: string; expires: string; key?: string }
 }
 
-export const saidShape: Schema<Said> = object({
+export const saidShape: Schema<TillMessage> = object({
   id: line(100),
   payment: tokenShape,
   booking: id,
@@ -68,16 +68,16 @@ export class HostedTill implements Till {
     return this.#settings.live
   }
 
-  async ask(wanted: Wanted): Promise<{ page: string }> {
+  async ask(wanted: TillWants): Promise<{ page: string }> {
     return letIn(pageShape, await this.#call('POST', '/payments', wanted), 'The till')
   }
 
-  async look(payment: string): Promise<Stands> {
+  async look(payment: string): Promise<TillStands> {
     const found = await this.#call('GET', `/payments/${payment}`)
     return found === undefined ? 'unknown' : this.#said(found)
   }
 
-  async charge(charge: Charge): Promise<Stands> {
+  async charge(charge: Charge): Promise<TillStands> {
     return this.#said(await this.#call('POST', '/charges', charge))
   }
 
@@ -96,7 +96,7 @@ export class HostedTill implements Till {
     return said
   }
 
-  #said(value: unknown): Exclude<Stands, 'unknown'> {
+  #said(value: unknown): Exclude<TillStands, 'unknown'> {
     const said = letIn(saidShape, value, 'The till')
     if (said.live !== this.#settings.live)
       throw new TillAway(`It says ${said.live ? 'money' : 'a trial'}, and is set up otherwise.`)

@@ -2,7 +2,7 @@ import type { TillSays } from '@acolhida/core/house'
 import type { Instant } from '@acolhida/core/time'
 
 /** What the till is asked for. Nothing in it says who pays. */
-export interface Wanted {
+export interface TillWants {
   /** Our name for it: asked again by the same name, the till gives the same page, and takes nothing twice. */
   payment: string
   booking: string
@@ -20,13 +20,13 @@ export interface Wanted {
 }
 
 /** Money to be taken from a card that the till keeps. */
-export interface Charge extends Pick<Wanted, 'payment' | 'booking' | 'amount' | 'currency' | 'title'> {
+export interface Charge extends Pick<TillWants, 'payment' | 'booking' | 'amount' | 'currency' | 'title'> {
   /** The till's own key to the card. */
   card: string
 }
 
 /** What the till tells of a payment; `open` while it has not ended, `unknown` where it was never asked for there. */
-export type Stands = TillSays | 'open' | 'unknown'
+export type TillStands = TillSays | 'open' | 'unknown'
 
 /** The till does not answer, or not as it should. Nothing is known of what it was asked for. */
 export class TillAway extends Error {}
@@ -41,11 +41,11 @@ export interface Till {
   /** Whether money is meant. */
   readonly live: boolean
   /** Asks for a payment or a card. @returns the address of the page that the client is sent to. @throws TillAway */
-  ask(wanted: Wanted): Promise<{ page: string }>
+  ask(wanted: TillWants): Promise<{ page: string }>
   /** How a payment stands. @throws TillAway */
-  look(payment: string): Promise<Stands>
+  look(payment: string): Promise<TillStands>
   /** Takes money from a card that is kept. @returns what came of it. @throws TillAway */
-  charge(charge: Charge): Promise<Stands>
+  charge(charge: Charge): Promise<TillStands>
   /** Gives back what came by a payment, or part of it; `name` names this giving. @throws TillAway */
   giveBack(of: { payment: string; name: string; amount: number }): Promise<void>
   /**

@@ -14,6 +14,7 @@ import { currencyOf, homeZone } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
 import { amount as amountTyped } from '../settings/setting.ts'
 import { decideFor } from '../sync/acts.ts'
+import { Invoices } from './invoices.tsx'
 import { lineWords, PLANNED, WAY_OPTIONS } from './money-words.ts'
 
 /** What one booking costs, how it is to be paid, and what has come. */
@@ -96,6 +97,7 @@ export function MoneyCard({ desk, booking }: { desk: Desk; booking: Booking }) {
           ),
         )}
       </div>
+      <Invoices desk={desk} booking={booking} />
       {outstanding && (
         <p className="mt-1 text-[14px] font-semibold text-sun-ink">Noted; it has not gone out yet.</p>
       )}

@@ -16,6 +16,7 @@ import { SavedField } from '../parts/saved-field.tsx'
 import { counted, currencyOf, homeZone, serviceName, when } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { CardsCard } from './cards.tsx'
+import { InvoicingCard } from './invoicing.tsx'
 import { Statement } from './statement.tsx'
 
 /** What is open, what is to be given back, and how money comes. */
@@ -64,6 +65,7 @@ export function MoneyPage() {
           <Statement desk={desk} />
           <Transfers practice={practice} />
           <CardsCard practice={practice} />
+          <InvoicingCard practice={practice} />
           <section className="sheet p-5">
             <SavedField
               label="What is open counts from"

@@ -13,7 +13,7 @@ async function maker() {
 const INK = '#22302b'
 const SOFT = '#5c6b64'
 
-function partOf({ title, facts = [], words = [], rows }: ProofPart): object[] {
+function partOf({ title, facts = [], words = [], rows, code }: ProofPart): object[] {
   return [
     { text: title, style: 'part' },
     ...facts.map(([name, value]) => ({
@@ -37,6 +37,7 @@ function partOf({ title, facts = [], words = [], rows }: ProofPart): object[] {
           },
         ]
       : []),
+    ...(code ? [{ qr: code, fit: 110, margin: [0, 8, 0, 4] }] : []),
   ]
 }
 

@@ -24,6 +24,8 @@ export interface ProofPart {
   /** Paragraphs; what is headed has a heading of its own. */
   words?: { heading?: string; text: string }[]
   rows?: { head: string[]; body: string[][] }
+  /** What a code to scan says. */
+  code?: string
 }
 
 /** The text that somebody agreed to as they read it; nothing where it can't be told any more. */

@@ -47,6 +47,7 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   'till-asked': 'money',
   'till-said': 'money',
   charged: 'money',
+  invoiced: 'money',
 }
 
 /** One line on the page: its words, and what it belongs to. */

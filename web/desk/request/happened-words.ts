@@ -93,6 +93,10 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     },
     charged: ({ amount, text, agreed }) =>
       `You had ${cash(amount)} taken from their card, by the agreement ${agreed.slice(0, 12)}.${saying(text)}`,
+    invoiced: ({ number, total, corrects, text }) =>
+      corrects
+        ? `You took invoice ${corrects} back by ${number}.${saying(text)}`
+        : `You made invoice ${number}: ${cash(total)}.`,
     adjusted: ({ amount, text }) =>
       `You ${amount < 0 ? `took ${cash(-amount)} off` : `added ${cash(amount)} to`} what is owed.${saying(text)}`,
     agreed: ({ agreements }) =>

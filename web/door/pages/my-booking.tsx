@@ -17,6 +17,7 @@ import { fillIn } from '../visit/visit.ts'
 import { BACK } from '../visit/way-back.ts'
 import { MoveMine } from './move-mine.tsx'
 import { MyCard } from './my-card.tsx'
+import { MyInvoices } from './my-invoices.tsx'
 import { MyMoney } from './my-money.tsx'
 import { AgreeNow, WasAgreed } from './my-terms.tsx'
 import { AskedBack, Exception } from './my-words.tsx'
@@ -212,6 +213,7 @@ function Standing({
       )}
       <MyMoney view={view} secret={secret} />
       <MyCard view={view} secret={secret} />
+      <MyInvoices view={view} />
       <WasAgreed view={view} />
       {view.answers && view.answers.length > 0 && (
         <section className="sheet mt-4 p-5">

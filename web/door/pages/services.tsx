@@ -43,11 +43,11 @@ export function Services() {
 }
 
 function Card({ service, heading: Heading }: { service: DoorService; heading: 'h2' | 'h3' }) {
-  const { slug, currency } = useDoor()
+  const { slug, currency, practice } = useDoor()
   const place = service.places.length === 1 ? service.places[0]?.name : undefined
   const line = [
     lengthAndPlace(service.minutes, place),
-    priceWords(service, currency),
+    priceWords(service, currency, practice),
     service.seats > 1 ? say('services.seats', { seats: service.seats }) : '',
   ]
   return (

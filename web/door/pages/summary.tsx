@@ -101,7 +101,7 @@ export function Summary({
           {say('summary.unknown')}
         </p>
       ) : (
-        <p className="font-bold">{priceWords(service, currency) || say('summary.follows')}</p>
+        <p className="font-bold">{priceWords(service, currency, practice) || say('summary.follows')}</p>
       )}
       {service.codes && !quoted && <Code service={service} />}
       {start !== undefined && kept && (

@@ -1,16 +1,23 @@
-import type { DoorService, Kept } from '@acolhida/core/contract'
+import type { DoorService, DoorView, Kept } from '@acolhida/core/contract'
 import { type Currency, money } from '@acolhida/core/money'
 import type { Clocks, Instant } from '@acolhida/core/time'
 import { momentAt } from './clocks.ts'
 import { say } from './say.ts'
 
 /** "Free of charge", "€95.00", "€72.00 an hour"; nothing where the price is told after the questions. */
-export function priceWords(service: Pick<DoorService, 'price'>, currency: Currency): string {
+export function priceWords(
+  service: Pick<DoorService, 'price'>,
+  currency: Currency,
+  { tax, taxOnTop }: Partial<DoorView['practice']> = {},
+): string {
   const { price } = service
   if (!price) return ''
-  if (price.kind === 'free') return say('summary.free')
-  if (price.kind === 'hourly') return say('summary.hourly', { price: money(price.rate, currency) })
-  return price.amount === 0 ? say('summary.free') : money(price.amount, currency)
+  if (price.kind === 'free' || (price.kind === 'fixed' && price.amount === 0)) return say('summary.free')
+  const words =
+    price.kind === 'hourly'
+      ? say('summary.hourly', { price: money(price.rate, currency) })
+      : money(price.amount, currency)
+  return tax && taxOnTop ? say('summary.plus-tax', { price: words, tax }) : words
 }
 
 /** "75 minutes at the studio in Coimbra"; without the length where that is told after the questions. */

@@ -1,0 +1,50 @@
+import type { Booking, Invoice, InvoiceLine } from '../booking/index.ts'
+import { type Minor, splitTax } from '../money/rounding.ts'
+import { taxWords } from '../practice/tax.ts'
+import { accountOf, type LedgerLine } from './ledger.ts'
+
+/** What lines of an invoice are called that are no lines of a quote. */
+export interface InvoiceWords {
+  service: string
+  share(booking: Booking): string
+  mine: string
+}
+
+const sumOf = (lines: readonly { amount: Minor }[]): Minor =>
+  lines.reduce((sum, { amount }) => sum + amount, 0)
+
+/** The lines of what is owed: those of the quote where its price is, and what was changed, with its reason. */
+function linesFor(booking: Booking, owed: LedgerLine, words: InvoiceWords): InvoiceLine[] {
+  const { amount, text = '' } = owed
+  const { quote } = booking.asked.reading
+  switch (owed.what) {
+    case 'price':
+      return sumOf(quote.lines) === amount ? quote.lines : [{ name: words.service, quantity: 1, amount }]
+    case 'share':
+      return [{ name: words.share(booking), quantity: 1, amount }]
+    case 'mine':
+      return [{ name: words.mine, quantity: 1, amount }]
+    case 'adjusted':
+      return [{ name: text, quantity: 1, amount }]
+    default:
+      return []
+  }
+}
+
+/**
+ * What an invoice of a booking says: everything owed by its record, and what of that is tax by the tax of the day one
+ * asked. A tax on top is a line of the quote; of all else it is in the amount.
+ */
+export function invoiceOf(booking: Booking, words: InvoiceWords): Pick<Invoice, 'lines' | 'total' | 'tax'> {
+  const { tax } = booking.asked
+  const lines = accountOf(booking).lines.flatMap((line) => linesFor(booking, line, words))
+  const total = sumOf(lines)
+  if (!tax) return { lines, total }
+  const { name, rate, onTop } = tax
+  const isTax = (line: InvoiceLine): boolean => onTop === true && line.name === taxWords(tax)
+  const own = lines.filter(isTax)
+  // What the line on top is reckoned from holds none itself.
+  const free = own.length > 0 ? booking.asked.reading.quote.lines.filter((line) => !isTax(line)) : []
+  const rest = total - sumOf(own) - sumOf(free)
+  return { lines, total, tax: { name, rate, amount: sumOf(own) + splitTax(rest, rate).tax } }
+}

@@ -1,0 +1,72 @@
+import type { Booking, Invoice } from '@acolhida/core/booking'
+import { accountOf, ibanWords, referenceOf, transferPayload } from '@acolhida/core/ledger'
+import { money } from '@acolhida/core/money'
+import { type Practice, taxWords } from '@acolhida/core/practice'
+import { dateAt, longDate } from '@acolhida/core/time'
+import { currencyOf, homeZone, serviceName, when } from '../parts/words.ts'
+import type { ProofPart, ProofSheet } from './proof.ts'
+
+/** An invoice as it is laid out: who, to whom, for what, its tax, and how it is paid. */
+export function invoiceSheet(practice: Practice, booking: Booking, invoice: Invoice): ProofSheet {
+  const currency = currencyOf(booking.asked.currency)
+  const { profile, invoicing = {}, transfer } = practice
+  const { number, at, lines, total, tax, corrects, text } = invoice
+  const cash = (amount: number): string => money(amount, currency)
+  const { open } = accountOf(booking)
+  const toPay = corrects ? 0 : Math.max(0, Math.min(open, total))
+  const reference = referenceOf(booking)
+  const payload = transfer && transferPayload(transfer, toPay, currency.code, reference)
+  const from: [string, string][] = [
+    ['Name', profile.name],
+    ...(invoicing.title ? ([['Title', invoicing.title]] as [string, string][]) : []),
+    ...(invoicing.registration
+      ? ([['Registration number', invoicing.registration]] as [string, string][])
+      : []),
+    ...(invoicing.address ? ([['Address', invoicing.address]] as [string, string][]) : []),
+    ['Mail', profile.email],
+  ]
+  const paying: ProofPart[] = [
+    {
+      title: toPay > 0 ? 'To be paid' : 'Paid',
+      facts: [
+        [toPay > 0 ? 'Open' : 'Still open', cash(toPay)],
+        ...(toPay > 0 && transfer
+          ? ([
+              ['To', transfer.name],
+              ['IBAN', ibanWords(transfer.iban)],
+              ['Reference', reference],
+            ] as [string, string][])
+          : []),
+      ],
+      ...(payload ? { code: payload } : {}),
+    },
+  ]
+  return {
+    title: corrects ? `${number}: takes invoice ${corrects} back` : `Invoice ${number}`,
+    line: `${longDate(dateAt(homeZone(practice), at))} · ${serviceName(practice, booking.service)}, ${when(practice, booking.start)}`,
+    parts: [
+      { title: 'From', facts: from },
+      {
+        title: 'To',
+        facts: [
+          ['Name', booking.asked.person.name],
+          ['Mail', booking.asked.person.email],
+        ],
+      },
+      {
+        title: 'For',
+        ...(text ? { words: [{ text }] } : {}),
+        rows: {
+          head: ['Times', 'What', 'Amount'],
+          body: [
+            ...lines.map(({ name, quantity, amount }) => [String(quantity), name, cash(amount)]),
+            ['', 'In all', cash(total)],
+            ...(tax ? [['', `Of that ${taxWords(tax)}`, cash(tax.amount)]] : []),
+            ...(tax ? [['', 'Without it', cash(total - tax.amount)]] : []),
+          ],
+        },
+      },
+      ...(corrects ? [] : paying),
+    ],
+  }
+}
