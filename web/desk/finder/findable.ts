@@ -28,6 +28,8 @@ const PLACES: readonly Findable[] = [
 
 /** What one does, by the words one would look for it with. */
 const DOINGS: readonly Findable[] = [
+  { name: 'Cards, paying by card, the till', of: 'Money', to: '/money' },
+  { name: 'Invoices, tax, VAT, registration number', of: 'Money', to: '/money' },
   { name: 'Money: what is open, ledger, bank statement, account number', of: 'Money', to: '/money' },
   { name: 'The record of everything, export', of: 'Arrivals', to: '/record' },
   { name: 'I can’t today', of: 'Today', to: '/' },

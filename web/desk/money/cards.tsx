@@ -64,7 +64,9 @@ export function CardsCard({ practice }: { practice: Practice }) {
           The relay is set up with no till. What is said here counts once it is.
         </p>
       )}
-      <Fields settings={CARDS} of={practice} practice={practice} change={(p, to) => to(p)} />
+      <div className="[&>div]:grid-cols-1!">
+        <Fields settings={CARDS} of={practice} practice={practice} change={(p, to) => to(p)} />
+      </div>
     </section>
   )
 }

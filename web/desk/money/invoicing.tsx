@@ -72,7 +72,9 @@ export function InvoicingCard({ practice }: { practice: Practice }) {
   return (
     <section className="sheet grid gap-3 p-5">
       <h2>Invoices</h2>
-      <Fields settings={INVOICING} of={practice} practice={practice} change={(p, to) => to(p)} />
+      <div className="[&>div]:grid-cols-1!">
+        <Fields settings={INVOICING} of={practice} practice={practice} change={(p, to) => to(p)} />
+      </div>
       <div className="grid gap-3 border-t border-line pt-3">
         <SavedField
           label="Tax, as it is called"

@@ -2,13 +2,15 @@ import type { Booking, Invoice } from '@acolhida/core/booking'
 import { accountOf, ibanWords, referenceOf, transferPayload } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { type Practice, taxWords } from '@acolhida/core/practice'
-import { dateAt, longDate } from '@acolhida/core/time'
-import { currencyOf, homeZone, serviceName, when } from '../parts/words.ts'
+import { dateAt, type Instant } from '@acolhida/core/time'
+import { currencyOf, homeZone, serviceName } from '../parts/words.ts'
 import type { ProofPart, ProofSheet } from './proof.ts'
 
 /** An invoice as it is laid out: who, to whom, for what, its tax, and how it is paid. */
 export function invoiceSheet(practice: Practice, booking: Booking, invoice: Invoice): ProofSheet {
   const currency = currencyOf(booking.asked.currency)
+  // With its year, as it may be read much later.
+  const day = (moment: Instant): string => dateAt(homeZone(practice), moment)
   const { profile, invoicing = {}, transfer } = practice
   const { number, at, lines, total, tax, corrects, text } = invoice
   const cash = (amount: number): string => money(amount, currency)
@@ -43,7 +45,7 @@ export function invoiceSheet(practice: Practice, booking: Booking, invoice: Invo
   ]
   return {
     title: corrects ? `${number}: takes invoice ${corrects} back` : `Invoice ${number}`,
-    line: `${longDate(dateAt(homeZone(practice), at))} · ${serviceName(practice, booking.service)}, ${when(practice, booking.start)}`,
+    line: `${day(at)} · ${serviceName(practice, booking.service)} of ${day(booking.start)}`,
     parts: [
       { title: 'From', facts: from },
       {
