@@ -2,7 +2,7 @@ import type { Closure } from '../openings/index.ts'
 import type { Outcome } from '../questions/index.ts'
 import type { Keys } from '../shape/shape.ts'
 import type { Agreement } from '../terms/types.ts'
-import { type Instant, SECOND, type Zone } from '../time/index.ts'
+import type { Instant, Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import type { BookingEvent } from './happening.ts'
 import type { Booking, CardFacts, Invoice, Mark, PayWay, Start } from './record.ts'
@@ -148,8 +148,6 @@ export interface Circumstances {
 
 export type Decision = { events: BookingEvent[] } | { refused: Refusal }
 
-/** How long a decision can be taken back, in ms. */
-export const UNDO = 8 * SECOND
 /** How many times can be offered for one request. */
 export const MOST_OFFERS = 3
 

@@ -15,7 +15,6 @@ import {
   notBooked,
   notWaiting,
   refuse,
-  UNDO,
 } from './command.ts'
 import { costOf, movable } from './deadlines.ts'
 import { isNoted } from './events.ts'
@@ -24,7 +23,7 @@ import { givesForCancelling } from './mine.ts'
 import { NOTING } from './noting.ts'
 import { owedFirst } from './plan.ts'
 import { type Booking, MOST_LENGTH, type Start } from './record.ts'
-import { hasBegun, isHeld, type StateName, seenAt, stateAt, undoableAt } from './state.ts'
+import { hasBegun, isHeld, type StateName, seenAt, stateAt, UNDO, undoableAt } from './state.ts'
 import { TILLING } from './tilling.ts'
 
 const words = text(5_000)

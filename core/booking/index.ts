@@ -11,7 +11,6 @@ export {
   MOST_OFFERS,
   type Refusal,
   type TillTells,
-  UNDO,
 } from './command.ts'
 export * from './counting.ts'
 export * from './deadlines.ts'

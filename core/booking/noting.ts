@@ -1,14 +1,14 @@
 import { shareOf } from '../money/rounding.ts'
 import { id, list, maybe, one, said, text, whole } from '../shape/shape.ts'
 import { type Instant, shift, type Zone } from '../time/index.ts'
-import { type Commands, happened, notBooked, refuse, UNDO } from './command.ts'
+import { type Commands, happened, notBooked, refuse } from './command.ts'
 import { countedFor } from './counting.ts'
 import { canBeMissed } from './deadlines.ts'
 import { anyMoney, someMoney } from './happening.ts'
 import { givenIn, givesForLate } from './mine.ts'
 import { paidOf, stillFirst } from './plan.ts'
 import { type Booking, type Invoice, MOST_LATE, MOST_LENGTH, type PayWay, WAYS } from './record.ts'
-import { hasBegun, isPlaced, type StateName, stateAt } from './state.ts'
+import { hasBegun, isPlaced, type StateName, stateAt, UNDO } from './state.ts'
 
 const words = text(5_000)
 

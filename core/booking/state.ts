@@ -1,4 +1,4 @@
-import { type Instant, MINUTE } from '../time/index.ts'
+import { type Instant, MINUTE, SECOND } from '../time/index.ts'
 import type { Booking, Start } from './record.ts'
 
 /**
@@ -53,6 +53,9 @@ export function stateAt(booking: Booking, now: Instant): State {
       return { is: status }
   }
 }
+
+/** How long a decision can be taken back, in ms. */
+export const UNDO = 8 * SECOND
 
 /** The decision that can still be taken back at `now`, by its place in the record. */
 export const undoableAt = (

@@ -150,7 +150,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   reply: object({ text: said(5_000) }),
   agree: object({ name, agreed }),
   plead: object({ text: said(2_000) }),
-  moves: object({ from: maybe(localDateShape), days: whole(1, 62), place: maybe(id) }),
+  moves: object({ from: maybe(localDateShape), days: whole(1, 62), place: maybe(id), start: maybe(epochMs) }),
   move: object({ ...start, shown }),
   decideWord: exactly<AwayBody, DeskDoes>()(object({ command: some(AWAY_BY_WORD), seen: shown })),
   wordTimes: object({ from: maybe(localDateShape), days: whole(1, 62), place: maybe(id) }),

@@ -178,6 +178,8 @@ export interface DoorOpenings {
   /** For groups: seats left at a start. */
   seats: Record<string, number>
   minutes: number
+  /** What would hold at the start that was asked about. */
+  holds?: Pick<Deadlines, 'deadlines' | 'shareAfter' | 'mine'>
   /** The first date not looked at; absent when nothing lies beyond. */
   next?: LocalDate
   now: Instant
@@ -243,6 +245,8 @@ export interface WantedMoves {
   from?: LocalDate
   days: number
   place?: string
+  /** One of them, of which the rules are told as dates. */
+  start?: Instant
 }
 
 export interface SendBody extends WantedStart {
@@ -344,7 +348,11 @@ export interface LinkView {
   cancelledBy?: 'client' | 'practitioner'
   share: number
   /** Until when, and how often still, it can be moved; nothing where it can't be any more. */
-  move?: { until: Instant; left: number }
+  move?: {
+    until: Instant
+    left: number /** Where it can be moved to, where that is more than one. */
+    places?: { id: string; name: string }[]
+  }
   readiness: Readiness
   /** The service, where it can be booked again through this link, with what was answered and may still hold. */
   again?: string
@@ -442,6 +450,8 @@ export interface DaySession extends Start {
   over: boolean
   /** Whether it can be said that it was missed. */
   missable: boolean
+  /** What one's own part gives the client, in percent of the price: for cancelling now, for coming later than `after`. */
+  gives?: { cancelling: number; after: number; late: number }
   /** What has been said of one's being late, in minutes. */
   late?: number
   undo?: { of: number; until: Instant }

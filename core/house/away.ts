@@ -4,6 +4,7 @@ import {
   type BookingEvent,
   canBeMissed,
   type DeskDoes,
+  givesForCancelling,
   MARK_WORDS,
   stateAt,
   undoableAt,
@@ -12,7 +13,7 @@ import {
 import { askingIn, questionsAsked } from '../booking/judged.ts'
 import type { DaySession, DayView, WordView } from '../contract/types.ts'
 import { decimals } from '../money/currency.ts'
-import { placeOf, serviceOf } from '../practice/index.ts'
+import { type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import { answerWords, asked, asksSomething, isAttached, isSealed } from '../questions/index.ts'
 import { personBehind, printOfBooking, Refused } from '../request/index.ts'
 import { addDays, dateAt, dayNumber, type Instant, zone } from '../time/index.ts'
@@ -134,6 +135,14 @@ export function endWords({ changes }: Work, _: Record<string, never>): Record<st
   return {}
 }
 
+/** What the practitioner's own part would give the client now. */
+function givesOf(practice: Practice, booking: Booking, now: Instant): Pick<DaySession, 'gives'> {
+  const { mine } = booking.asked.houseRules
+  if (!mine || booking.price === 0 || booking.status !== 'booked') return {}
+  const cancelling = givesForCancelling(booking, zoneOf(practice, placeOf(practice, booking.place)), now)
+  return { gives: { cancelling, after: mine.grace, late: mine.late } }
+}
+
 /** Today's sessions and tomorrow's, and what awaits a word. */
 export function dayView(house: House, now: Instant): DayView {
   const { practice } = published(house)
@@ -165,6 +174,7 @@ export function dayView(house: House, now: Instant): DayView {
       begun: state.is !== 'booked' || state.begun,
       over: state.is !== 'booked' || state.over,
       missable: canBeMissed(booking, now),
+      ...givesOf(practice, booking, now),
       ...(booking.runsLate ? { late: booking.runsLate.minutes } : {}),
       ...undoOf(booking, now),
       shown: printOfBooking(booking),

@@ -1,4 +1,4 @@
-import { type Booking, seenAt } from '../booking/index.ts'
+import { type Booking, costOf, deadlinesIn, seenAt } from '../booking/index.ts'
 import type { DoorOpenings, WantedMoves } from '../contract/types.ts'
 import { type Ask, newClient, openStarts } from '../openings/index.ts'
 import {
@@ -11,7 +11,7 @@ import {
   zoneOf,
 } from '../practice/index.ts'
 import { personBehind } from '../request/index.ts'
-import { addDays, dateAt, dayNumber, type Instant } from '../time/index.ts'
+import { addDays, dateAt, dayNumber, type Instant, type Zone } from '../time/index.ts'
 import { type House, published } from './house.ts'
 
 /** How far on one looks for more, where a page has none, in days. */
@@ -45,11 +45,24 @@ export const placesToMove = (practice: Practice, { service, place, minutes }: Bo
     (id) => placeOf(practice, id) !== undefined,
   )
 
+/** The rules as dates for a session that its client has moved: cancelling costs no less than it would have before. */
+function wouldHold(
+  booking: Booking,
+  start: Instant,
+  zone: Zone,
+  now: Instant,
+): NonNullable<DoorOpenings['holds']> {
+  const leastShare = Math.max(booking.leastShare ?? 0, costOf(booking, zone, now))
+  const { plea: _, ...moved } = { ...booking, start, leastShare }
+  const { deadlines, shareAfter, mine } = deadlinesIn(moved, zone)
+  return { deadlines, shareAfter, ...(mine ? { mine } : {}) }
+}
+
 /** The open starts to which a client may move their session, from a date on. */
 export function openingsToMove(
   house: House,
   booking: Booking,
-  { from: wanted, days, place }: WantedMoves,
+  { from: wanted, days, place, start }: WantedMoves,
   now: Instant,
 ): DoorOpenings {
   const { practice } = published(house)
@@ -75,6 +88,7 @@ export function openingsToMove(
     near: [],
     seats: {},
     minutes: seen.minutes,
+    ...(start === undefined ? {} : { holds: wouldHold(seen, start, there, now) }),
     ...(open(next, LOOK_ON).length > 0 ? { next } : {}),
     now,
   }

@@ -36,6 +36,7 @@ import type { Instant } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
 import { doorLacking, doorTerms, termsOf, toldAgreements } from './agreeing.ts'
 import { type House, published } from './house.ts'
+import { placesToMove } from './moving.ts'
 import { cardAsked, payableNow } from './payable.ts'
 import { isClosed, isOffered, mayBeSeen, visitorOf } from './visitor.ts'
 
@@ -217,6 +218,15 @@ function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkV
   }
 }
 
+/** Where a session can be moved to, where that is more than one place. */
+function placesOf(practice: Practice, booking: Booking): { places?: { id: string; name: string }[] } {
+  const places = placesToMove(practice, booking).map((id) => ({
+    id,
+    name: placeOf(practice, id)?.name ?? id,
+  }))
+  return places.length > 1 ? { places } : {}
+}
+
 /** The card that is asked for, or is here. */
 function cardOf(practice: Practice, booking: Booking, state: State): Pick<LinkView, 'card'> {
   const asked = cardAsked(practice, booking, state)
@@ -314,7 +324,9 @@ export function linkView(
     shareAfter,
     ...(mine ? { mine } : {}),
     shareNow,
-    ...(state.is === 'booked' && !state.begun && may && now <= may.until ? { move: may } : {}),
+    ...(state.is === 'booked' && !state.begun && may && now <= may.until
+      ? { move: { ...may, ...placesOf(practice, seen) } }
+      : {}),
     ...(state.is === 'cancelled' ? { cancelledBy: state.by } : {}),
     share: seen.share,
     readiness: readiness(seen, lacking.length > 0),

@@ -204,6 +204,12 @@ function Session({
       {way === 'late' && (
         <div className="mt-3">
           <p>They are told by mail that you come</p>
+          {session.gives && session.gives.late > 0 && (
+            <p className="text-soft">
+              Later than {session.gives.after} minutes takes {session.gives.late} % off the price, by your own
+              side of the rules.
+            </p>
+          )}
           <div className="mt-1 flex flex-wrap gap-2">
             {LATE.map((minutes) => (
               <button
@@ -223,18 +229,27 @@ function Session({
         </div>
       )}
       {way === 'cancel' && (
-        <Cancel busy={busy} name={session.name} decide={decide} back={() => setWay(undefined)} />
+        <Cancel
+          gives={session.gives?.cancelling ?? 0}
+          busy={busy}
+          name={session.name}
+          decide={decide}
+          back={() => setWay(undefined)}
+        />
       )}
     </li>
   )
 }
 
 function Cancel({
+  gives,
   busy,
   name,
   decide,
   back,
 }: {
+  /** What they get for it, in percent of the price. */
+  gives: number
   busy: boolean
   name: string
   decide: (command: DeskDoes) => void
@@ -243,6 +258,11 @@ function Cancel({
   const [text, setText] = useState('')
   return (
     <div className="mt-3 grid gap-2">
+      {gives > 0 && (
+        <p className="text-soft">
+          By your own side of the rules, {name} gets {gives} % of the price for it.
+        </p>
+      )}
       <label className="ask">
         A word for {name}
         <textarea

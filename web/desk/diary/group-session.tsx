@@ -12,7 +12,7 @@ import { Dialog } from '../parts/dialog.tsx'
 import { WordWithIt } from '../parts/word.tsx'
 import { standingWords } from '../parts/words.ts'
 import { withService } from '../service/with-service.ts'
-import { callOffFor } from '../sync/acts.ts'
+import { callOffFor } from '../sync/together.ts'
 
 /** Who comes to a group session; and the way to call it off. */
 export function GroupSession({

@@ -10,7 +10,8 @@ import type { BookingRow } from '../data/rows.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { PlainChoice } from '../parts/plain-field.tsx'
 import { counted, currencyOf, serviceName, when } from '../parts/words.ts'
-import { decideEach, decideFor } from '../sync/acts.ts'
+import { decideFor } from '../sync/acts.ts'
+import { decideEach } from '../sync/together.ts'
 
 /** A table whose columns are still to be named. */
 interface Table {

@@ -10,7 +10,6 @@ import { ActButton } from '../parts/act.tsx'
 import { HeadFocus } from '../parts/head-focus.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
 import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
-import { UndoBar } from '../parts/undo-bar.tsx'
 import { homeZone } from '../parts/words.ts'
 import { releaseClock } from '../sync/acts.ts'
 import { usePublishProblem, useStanding, useTrouble, useUnpublished } from '../sync/standing.ts'
@@ -18,6 +17,7 @@ import { useRelayStatus } from '../sync/use-status.ts'
 
 // What is not on the way to the first page comes when it is asked for.
 const Finder = lazy(async () => ({ default: (await import('../finder/finder.tsx')).Finder }))
+const UndoBar = lazy(async () => ({ default: (await import('../parts/undo-bar.tsx')).UndoBar }))
 const KeysDialog = lazy(async () => ({ default: (await import('../parts/keys.tsx')).KeysDialog }))
 const Begin = lazy(async () => ({ default: (await import('./begin.tsx')).Begin }))
 
@@ -131,7 +131,9 @@ function Furnished({ desk }: { desk: Desk }) {
           </Suspense>
         </PageBoundary>
       </main>
-      <UndoBar desk={desk} />
+      <Suspense>
+        <UndoBar desk={desk} />
+      </Suspense>
       <Suspense>
         {finding && <Finder desk={desk} close={() => setFinding(false)} />}
         {keys && <KeysDialog rail={PLACES} close={() => setKeys(false)} />}

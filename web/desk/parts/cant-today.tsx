@@ -8,7 +8,7 @@ import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { useTaken } from '../data/taken.ts'
 import { idsOf } from '../service/make.tsx'
-import { decideEach } from '../sync/acts.ts'
+import { CLOSED_DAYS, decideEach } from '../sync/together.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { DateField } from './date-field.tsx'
 import { Dialog } from './dialog.tsx'
@@ -146,7 +146,7 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
               decideEach(
                 touched.map((booking) => ({ booking, command: commandFor(booking) })),
                 {
-                  what: 'days you can’t keep',
+                  what: CLOSED_DAYS,
                   change: (p) => withAway(p, first as LocalDate, last as LocalDate),
                 },
               ),

@@ -15,9 +15,11 @@ import { useAt, useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import { keptBetween } from '../data/taken.ts'
-import { decideFor, decideForAll } from '../sync/acts.ts'
+import { decideFor } from '../sync/acts.ts'
+import { decideForAll } from '../sync/together.ts'
 import { ActButton, ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
+import { IfMissed } from './if-missed.tsx'
 import { PlainField } from './plain-field.tsx'
 import { serviceName, when } from './words.ts'
 
@@ -97,6 +99,7 @@ export function SayHowItWent({ desk, booking }: { desk: Desk; booking: Booking }
           Missed{name}
         </ActButton>
       )}
+      {is !== 'missed' && missable && <IfMissed desk={desk} booking={booking} />}
       {otherwise && <Otherwise booking={booking} close={() => setOtherwise(false)} />}
     </span>
   )

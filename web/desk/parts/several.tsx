@@ -1,6 +1,6 @@
 import type { Booking } from '@acolhida/core/booking'
 import { lazy, Suspense, useState } from 'react'
-import { decideForAll } from '../sync/acts.ts'
+import { decideForAll } from '../sync/together.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { counted } from './words.ts'
 

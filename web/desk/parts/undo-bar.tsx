@@ -7,6 +7,7 @@ import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import type { Intention } from '../data/tables.ts'
 import { decideFor, dropIntention, personIn } from '../sync/acts.ts'
+import { takeAllBack } from '../sync/together.ts'
 import { useAct } from './act.tsx'
 
 const DONE: Partial<Record<Intention['command']['do'], string>> = {
@@ -25,6 +26,9 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   pay: 'Paid:',
   'give-back': 'Given back:',
   adjust: 'Adjusted:',
+  charge: 'Charging the card of',
+  invoice: 'Invoice for',
+  'correct-invoice': 'Invoice taken back for',
   enter: 'Booked in',
   overrule: 'Decided differently for',
   answer: 'Answered',
@@ -48,6 +52,7 @@ const SAID: Partial<Record<BookingEvent['type'], string>> = {
   paid: 'Paid:',
   'given-back': 'Given back:',
   adjusted: 'Adjusted:',
+  charged: 'Charging the card of',
 }
 
 function said({ unsettled, asked }: Booking): string {
@@ -78,6 +83,7 @@ export function UndoBar({ desk }: { desk: Desk }) {
           booking={decided.find((row) => row?.id === intention.booking)}
         />
       ))}
+      {undoable.length > 1 && <UndoAll bookings={undoable} />}
       {undoable.map((booking) => (
         <Undoable key={booking.id} booking={booking} />
       ))}
@@ -94,6 +100,22 @@ function Held({ intention, booking }: { intention: Intention; booking: Booking |
     <Bar
       text={`${DONE[command.do] ?? 'Decided for'} ${name}: not gone out yet`}
       undo={() => dropIntention(intention.order)}
+    />
+  )
+}
+
+/** What was decided for several at once, as for a day one can't keep, is taken back at once. */
+function UndoAll({ bookings }: { bookings: readonly Booking[] }) {
+  const still = bookings.filter(({ unsettled }) => unsettled && unsettled.until >= relayNow())
+  const first = Math.min(...still.map(({ unsettled }) => unsettled!.until)) as Instant
+  const left = useSecondsLeft(still.length > 1 ? first : undefined)
+  if (left === undefined) return null
+  return (
+    <Bar
+      text={`${still.length} decisions that can be undone`}
+      all
+      left={left}
+      undo={() => takeAllBack(still)}
     />
   )
 }
@@ -125,7 +147,17 @@ function useSecondsLeft(until: Instant | undefined): number | undefined {
   return left < 0 ? undefined : Math.max(1, Math.ceil(left / 1_000))
 }
 
-function Bar({ text, undo, left }: { text: string; undo: () => unknown; left?: number }) {
+function Bar({
+  text,
+  undo,
+  left,
+  all = false,
+}: {
+  text: string
+  undo: () => unknown
+  left?: number
+  all?: boolean
+}) {
   const act = useAct()
   return (
     <div className="rounded-xl bg-neutral px-4 py-2.5 text-neutral-content shadow-lg">
@@ -136,7 +168,8 @@ function Bar({ text, undo, left }: { text: string; undo: () => unknown; left?: n
           className="press border-neutral-content text-neutral-content"
           onClick={() => act.run(undo)}
         >
-          Undo{left !== undefined && <span aria-hidden="true"> ({left} s)</span>}
+          {all ? 'Undo all' : 'Undo'}
+          {left !== undefined && <span aria-hidden="true"> ({left} s)</span>}
         </button>
       </div>
       {act.problem !== undefined && (

@@ -1,4 +1,4 @@
-import { type Booking, callingOff, type DeskDoes } from '@acolhida/core/booking'
+import type { Booking, DeskDoes } from '@acolhida/core/booking'
 import type { EnterBody, QuoteBody } from '@acolhida/core/contract'
 import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
@@ -15,7 +15,7 @@ const relay = async () => (await import('./relay.ts')).deskRelay
 const rounds = () => import('./sync.ts')
 
 /** Asks for a round, as soon as there can be one. */
-function turnSoon(): void {
+export function turnSoon(): void {
   rounds()
     .then((sync) => sync.turnSoon())
     .catch(console.error)
@@ -24,10 +24,10 @@ function turnSoon(): void {
 /** One round with the relay. */
 const turn = async (): Promise<void> => (await rounds()).turn()
 
-type Intended = Omit<Intention, 'order' | 'key' | 'at'>
+export type Intended = Omit<Intention, 'order' | 'key' | 'at'>
 
 /** Keeps what the relay is to be told. */
-const keep = (intention: Intended): Promise<unknown> =>
+export const keep = (intention: Intended): Promise<unknown> =>
   db.intentions.add({ ...intention, key: newKey(), at: relayNow() })
 
 /** Keeps it, and passes it on as soon as the relay answers. */
@@ -46,7 +46,7 @@ const ON_WHAT_IS = new Set<DeskDoes['do']>([
 ])
 
 /** A decision with the fingerprint of what it is made on; what makes that comes with the first decision. */
-async function decided(booking: Booking, command: DeskDoes): Promise<Intended> {
+export async function decided(booking: Booking, command: DeskDoes): Promise<Intended> {
   const { printOfBooking } = await import('@acolhida/core/request')
   return {
     booking: booking.id,
@@ -58,50 +58,6 @@ async function decided(booking: Booking, command: DeskDoes): Promise<Intended> {
 /** Decides something about a booking as it is shown here. */
 export const decideFor = async (booking: Booking, command: DeskDoes): Promise<void> =>
   intend(await decided(booking, command))
-
-/** One of several things that are decided together. */
-export interface ForEach {
-  booking: Booking
-  command: DeskDoes
-}
-
-/**
- * Decides about several at once, each its own. One transaction.
- * @param change how the practice changes with it, and what that is called
- */
-export async function decideEach(
-  each: readonly ForEach[],
-  change?: { what: string; change: (practice: Practice) => Practice },
-): Promise<void> {
-  const { changeHere } = await import('../data/changing.ts')
-  const words = await Promise.all(each.map(({ booking, command }) => decided(booking, command)))
-  await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
-    for (const word of words) await keep(word)
-    if (change) await changeHere(db, change.what, change.change, 'decided')
-  })
-  turnSoon()
-}
-
-/** Decides the same about several. One transaction. */
-export const decideForAll = (bookings: readonly Booking[], command: DeskDoes): Promise<void> =>
-  decideEach(bookings.map((booking) => ({ booking, command })))
-
-/**
- * Calls a session off: everybody in it is told, and its date is gone. One transaction.
- * @param gone how the practice changes with it, and what that is called; nothing where it had no date of its own
- */
-export async function callOffFor(
-  bookings: readonly Booking[],
-  text: string,
-  gone?: { what: string; change: (practice: Practice) => Practice },
-): Promise<void> {
-  const now = relayNow()
-  const each = bookings.flatMap((booking): ForEach[] => {
-    const command = callingOff(booking, text, now)
-    return command ? [{ booking, command }] : []
-  })
-  await decideEach(each, gone)
-}
 
 /** The answers of somebody on the phone, private ones sealed: they pass through the relay, too. */
 async function sealedAnswers({

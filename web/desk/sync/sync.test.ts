@@ -11,8 +11,9 @@ import { exportBackup, importBackup } from '../data/backup.ts'
 import { changePractice } from '../data/change.ts'
 import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
-import { answerEnquiry, callOffFor, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
+import { answerEnquiry, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
 import { turn } from './sync.ts'
+import { callOffFor } from './together.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')
 // The clock stands: what lapses in the demo does not depend on the day this runs.

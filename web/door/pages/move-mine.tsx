@@ -1,12 +1,14 @@
 import type { LinkView } from '@acolhida/core/contract'
 import type { Instant, LocalDate } from '@acolhida/core/time'
-import { useInfiniteQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
+import { useNow } from '../../relay-client/clock.ts'
 import { clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
 import { Openings } from '../parts/openings.tsx'
 import { rich, say } from '../parts/say.ts'
+import { whatHappensWhen } from '../parts/words.ts'
 import { doorRelay, type LinkAct } from '../visit/relay.ts'
 
 /** How many days are looked at at once. */
@@ -29,16 +31,29 @@ export function MoveMine({
 }) {
   const [open, setOpen] = useState(false)
   const [start, setStart] = useState<Instant>()
+  const [place, setPlace] = useState(view.placeId)
+  const now = useNow()
   const head = useRef<HTMLHeadingElement>(null)
   const clocks = clocksNamed(view.clocks)
   const booking = useSearchParams()[0].get('booking') ?? undefined
   const moves = useInfiniteQuery({
-    queryKey: ['moves', secret, booking, view.start],
+    queryKey: ['moves', secret, booking, view.start, place],
     enabled: open,
     queryFn: ({ pageParam, signal }) =>
-      doorRelay.moves(secret, booking, { days: DAYS, ...(pageParam ? { from: pageParam } : {}) }, signal),
+      doorRelay.moves(
+        secret,
+        booking,
+        { days: DAYS, place, ...(pageParam ? { from: pageParam } : {}) },
+        signal,
+      ),
     initialPageParam: '' as LocalDate | '',
     getNextPageParam: (last) => last.next,
+  })
+  // What holds then is told by the relay, by the rules of the day one asked.
+  const moved = useQuery({
+    queryKey: ['moved', secret, booking, place, start],
+    enabled: start !== undefined,
+    queryFn: ({ signal }) => doorRelay.moves(secret, booking, { days: 1, place, start: start! }, signal),
   })
   const { refetch } = moves
   useEffect(() => {
@@ -65,6 +80,26 @@ export function MoveMine({
       <p className="mt-1 mb-3 text-soft">
         {say('my.move-rule', { until: momentAt(view.move.until, clocks), left: view.move.left })}
       </p>
+      {view.move.places && (
+        <fieldset className="mb-3 flex flex-wrap gap-x-5 gap-y-1">
+          <legend className="font-semibold">{say('my.move-where')}</legend>
+          {view.move.places.map(({ id, name }) => (
+            <label key={id} className="flex min-h-[44px] cursor-pointer items-center gap-2">
+              <input
+                type="radio"
+                className="radio radio-primary"
+                name="move-where"
+                checked={place === id}
+                onChange={() => {
+                  setPlace(id)
+                  setStart(undefined)
+                }}
+              />
+              {name}
+            </label>
+          ))}
+        </fieldset>
+      )}
       {moves.error && <Notice>{moves.error.message}</Notice>}
       {moves.isLoading && <p className="text-soft">{say('time.looking')}</p>}
       <Openings
@@ -99,11 +134,17 @@ export function MoveMine({
           {view.shareNow > 0 && view.price > 0 && (
             <p className="mt-1">{say('my.move-least', { share: view.shareNow })}</p>
           )}
+          {moved.data?.holds &&
+            whatHappensWhen(moved.data.holds, view.price, clocks, now, true).map((line) => (
+              <p key={line} className="text-[14px]">
+                {line}
+              </p>
+            ))}
           <button
             type="button"
             className="press press-go mt-2"
-            disabled={busy}
-            onClick={() => act({ do: 'move', start, place: view.placeId, shown: view.shown })}
+            disabled={busy || moved.isLoading}
+            onClick={() => act({ do: 'move', start, place, shown: view.shown })}
           >
             {say('my.yes-move')}
           </button>
