@@ -268,6 +268,29 @@ it('money: a transfer with a reference of its own, scanned, matched in a stateme
   await desk.getByRole('button', { name: 'Read it so' }).click()
   await desk.getByText(/0 entries are sure, 1 to look at, 1 noted before/).waitFor()
 
+  // An invoice has its number from the relay, and its PDF says so.
+  await desk.goto(`${house.desk}/arrivals/next-odile`)
+  await desk.getByRole('button', { name: 'Make the invoice' }).click()
+  await desk.getByRole('button', { name: 'PDF of IM-1' }).waitFor()
+  const [invoice] = await Promise.all([
+    desk.waitForEvent('download'),
+    desk.getByRole('button', { name: 'PDF of IM-1' }).click(),
+  ])
+  const said = execFileSync('pdftotext', ['-layout', await invoice.path(), '-'], { encoding: 'utf8' })
+  for (const words of [
+    'Invoice IM-1',
+    'PT 999 999 990',
+    'Coaching session',
+    '€68.00',
+    'Of that VAT 23 %',
+    '€12.72',
+  ])
+    expect(said).toContain(words)
+  await desk.getByRole('button', { name: 'Take it back…' }).click()
+  await desk.getByLabel('Why').fill('It was for somebody else.')
+  await desk.getByRole('button', { name: 'Take it back', exact: true }).click()
+  await desk.getByRole('button', { name: 'PDF of IM-2' }).waitFor()
+
   // What was paid for what one cancels oneself is to be given back, with what was promised for doing so late.
   await desk.goto(`${house.desk}/arrivals/next-odile`)
   await desk.getByRole('button', { name: 'Cancel…' }).click()

@@ -55,6 +55,32 @@ describe('a private link', () => {
     expect(booking('asks-lucjan').seq).toBe(seq)
   })
 
+  it('tells what would hold at another time before one moves there: no cheaper than now', async () => {
+    const secret = linkTo(house.relay, 'next-odile')
+    const before = await view(secret)
+    // Far enough before to be moved, too near to be free.
+    house.clock.forward(Math.max(0, before.move!.until - house.relay.here.now()))
+    const { shareNow } = await view(secret)
+    const start = shift(before.start, 14 * DAY)
+    const { body } = await ask<DoorOpenings>(`${house.door}/api/link/${secret}/openings`, { days: 1, start })
+    const cancels = body.holds!.deadlines.filter(({ kind }) => kind === 'cancel')
+    expect(cancels.length).toBeGreaterThan(0)
+    for (const { until, share } of cancels) {
+      expect(share).toBeGreaterThanOrEqual(shareNow)
+      expect(until).toBeGreaterThan(before.start)
+    }
+    // What is told is what holds once it is done.
+    const { starts } = (await ask<DoorOpenings>(`${house.door}/api/link/${secret}/openings`, { days: 40 }))
+      .body
+    const open = starts.at(-1)!
+    const told = (
+      await ask<DoorOpenings>(`${house.door}/api/link/${secret}/openings`, { days: 1, start: open })
+    ).body
+    await act(secret, 'move', { start: open, place: before.placeId })
+    const after = await view(secret)
+    expect({ deadlines: after.deadlines, shareAfter: after.shareAfter, mine: after.mine }).toEqual(told.holds)
+  })
+
   it('says what the practitioner promises, and gives it when they cancel late', async () => {
     const secret = linkTo(house.relay, 'next-odile')
     const { mine, start, price } = await view(secret)

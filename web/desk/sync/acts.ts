@@ -15,7 +15,7 @@ const relay = async () => (await import('./relay.ts')).deskRelay
 const rounds = () => import('./sync.ts')
 
 /** Asks for a round, as soon as there can be one. */
-export function turnSoon(): void {
+export function roundSoon(): void {
   rounds()
     .then((sync) => sync.turnSoon())
     .catch(console.error)
@@ -27,13 +27,13 @@ const turn = async (): Promise<void> => (await rounds()).turn()
 export type Intended = Omit<Intention, 'order' | 'key' | 'at'>
 
 /** Keeps what the relay is to be told. */
-export const keep = (intention: Intended): Promise<unknown> =>
+export const noteIntention = (intention: Intended): Promise<unknown> =>
   db.intentions.add({ ...intention, key: newKey(), at: relayNow() })
 
 /** Keeps it, and passes it on as soon as the relay answers. */
 async function intend(intention: Intended): Promise<void> {
-  await keep(intention)
-  turnSoon()
+  await noteIntention(intention)
+  roundSoon()
 }
 
 /** Whom a command names, where it is somebody that no record tells of yet. */

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto'
 import type { RecordItem, SealKey } from '@acolhida/core/contract'
+import type { Practice } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { readBackup } from '@acolhida/core/schemas'
 import { instant, parseInstant, shift } from '@acolhida/core/time'
@@ -13,7 +14,7 @@ import { connectionRow } from '../data/database.ts'
 import { db } from '../data/db.ts'
 import { answerEnquiry, decideFor, enterBooking, pairWith, sendQuote } from './acts.ts'
 import { turn } from './sync.ts'
-import { callOffFor } from './together.ts'
+import { CLOSED_DAYS, callOffFor, decideEach, takeAllBack } from './together.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')
 // The clock stands: what lapses in the demo does not depend on the day this runs.
@@ -219,6 +220,33 @@ describe('decisions', () => {
       ['next-benat', 'cancel'],
     ])
     expect((await db.practice.get('practice'))?.practice.profile.name).toBe('Other')
+  })
+
+  it('for a day one can’t keep are taken back at once, with the days that were closed, or only they', async () => {
+    relay.down = true
+    const undoing = async () => {
+      const here = await Promise.all(['asks-tome', 'next-benat'].map(bookingOf))
+      return here.map((row) => ({
+        ...row,
+        unsettled: { seq: row.seq, until: shift(now, 8_000), before: row, what: 'offered' },
+      }))
+    }
+    const days = {
+      what: CLOSED_DAYS,
+      change: (p: Practice): Practice => ({ ...p, profile: { ...p.profile, greeting: 'Away.' } }),
+    }
+    await decideEach([], days)
+    await takeAllBack(await undoing())
+    expect((await db.practice.get('practice'))?.practice.profile.greeting).not.toBe('Away.')
+    expect((await db.intentions.toArray()).map(({ booking, command }) => [booking, command.do])).toEqual([
+      ['asks-tome', 'take-back'],
+      ['next-benat', 'take-back'],
+    ])
+    // What was changed since, or otherwise, stays.
+    await decideEach([], days)
+    await changePractice(db, 'the name', (p) => ({ ...p, profile: { ...p.profile, name: 'I. M.' } }))
+    await takeAllBack(await undoing())
+    expect((await db.practice.get('practice'))?.practice.profile.greeting).toBe('Away.')
   })
 
   it('keep their key however often they are tried', async () => {

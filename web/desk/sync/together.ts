@@ -2,7 +2,7 @@ import { type Booking, callingOff, type DeskDoes, UNDO } from '@acolhida/core/bo
 import type { Practice } from '@acolhida/core/practice'
 import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
-import { decided, keep, turnSoon } from './acts.ts'
+import { decided, noteIntention, roundSoon } from './acts.ts'
 
 /** One of several things that are decided together. */
 export interface ForEach {
@@ -21,10 +21,10 @@ export async function decideEach(
   const { changeHere } = await import('../data/changing.ts')
   const words = await Promise.all(each.map(({ booking, command }) => decided(booking, command)))
   await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
-    for (const word of words) await keep(word)
+    for (const word of words) await noteIntention(word)
     if (change) await changeHere(db, change.what, change.change, 'decided')
   })
-  turnSoon()
+  roundSoon()
 }
 
 /** What the practice’s change is called by which days are closed that one can’t keep. */
@@ -41,11 +41,11 @@ export async function takeAllBack(bookings: readonly Booking[]): Promise<void> {
   )
   const words = await Promise.all(each.map(({ booking, of }) => decided(booking, { do: 'take-back', of })))
   await db.transaction('rw', [db.intentions, db.practice, db.changes, db.bookings], async () => {
-    for (const word of words) await keep(word)
+    for (const word of words) await noteIntention(word)
     const last = await db.changes.orderBy('order').last()
     if (last?.what === CLOSED_DAYS && Date.now() - last.at < 3 * UNDO) await undoHere(db)
   })
-  turnSoon()
+  roundSoon()
 }
 
 /** Decides the same about several. One transaction. */
