@@ -1,6 +1,7 @@
 import { readFileSync, statSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join, resolve } from 'node:path'
+import { linkTo } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { fillIn, goTo, openSaid, pick, sendButton, toTheTimes } from './client.ts'
@@ -209,6 +210,21 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.getByRole('dialog').waitFor()
     await check('a quote')
   })
+})
+
+it('the way to the till has none, nor the till', async () => {
+  const page = await house.visitor({ viewport: { width: 320, height: 700 } })
+  await page.goto(`${house.door}/${house.slug}/my/${linkTo(house.relay, 'next-odile')}`)
+  await page.getByRole('button', { name: /^Pay .* by card/ }).click()
+  await page.getByLabel('Number of the card').waitFor()
+  expect(await violations(page)).toEqual([])
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320)
+  await page.getByRole('button', { name: 'Back without paying' }).click()
+  await page.getByRole('link', { name: /^Back/ }).click()
+  await page.getByText('did not go through').waitFor()
+  expect(await violations(page)).toEqual([])
+  await page.goto(house.till.url)
+  expect(await violations(page)).toEqual([])
 })
 
 it('the letterbox has none', async () => {

@@ -64,9 +64,7 @@ export function CardsCard({ practice }: { practice: Practice }) {
           The relay is set up with no till. What is said here counts once it is.
         </p>
       )}
-      <div className="[&>div]:grid-cols-1!">
-        <Fields settings={CARDS} of={practice} practice={practice} change={(p, to) => to(p)} />
-      </div>
+      <Fields settings={CARDS} of={practice} practice={practice} change={(p, to) => to(p)} narrow />
     </section>
   )
 }

@@ -72,9 +72,7 @@ export function InvoicingCard({ practice }: { practice: Practice }) {
   return (
     <section className="sheet grid gap-3 p-5">
       <h2>Invoices</h2>
-      <div className="[&>div]:grid-cols-1!">
-        <Fields settings={INVOICING} of={practice} practice={practice} change={(p, to) => to(p)} />
-      </div>
+      <Fields settings={INVOICING} of={practice} practice={practice} change={(p, to) => to(p)} narrow />
       <div className="grid gap-3 border-t border-line pt-3">
         <SavedField
           label="Tax, as it is called"

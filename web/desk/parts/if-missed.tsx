@@ -48,5 +48,5 @@ export function IfMissed({ desk, booking }: { desk: Desk; booking: Booking }) {
     [booking.asked.person.email],
   )
   const words = ifMissedWords(desk.practice, booking, person, now)
-  return words ? <span className="basis-full text-[13px] text-soft">If missed: {words}</span> : null
+  return words ? <span className="w-0 min-w-full text-[13px] text-soft">If missed: {words}</span> : null
 }

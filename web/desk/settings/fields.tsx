@@ -15,6 +15,7 @@ export function Fields<T>({
   change,
   faults = [],
   path = '',
+  narrow = false,
 }: {
   settings: readonly Setting<T>[]
   of: T
@@ -24,10 +25,12 @@ export function Fields<T>({
   faults?: readonly PracticeFault[]
   /** Where the thing stands in the practice: "services[2]". */
   path?: string
+  /** One below the other, where there is no room for two. */
+  narrow?: boolean
 }) {
   const { code, decimals } = currencyOf(practice.profile.currency)
   return (
-    <div className="grid grid-cols-1 items-end gap-x-4 gap-y-3 sm:grid-cols-2">
+    <div className={`grid grid-cols-1 items-end gap-x-4 gap-y-3 ${narrow ? '' : 'sm:grid-cols-2'}`}>
       {settings
         .filter((setting) => !setting.show || setting.show(of))
         .map((setting) => {
@@ -35,7 +38,7 @@ export function Fields<T>({
           const warning = setting.path ? faults.find((fault) => fault.path === at)?.message : undefined
           const wide = warning || setting.is === 'switch' || ('rows' in setting && setting.rows)
           return (
-            <div key={setting.label} className={`min-w-0 ${wide ? 'sm:col-span-2' : ''}`}>
+            <div key={setting.label} className={`min-w-0 ${wide && !narrow ? 'sm:col-span-2' : ''}`}>
               <Field
                 setting={setting}
                 typed={typedOf(setting, of, decimals)}
