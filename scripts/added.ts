@@ -3,7 +3,13 @@ export const ADDED: readonly [what: string, path: string, before: string, added:
   ['a kind of question', 'core/questions/kinds/index.ts', '  section: object\n}', '  colour: object\n}', 3],
   ['an effect', 'core/questions/effects.ts', '  enquiry: object\n}', '  nudge: { text: string }\n}', 2],
   ['a closure', 'core/openings/closures.ts', "'link-only' | 'blocked' }\n}", '  moon: object\n}', 2],
-  ['a message', 'core/messages/letter.ts', "'running-late' | 'agree' | 'invoice'", " | 'thanks'", 2],
+  [
+    'a message',
+    'core/messages/letter.ts',
+    "'running-late' | 'agree' | 'invoice' | 'given-back'",
+    " | 'thanks'",
+    2,
+  ],
   ['a due thing', 'core/agenda/due.ts', '  forget: object\n}', '  count: object\n}', 2],
   [
     'an event',

@@ -368,6 +368,8 @@ export interface LinkView {
     first?: { amount: number; until: Instant }
     /** Less what was given back; below nothing, more was given than had come. */
     paid: number
+    /** What has been given back, where anything was. */
+    back?: number
     /** What the practitioner has promised for their own part. */
     promised?: number
     /** Still to be paid; below nothing, to be given back. */

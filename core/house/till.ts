@@ -9,13 +9,18 @@ import { cardAsked, payableNow } from './payable.ts'
 
 /** What the till is to be asked for: nothing about who pays. */
 export interface ForTill {
+  /** Its name there and here: asked again by the same name, it is the same, and nothing is taken twice. */
   payment: string
   booking: string
+  /** A payment; a card to be looked at only, or kept. */
   what: 'pay' | 'check' | 'keep'
+  /** In minor units; nothing where a card is asked for. */
   amount: number
+  /** ISO 4217. */
   currency: string
   /** What the page calls it: whom it is paid to, and nothing of what for. */
   title: string
+  /** Until when the page stands. */
   until: Instant
 }
 

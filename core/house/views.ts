@@ -210,6 +210,7 @@ function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkV
         : [],
       ...(first ? { first } : {}),
       paid: paid - givenBack,
+      ...(givenBack > 0 && paid > 0 ? { back: givenBack } : {}),
       ...(promised > 0 ? { promised } : {}),
       open: left,
       ...(byCard > 0 ? { byCard } : {}),

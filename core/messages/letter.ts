@@ -13,7 +13,7 @@ export type OwnStep =
   | 'client-replied'
   | 'client-pleads'
 /** What is written to the client about theirs. */
-export type ClientStep = TellingStep | 'place' | 'running-late' | 'agree' | 'invoice'
+export type ClientStep = TellingStep | 'place' | 'running-late' | 'agree' | 'invoice' | 'given-back'
 export type BookingStep = ClientStep | OwnStep
 /** What a message is about; with subject, channel and anchor it makes the message unique. */
 export type Step = BookingStep | 'enquiry-answered' | 'quote'

@@ -111,12 +111,15 @@ export function whereLine(w: Words, told: boolean): string {
 export const tellsPlace = ({ practice, booking }: Words, now: Instant): boolean =>
   addressTold(practice, booking, now) !== undefined
 
-const currencyOf = ({ asked: { currency } }: Booking) => ({ code: currency, decimals: decimals(currency) })
+export const currencyIn = ({ asked: { currency } }: Booking) => ({
+  code: currency,
+  decimals: decimals(currency),
+})
 
 /** A sentence about a share of the price; nothing of what is free. */
 const shareLine = ({ booking }: Words, share: number, sentence: 'given' | 'given-if-none'): string =>
   share > 0 && booking.price > 0
-    ? say(sentence, { share, amount: money(shareOf(booking.price, share), currencyOf(booking)) })
+    ? say(sentence, { share, amount: money(shareOf(booking.price, share), currencyIn(booking)) })
     : ''
 
 /** What the practitioner's own side of the rules gives the client. */
@@ -161,7 +164,7 @@ export function priceLine(w: Words): string {
   const { practice, booking } = w
   const { price } = booking
   if (price === 0) return say('free-of-charge')
-  const currency = currencyOf(booking)
+  const currency = currencyIn(booking)
   const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
   return [
     say('price', { price: money(price, currency) }),
@@ -189,7 +192,7 @@ export function firstLine(w: Words): string {
   const { practice, booking } = w
   const first = stillFirst(booking, zoneOf(practice, placeOf(practice, booking.place)))
   if (!first) return ''
-  const sum = { amount: money(first.amount, currencyOf(booking)), until: by(w, first.until) }
+  const sum = { amount: money(first.amount, currencyIn(booking)), until: by(w, first.until) }
   return [say(practice.cards ? 'to-pay.first-card' : 'to-pay.first', sum), transferLine(w)]
     .filter(Boolean)
     .join('\n')
@@ -200,7 +203,7 @@ export function invoiceLines(w: Words): string[] {
   const { booking } = w
   const invoice = booking.invoices?.at(-1)
   if (!invoice) return []
-  const currency = currencyOf(booking)
+  const currency = currencyIn(booking)
   const { number, lines, total, tax, corrects, text = '' } = invoice
   const open = accountOf(booking).open
   return [

@@ -1,4 +1,5 @@
-import { lackingIn, toldFrom } from '../booking/index.ts'
+import { lackingIn, type Payment, toldFrom } from '../booking/index.ts'
+import { money } from '../money/words.ts'
 import { placeOf } from '../practice/index.ts'
 import { MINUTE, shift } from '../time/index.ts'
 import { type ClientStep, type LetterKind, NEWS } from './letter.ts'
@@ -8,6 +9,7 @@ import {
   askedLines,
   by,
   costLines,
+  currencyIn,
   everythingLine,
   firstLine,
   givenIfNoneLine,
@@ -23,6 +25,9 @@ import {
   timeOf,
   whereLine,
 } from './lines.ts'
+
+/** Whether a payment is money that the till has given back. */
+const isBack = ({ amount, source }: Payment): boolean => amount < 0 && source?.startsWith('till ') === true
 
 /** Every message to the client about a booking. */
 export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
@@ -203,6 +208,21 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
     plan: ({ invoices = [] }) => {
       const last = invoices.at(-1)
       return last ? { anchor: invoices.length, at: last.at, useful: shift(last.at, NEWS) } : undefined
+    },
+  },
+  'given-back': {
+    write: (w) => {
+      const amount = money(-(w.booking.payments?.findLast(isBack)?.amount ?? 0), currencyIn(w.booking))
+      return {
+        subject: say('given-back.subject', { amount, service: w.service }),
+        body: [say('given-back', { amount, service: w.service, when: timeOf(w) }), say('stands', LINKS)],
+      }
+    },
+    // What goes back by itself is told; what the practitioner gives by hand, they say themselves.
+    plan: ({ payments = [] }) => {
+      const last = payments.findLastIndex(isBack)
+      const at = payments[last]?.at
+      return at === undefined ? undefined : { anchor: last, at, useful: shift(at, NEWS) }
     },
   },
   question: {

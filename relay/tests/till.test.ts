@@ -241,7 +241,12 @@ describe('the till', () => {
     await turn()
     expect([...of!.backs.values()]).toEqual([amount])
     expect(accountOf(booking())).toMatchObject({ open: 0, givenBack: amount })
-    expect((await view(link)).money!.open).toBe(0)
+    expect((await view(link)).money).toMatchObject({ open: 0, back: amount })
+    const { email } = booking().asked.person
+    const told = house.mailbox.received.filter(
+      ({ to, subject }) => to.includes(email) && /goes back to you/.test(subject),
+    )
+    expect(told).toHaveLength(1)
   })
 
   it('lets a stranger leave a card, which is charged within what was agreed, once, or taken back in time', async () => {

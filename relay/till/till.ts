@@ -1,21 +1,8 @@
-import type { TillSays } from '@acolhida/core/house'
+import type { ForTill, TillSays } from '@acolhida/core/house'
 import type { Instant } from '@acolhida/core/time'
 
-/** What the till is asked for. Nothing in it says who pays. */
-export interface TillWants {
-  /** Our name for it: asked again by the same name, the till gives the same page, and takes nothing twice. */
-  payment: string
-  booking: string
-  /** A payment; a card to be looked at only, or kept. */
-  what: 'pay' | 'check' | 'keep'
-  /** In minor units; nothing where a card is asked for. */
-  amount: number
-  /** ISO 4217. */
-  currency: string
-  title: string
-  /** Until when the page stands. */
-  until: Instant
-  /** Where the client is sent back to. Coming back proves nothing. */
+/** What the till is asked for, and where the client is sent back to: coming back proves nothing. */
+export interface TillWants extends ForTill {
   back: string
 }
 

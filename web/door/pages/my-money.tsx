@@ -9,7 +9,7 @@ import { AtTill } from './at-till.tsx'
 /** What is to be paid and when, what has come, and where a transfer goes. */
 export function MyMoney({ view, secret }: { view: LinkView; secret: string }) {
   const { money: of, currency } = view
-  if (!of || (of.plan.length < 2 && of.open === 0 && of.paid === 0 && !of.first)) return null
+  if (!of || (of.plan.length < 2 && of.open === 0 && of.paid === 0 && !of.first && !of.back)) return null
   const clocks = clocksNamed(view.clocks)
   const asked = view.state === 'unproved' || view.state === 'waiting' || view.state === 'offered'
   return (
@@ -41,6 +41,9 @@ export function MyMoney({ view, secret }: { view: LinkView; secret: string }) {
       )}
       {of.paid < 0 && <p className="mt-2">{say('my.money-given', { amount: money(-of.paid, currency) })}</p>}
       {of.paid > 0 && <p className="mt-2">{say('my.money-paid', { amount: money(of.paid, currency) })}</p>}
+      {of.back !== undefined && (
+        <p className="mt-2">{say('my.money-came-back', { amount: money(of.back, currency) })}</p>
+      )}
       {of.open > 0 && (
         <p className="mt-2 font-semibold">{say('my.money-open', { amount: money(of.open, currency) })}</p>
       )}
