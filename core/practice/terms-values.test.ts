@@ -39,7 +39,12 @@ describe('the fields of terms', () => {
     expect(termsValues(practice({ ...rules, cancelAfter: 0 }), service)).toMatchObject({
       'free-until': 'until the session begins',
       'late-cost': 'nothing',
+      'my-side': 'nothing',
     })
+    const mine = { within: duration('PT24H'), cancelled: 50, grace: 10, late: 20 }
+    expect(termsValues(practice({ ...rules, mine }), service)['my-side']).toBe(
+      '50 % of the price where I cancel later than 24 h before; 20 % off it where I come more than 10 minutes late',
+    )
   })
 
   it('are those of the service where it has rules of its own; what counts stays the practice’s', () => {

@@ -35,6 +35,17 @@ function lateWords({ cancel, cancelAfter }: HouseRules): string {
   return steps.length > 0 ? say('late.then', { steps: steps.join(', '), last }) : last
 }
 
+/** What the practitioner promises for their own part. */
+function mineWords({ mine }: HouseRules): string {
+  const parts = [
+    mine && mine.cancelled > 0
+      ? say('my-side.cancelled', { share: mine.cancelled, length: durationWords(mine.within) })
+      : '',
+    mine && mine.late > 0 ? say('my-side.late', { share: mine.late, minutes: mine.grace }) : '',
+  ].filter(Boolean)
+  return parts.length > 0 ? parts.join('; ') : say('my-side.none')
+}
+
 /** What the fields of terms are filled with for whoever books a service, by the rules in force. */
 export function termsValues(practice: Practice, service: Service): FieldValues & Record<TermsField, string> {
   const rules = rulesFor(practice, service)
@@ -50,6 +61,7 @@ export function termsValues(practice: Practice, service: Service): FieldValues &
         ? say('moves.none')
         : say('moves.some', { times: move.times, length: durationWords(move.until) }),
     grace: say('grace', { minutes: graceMinutes }),
+    'my-side': mineWords(rules),
   }
 }
 

@@ -2,7 +2,7 @@ import type { Instant } from '../time/index.ts'
 
 /** What is filled into terms when somebody reads them, so that the text and the rules can't disagree. */
 export const TERMS_FIELDS = [
-  ...(['practitioner', 'service', 'notice', 'free-until', 'late-cost', 'moves', 'grace'] as const),
+  ...(['practitioner', 'service', 'notice', 'free-until', 'late-cost', 'moves', 'grace', 'my-side'] as const),
 ] as const
 export type TermsField = (typeof TERMS_FIELDS)[number]
 

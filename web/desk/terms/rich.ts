@@ -10,6 +10,7 @@ export const FIELD_NAMES: Record<TermsField, string> = {
   'late-cost': 'what cancelling costs after that',
   moves: 'how often to move',
   grace: 'minutes of grace',
+  'my-side': 'my side of it',
 }
 
 const pieceOut = (piece: Piece): JSONContent =>
