@@ -68,12 +68,15 @@ it('a seat is booked once it is paid by card: refused, then paid, and told twice
   await desk.goto(`${house.desk}/arrivals/${id}`)
   await desk.getByText('They paid €18.00 by card. With that it is booked.').waitFor()
   await desk.getByText('They went to pay €18.00 by card.').first().waitFor()
+  await desk.goto(house.desk)
+  await desk.getByText('has paid by card for').waitFor()
 })
 
 it('a seat that is not paid in time is free again, and nothing is owed; by hand it can be booked all the same', async () => {
   const mine = await seatFor('Caio Lobo', 'caio.lobo@example.org')
   const other = await seatFor('Dora Melo', 'dora.melo@example.org')
   const desk = await house.openDesk()
+  await desk.getByRole('region', { name: 'Welcome, once they have paid' }).getByText('Caio Lobo').waitFor()
   await desk.goto(`${house.desk}/arrivals`)
   await desk
     .getByRole('link', { name: /Dora Melo/ })

@@ -117,6 +117,14 @@ describe('an invoice', () => {
     )
   })
 
+  it('is made of what was set up late, too: a price that was none, with the reason', () => {
+    const free = booked(0, undefined, [{ ...adjusted(9_500), text: 'A session, as we said' } as BookingEvent])
+    expect(invoiceOf(free, words)).toEqual({
+      lines: [{ name: 'A session, as we said', quantity: 1, amount: 9_500 }],
+      total: 9_500,
+    })
+  })
+
   it('has a number once, never changes, and is taken back by another of its own', () => {
     const made = step(booked(9_500), { do: 'invoice' }, shift(at, HOUR))
     expect(made.invoices).toMatchObject([{ number: 'A-7', total: 9_500 }])

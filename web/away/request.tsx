@@ -13,6 +13,7 @@ const OUTCOMES = { fits: 'Fits', look: 'Look first', closed: 'Not a match' } as 
 const STANDS: Partial<Record<WordView['state'], string>> = {
   booked: 'Booked.',
   offered: 'Other times have been offered.',
+  unpaid: 'Welcomed; it is booked once their payment has come.',
   declined: 'Turned down.',
   lapsed: 'The hold has run out, and the time is free again.',
   withdrawn: 'They have withdrawn it.',

@@ -18,9 +18,12 @@ export function newsOf(booking: Booking, event: StoredEvent): News | undefined {
     case 'accepted':
       return 'accepted'
     case 'lapsed':
-      return booking.mailProved ? 'lapsed' : undefined
+      return booking.owes ? 'not-paid' : booking.mailProved ? 'lapsed' : undefined
     case 'welcomed':
-      return event.by === 'rules' && booking.asked.proof !== 'hand' ? 'straight' : undefined
+      return event.by === 'rules' && booking.asked.proof !== 'hand' && !booking.owes ? 'straight' : undefined
+    case 'paid':
+      // What the till tells; what the practitioner has noted is no news to them.
+      return event.source?.startsWith('till ') ? 'paid' : undefined
     case 'moved':
       return event.by === 'client' ? 'moved' : undefined
     case 'pleaded':

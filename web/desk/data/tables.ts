@@ -68,6 +68,8 @@ export type News =
   | 'refused'
   | 'cancelled'
   | 'lapsed'
+  | 'not-paid'
+  | 'paid'
   | 'straight'
   | 'accepted'
   | 'called-off'

@@ -1,4 +1,5 @@
-import { stateAt } from '@acolhida/core/booking'
+import { type Booking, stateAt } from '@acolhida/core/booking'
+import type { Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { X } from 'lucide-react'
 import { Link } from 'react-router'
@@ -19,6 +20,8 @@ const WORDS: Record<News, string> = {
   refused: 'can come at none of the times you offered for',
   cancelled: 'has cancelled',
   lapsed: 'was not answered in time:',
+  'not-paid': 'has not paid in time, and the time is free again:',
+  paid: 'has paid by card for',
   straight: 'has booked, straight in:',
   accepted: 'has taken a time you offered:',
   moved: 'has moved a session to another time:',
@@ -27,26 +30,53 @@ const WORDS: Record<News, string> = {
   away: 'has your answer, given away from the desk:',
 }
 
-/** Who was offered other times and has not chosen yet, the most urgent first. */
+/** Who was offered other times and has not chosen yet, or must pay first and has not; the most urgent first. */
 export function NotChosenYet({ desk }: { desk: Desk }) {
-  const minute = useMinute()
-  const offered = desk.requested
-    .filter((row) => stateAt(row, minute).is === 'offered')
-    .sort((a, b) => a.until - b.until)
-  if (offered.length === 0) return null
   return (
-    <section className="mt-6" aria-label="Other times offered, and no answer yet">
-      <h2 className="mb-2.5">Other times offered, and no answer yet</h2>
+    <>
+      <Awaited
+        desk={desk}
+        is="offered"
+        title="Other times offered, and no answer yet"
+        times={(row) => row.offers}
+      />
+      <Awaited desk={desk} is="unpaid" title="Welcome, once they have paid" times={(row) => [row]} />
+    </>
+  )
+}
+
+function Awaited({
+  desk,
+  is,
+  title,
+  times,
+}: {
+  desk: Desk
+  is: 'offered' | 'unpaid'
+  title: string
+  /** The times that are kept for it. */
+  times: (row: Booking) => readonly { start: Instant }[]
+}) {
+  const minute = useMinute()
+  const rows = desk.requested
+    .filter((row) => stateAt(row, minute).is === is)
+    .sort((a, b) => a.until - b.until)
+  if (rows.length === 0) return null
+  return (
+    <section className="mt-6" aria-label={title}>
+      <h2 className="mb-2.5">{title}</h2>
       <ul className="sheet divide-y divide-line px-4">
-        {offered.map((row) => (
+        {rows.map((row) => (
           <li key={row.id} className="py-2.5">
             <Link to={`/arrivals/${row.id}`} className="font-semibold underline-offset-3 hover:underline">
               {row.asked.person.name}
             </Link>
             <span className="block text-[14px] text-soft">
               {serviceName(desk.practice, row.service)} ·{' '}
-              {row.offers.map(({ start }) => when(desk.practice, start)).join(' · ')} · kept until{' '}
-              {when(desk.practice, row.until)}
+              {times(row)
+                .map(({ start }) => when(desk.practice, start))
+                .join(' · ')}{' '}
+              · kept until {when(desk.practice, row.until)}
             </span>
           </li>
         ))}
@@ -106,7 +136,7 @@ function One({ desk, row, booking }: { desk: Desk; row: NewsRow; booking: Bookin
         </ActButton>
       </div>
       {row.what === 'pleaded' && <AnswerPlea desk={desk} booking={booking} />}
-      {row.what === 'lapsed' && (
+      {(row.what === 'lapsed' || row.what === 'not-paid') && (
         <div className="mt-2">
           <Decide desk={desk} booking={booking} late />
         </div>
