@@ -6,6 +6,7 @@ import { httpbis } from 'http-message-signatures'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { expiryIn, isCardNumber } from '../till/card.ts'
 import { digestOf, isSigned, signedHeaders } from '../till/signature.ts'
+import { newCalled, openStartsOf } from './client.ts'
 import { bookingsOf, linkTo } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay, TILL_SECRET } from './setup.ts'
 
@@ -247,6 +248,40 @@ describe('the till', () => {
       ({ to, subject }) => to.includes(email) && /goes back to you/.test(subject),
     )
     expect(told).toHaveLength(1)
+  })
+
+  it('gives back what is paid after the time has run out; the time stays free', async () => {
+    const pack = house.relay.here.keeper.house.pack!
+    const first = { id: 'l', much: { kind: 'rest' }, due: { kind: 'word' }, first: true } as const
+    const { practice } = pack
+    const next = {
+      ...pack,
+      revision: pack.revision + 1,
+      practice: {
+        ...practice,
+        answering: { ...practice.answering, payTime: 'PT10M' },
+        services: practice.services.map((one) =>
+          one.id === 'voice-assessment' ? { ...one, payment: [first] } : one,
+        ),
+      },
+    }
+    await ask(`${house.desk}/api/package`, next, { bearer: house.key, key: freshKey(), method: 'PUT' })
+    const open = await openStartsOf(house.door, house.slug)
+    const { id, price } = await newCalled(house, { start: instant(open.at(-1)!) })
+    await command(id, { do: 'welcome' })
+    house.clock.forward(10_000)
+    const link = secret(id)
+    expect(await view(link)).toMatchObject({ state: 'unpaid', money: { byCard: price } })
+    const { body } = await pay(link, { what: 'pay', amount: price })
+    house.clock.forward(15 * MINUTE)
+    expect(await view(link)).toMatchObject({ state: 'lapsed', lapsedUnpaid: true })
+    expect(await openStartsOf(house.door, house.slug)).toContain(open.at(-1))
+    await type(body.to, '4111 1111 1111 1111')
+    await cameBack(link)
+    await turn()
+    expect([...house.till.payments.get(booking(id).till![0]!.payment)!.backs.values()]).toEqual([price])
+    expect(await view(link)).toMatchObject({ state: 'lapsed', money: { open: 0, back: price } })
+    expect(await openStartsOf(house.door, house.slug)).toContain(open.at(-1))
   })
 
   it('lets a stranger leave a card, which is charged within what was agreed, once, or taken back in time', async () => {
