@@ -223,7 +223,7 @@ function Note({
         />
         <ProblemNote of={act} className="" />
         <button type="submit" className="press press-go justify-self-start">
-          Keep it
+          {doing === 'charge' ? 'Charge it' : 'Keep it'}
         </button>
       </form>
     </Dialog>

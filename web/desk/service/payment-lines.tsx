@@ -1,10 +1,30 @@
-import type { Practice, Service } from '@acolhida/core/practice'
+import { type Practice, payTimeOf, type Service } from '@acolhida/core/practice'
 import { durationWords } from '@acolhida/core/time'
+import { Link } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { Fields } from '../settings/fields.tsx'
 import { LINE, MOST_LINES, withLine, withLineAt, withoutLine } from './payment.ts'
+
+/** What it means that something must come before it is booked; and where nothing can. */
+function First({ practice }: { practice: Practice }) {
+  const within = payTimeOf(practice)
+  return within ? (
+    <p className="text-[14px] text-soft">
+      The time is kept for {durationWords(within)} after your word; if the payment has not come by then, it is
+      free again and nothing is owed.
+    </p>
+  ) : (
+    <p role="alert" className="text-[14px] font-semibold text-clay-ink">
+      Nobody can pay before they come: set up transfers or cards under{' '}
+      <Link to="/money" className="way">
+        Money
+      </Link>
+      . Until then it is booked without.
+    </p>
+  )
+}
 
 /** How the price of a service is paid, line by line. */
 export function PaymentLines({ practice, service }: { practice: Practice; service: Service }) {
@@ -37,6 +57,7 @@ export function PaymentLines({ practice, service }: { practice: Practice; servic
           </span>
         </fieldset>
       ))}
+      {lines.some(({ first }) => first) && <First practice={practice} />}
       {lines.some(({ due }) => due.kind === 'before') && (
         <p className="text-[14px] text-soft">
           {lines.flatMap(({ due }) => (due.kind === 'before' ? [durationWords(due.by)] : [])).join(', ')}{' '}
