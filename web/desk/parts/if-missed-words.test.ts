@@ -5,7 +5,7 @@ import { expect, it } from 'vitest'
 import { sampleAsked } from '../../../core/tests/asked.ts'
 import { fresh } from '../../../core/tests/deciding.ts'
 import { samplePractice } from '../../../core/tests/sample.ts'
-import { ifMissedWords } from './if-missed.tsx'
+import { ifMissedWords } from './if-missed-words.ts'
 
 const lead = { points: 2, within: duration('P6M'), to: 'ask', lasts: duration('P6M') } as const
 const base = samplePractice()
