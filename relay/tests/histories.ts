@@ -321,6 +321,8 @@ export class History {
     try {
       return this.keeper.act(does, body, about)
     } catch (error) {
+      // What was refused is not answered under its key: said again, it is another try.
+      if (once) this.#last = undefined
       if (error instanceof Refused) return { refused: error.problem.code }
       throw error
     }
