@@ -178,7 +178,7 @@ export function worded(booking: Booking, on: On, { owes }: Owes, settles: Instan
   return owes === undefined
     ? { ...now, status: 'booked', worded: at, ...telling(on, 'confirmation', settles) }
     : {
-        ...{ ...now, status: 'requested', until: owes, owes: { given: at, seq: on.seq } },
+        ...{ ...now, status: 'requested', until: owes, owes: { given: at } },
         ...telling(on, 'to-pay', settles),
       }
 }

@@ -3,7 +3,7 @@ import {
   placeOf,
   questionnaireOf,
   serviceOf,
-  taxWords,
+  taxLine,
   travelZoneOf,
 } from '../practice/index.ts'
 import {
@@ -30,7 +30,7 @@ export const choicesIn = (practice: Practice, { asked }: Booking): Choices => ({
   travel: travelZoneOf(placeOf(practice, asked.place), asked.travel),
   code: practice.codes?.find((code) => code.id === asked.code),
   whole: false,
-  tax: asked.tax?.onTop ? { name: taxWords(asked.tax), rate: asked.tax.rate } : undefined,
+  tax: taxLine(asked.tax),
 })
 
 const questionnaireIn = (practice: Practice, { asked }: Booking): Questionnaire | undefined =>

@@ -105,8 +105,7 @@ export type Mark = (typeof PERSON_MARKS)[number]
 
 /**
  * `blocked`, `not-invited`: as the practitioner has set it of this person; `ask-always`: every request of theirs is
- * looked at; `ask`,
- * `pay-first`, `not-online`: what their misses have led to.
+ * looked at; `ask`, `pay-first`, `not-online`: what their misses have led to.
  */
 export const PERSON_MARKS = [
   'blocked',
@@ -188,8 +187,8 @@ export interface Booking extends Start {
   /** Until when a request is held; for offered times, until when they stand. */
   until: Instant
   offers: Start[]
-  /** The word is given, and what must be paid first has not all come: when it was given, and by which event. */
-  owes?: { given: Instant; seq: number }
+  /** The word is given, and what must be paid first has not all come: when it was given. */
+  owes?: { given: Instant }
   /** Whether the link mailed to the address has been opened. */
   mailProved: boolean
   /** Whether it waits for that. */

@@ -1,7 +1,7 @@
 import { tokenShape } from '../shape/plain.ts'
 import { said } from '../shape/shape.ts'
 import { chainHead } from '../terms/agreement.ts'
-import { type Instant, MINUTE, shift } from '../time/index.ts'
+import { MINUTE, shift } from '../time/index.ts'
 import { type Commands, happened, refuse } from './command.ts'
 import { type BookingEvent, someMoney } from './happening.ts'
 import { agreementsIn } from './lacking.ts'
@@ -14,9 +14,12 @@ import { tillSource } from './till-events.ts'
 /** How long the till's page stands open for one payment, in ms. */
 export const TILL_TIME = 30 * MINUTE
 
-/** The payment that the till has still to tell of, if any: no second one is begun beside it. */
-export const openAtTill = ({ till = [] }: Booking, now: Instant): TillPayment | undefined =>
-  till.find(({ is, what, until }) => is === 'open' && (what === 'charge' || now <= until))
+/**
+ * The payment that the till has still to tell the end of, if any: no second one is begun beside it, also when its page
+ * has run out, as it may have been paid.
+ */
+export const openAtTill = ({ till = [] }: Pick<Booking, 'till'>): TillPayment | undefined =>
+  till.find(({ is }) => is === 'open')
 
 /** What came by one payment at the till, less what was given back of it. */
 export const leftOf = ({ payments = [] }: Pick<Booking, 'payments'>, payment: string): number => {
@@ -33,7 +36,7 @@ export const TILLING: Pick<Commands, 'till-ask' | 'charge' | 'till-say' | 'till-
     decide: (booking, { payment, what, amount }, is, { now }) => {
       if (what === 'pay' && amount <= 0) return refuse('nothing-to-pay')
       if (what === 'card' && !isHeld({ is }) && is !== 'booked') return refuse('nothing-to-pay')
-      if (openAtTill(booking, now)) return refuse('paying-already')
+      if (openAtTill(booking)) return refuse('paying-already')
       return happened({ type: 'till-asked', at: now, payment, what, amount, until: shift(now, TILL_TIME) })
     },
   },
@@ -44,7 +47,7 @@ export const TILLING: Pick<Commands, 'till-ask' | 'charge' | 'till-say' | 'till-
       if (!booking.card?.key) return refuse('no-card')
       const agreement = agreementsIn(booking).at(-1)
       if (!agreement) return refuse('no-card.agreement')
-      if (openAtTill(booking, now)) return refuse('paying-already')
+      if (openAtTill(booking)) return refuse('paying-already')
       const agreed = chainHead(agreement)
       return happened({
         ...{ type: 'charged', at: now, payment, amount, text: why, agreed },

@@ -42,7 +42,7 @@ export function askTill(work: Work, { hash, other, what, amount }: ToTill): ForT
   const asks = what === 'card' ? cardAsked(practice, seen, stateAt(seen, now)) : undefined
   if (what === 'pay' ? wanted === 0 : !asks) throw new Refused(409, 'nothing-to-pay')
   if (amount !== wanted) throw new Refused(409, 'changed.opened')
-  const open = openAtTill(booking, now)
+  const open = openAtTill(booking)
   const forTill = (of: Pick<TillPayment, 'payment' | 'until'>): ForTill => ({
     ...{ payment: of.payment, until: of.until, booking: booking.id, amount: wanted },
     what: asks ?? 'pay',
@@ -72,7 +72,10 @@ export function tillSays(work: Work, said: TillSays): { booking: string } {
   const booking = house.booking(id)
   const asked = booking?.till?.find(({ payment }) => payment === tells.payment)
   if (!booking || !asked) throw new Refused(404, 'unknown-payment')
-  if (asked.amount !== amount || booking.asked.currency !== currency) throw new Refused(409, 'till.differs')
+  const { says } = tells
+  const fits = asked.what === 'card' ? says !== 'paid' : says !== 'kept'
+  if (!fits || asked.amount !== amount || booking.asked.currency !== currency)
+    throw new Refused(409, 'till.differs')
   const events = decidedOn(work, booking, { do: 'till-say', ...tells }, true)
   if (events.length > 0) happen(work, id, events)
   return { booking: id }

@@ -1,6 +1,5 @@
 import type { Booking, Invoice, InvoiceLine } from '../booking/index.ts'
 import { type Minor, splitTax } from '../money/rounding.ts'
-import { taxWords } from '../practice/tax.ts'
 import { accountOf, type LedgerLine } from './ledger.ts'
 
 /** What lines of an invoice are called that are no lines of a quote. */
@@ -36,15 +35,15 @@ function linesFor(booking: Booking, owed: LedgerLine, words: InvoiceWords): Invo
  * asked. A tax on top is a line of the quote; of all else it is in the amount.
  */
 export function invoiceOf(booking: Booking, words: InvoiceWords): Pick<Invoice, 'lines' | 'total' | 'tax'> {
-  const { tax } = booking.asked
-  const lines = accountOf(booking).lines.flatMap((line) => linesFor(booking, line, words))
+  const { tax, reading } = booking.asked
+  const { lines: owed } = accountOf(booking)
+  const lines = owed.flatMap((line) => linesFor(booking, line, words))
   const total = sumOf(lines)
   if (!tax) return { lines, total }
-  const { name, rate, onTop } = tax
-  const isTax = (line: InvoiceLine): boolean => onTop === true && line.name === taxWords(tax)
-  const own = lines.filter(isTax)
-  // What the line on top is reckoned from holds none itself.
-  const free = own.length > 0 ? booking.asked.reading.quote.lines.filter((line) => !isTax(line)) : []
-  const rest = total - sumOf(own) - sumOf(free)
-  return { lines, total, tax: { name, rate, amount: sumOf(own) + splitTax(rest, rate).tax } }
+  // On top it is the last line of the quote, where the price is owed as quoted; all else holds it.
+  const quoted = owed.find(({ what, amount }) => what === 'price' && amount === sumOf(reading.quote.lines))
+  const onTop = tax.onTop && quoted ? (reading.quote.lines.at(-1)?.amount ?? 0) : 0
+  const holding = tax.onTop && quoted ? total - quoted.amount : total
+  const { name, rate } = tax
+  return { lines, total, tax: { name, rate, amount: onTop + splitTax(holding, rate).tax } }
 }

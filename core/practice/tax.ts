@@ -18,5 +18,9 @@ export function taxAt({ profile }: Practice, at: Instant): TaxNow | undefined {
   return { name: tax.name, rate: newest.rate, ...(tax.onTop ? { onTop: true } : {}) }
 }
 
+/** What a tax that comes on top adds to a quote as a line of its own; nothing of one that is in the prices. */
+export const taxLine = (tax: TaxNow | undefined): { name: string; rate: number } | undefined =>
+  tax?.onTop ? { name: taxWords(tax), rate: tax.rate } : undefined
+
 /** "VAT 23 %" */
 export const taxWords = ({ name, rate }: Pick<TaxNow, 'name' | 'rate'>): string => `${name} ${rate / 100} %`

@@ -11,7 +11,7 @@ import {
   type TaxNow,
   type TravelZone,
   taxAt,
-  taxWords,
+  taxLine,
   travelled,
   travelZoneOf,
   travelZonesOf,
@@ -108,7 +108,7 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
   const extras = (own.extras ?? []).map((extra) => extra.id).filter((text) => wish.extras?.includes(text))
   const tax = taxAt(practice, around.now)
   const read = (whole: boolean): Reading =>
-    readAnswers(own, questionnaire, answers, who.asking, { extras, travel, whole, code, tax: lineOf(tax) })
+    readAnswers(own, questionnaire, answers, who.asking, { extras, travel, whole, code, tax: taxLine(tax) })
   const reading = read(false)
   const { price } = own
   return {
@@ -129,10 +129,6 @@ export function reckon(practice: Practice, wish: Wish, who: Who, around: Around)
     ...(where instanceof Refused ? { placeProblem: where } : {}),
   }
 }
-
-/** What a tax that comes on top adds to a quote. */
-export const lineOf = (tax: TaxNow | undefined): { name: string; rate: number } | undefined =>
-  tax?.onTop ? { name: taxWords(tax), rate: tax.rate } : undefined
 
 /** How far to travel for a wish; nothing where that is not asked. A client must say so. */
 function travelOf(

@@ -51,10 +51,10 @@ export class TillRounds {
   /** Asks about everything of a booking that is still open: whoever comes back from the till may have paid. */
   async lookAt(booking: string): Promise<void> {
     for (const { payment, what } of openPayments(this.#here.keeper.house, booking)) {
+      // A charge may still be taken back; its own moment comes.
       if (what === 'charge') continue
       try {
-        const said = await this.#till.look(payment)
-        if (typeof said === 'object') this.#here.call(tillSays, said)
+        await this.#ask(booking, payment)
       } catch (error) {
         throw this.#away(error)
       }

@@ -36,6 +36,8 @@ export function mountTill(
   }
   mount.take(door.pay, schemas.pay, async ({ body, req, res }) => {
     const { tillRounds: rounds, ...which } = behind(req, res)
+    // What was begun before may have been paid, or be over: nothing is begun beside it.
+    await rounds.lookAt(own.look((house) => bookingBehind(house, which.hash, which.other).booking.id))
     const wanted = own.call(askTill, { ...which, ...body })
     const { slug } = own.keeper.house.pack!.practice.profile
     // Whoever takes the card learns nothing of the private link: the client's own browser knows the way back.

@@ -167,6 +167,18 @@ describe('the till', () => {
     expect(booking().payments).toHaveLength(2)
   })
 
+  it('begins nothing beside what may have been paid, also when its page has run out', async () => {
+    const link = secret()
+    const amount = (await view(link)).money!.byCard!
+    const { body } = await pay(link, { what: 'pay', amount })
+    await type(body.to, '6011 1111 1111 1117')
+    house.clock.forward(31 * MINUTE)
+    // Whoever presses once more has paid: the till is asked before anything is begun.
+    expect((await pay(link, { what: 'pay', amount })).body.code).toBe('nothing-to-pay')
+    expect(house.till.payments.size).toBe(1)
+    expect(booking().payments).toHaveLength(1)
+  })
+
   it('says when it failed, ran out, or asks for a second step', async () => {
     const link = secret()
     const amount = (await view(link)).money!.byCard!
@@ -221,6 +233,8 @@ describe('the till', () => {
     expect(await tell({ ...said, booking: 'asks-lucjan' })).toBe(404)
     expect(await tell({ ...said, payment: 'another-payment-of-nobody' })).toBe(404)
     expect(await tell({ ...said, is: 'more' })).toBe(409)
+    // A payment is no card that is kept.
+    expect(await tell({ ...said, is: 'kept', card: { ends: '1111', expires: '2028-05' } })).toBe(409)
     expect(booking().payments).toBeUndefined()
     expect(await tell(said)).toBe(200)
     expect(booking().payments).toHaveLength(1)

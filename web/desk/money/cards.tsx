@@ -61,10 +61,12 @@ export function CardsCard({ practice }: { practice: Practice }) {
         </p>
       ) : (
         <p className="text-[14px] text-soft">
-          The relay is set up with no till. What is said here counts once it is.
+          The relay is set up with no till: cards can be taken once it is.
         </p>
       )}
-      <Fields settings={CARDS} of={practice} practice={practice} change={(p, to) => to(p)} narrow />
+      {(till || practice.cards) && (
+        <Fields settings={CARDS} of={practice} practice={practice} change={(p, to) => to(p)} narrow />
+      )}
     </section>
   )
 }
