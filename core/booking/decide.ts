@@ -19,6 +19,7 @@ import {
 import { costOf, movable } from './deadlines.ts'
 import { isNoted } from './events.ts'
 import type { BookingEvent } from './happening.ts'
+import { INVOICING } from './invoicing.ts'
 import { givesForCancelling } from './mine.ts'
 import { NOTING } from './noting.ts'
 import { owedFirst } from './plan.ts'
@@ -34,6 +35,7 @@ const canStillAnswer = ({ mailProved }: Booking, is: StateName): boolean => is =
 /** Everything about each command: its shape, and what it makes of a booking. */
 export const COMMANDS: Commands = {
   ...NOTING,
+  ...INVOICING,
   ...TILLING,
   welcome: {
     shape: { text: maybe(words) },

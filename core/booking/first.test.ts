@@ -8,7 +8,7 @@ import { lisbon, now, refusal, step } from '../tests/deciding.ts'
 import { samplePractice } from '../tests/sample.ts'
 import { DAY, duration, HOUR, type Instant, SECOND, shift } from '../time/index.ts'
 import { type Asked, begin } from './index.ts'
-import { mustFirst, planOf, stillFirst } from './plan.ts'
+import { mustFirst, openOnAsking, planOf, stillFirst } from './plan.ts'
 import type { Booking, Mark } from './record.ts'
 import { seenAt, stateAt } from './state.ts'
 import { takes } from './takes.ts'
@@ -80,6 +80,13 @@ describe('what must be paid first', () => {
   it('may come before the word: then the word books', () => {
     const ahead = pay(asked({ payment: [{ ...word, due: { kind: 'asking' } }] }), 3_000, now)
     expect(stateAt(ahead, later).is).toBe('waiting')
+    expect(openOnAsking(ahead)).toBe(0)
+    // Asked for on asking, whether it decides over the booking or not; it is said with the request.
+    const { first: _, ...line } = word
+    const open = asked({ payment: [{ ...line, due: { kind: 'asking' } }] })
+    expect(openOnAsking(open)).toBe(3_000)
+    expect(letterFor(samplePractice(), open, 'asked', now)?.text).toContain('€30.00 is to be paid on asking.')
+    expect(openOnAsking(asked())).toBe(0)
     expect(accountOf(ahead)).toMatchObject({ owed: 10_000, open: 7_000 })
     expect(stateAt(step(ahead, { do: 'welcome' }, later), later).is).toBe('booked')
     const declined = step(ahead, { do: 'decline', text: '' }, later)

@@ -52,7 +52,7 @@ export interface OwnOfEvent {
   paid: Undoable & { amount: number; way: PayWay; text?: string; source?: string; books?: boolean } & Owes
   'given-back': Undoable & { amount: number; way: PayWay; text?: string; source?: string }
   /** The till is asked for something; the client goes there. */
-  'till-asked': Pick<TillPayment, 'payment' | 'amount' | 'until'> & { what: 'pay' | 'card' | 'charge' }
+  'till-asked': Pick<TillPayment, 'payment' | 'amount' | 'until'> & { what: 'pay' | 'card' }
   /** The practitioner has money taken from the card that is kept, within what was agreed. */
   charged: Undoable & { payment: string; amount: number; text: string; agreed: string }
   /** What the till has told, but for money that has come; `message`: by which message. */

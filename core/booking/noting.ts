@@ -1,72 +1,22 @@
 import { shareOf } from '../money/rounding.ts'
 import { id, list, maybe, one, said, text, whole } from '../shape/shape.ts'
-import { type Instant, shift, type Zone } from '../time/index.ts'
+import { shift } from '../time/index.ts'
 import { type Commands, happened, notBooked, refuse } from './command.ts'
 import { countedFor } from './counting.ts'
 import { canBeMissed } from './deadlines.ts'
 import { anyMoney, someMoney } from './happening.ts'
 import { givenIn, givesForLate } from './mine.ts'
-import { paidOf, stillFirst } from './plan.ts'
-import { type Booking, type Invoice, MOST_LATE, MOST_LENGTH, type PayWay, WAYS } from './record.ts'
-import { hasBegun, isPlaced, type StateName, stateAt, UNDO } from './state.ts'
+import { bookedBy, paidOf } from './plan.ts'
+import { MOST_LATE, MOST_LENGTH, WAYS } from './record.ts'
+import { hasBegun, isPlaced, stateAt, UNDO } from './state.ts'
 
 const words = text(5_000)
-
-/** What money that comes makes of a booking that waits for it: it is booked, or the rest is waited for. */
-export function bookedBy(
-  booking: Booking,
-  { amount, way }: { amount: number; way: PayWay },
-  is: StateName,
-  zone: Zone,
-): { books?: true; owes?: Instant } {
-  if (is !== 'unpaid') return {}
-  const { payments = [], latest } = booking
-  const still = stillFirst({ ...booking, payments: [...payments, { at: latest, amount, way }] }, zone)
-  return still ? { owes: still.until } : { books: true }
-}
-
-/** The invoice of a booking that none has taken back. */
-export const invoiceInForce = ({ invoices = [] }: Pick<Booking, 'invoices'>): Invoice | undefined =>
-  invoices.find(({ number, corrects }) => !corrects && !invoices.some((one) => one.corrects === number))
 
 /** What the practitioner notes of a booking without deciding over it: how it went, money, what they ask and forgive. */
 export const NOTING: Pick<
   Commands,
-  | 'attend'
-  | 'miss'
-  | 'pay'
-  | 'give-back'
-  | 'adjust'
-  | 'sign'
-  | 'run-late'
-  | 'forgive'
-  | 'invoice'
-  | 'correct-invoice'
+  'attend' | 'miss' | 'pay' | 'give-back' | 'adjust' | 'sign' | 'run-late' | 'forgive'
 > = {
-  invoice: {
-    shape: {},
-    decide: (booking, _, __, about) => {
-      if (invoiceInForce(booking)) return refuse('invoiced-already')
-      const facts = about.invoice()
-      return facts.total === 0
-        ? refuse('nothing-to-invoice')
-        : happened({ type: 'invoiced', at: about.now, ...about.nextInvoice(), ...facts })
-    },
-  },
-  'correct-invoice': {
-    shape: { number: text(60), text: said(2_000) },
-    decide: (booking, { number, text: why }, _, about) => {
-      const invoice = invoiceInForce(booking)
-      if (invoice?.number !== number) return refuse('no-invoice')
-      const { lines, total, tax } = invoice
-      return happened({
-        ...{ type: 'invoiced', at: about.now, ...about.nextInvoice(), corrects: number, text: why },
-        lines: lines.map((line) => ({ ...line, amount: -line.amount })),
-        total: -total,
-        ...(tax ? { tax: { ...tax, amount: -tax.amount } } : {}),
-      })
-    },
-  },
   attend: {
     shape: { late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
     decide: (booking, { late, minutes }, is, { now }) => {

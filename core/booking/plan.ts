@@ -10,7 +10,8 @@ import {
   shift,
   type Zone,
 } from '../time/index.ts'
-import type { Booking } from './record.ts'
+import type { Booking, PayWay } from './record.ts'
+import type { StateName } from './state.ts'
 
 /** What must be paid before it is booked, and how long the time waits for it after the word. */
 export interface First {
@@ -130,5 +131,27 @@ export function owedFirst(booking: Booking, zone: Zone, given: Instant): { owes?
   return still && still.until > given ? { owes: still.until } : {}
 }
 
+/** What money that comes makes of a booking that waits for it: it is booked, or the rest is waited for. */
+export function bookedBy(
+  booking: Booking,
+  { amount, way }: { amount: number; way: PayWay },
+  is: StateName,
+  zone: Zone,
+): { books?: true; owes?: Instant } {
+  if (is !== 'unpaid') return {}
+  const { payments = [], latest } = booking
+  const still = stillFirst({ ...booking, payments: [...payments, { at: latest, amount, way }] }, zone)
+  return still ? { owes: still.until } : { books: true }
+}
+
 /** What must be paid in all before it is booked. */
 export const mustFirst = (booking: Booking): Minor => firstOf(payable(booking))
+
+/** What was asked for on asking, before the word, and has not come. */
+export function openOnAsking(booking: Booking): Minor {
+  const asked = sharesOf(payable(booking)).reduce(
+    (sum, { amount, due }) => (due.kind === 'asking' ? sum + amount : sum),
+    0,
+  )
+  return Math.max(0, asked - paidOf(booking))
+}

@@ -74,14 +74,12 @@ export interface Invoice {
   text?: string
 }
 
-/** What the till is asked for: a payment, a card to look at or keep, or money from a card that is kept. */
-export const TILL_ASKS = ['pay', 'card', 'charge'] as const
-
 /** Something asked of the till, and what has come of it. */
 export interface TillPayment {
   /** Its name there and here. */
   payment: string
-  what: (typeof TILL_ASKS)[number]
+  /** A payment, a card to look at or keep, or money from a card that is kept. */
+  what: 'pay' | 'card' | 'charge'
   /** In minor units. */
   amount: number
   at: Instant

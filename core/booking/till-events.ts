@@ -1,7 +1,7 @@
 import { epochMs, fingerprintShape, tokenShape } from '../shape/plain.ts'
 import { maybe, object, one, pattern, text, whole } from '../shape/shape.ts'
 import { alsoBefore, decision, type EventKinds, settled, someMoney } from './happening.ts'
-import { type Booking, TILL_ASKS, type TillPayment } from './record.ts'
+import type { Booking, TillPayment } from './record.ts'
 
 /** What the till is known by in the source of a payment. */
 export const tillSource = (payment: string): string => `till ${payment}`
@@ -14,7 +14,7 @@ export const withTill = (
 ): TillPayment[] => till.map((one) => (one.payment === payment ? { ...one, ...change } : one))
 
 /** The last four figures of a card, and its last month. Never more of its number. */
-const card = object({
+export const cardShape = object({
   ends: pattern(/^[0-9]{4}$/, 4),
   expires: pattern(/^[0-9]{4}-(0[1-9]|1[0-2])$/, 7),
   key: maybe(text(100)),
@@ -25,7 +25,7 @@ export const TILL_EVENTS: Pick<EventKinds, 'till-asked' | 'charged' | 'till-said
   'till-asked': {
     shape: {
       payment: tokenShape,
-      what: one(...TILL_ASKS),
+      what: one('pay', 'card'),
       amount: whole(0, 100_000_000_000),
       until: epochMs,
     },
@@ -61,7 +61,7 @@ export const TILL_EVENTS: Pick<EventKinds, 'till-asked' | 'charged' | 'till-said
       message: text(100),
       is: one('failed', 'over', 'kept'),
       text: text(500),
-      card: maybe(card),
+      card: maybe(cardShape),
     },
     apply: ({ payment, is, text: said, card: kept }, { booking, seq }) => ({
       ...alsoBefore(booking, {

@@ -1,12 +1,11 @@
 import { tokenShape } from '../shape/plain.ts'
 import { said } from '../shape/shape.ts'
 import { chainHead } from '../terms/agreement.ts'
-import { MINUTE, shift } from '../time/index.ts'
+import { formatInstant, MINUTE, shift } from '../time/index.ts'
 import { type Commands, happened, refuse } from './command.ts'
 import { type BookingEvent, someMoney } from './happening.ts'
 import { agreementsIn } from './lacking.ts'
-import { bookedBy } from './noting.ts'
-import { paidOf } from './plan.ts'
+import { bookedBy, paidOf } from './plan.ts'
 import type { Booking, TillPayment } from './record.ts'
 import { isHeld, UNDO } from './state.ts'
 import { tillSource } from './till-events.ts'
@@ -30,6 +29,19 @@ export const leftOf = ({ payments = [] }: Pick<Booking, 'payments'>, payment: st
   )
 }
 
+/** Whether a card is kept that may be charged: something was agreed to, and nothing is under way. */
+export const canCharge = (booking: Booking): boolean => whyNoCharge(booking) === undefined
+
+function whyNoCharge(booking: Booking): 'no-card' | 'no-card.agreement' | 'paying-already' | undefined {
+  if (!booking.card?.key) return 'no-card'
+  if (agreementsIn(booking).length === 0) return 'no-card.agreement'
+  return openAtTill(booking) ? 'paying-already' : undefined
+}
+
+/** Whether the card of a booking is no longer good in the month of its session (UTC, as a card names no zone). */
+export const expiresBefore = ({ card, start }: Pick<Booking, 'card' | 'start'>): boolean =>
+  card !== undefined && card.expires < formatInstant(start).slice(0, 7)
+
 /** What is done with a booking at the till. */
 export const TILLING: Pick<Commands, 'till-ask' | 'charge' | 'till-say' | 'till-gave'> = {
   'till-ask': {
@@ -44,11 +56,9 @@ export const TILLING: Pick<Commands, 'till-ask' | 'charge' | 'till-say' | 'till-
     shape: { payment: tokenShape, amount: someMoney, text: said(2_000) },
     decide: (booking, { payment, amount, text: why }, _, { now }) => {
       if (booking.till?.some((one) => one.payment === payment)) return happened()
-      if (!booking.card?.key) return refuse('no-card')
-      const agreement = agreementsIn(booking).at(-1)
-      if (!agreement) return refuse('no-card.agreement')
-      if (openAtTill(booking)) return refuse('paying-already')
-      const agreed = chainHead(agreement)
+      const not = whyNoCharge(booking)
+      if (not) return refuse(not)
+      const agreed = chainHead(agreementsIn(booking).at(-1)!)
       return happened({
         ...{ type: 'charged', at: now, payment, amount, text: why, agreed },
         settles: shift(now, UNDO),

@@ -5,6 +5,7 @@ import { holdsHtml } from '../questions/text.ts'
 import { doorPackage } from '../schemas/practice.ts'
 import { answers } from '../schemas/record.ts'
 import {
+  bookingName,
   emailShape,
   epochMs,
   fingerprintShape,
@@ -64,7 +65,7 @@ const phone = pattern(
 )
 const contact = exactly<Contact>()(object({ name, email: emailShape, phone: maybe(phone), zone: zoneName }))
 
-const booking = pattern(/^[A-Za-z0-9_-]{8,64}$/, 64)
+const booking = bookingName
 const words = text(5_000)
 const extras = maybe(distinct(id, 20))
 const travel = maybe(id)

@@ -1,4 +1,12 @@
-import { type Booking, isEnded, isHeld, type State, stateAt, stillFirst } from '../booking/index.ts'
+import {
+  type Booking,
+  isEnded,
+  isHeld,
+  openOnAsking,
+  type State,
+  stateAt,
+  stillFirst,
+} from '../booking/index.ts'
 import { accountOf } from '../ledger/index.ts'
 import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
 import type { Instant } from '../time/index.ts'
@@ -10,8 +18,7 @@ export function payableNow(practice: Practice, booking: Booking, now: Instant): 
   if (state.is === 'unproved' || state.is === 'offered') return 0
   if (isHeld(state)) {
     // Before the word only what is asked for on asking.
-    const asks = booking.asked.payment?.some(({ due, first }) => first && due.kind === 'asking') ?? false
-    if (state.is === 'waiting' && !asks) return 0
+    if (state.is === 'waiting') return openOnAsking(booking)
     return stillFirst(booking, zoneOf(practice, placeOf(practice, booking.place)))?.amount ?? 0
   }
   return Math.max(0, accountOf(booking).open)

@@ -7,6 +7,7 @@ import {
   isHeld,
   isPlaced,
   movable,
+  openOnAsking,
   planOf,
   ROOM,
   readiness,
@@ -192,8 +193,9 @@ function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkV
   const there = zoneOf(practice, placeOf(practice, booking.place))
   const waits = stateAt(booking, now)
   const first = isHeld(waits) ? stillFirst(booking, there) : undefined
-  const left =
-    booking.status !== 'requested' ? open : waits.is === 'unpaid' ? (first?.amount ?? 0) : Math.min(0, open)
+  const onAsking = waits.is === 'waiting' ? openOnAsking(booking) : 0
+  const held = waits.is === 'unpaid' ? (first?.amount ?? 0) : onAsking || Math.min(0, open)
+  const left = booking.status === 'requested' ? held : open
   if (booking.price === 0 && owed === 0 && paid === 0) return {}
   const { transfer: to } = practice
   const byCard = payableNow(practice, booking, now)

@@ -5,6 +5,7 @@ import {
   deadlinesIn,
   givenIn,
   movable,
+  openOnAsking,
   planOf,
   stillFirst,
   whereAt,
@@ -196,6 +197,16 @@ export function firstLine(w: Words): string {
   return [say(practice.cards ? 'to-pay.first-card' : 'to-pay.first', sum), transferLine(w)]
     .filter(Boolean)
     .join('\n')
+}
+
+/** What is asked for on asking, and how it can come. */
+export function onAskingLine(w: Words): string {
+  const amount = openOnAsking(w.booking)
+  return amount > 0
+    ? [say('asked.pay', { amount: money(amount, currencyIn(w.booking)) }), transferLine(w)]
+        .filter(Boolean)
+        .join('\n')
+    : ''
 }
 
 /** The newest invoice: what it is for, line by line, and what is to be done about it. */

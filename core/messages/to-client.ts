@@ -18,6 +18,7 @@ import {
   LINKS,
   lackingLine,
   moveLine,
+  onAskingLine,
   priceLine,
   say,
   startOf,
@@ -34,7 +35,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   asked: {
     write: (w) => ({
       subject: say('asked.subject', { service: w.service, when: startOf(w) }),
-      body: [say('asked', { service: w.service, when: timeOf(w) }), ...askedLines(w)],
+      body: [say('asked', { service: w.service, when: timeOf(w) }), ...askedLines(w), onAskingLine(w)],
     }),
   },
   confirmation: {

@@ -74,6 +74,8 @@ export const slug = pattern(
 )
 export const fingerprintShape: Schema<string> = byHand(({ joi }) => joi.string().hex().length(64))
 /** Names that the program makes: of bookings, files, links, keys. */
+/** The name of a booking: of a token, or as a demo or a file names it. It can begin with a dash. */
+export const bookingName = pattern(/^[A-Za-z0-9_-]{8,64}$/, 64)
 export const tokenShape = pattern(/^[A-Za-z0-9_-]{16,64}$/, 64)
 /** http, https or webcal; where it leads is looked at when it is read. */
 export const webAddress: Schema<string> = byHand(({ joi }) =>

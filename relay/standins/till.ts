@@ -1,8 +1,8 @@
 import { randomBytes } from 'node:crypto'
 import { createServer, type Server } from 'node:http'
 import { letIn } from '@acolhida/core/schemas'
-import { exactly, id, line, object, one, pattern, whole, yes } from '@acolhida/core/shape'
-import { currency, epochMs, tokenShape } from '@acolhida/core/shape/plain'
+import { exactly, line, object, one, pattern, whole, yes } from '@acolhida/core/shape'
+import { bookingName, currency, epochMs, tokenShape } from '@acolhida/core/shape/plain'
 import { dateAt, zone } from '@acolhida/core/time'
 import { type Express, type Request, type Response, raw, urlencoded } from 'express'
 import type { Clock } from '../ground/clock.ts'
@@ -35,7 +35,7 @@ interface Kept {
 const wantedShape = exactly<TillWants & { live: boolean }>()(
   object({
     payment: tokenShape,
-    booking: id,
+    booking: bookingName,
     what: one('pay', 'check', 'keep'),
     amount: whole(0, 100_000_000_000),
     currency,
@@ -48,7 +48,7 @@ const wantedShape = exactly<TillWants & { live: boolean }>()(
 const chargeShape = exactly<Charge & { live: boolean }>()(
   object({
     payment: tokenShape,
-    booking: id,
+    booking: bookingName,
     amount: whole(1, 100_000_000_000),
     currency,
     title: line(300),

@@ -167,6 +167,54 @@ describe('the till', () => {
     expect(booking().payments).toHaveLength(2)
   })
 
+  it('takes what is asked for on asking before the word, and gives it back if the answer is no', async () => {
+    const pack = house.relay.here.keeper.house.pack!
+    const line = { id: 'l', much: { kind: 'share', percent: 30 }, due: { kind: 'asking' } } as const
+    const services = pack.practice.services.map((one) =>
+      one.id === 'voice-assessment' ? { ...one, payment: [line] } : one,
+    )
+    const next = { ...pack, revision: pack.revision + 1, practice: { ...pack.practice, services } }
+    await ask(`${house.desk}/api/package`, next, { bearer: house.key, key: freshKey(), method: 'PUT' })
+    const open = await openStartsOf(house.door, house.slug)
+    const { id, price } = await newCalled(house, { start: instant(open.at(-1)!) })
+    const amount = Math.round(price * 0.3)
+    const link = secret(id)
+    expect(await view(link)).toMatchObject({ state: 'waiting', money: { byCard: amount, open: amount } })
+    const { body } = await pay(link, { what: 'pay', amount })
+    await type(body.to, '4111 1111 1111 1111')
+    await cameBack(link)
+    expect((await view(link)).money?.byCard).toBeUndefined()
+    await command(id, { do: 'decline', text: '' })
+    house.clock.forward(10_000)
+    await turn()
+    expect(await view(link)).toMatchObject({ state: 'declined', money: { open: 0, back: amount } })
+  })
+
+  it('takes a payment for a booking of any name', async () => {
+    const open = await openStartsOf(house.door, house.slug)
+    const person = { name: 'D', email: 'd@example.org', zone: 'Europe/Lisbon' }
+    const start = open.at(-1)!
+    // A name is made by chance, and can begin with a dash.
+    const id = '-_begins-with-a-dash'
+    const body = {
+      id,
+      service: 'voice-assessment',
+      place: 'studio',
+      start,
+      minutes: 75,
+      person,
+      clash: false,
+    }
+    const entered = await ask(`${house.desk}/api/enter`, body, { bearer: house.key, key: freshKey() })
+    expect(entered.status).toBe(201)
+    house.clock.forward(10_000)
+    const link = secret(id)
+    const amount = (await view(link)).money!.byCard!
+    const { body: answer } = await pay(link, { what: 'pay', amount })
+    await type(answer.to, '4111 1111 1111 1111')
+    expect((await cameBack(link)).body.money).toMatchObject({ open: 0, paid: amount })
+  })
+
   it('begins nothing beside what may have been paid, also when its page has run out', async () => {
     const link = secret()
     const amount = (await view(link)).money!.byCard!

@@ -1,7 +1,8 @@
+import { type CardFacts, cardShape } from '@acolhida/core/booking'
 import type { TillSays } from '@acolhida/core/house'
 import { BadData, letIn, type Schema } from '@acolhida/core/schemas'
-import { id, line, maybe, object, one, pattern, text, whole, yes } from '@acolhida/core/shape'
-import { currency, tokenShape } from '@acolhida/core/shape/plain'
+import { line, maybe, object, one, pattern, text, whole, yes } from '@acolhida/core/shape'
+import { bookingName, currency, tokenShape } from '@acolhida/core/shape/plain'
 import type { Clock } from '../ground/clock.ts'
 import { isSigned, signedHeaders } from './signature.ts'
 import { type Charge, NotSigned, type Till, TillAway, type TillStands, type TillWants } from './till.ts'
@@ -19,25 +20,19 @@ export interface TillMessage {
   is: 'open' | 'paid' | 'failed' | 'over' | 'kept'
   /** Why, where it failed. */
   text: string
-  card?: { ends: string; expires: string; key?: string }
+  card?: CardFacts
 }
 
 export const saidShape: Schema<TillMessage> = object({
   id: line(100),
   payment: tokenShape,
-  booking: id,
+  booking: bookingName,
   amount: whole(0, 100_000_000_000),
   currency,
   live: yes,
   is: one('open', 'paid', 'failed', 'over', 'kept'),
   text: text(500),
-  card: maybe(
-    object({
-      ends: pattern(/^[0-9]{4}$/, 4),
-      expires: pattern(/^[0-9]{4}-(0[1-9]|1[0-2])$/, 7),
-      key: maybe(line(100)),
-    }),
-  ),
+  card: maybe(cardShape),
 })
 const pageShape = object({ page: pattern(/^https?:\/\/\S{3,1000}$/, 1_010) })
 

@@ -1,9 +1,17 @@
-import { agreementsIn, type Booking, type DeskDoes, type PayWay, planOf } from '@acolhida/core/booking'
+import {
+  agreementsIn,
+  type Booking,
+  canCharge,
+  type DeskDoes,
+  expiresBefore,
+  type PayWay,
+  planOf,
+} from '@acolhida/core/booking'
 import { accountOf, forLength, lengthWords, referenceOf } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { chainHead } from '@acolhida/core/terms'
-import { formatInstant, moment } from '@acolhida/core/time'
+import { moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import type { Desk } from '../data/live.ts'
@@ -25,7 +33,7 @@ export function MoneyCard({ desk, booking }: { desk: Desk; booking: Booking }) {
   const { lines, open, owed } = accountOf(booking)
   const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
   if (booking.price === 0 && lines.length === 0) return null
-  const chargeable = booking.card?.key !== undefined && open > 0 && agreementsIn(booking).length > 0
+  const chargeable = open > 0 && canCharge(booking)
   const longer = forLength(booking)
   const outstanding = desk.intentions.some(
     (one) =>
@@ -117,9 +125,7 @@ function AtTheTill({ booking }: { booking: Booking }) {
       {card && (
         <p className="mt-2 text-[14px]">
           Card that ends in {card.ends}, good until {card.expires}, {card.key ? 'kept' : 'looked at'}.
-          {card.expires < formatInstant(booking.start).slice(0, 7) && (
-            <b className="text-clay-ink"> It expires before the session.</b>
-          )}
+          {expiresBefore(booking) && <b className="text-clay-ink"> It expires before the session.</b>}
         </p>
       )}
       {open.map(({ payment, what, amount }) => (
