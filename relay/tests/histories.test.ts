@@ -15,8 +15,10 @@ import { openDatabase } from '../store/database.ts'
 import type { Db } from '../store/db.ts'
 import { Secrets } from '../store/keys.ts'
 import { SqliteStore } from '../store/sqlite-store.ts'
-import { agendas, FIRST, furnished, History, overlaps, portrait, type Tried, tries } from './histories.ts'
+import { agendas, overlaps, portrait } from './alike.ts'
+import { FIRST, furnished, History, type Tried } from './histories.ts'
 import { BEGINNING } from './setup.ts'
+import { tries } from './tries.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-histories-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))

@@ -1,4 +1,4 @@
-import { bookingSubject, type Due, inOrder, nameOf, type Subject } from '@acolhida/core/agenda'
+import { bookingSubject } from '@acolhida/core/agenda'
 import {
   type Booking,
   type ClientDoes,
@@ -6,11 +6,9 @@ import {
   type DeskDoes,
   decide,
   seenAt,
-  stateAt,
 } from '@acolhida/core/booking'
 import type { DoorPackage, SendBody } from '@acolhida/core/contract'
 import {
-  agendaAnew,
   agreeThrough,
   answer,
   askTill,
@@ -45,179 +43,16 @@ import {
 import type { PaymentLine } from '@acolhida/core/practice'
 import { printOfBooking, Refused } from '@acolhida/core/request'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
-import { DAY, HOUR, type Instant, instant, MINUTE, SECOND, shift } from '@acolhida/core/time'
-import fc from 'fast-check'
+import { DAY, type Instant, instant, MINUTE, SECOND, shift } from '@acolhida/core/time'
 import { circumstances } from '../../core/house/circumstances.ts'
+import { FURNISHED, TO_A_START, type Try } from './tries.ts'
 
-/** One thing that anybody may try, with numbers that pick among what there is. */
-export type Try =
-  | {
-      who: 'client'
-      does: 'read' | 'keep' | 'renew' | 'unkeep' | 'send' | 'enquire'
-      visit: number
-      nth: number
-    }
-  | { who: 'link'; does: ClientDoes['do']; booking: number; nth: number; stale: boolean }
-  | { who: 'desk'; does: DeskDoes['do']; booking: number; nth: number }
-  | { who: 'desk'; does: 'enter' | 'quote' | 'answer' | 'publish'; booking: number; nth: number }
-  /** The practitioner, by the link in a mail. */
-  | {
-      who: 'word'
-      does: 'welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'end'
-      booking: number
-      nth: number
-      stale: boolean
-    }
-  | { who: 'post'; goes: boolean }
-  | { who: 'time'; ms: number }
-  /** The same call once more, under the same key. */
-  | { who: 'again' }
-  /** The relay ends and is started again. */
-  | { who: 'till'; does: 'ask' | 'tell' | 'give'; booking: number; nth: number }
-  | { who: 'restart' }
-
-/** To a minute and a half after the first start of a session. */
-const TO_A_START = -1
+/** How long after a start one looks, in ms: whoever is not there by then has missed it. */
 const LATE = 20 * MINUTE
-
-/** What every history begins with, so that there is somebody to do something with: asked, proved, booked, by hand. */
-const FURNISHED: readonly Try[] = [
-  { who: 'desk', does: 'enter', booking: 0, nth: 2 },
-  { who: 'client', does: 'send', visit: 0, nth: 1 },
-  { who: 'client', does: 'send', visit: 1, nth: 2 },
-  { who: 'client', does: 'send', visit: 0, nth: 34 },
-  { who: 'till', does: 'ask', booking: 1, nth: 0 },
-  { who: 'till', does: 'tell', booking: 1, nth: 0 },
-  { who: 'client', does: 'send', visit: 0, nth: 27 },
-  { who: 'desk', does: 'offer', booking: 1, nth: 30 },
-  { who: 'desk', does: 'enter', booking: 0, nth: 25 },
-  { who: 'time', ms: 9 * SECOND },
-]
-
-const some = fc.nat({ max: 40 })
-export const tries: fc.Arbitrary<Try> = fc.oneof(
-  {
-    weight: 6,
-    arbitrary: fc.record({
-      who: fc.constant('client' as const),
-      does: fc.constantFrom(
-        ...(['read', 'keep', 'keep', 'renew', 'unkeep', 'send', 'send', 'send', 'enquire'] as const),
-      ),
-      visit: fc.nat({ max: 1 }),
-      nth: some,
-    }),
-  },
-  {
-    weight: 5,
-    arbitrary: fc.record({
-      who: fc.constant('link' as const),
-      does: fc.constantFrom(
-        ...([
-          'prove',
-          'prove',
-          'prove',
-          'accept',
-          'refuse',
-          'withdraw',
-          'cancel',
-          'move-own',
-          'move-own',
-          'reply',
-          'plead',
-          'agree',
-          'agree',
-        ] as const),
-      ),
-      booking: some,
-      nth: some,
-      stale: fc.nat({ max: 4 }).map((n) => n === 0),
-    }),
-  },
-  {
-    weight: 5,
-    arbitrary: fc.record({
-      who: fc.constant('desk' as const),
-      does: fc.constantFrom(
-        ...([
-          'welcome',
-          'welcome',
-          'decline',
-          'offer',
-          'ask',
-          'take-back',
-          'overrule',
-          'move',
-          'cancel',
-        ] as const),
-        ...([
-          'attend',
-          'miss',
-          'miss',
-          'forgive',
-          'run-late',
-          'except',
-          'sign',
-          'pay',
-          'pay',
-          'give-back',
-          'adjust',
-          'invoice',
-          'correct-invoice',
-        ] as const),
-      ),
-      booking: some,
-      nth: some,
-    }),
-  },
-  {
-    weight: 2,
-    arbitrary: fc.record({
-      who: fc.constant('desk' as const),
-      does: fc.constantFrom(...(['enter', 'quote', 'answer', 'publish'] as const)),
-      booking: some,
-      nth: some,
-    }),
-  },
-  {
-    weight: 2,
-    arbitrary: fc.record({
-      who: fc.constant('word' as const),
-      does: fc.constantFrom(
-        ...(['welcome', 'welcome', 'decline', 'offer', 'ask', 'take-back', 'take-back', 'end'] as const),
-      ),
-      booking: some,
-      nth: some,
-      stale: fc.nat({ max: 4 }).map((n) => n === 0),
-    }),
-  },
-  {
-    weight: 3,
-    arbitrary: fc.record({
-      who: fc.constant('till' as const),
-      does: fc.constantFrom(...(['ask', 'ask', 'tell', 'tell', 'tell', 'give'] as const)),
-      booking: some,
-      nth: some,
-    }),
-  },
-  { weight: 2, arbitrary: fc.record({ who: fc.constant('post' as const), goes: fc.boolean() }) },
-  {
-    weight: 4,
-    arbitrary: fc.record({
-      who: fc.constant('time' as const),
-      ms: fc.constantFrom(
-        ...[1, SECOND, 8 * SECOND, 8 * SECOND + 1, 8 * SECOND + 1, 10 * MINUTE, 10 * MINUTE],
-        ...[31 * MINUTE, 25 * HOUR, 9 * DAY, TO_A_START, TO_A_START, TO_A_START],
-      ),
-    }),
-  },
-  { weight: 1, arbitrary: fc.record({ who: fc.constant('again' as const) }) },
-  { weight: 1, arbitrary: fc.record({ who: fc.constant('restart' as const) }) },
-)
-
 /** For what a time is looked for first. */
 const NEEDS_A_START = new Set<string>(['move-own', 'move', 'offer', 'enter'])
 
-const VISITS = ['visit-of-the-first-one', 'visit-of-the-second-one']
+export const VISITS = ['visit-of-the-first-one', 'visit-of-the-second-one']
 /** For how long finished bookings are kept in histories: short, so that forgetting happens in them. */
 export const MEMORY = 12 * DAY
 
@@ -649,44 +484,4 @@ export const FIRST: PaymentLine = {
   much: { kind: 'sum', amount: 10 },
   due: { kind: 'word' },
   first: true,
-}
-
-/** Everything by which two houses can be told apart. */
-export function portrait(keeper: Doorkeeper, now: Instant): unknown {
-  const { house } = keeper
-  const bookings = [...house.openBookings()].sort((a, b) => (a.id < b.id ? -1 : 1))
-  const { entries } = house.diary(shift(now, -20 * DAY), shift(now, 60 * DAY))
-  return {
-    bookings,
-    states: bookings.map((booking) => stateAt(booking, now)),
-    entries: [...entries].sort((a, b) => a.start - b.start || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)),
-    agenda: [...house.agenda()],
-    chain: house.chain,
-    revision: house.pack?.revision,
-    forgotten: house.forgotten(),
-    attempts: VISITS.map((visit) => house.attempts(visit)),
-    keeps: VISITS.map((visit) => house.keep(visit)),
-    enquiries: [0, 1, 2].map((n) => house.enquiryNews(`enquiry-${n}`)),
-  }
-}
-
-/** The agenda as it would be made anew from the house, and as it has been kept. */
-export function agendas({ house }: Doorkeeper): { kept: Due[]; anew: Due[] } {
-  const kept = [...house.agenda()]
-  const subjects = new Map<string, Subject>(kept.map(({ subject }) => [nameOf(subject), subject]))
-  for (const { id } of house.openBookings()) subjects.set(nameOf(bookingSubject(id)), bookingSubject(id))
-  return { kept, anew: agendaAnew(house, subjects.values()).sort(inOrder) }
-}
-
-/** Times kept for one that meet those kept for another, where nobody has wished for a clash. */
-export function overlaps(keeper: Doorkeeper, clashes: ReadonlySet<string>): string[] {
-  const { house } = keeper
-  const entries = house
-    .diary(instant(0), instant(4_000_000_000_000))
-    .entries.filter((entry) => entry.service === 'a' && !clashes.has(entry.id))
-  return entries.flatMap((a, i) =>
-    entries
-      .slice(i + 1)
-      .flatMap((b) => (a.id !== b.id && a.start < b.end && b.start < a.end ? [`${a.id} and ${b.id}`] : [])),
-  )
 }

@@ -1,9 +1,11 @@
 import type { Invoicing, Practice, Tax } from '@acolhida/core/practice'
-import { date } from '@acolhida/core/time'
+import { date, dateAt, type LocalDate } from '@acolhida/core/time'
+import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
+import { homeZone } from '../parts/words.ts'
 import { Fields } from '../settings/fields.tsx'
 import { numberTyped, type Setting } from '../settings/setting.ts'
 
@@ -112,6 +114,10 @@ export function InvoicingCard({ practice }: { practice: Practice }) {
   )
 }
 
+/** The day on which rates change most often. */
+const nextYear = (practice: Practice): LocalDate =>
+  date(`${Number(dateAt(homeZone(practice), relayNow()).slice(0, 4)) + 1}-01-01`)
+
 /** Other rates, each from its first day on. */
 function LaterRates({ tax }: { tax: Tax }) {
   const later = tax.later ?? []
@@ -123,6 +129,8 @@ function LaterRates({ tax }: { tax: Tax }) {
     const next = to(before)
     return withTax(p, next.length > 0 ? { ...others, later: next } : others)
   }
+  const put = (p: Practice, at: number, part: Partial<(typeof later)[number]>): Practice =>
+    change(p, (rates) => rates.map((rate, n) => (n === at ? { ...rate, ...part } : rate)))
   return (
     <>
       {later.map((one, i) => (
@@ -134,11 +142,7 @@ function LaterRates({ tax }: { tax: Tax }) {
             what="the tax"
             type="date"
             value={one.from}
-            change={(p, typed) =>
-              change(p, (rates) =>
-                rates.map((rate, n) => (n === i ? { ...rate, from: date(typed.trim()) } : rate)),
-              )
-            }
+            change={(p, typed) => put(p, i, { from: date(typed.trim()) })}
           />
           <SavedField
             label="The rate is then"
@@ -146,11 +150,7 @@ function LaterRates({ tax }: { tax: Tax }) {
             inputMode="decimal"
             suffix="%"
             value={String(one.rate / 100)}
-            change={(p, typed) =>
-              change(p, (rates) =>
-                rates.map((rate, n) => (n === i ? { ...rate, rate: rateTyped(typed) } : rate)),
-              )
-            }
+            change={(p, typed) => put(p, i, { rate: rateTyped(typed) })}
           />
           <span>
             <ActButton
@@ -168,7 +168,7 @@ function LaterRates({ tax }: { tax: Tax }) {
         <ActButton
           onAct={() =>
             changePractice(db, 'the tax', (p) =>
-              change(p, (rates) => [...rates, { from: date('2027-01-01'), rate: tax.rate }]),
+              change(p, (rates) => [...rates, { from: nextYear(p), rate: tax.rate }]),
             )
           }
         >
