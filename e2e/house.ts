@@ -10,6 +10,7 @@ import { Relay } from '@acolhida/relay/relay'
 import { StandinCalendar } from '@acolhida/relay/standins/calendar'
 import { startLetterbox } from '@acolhida/relay/standins/letterbox'
 import { Mailbox } from '@acolhida/relay/standins/mailbox'
+import { StandinTexts } from '@acolhida/relay/standins/texts'
 import { StandinTill } from '@acolhida/relay/standins/till'
 import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
 
@@ -22,6 +23,7 @@ export interface House {
   desk: string
   letterbox: string
   till: StandinTill
+  texts: StandinTexts
   slug: string
   browser: Browser
   /** A page in a browser profile of its own: a client, or a practitioner. */
@@ -80,6 +82,8 @@ export async function openHouse(
   const secret = 'a secret of the tests, 32 letters long'
   const till = new StandinTill(clock, secret)
   const tillUrl = await till.start()
+  const texts = new StandinTexts(clock, secret)
+  const textsUrl = await texts.start()
   const relay = new Relay(
     {
       file: join(folder, 'relay.sqlite'),
@@ -89,6 +93,7 @@ export async function openHouse(
       requestsPerMinute: settings.requestsPerMinute ?? 100_000,
       privateCalendars: true,
       till: { url: tillUrl, secret, live: false },
+      texts: { url: textsUrl, secret },
       demo: settings.demo ?? demoBackup,
       steady: settings.seesLeaps ? () => performance.now() : false,
     },
@@ -96,9 +101,10 @@ export async function openHouse(
   )
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
   till.tellTo = door
+  texts.tellTo = door
   newPairingCode(relay.store)
   const letterbox = await startLetterbox(
-    mailbox,
+    { mailbox, texts },
     clock,
     new StandinCalendar(clock.now()),
     () => {
@@ -136,6 +142,7 @@ export async function openHouse(
     desk,
     letterbox: letterbox.url,
     till,
+    texts,
     slug: 'iria-montalvar',
     browser,
     visitor,
@@ -155,6 +162,7 @@ export async function openHouse(
       await relay.stop()
       await mailbox.stop()
       await till.stop()
+      await texts.stop()
       rmSync(folder, { recursive: true, force: true })
       if (errors.length > 0) throw new Error(`Pages failed: ${errors.join('; ')}`)
     },

@@ -12,6 +12,7 @@ import { PortTaken, Relay } from './relay.ts'
 import { StandinCalendar } from './standins/calendar.ts'
 import { startLetterbox } from './standins/letterbox.ts'
 import { Mailbox } from './standins/mailbox.ts'
+import { StandinTexts } from './standins/texts.ts'
 import { StandinTill } from './standins/till.ts'
 import { NewerFile } from './store/database.ts'
 import { FileTaken } from './store/lock.ts'
@@ -44,6 +45,8 @@ async function main(settings: Environment): Promise<void> {
   const till = standinTill
     ? { url: await standinTill.start({ port: settings.tillPort, assets }), secret, live: false }
     : settings.till
+  const standinTexts = standins && !settings.texts ? new StandinTexts(clock, secret) : undefined
+  const texts = standinTexts ? { url: await standinTexts.start(), secret } : settings.texts
   const relay = new Relay(
     {
       file,
@@ -56,6 +59,7 @@ async function main(settings: Environment): Promise<void> {
       memoryDays,
       privateCalendars: standins || privateCalendars,
       ...(till ? { till } : {}),
+      ...(texts ? { texts } : {}),
       ...(movable
         ? {
             demo: (at: Instant) => demoMonths(at),
@@ -76,6 +80,7 @@ async function main(settings: Environment): Promise<void> {
     settings.host,
   )
   if (standinTill) standinTill.tellTo = door
+  if (standinTexts) standinTexts.tellTo = door
   const code = newPairingCode(relay.store)
   const slug = relay.here.keeper.house.practice?.profile.slug ?? ''
   console.log(
@@ -86,7 +91,7 @@ async function main(settings: Environment): Promise<void> {
   )
   if (movable) {
     const letterbox = await startLetterbox(
-      mailbox,
+      { mailbox, ...(standinTexts ? { texts: standinTexts } : {}) },
       movable,
       new StandinCalendar(clock.now()),
       () => {
@@ -96,7 +101,7 @@ async function main(settings: Environment): Promise<void> {
       { port: settings.letterboxPort, assets },
     )
     console.log(
-      `\n  Letterbox  ${letterbox.url}/\n             The mails that would go out, and a clock to move forward. Only in this demo.`,
+      `\n  Letterbox  ${letterbox.url}/\n             The mails and texts that would go out, and a clock to move forward. Only in this demo.`,
     )
   }
   if (standinTill)

@@ -18,6 +18,7 @@ import { openDatabase } from './store/database.ts'
 import { Secrets } from './store/keys.ts'
 import { lock } from './store/lock.ts'
 import { SqliteStore } from './store/sqlite-store.ts'
+import { type Gateway, type GatewaySettings, HttpGateway } from './texts/gateway.ts'
 import { type HostedSettings, HostedTill } from './till/hosted.ts'
 import type { Till } from './till/till.ts'
 import { Trials } from './trial/trials.ts'
@@ -38,6 +39,8 @@ export interface Settings {
   memoryDays?: number
   /** Where cards are taken, and the secret shared with it; `live` where money is meant. */
   till?: HostedSettings
+  /** By which texts go, and the secret shared with it. */
+  texts?: GatewaySettings
   /** Whether calendars in private networks and on this machine may be read. */
   privateCalendars?: boolean
   /** Makes the demo practice, with which an empty file begins; only where stand-ins run. */
@@ -64,6 +67,7 @@ export class Relay implements Serving {
   readonly deskPages: string
   readonly demo?: Demo
   readonly till?: Till
+  readonly gateway?: Gateway
   readonly tillRounds?: TillRounds
   readonly #post: Post
   readonly #unlock: () => void
@@ -100,7 +104,8 @@ export class Relay implements Serving {
       process.exit(70)
     }
     this.#begin()
-    this.#post = new Post(this.here, this.address, this.deskAddress, { smtp: settings.smtp })
+    if (settings.texts) this.gateway = new HttpGateway(settings.texts, () => this.clock.now())
+    this.#post = new Post(this.here, this.address, this.deskAddress, { smtp: settings.smtp }, this.gateway)
     this.#post.begin(this.store)
     this.calendars = new Calendars(this.here, settings.privateCalendars ?? false, () => {
       this.deskStream.tell('calendars')

@@ -141,6 +141,11 @@ const COMMANDS: Record<Command['do'] | 'cancel (practitioner)', Command> = {
   'cancel (practitioner)': { do: 'cancel', by: 'practitioner', text: '' },
   overrule: { do: 'overrule', outcome: 'look', text: 'Because.' },
   'take-back': { do: 'take-back', of: 1 },
+  come: { do: 'come' },
+  prepare: { do: 'prepare', done: true },
+  unwant: { do: 'unwant', what: 'texts', on: true },
+  write: { do: 'write', channel: 'email', subject: 'So', text: 'So.' },
+  steer: { do: 'steer', message: 'step:day-before/email/2', how: 'hold' },
   lapse: { do: 'lapse' },
 }
 
@@ -153,6 +158,7 @@ export function statesTable(): string {
     const decision = decide(booking, command, {
       now,
       zone: there,
+      ticks: true,
       closuresOf: () => [],
       closedToClient: () => [],
       heldFromNow: () => shift(now, HOUR),

@@ -1,7 +1,15 @@
 import { type Booking, leastDates, leftOf, tillSource } from '../booking/index.ts'
 import type { CalendarState, EnquiryNews } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
-import { plannedLetters, type Step } from '../messages/index.ts'
+import {
+  messageName,
+  NEWS,
+  nextDigest,
+  plannedLetters,
+  quoteSteps,
+  type Step,
+  type Which,
+} from '../messages/index.ts'
 import type { Practice } from '../practice/index.ts'
 import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
 import { nameOf, type Subject, sessionSubject } from './subject.ts'
@@ -17,7 +25,7 @@ interface Own {
   /** A group date has too few people, or enough. */
   judge: object
   /** A message goes. */
-  message: { step: Step; anchor: number }
+  message: Which
   /** The till is asked how a payment stands, or to take what is charged. */
   'ask-till': { payment: string }
   /** What came by card is given back. */
@@ -38,13 +46,17 @@ interface DoingKind<K extends keyof Own> {
   name?(doing: Own[K]): string
 }
 
+/** What makes a message the only one of its subject. */
+export const nameOfMessage = ({ step, channel, anchor }: Which): string =>
+  messageName(step, channel ?? 'email', anchor)
+
 /** Everything about each thing that happens by itself, but for what it does (`core/house/itself.ts`, `relay/due`). */
 const DOINGS: { [K in keyof Own]: DoingKind<K> } = {
   lapse: { changesState: true },
   settle: { changesState: true, name: ({ of }) => String(of) },
   unkeep: { changesState: true },
   judge: { changesState: true },
-  message: { changesState: false, name: ({ step, anchor }) => `${step}/email/${anchor}` },
+  message: { changesState: false, name: (which) => nameOfMessage(which) },
   'ask-till': { changesState: false, name: ({ payment }) => payment },
   'give-back': { changesState: false, name: ({ payment, n, amount }) => `${payment}/${n}/${amount}` },
   'read-calendar': { changesState: false },
@@ -80,12 +92,15 @@ const due = (subject: Subject, doing: Doing, at: number): Due => ({
 export interface Message {
   /**
    * `again`: it could not be handed over and is tried again at `due`. `handed`: it is being handed to the mail host.
-   * `unknown`: the relay ended while it was. Others are final.
+   * `unknown`: the relay ended while it was. `skipped`: it was not to go after all. Others are final.
    */
-  state: 'again' | 'handed' | 'sent' | 'unknown' | 'failed' | 'taken-back'
+  state: 'again' | 'handed' | 'sent' | 'unknown' | 'failed' | 'taken-back' | 'skipped'
   step: Step
   tries: number
   due: Instant
+  /** What it hangs on, and by what it goes, where that is not mail. */
+  anchor?: number
+  channel?: 'text'
 }
 
 /** What planning looks at. */
@@ -111,14 +126,20 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
   switch (subject.kind) {
     case 'booking':
       return dueOfBooking(house, subject)
-    case 'enquiry':
-      return house
-        .enquiryNews(subject.id)
-        .flatMap(({ news, at }, i) =>
-          news === 'booked'
-            ? []
-            : message(house, subject, news === 'quoted' ? 'quote' : 'enquiry-answered', i + 2, at),
-        )
+    case 'enquiry': {
+      const all = house.enquiryNews(subject.id)
+      const letters = all.flatMap(({ news, at }, i) =>
+        news === 'booked'
+          ? []
+          : message(house, subject, {
+              step: news === 'quoted' ? 'quote' : 'enquiry-answered',
+              anchor: i + 2,
+              at,
+            }),
+      )
+      const chasing = quoteSteps(house.practice, all).flatMap((step) => message(house, subject, step))
+      return [...letters, ...chasing]
+    }
     case 'visit': {
       const keep = house.keep(subject.id)
       return keep ? [due(subject, { do: 'unkeep' }, keep.until + 1)] : []
@@ -140,7 +161,10 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
         : [due(subject, { do: 'read-calendar' }, state ? state.tried + CALENDARS_EVERY : 0)]
     }
     case 'house':
-      return [due(subject, { do: 'forget' }, house.forgotten() + FORGETTING_EVERY)]
+      return [
+        due(subject, { do: 'forget' }, house.forgotten() + FORGETTING_EVERY),
+        ...dueDigest(house, subject),
+      ]
     default:
       return []
   }
@@ -157,11 +181,25 @@ function dueOfBooking(house: Planner, subject: Subject): Due[] {
     if (!house.done(settle.key, subject)) dues.push(settle)
   }
   // One message tells how things stand: a newer one takes the place of what has not gone.
-  if (tells) dues.push(...message(house, subject, tells.step, tells.seq, tells.due))
+  const told = tells && stateLetter(booking)
+  if (told) dues.push(...message(house, subject, told, booking))
   dues.push(...dueAtTill(booking, subject))
-  for (const { step, anchor, at, useful } of plannedLetters(booking, house.practice))
-    dues.push(...message(house, subject, step, anchor, at, useful))
+  for (const letter of plannedLetters(booking, house.practice))
+    dues.push(...message(house, subject, letter, booking))
   return dues
+}
+
+/** The digest of the next morning: when one has gone, or was not to be had in time, the one after it. */
+function dueDigest(house: Planner, subject: Subject): Due[] {
+  let from = house.forgotten()
+  for (let i = 0; i < 3; i++) {
+    const next = nextDigest(house.practice, from)
+    if (!next) return []
+    const found = message(house, subject, { step: 'digest', ...next })
+    if (found.length > 0) return found
+    from = next.at
+  }
+  return []
 }
 
 /** How long the till's own message is waited for before it is asked, in ms. */
@@ -191,23 +229,50 @@ function dueAtTill(booking: Booking, subject: Subject): Due[] {
   return dues
 }
 
-/**
- * A message that is still to go.
- * @param useful the last moment at which it is of use
- */
+/** What tells how a booking stands, unless it is held back. */
+function stateLetter({ tells, steered }: Booking): Wanted | undefined {
+  if (!tells) return undefined
+  const { step, seq: anchor, due: at } = tells
+  return steered?.[messageName(step, 'email', anchor)]?.held
+    ? undefined
+    : { step, anchor, at, useful: at + NEWS }
+}
+
+/** A message that is wanted, from when on, and the last moment at which it is of use. */
+type Wanted = Which & { at: number; useful?: number }
+
+/** What can be sent once more, because the practitioner says so. */
+const CAN_GO_AGAIN: ReadonlySet<Message['state']> = new Set(['failed', 'unknown', 'skipped'])
+
+/** A message that is still to go. */
 function message(
   house: Planner,
   subject: Subject,
-  step: Step,
-  anchor: number,
-  at: number,
-  useful?: Instant,
+  { at, useful, ...which }: Wanted,
+  booking?: Booking,
 ): Due[] {
-  const planned = due(subject, { do: 'message', step, anchor }, at)
+  const { step, anchor, channel } = which
+  const doing: Doing = { do: 'message', step, anchor, ...(channel ? { channel } : {}) }
+  const planned = due(subject, doing, at)
   const so = house.message(planned.key, subject)
-  if (so && so.state !== 'again') return []
-  const next = { ...planned, at: so ? so.due : planned.at }
-  return useful !== undefined && next.at > useful ? [] : [next]
+  const sent = booking?.steered?.[nameOfMessage(which)]?.now
+  const again = sent !== undefined && so && CAN_GO_AGAIN.has(so.state) && sent > so.due
+  if (so && so.state !== 'again' && !again) return []
+  const next = { ...planned, at: so && !again ? so.due : instant(sent ?? planned.at) }
+  // What could not go in time is looked at once more, so that it is said that it did not.
+  if (useful !== undefined && next.at > useful && sent === undefined)
+    return so ? [{ ...next, at: instant(useful + 1) }] : []
+  return [next]
+}
+
+/** The last moment at which a message is of use; nothing where it always is, or is no longer wanted. */
+export function usefulUntil(house: Planner, subject: Subject, which: Which): number | undefined {
+  const booking = subject.kind === 'booking' ? house.booking(subject.id) : undefined
+  if (!booking) return undefined
+  const name = nameOfMessage(which)
+  const told = stateLetter(booking)
+  if (told && nameOfMessage(told) === name) return told.useful
+  return plannedLetters(booking, house.practice).find((letter) => nameOfMessage(letter) === name)?.useful
 }
 
 /** Names the judging of one start of a group date: a date moved afterwards is judged anew. */

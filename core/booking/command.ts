@@ -1,20 +1,21 @@
 import type { Closure } from '../openings/index.ts'
+import type { Channel } from '../practice/messaging.ts'
 import type { Outcome } from '../questions/index.ts'
 import type { Keys } from '../shape/shape.ts'
 import type { Agreement } from '../terms/types.ts'
 import type { Instant, Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
-import type { BookingEvent } from './happening.ts'
-import type { Booking, CardFacts, Invoice, Mark, PayWay, Start } from './record.ts'
+import type { BookingEvent, Silent } from './happening.ts'
+import type { Booking, CardFacts, Invoice, Mark, PayWay, Start, Unwanted } from './record.ts'
 import type { StateName } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
 export interface Own {
   /** `text`: a word that goes with the confirmation. */
-  welcome: { text?: string }
+  welcome: { text?: string } & Silent
   /** Asks something back before the word. */
   ask: { text: string }
-  decline: { text: string }
+  decline: { text: string } & Silent
   offer: { starts: Start[]; text: string }
   'take-back': { of: number }
   overrule: { outcome: Outcome; text: string }
@@ -26,7 +27,7 @@ export interface Own {
     text: string
     clash: boolean
     service?: string
-  }
+  } & Silent
   /** By the client, to an open time of the same length. */
   'move-own': Start
   /** How it went, said after it has begun; what was said before can be put right. */
@@ -43,7 +44,7 @@ export interface Own {
   except: { granted: boolean; text: string }
   /** What counts against the client no longer does, for a reason. */
   forgive: { text: string }
-  cancel: { by: 'client' | 'practitioner'; text: string }
+  cancel: { by: 'client' | 'practitioner'; text: string } & Silent
   prove: object
   accept: { start: Instant; place: string }
   refuse: { text: string }
@@ -55,6 +56,13 @@ export interface Own {
   /** Asks for an exception from the rules. */
   plead: { text: string }
   lapse: object
+  /** Says that one will be there; what was to be done before is done, or not after all; wants no such messages, or does. */
+  come: object
+  prepare: { done: boolean }
+  unwant: { what: Unwanted; on: boolean }
+  /** Writes by hand; steers one message. */
+  write: { channel: Channel; subject: string; text: string; own?: boolean }
+  steer: { message: string; how: 'hold' | 'release' | 'now' | 'edit'; subject?: string; text?: string }
   /** Asks the till for a payment of the client's, or for a card. */
   'till-ask': { payment: string; what: 'pay' | 'card'; amount: number }
   /** Makes an invoice of what is owed; or takes one back by another. */
@@ -82,12 +90,13 @@ export type All = { [K in keyof Own]: Of<K> }
 export type DeskDoes =
   | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
   | All['forgive' | 'run-late' | 'except' | 'sign' | 'pay' | 'give-back' | 'adjust' | 'charge']
-  | All['invoice' | 'correct-invoice']
-  | { do: 'cancel'; by: 'practitioner'; text: string }
+  | All['invoice' | 'correct-invoice' | 'write' | 'steer']
+  | ({ do: 'cancel'; by: 'practitioner'; text: string } & Silent)
 
 /** What a client can do with theirs. */
 export type ClientDoes =
   | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own' | 'reply' | 'plead' | 'agree']
+  | All['come' | 'prepare' | 'unwant']
   | { do: 'cancel'; by: 'client'; text: string }
 
 export type Command = DeskDoes | ClientDoes | All['lapse' | 'till-ask' | 'till-say' | 'till-gave']
@@ -115,6 +124,8 @@ export interface Refusal {
     | 'nothing-to-invoice'
     | 'invoiced-already'
     | 'no-invoice'
+    | 'nothing-before'
+    | 'no-phone'
   word: RefusalWord
   data?: SaidValues
   message: string
@@ -134,6 +145,8 @@ export interface Circumstances {
   heldFromNow(): Instant
   /** Until when offered times may stand at most. */
   offersUntil(starts: Start[]): Instant
+  /** Whether something is to be done before it that its client can tick. */
+  ticks: boolean
   /** What an invoice of it would say, and the running number it would have. */
   invoice(): Pick<Invoice, 'lines' | 'total' | 'tax'>
   nextInvoice(): { n: number; number: string }

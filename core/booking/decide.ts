@@ -20,6 +20,7 @@ import { costOf, movable } from './deadlines.ts'
 import { isNoted } from './events.ts'
 import type { BookingEvent } from './happening.ts'
 import { INVOICING } from './invoicing.ts'
+import { MESSAGING } from './messaging.ts'
 import { givesForCancelling } from './mine.ts'
 import { NOTING } from './noting.ts'
 import { owedFirst } from './plan.ts'
@@ -28,6 +29,7 @@ import { hasBegun, isHeld, type StateName, seenAt, stateAt, UNDO, undoableAt } f
 import { TILLING } from './tilling.ts'
 
 const words = text(5_000)
+const silent = maybe(yes)
 
 /** A request that has run out can still be answered, where it is known that an answer reaches whoever asked. */
 const canStillAnswer = ({ mailProved }: Booking, is: StateName): boolean => is === 'lapsed' && mailProved
@@ -37,14 +39,16 @@ export const COMMANDS: Commands = {
   ...NOTING,
   ...INVOICING,
   ...TILLING,
+  ...MESSAGING,
   welcome: {
-    shape: { text: maybe(words) },
-    decide: (booking, { text: said }, is, about) => {
+    shape: { text: maybe(words), silent },
+    decide: (booking, { text: said, silent }, is, about) => {
       const { now, zone } = about
       const settles = shift(now, UNDO)
       const welcomed = happened({
         ...{ type: 'welcomed', at: now, by: 'practitioner', settles },
         ...(said?.trim() ? { text: said.trim() } : {}),
+        ...(silent ? { silent } : {}),
         // Said once more, it is booked without what is waited for.
         ...(is === 'unpaid' ? {} : owedFirst(booking, zone, settles)),
       })
@@ -56,10 +60,13 @@ export const COMMANDS: Commands = {
     },
   },
   decline: {
-    shape: { text: words },
-    decide: (_, { text: said }, is, { now }) =>
+    shape: { text: words, silent },
+    decide: (_, { text: said, silent }, is, { now }) =>
       is === 'waiting' || is === 'offered' || is === 'unpaid'
-        ? happened({ type: 'declined', at: now, text: said, settles: shift(now, UNDO) })
+        ? happened({
+            ...{ type: 'declined', at: now, text: said, settles: shift(now, UNDO) },
+            ...(silent ? { silent } : {}),
+          })
         : notWaiting(is),
   },
   offer: {
@@ -110,6 +117,7 @@ export const COMMANDS: Commands = {
       text: words,
       clash: yes,
       service: maybe(id),
+      silent,
     },
     decide: (booking, command, is, about) =>
       is === 'booked' ? move(booking, command, about) : notBooked(is),
@@ -123,7 +131,7 @@ export const COMMANDS: Commands = {
     },
   },
   cancel: {
-    shape: { by: one('practitioner'), text: words },
+    shape: { by: one('practitioner'), text: words, silent },
     decide: (booking, command, _, about) =>
       command.by === 'practitioner'
         ? cancel(booking, command, about)
@@ -271,14 +279,14 @@ export const blockingMove = (closures: readonly Closure[], clash: boolean): Clos
 
 function move(booking: Booking, command: Extract<Command, { do: 'move' }>, about: Circumstances): Decision {
   const { now } = about
-  const { start, place, minutes, text, clash } = command
+  const { start, place, minutes, text, clash, silent } = command
   const service = command.service ?? booking.service
   if (hasBegun(booking, now)) return refuse('too-late')
   const same = start === booking.start && place === booking.place && minutes === booking.minutes
   if (same && service === booking.service) return { events: [] }
   const blocking = blockingMove(about.closuresOf({ start, place }, minutes, service), clash)
   if (blocking.length > 0) return refuse('not-open.move', undefined, blocking)
-  const other = service === booking.service ? {} : { service }
+  const other = { ...(service === booking.service ? {} : { service }), ...(silent ? { silent } : {}) }
   return {
     events: [{ type: 'moved', at: now, start, place, minutes, text, settles: shift(now, UNDO), ...other }],
   }
@@ -312,14 +320,20 @@ function moveOwn(booking: Booking, { start, place }: Start, about: Circumstances
 
 function cancel(
   booking: Booking,
-  { by, text }: Extract<Command, { do: 'cancel' }>,
+  { by, text, ...how }: Extract<Command, { do: 'cancel' }>,
   { now, zone }: Circumstances,
 ): Decision {
   const state = stateAt(booking, now)
   if (state.is !== 'booked') return notBooked(state.is)
   if (by === 'practitioner') {
     const gives = givesForCancelling(booking, zone, now)
-    const own = { by, share: 0, text, ...(gives > 0 ? { gives } : {}) }
+    const own = {
+      by,
+      share: 0,
+      text,
+      ...(gives > 0 ? { gives } : {}),
+      ...('silent' in how && how.silent ? { silent: true } : {}),
+    }
     return happened({ type: 'cancelled', at: now, ...own, settles: shift(now, UNDO) })
   }
   if (state.begun) return refuse('too-late.client')

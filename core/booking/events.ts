@@ -13,14 +13,18 @@ import {
   length,
   owes,
   settled,
+  silent,
+  standsFrom,
   start,
   telling,
+  unlessSilent,
   unowed,
   untold,
   whoMoved,
   worded,
   words,
 } from './happening.ts'
+import { MESSAGE_EVENTS } from './message-events.ts'
 import { NOTED } from './noted-events.ts'
 import { type Booking, PERSON_MARKS } from './record.ts'
 import { TILL_EVENTS } from './till-events.ts'
@@ -29,6 +33,7 @@ import { TILL_EVENTS } from './till-events.ts'
 export const EVENTS: EventKinds = {
   ...NOTED,
   ...TILL_EVENTS,
+  ...MESSAGE_EVENTS,
   proved: {
     shape: { until: maybe(epochMs), marks: maybe(list(one(...PERSON_MARKS), 10)) },
     apply: ({ until, marks }, { booking, seq, at }) => {
@@ -39,23 +44,27 @@ export const EVENTS: EventKinds = {
     },
   },
   welcomed: {
-    shape: { ...settled, by: one('practitioner', 'rules'), text: maybe(words), owes },
+    shape: { ...settled, by: one('practitioner', 'rules'), text: maybe(words), owes, silent },
     apply: (event, on) => ({
-      ...worded(on.before, on, event, event.settles),
+      ...unlessSilent(worded(on.before, on, event, event.settles), event),
       text: event.text ?? '',
       ...decision(on, event.settles),
     }),
   },
   declined: {
-    shape: { ...settled, text: words, by: maybe(one('rules')) },
-    apply: (event, on) => ({
-      ...on.before,
-      seq: on.seq,
-      status: 'declined',
-      text: event.text,
-      ...telling(on, 'declined', event.settles),
-      ...decision(on, event.settles),
-    }),
+    shape: { ...settled, text: words, by: maybe(one('rules')), silent },
+    apply: (event, on) =>
+      unlessSilent(
+        {
+          ...on.before,
+          seq: on.seq,
+          status: 'declined',
+          text: event.text,
+          ...telling(on, 'declined', event.settles),
+          ...decision(on, event.settles),
+        },
+        event,
+      ),
   },
   offered: {
     shape: { ...settled, starts: list(object(start), 10, 1), until: epochMs, text: words, gives },
@@ -84,6 +93,7 @@ export const EVENTS: EventKinds = {
       // Whoever had it in their calendar before has it there anew.
       sequence: on.before.worded === undefined ? on.before.sequence : on.before.sequence + 1,
       placed: on.seq,
+      placedAt: on.at,
     }),
   },
   refused: {
@@ -106,20 +116,26 @@ export const EVENTS: EventKinds = {
       service: maybe(id),
       by: maybe(one('client')),
       least: maybe(number(0, 100)),
+      silent,
     },
-    apply: (event, on) => ({
-      ...whoMoved(on.before, event),
-      seq: on.seq,
-      service: event.service ?? on.before.service,
-      start: event.start,
-      place: event.place,
-      minutes: event.minutes,
-      text: event.text,
-      sequence: on.before.sequence + 1,
-      placed: on.seq,
-      ...telling(on, 'moved', event.settles),
-      ...decision(on, event.settles),
-    }),
+    apply: (event, on) =>
+      unlessSilent(
+        {
+          ...whoMoved(on.before, event),
+          seq: on.seq,
+          service: event.service ?? on.before.service,
+          start: event.start,
+          place: event.place,
+          minutes: event.minutes,
+          text: event.text,
+          sequence: on.before.sequence + 1,
+          placed: on.seq,
+          placedAt: standsFrom(on, event.settles),
+          ...telling(on, 'moved', event.settles),
+          ...decision(on, event.settles),
+        },
+        event,
+      ),
   },
   lapsed: {
     shape: {},
@@ -142,20 +158,24 @@ export const EVENTS: EventKinds = {
     }),
   },
   cancelled: {
-    shape: { ...settled, ...cancelled },
-    apply: ({ by, share, text: said, gives, settles: end }, on) => ({
-      ...on.before,
-      ...(gives ? { gives } : {}),
-      seq: on.seq,
-      status: 'cancelled',
-      cancelledBy: by,
-      ended: on.at,
-      share,
-      text: said,
-      sequence: on.before.sequence + 1,
-      ...telling(on, 'cancelled', end),
-      ...decision(on, end),
-    }),
+    shape: { ...settled, ...cancelled, silent },
+    apply: ({ by, share, text: said, gives, settles: end, silent }, on) =>
+      unlessSilent(
+        {
+          ...on.before,
+          ...(gives ? { gives } : {}),
+          seq: on.seq,
+          status: 'cancelled',
+          cancelledBy: by,
+          ended: on.at,
+          share,
+          text: said,
+          sequence: on.before.sequence + 1,
+          ...telling(on, 'cancelled', end),
+          ...decision(on, end),
+        },
+        { silent: silent ?? false },
+      ),
   },
   questioned: {
     shape: { ...settled, text: words, until: epochMs },

@@ -61,7 +61,12 @@ describe('what must be paid first', () => {
     expect(stateAt(lapsed, shift(until, 1)).is).toBe('lapsed')
     expect(takes(lapsed, shift(until, 1))).toEqual([])
     expect(accountOf(lapsed)).toMatchObject({ owed: 0, paid: 1_000, open: -1_000 })
-    const letter = letterFor(samplePractice(), lapsed, 'lapsed', shift(until, 1))
+    const letter = letterFor(
+      samplePractice(),
+      lapsed,
+      { step: 'lapsed', anchor: lapsed.seq },
+      shift(until, 1),
+    )
     expect(letter?.text).toContain('what was to be paid first has not come')
     // What comes after that books nothing; it is to be given back.
     const late = pay(lapsed, 3_000, shift(until, HOUR))
@@ -85,7 +90,9 @@ describe('what must be paid first', () => {
     const { first: _, ...line } = word
     const open = asked({ payment: [{ ...line, due: { kind: 'asking' } }] })
     expect(openOnAsking(open)).toBe(3_000)
-    expect(letterFor(samplePractice(), open, 'asked', now)?.text).toContain('€30.00 is to be paid on asking.')
+    expect(letterFor(samplePractice(), open, { step: 'asked', anchor: 1 }, now)?.text).toContain(
+      '€30.00 is to be paid on asking.',
+    )
     expect(openOnAsking(asked())).toBe(0)
     expect(accountOf(ahead)).toMatchObject({ owed: 10_000, open: 7_000 })
     expect(stateAt(step(ahead, { do: 'welcome' }, later), later).is).toBe('booked')

@@ -1,3 +1,4 @@
+import type { Channel } from '../practice/messaging.ts'
 import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, type KeysOf, maybe, number, one, text, whole, yes } from '../shape/shape.ts'
@@ -15,6 +16,7 @@ import type {
   Telling,
   TellingStep,
   TillPayment,
+  Unwanted,
 } from './record.ts'
 
 /** What can happen to a booking after it was asked for, each with what is its own. */
@@ -22,8 +24,8 @@ export interface OwnOfEvent {
   /** The address has proved true; what was unproved until then is held for the practitioner's word from now on. */
   proved: { until?: Instant; marks?: Mark[] }
   /** `text`: a word with it, where somebody was booked in by hand. */
-  welcomed: Undoable & { by: 'practitioner' | 'rules'; text?: string } & Owes
-  declined: Undoable & { text: string; by?: 'rules' }
+  welcomed: Undoable & { by: 'practitioner' | 'rules'; text?: string } & Owes & Silent
+  declined: Undoable & { text: string; by?: 'rules' } & Silent
   /** `gives`: what is promised where the time of a session is given up so late, unless one of the others is taken. */
   offered: Undoable & { starts: Start[]; until: Instant; text: string; gives?: number }
   accepted: Start & Owes
@@ -32,11 +34,17 @@ export interface OwnOfEvent {
    * To another time, place, length or service; the rules of the day one asked go with it. `by` the client through their
    * link, with what cancelling would have cost them then (`least`, in percent): it costs no less afterwards.
    */
-  moved: Undoable & Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number }
+  moved: Undoable &
+    Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number } & Silent
   lapsed: object
   withdrawn: object
   /** `gives`: what the practitioner has promised for that, in percent of the price. */
-  cancelled: Undoable & { by: 'client' | 'practitioner'; share: number; text: string; gives?: number }
+  cancelled: Undoable & {
+    by: 'client' | 'practitioner'
+    share: number
+    text: string
+    gives?: number
+  } & Silent
   /** The session has taken place; `late`: how many minutes late the client came, `minutes`: how long it really was. */
   attended: Undoable & { late?: number; minutes?: number }
   missed: Undoable
@@ -73,10 +81,24 @@ export interface OwnOfEvent {
   'asked-to-sign': Undoable & { terms: string[] }
   /** What counted against the client no longer does; the practitioner says why. */
   forgiven: Undoable & { text: string }
+  /** The client says that they will be there; or that what was to be done before is done, or not after all. */
+  coming: object
+  prepared: { done: boolean }
+  /** They no longer want such messages, or want them again. */
+  unwanted: { what: Unwanted; on: boolean }
+  /** The practitioner writes by hand; `own`: from their own phone, which is only noted. */
+  written: Undoable & { channel: Channel; subject: string; text: string; own?: boolean }
+  /** The practitioner holds one message back or lets it go again, sends it now, or has it say something else. */
+  steered: { message: string; how: 'hold' | 'release' | 'now' | 'edit'; subject?: string; text?: string }
   /** The practitioner has judged otherwise than the rules, and says why. */
   overruled: { outcome: Outcome; text: string }
   /** Takes the decision `of` (its place in the record, from 1) back as if it had not been. */
   'taken-back': { of: number }
+}
+
+/** The client is not told of it. */
+export interface Silent {
+  silent?: boolean
 }
 
 /** Until when what must be paid first, or the rest of it, is waited for; without it, it is booked. */
@@ -98,7 +120,7 @@ export type BookingEvent = Asked | Later
 /** Events as they were written before version 2. */
 export type EarlierEvent =
   | (Omit<Asked, 'v' | 'asking' | 'proof' | 'shown'> & { standing: 'new' | 'known'; byHand?: boolean })
-  | (Happened & { type: 'cancelled' } & Omit<OwnOfEvent['cancelled'], keyof Undoable>)
+  | (Happened & { type: 'cancelled' } & Omit<OwnOfEvent['cancelled'], keyof Undoable | keyof Silent>)
 
 /** Events as files and databases hold them; they are never rewritten. */
 export type StoredEvent = BookingEvent | EarlierEvent
@@ -123,6 +145,7 @@ export interface Event<E> {
 
 export const words = text(5_000)
 export const owes = maybe(epochMs)
+export const silent = maybe(yes)
 /** Money of a record, in minor units: some, or some more or less. */
 export const someMoney = whole(1, 100_000_000_000)
 export const anyMoney = whole(-100_000_000_000, 100_000_000_000)
@@ -144,6 +167,15 @@ export const telling = ({ seq, at }: On, step: TellingStep, until: Instant = at)
   tells: { seq, step, due: until > at ? shift(until, 1) : at },
 })
 
+export const untold = ({ tells: _, ...rest }: Booking): Booking => rest
+
+/** What was done in silence tells nothing, nor does what would have been told before. */
+export const unlessSilent = (booking: Booking, { silent }: Silent): Booking =>
+  silent ? untold(booking) : booking
+
+/** From when on a decision stands: an inclusive end is over a moment later. */
+export const standsFrom = ({ at }: On, settles: Instant): Instant => (settles > at ? shift(settles, 1) : at)
+
 /** An end without a word: nobody has shown yet that the address is theirs. */
 export function ended(on: On, step: TellingStep, offered = false): Pick<Booking, 'tells'> {
   if (on.booking.unproved || isUndone(on.booking)) return {}
@@ -158,7 +190,7 @@ export const isUndone = ({ asked, status }: Booking): boolean =>
 /** What a move leaves of who moves: the practitioner's own costs the client nothing, nor counts as theirs. */
 export function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: number }): Booking {
   // What was said of another time, or excepted for it, goes with that.
-  const { movedBy: _, leastShare = 0, runsLate: __, plea: ___, ...rest } = booking
+  const { movedBy: _, leastShare = 0, runsLate: __, plea: ___, coming: ____, ...rest } = booking
   if (by !== 'client') return rest
   const share = Math.max(leastShare, least)
   return {
@@ -187,9 +219,7 @@ export function worded(booking: Booking, on: On, { owes }: Owes, settles: Instan
 export const placed = ({ gives: _, ...rest }: Booking): Booking => rest
 
 /** What was said before of how it went, if anything, no longer stands; nothing is told of it. */
-export const came = ({ late: _, lasted: __, forgiven: ___, ...rest }: Booking): Booking => rest
-
-export const untold = ({ tells: _, ...rest }: Booking): Booking => rest
+export const came = ({ late: _, lasted: __, forgiven: ___, wentAt: ____, ...rest }: Booking): Booking => rest
 
 /** Also what a decision would be taken back to is changed: taking it back must not forget what came meanwhile. */
 export function alsoBefore(booking: Booking, change: Partial<Booking>): Booking {

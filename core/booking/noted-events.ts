@@ -10,6 +10,7 @@ import {
   owes,
   settled,
   someMoney,
+  standsFrom,
   worded,
   words,
 } from './happening.ts'
@@ -56,6 +57,7 @@ export const NOTED: Pick<
       ...came(on.before),
       seq: on.seq,
       status: 'attended',
+      wentAt: standsFrom(on, end),
       ...(late === undefined ? {} : { late }),
       ...(minutes === undefined ? {} : { lasted: minutes }),
       ...decision(on, end),
@@ -67,6 +69,7 @@ export const NOTED: Pick<
       ...came(on.before),
       seq: on.seq,
       status: 'missed',
+      wentAt: standsFrom(on, end),
       ...decision(on, end),
     }),
   },

@@ -1,8 +1,9 @@
+import type { Channel } from '../practice/messaging.ts'
 import type { TaxNow } from '../practice/tax.ts'
 import type { HouseRules, PaymentLine } from '../practice/types.ts'
 import type { Answers, Asking, Outcome, Reading } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
-import type { Duration, Instant } from '../time/index.ts'
+import type { Duration, Instant, Language } from '../time/index.ts'
 
 /** Who asks, as they wrote it. */
 export interface Contact {
@@ -11,6 +12,8 @@ export interface Contact {
   phone?: string
   /** Their own zone: how times are written to them. */
   zone: string
+  /** The language they read in. */
+  language?: Language
 }
 
 /** A set of answers given during a visit, and what came of it. */
@@ -97,6 +100,33 @@ export interface CardFacts {
   expires: string
   key?: string
 }
+
+/** Something written by hand; `own`: sent from the practitioner's own phone, and only noted. */
+export interface Written {
+  seq: number
+  at: Instant
+  /** From when on it goes. */
+  due: Instant
+  channel: Channel
+  subject: string
+  text: string
+  own?: boolean
+}
+
+/** How the practitioner has steered one message, by its name. */
+export interface Steered {
+  /** It is held back. */
+  held?: boolean
+  /** It goes at this moment, whatever it would have waited for. */
+  now?: Instant
+  /** What it says instead. */
+  subject?: string
+  text?: string
+}
+
+/** What somebody no longer wants to be sent. */
+export const UNWANTED = ['follow-ups', 'texts'] as const
+export type Unwanted = (typeof UNWANTED)[number]
 
 /** What the practitioner should know of who has asked; the client never sees it. */
 export type Mark = (typeof PERSON_MARKS)[number]
@@ -242,8 +272,18 @@ export interface Booking extends Start {
   tells?: Telling
   /** The event since which the practitioner's word is awaited, and its moment. */
   awaited: { seq: number; at: Instant }
-  /** The event that set the start in force. */
+  /** The event that set the start in force; and from when on that stands, where it is not the first. */
   placed: number
+  placedAt?: Instant
+  /** From when on it stands how it went. */
+  wentAt?: Instant
+  /** The client has said that they will be there. */
+  coming?: Instant
+  /** What was to be done before it is done. */
+  prepared?: Instant
+  written?: Written[]
+  steered?: Record<string, Steered>
+  unwanted?: Unwanted[]
 }
 
 /** The messages that tell a client how things stand. */

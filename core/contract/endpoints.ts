@@ -1,3 +1,4 @@
+import type { Unwanted } from '../booking/index.ts'
 import type { Instant } from '../time/index.ts'
 import type {
   AgreedVersion,
@@ -259,6 +260,33 @@ export const door = {
     once: true,
     codes: [...LINK, 'not-asked', 'not-booked', 'too-late'],
     says: 'Asks for an exception from the rules; once.',
+  }),
+  come: endpoint<Record<string, never>, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/come',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: [...LINK, 'not-booked', 'too-late'],
+    says: 'Says that one will be there: what only asks for that is sent no more.',
+  }),
+  prepare: endpoint<{ done: boolean }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/prepare',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: [...LINK, 'not-booked', 'nothing-before'],
+    says: 'Ticks what is to be read or done before as done, or takes that back.',
+  }),
+  unwant: endpoint<{ what: Unwanted; on: boolean }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/unwant',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: LINK,
+    says: 'Wants no more of what follows a session, or no texts; or wants them again. What the contract needs is sent all the same.',
   }),
   pay: endpoint<{ what: 'pay' | 'card'; amount: number }, { to: string }>({
     method: 'POST',

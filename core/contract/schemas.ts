@@ -1,4 +1,4 @@
-import { COMMANDS, type Contact, type DeskDoes } from '../booking/index.ts'
+import { COMMANDS, type Contact, type DeskDoes, UNWANTED } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
@@ -10,6 +10,7 @@ import {
   epochMs,
   fingerprintShape,
   id,
+  languageTag,
   localDateShape,
   someMinutes,
   tokenShape,
@@ -63,7 +64,9 @@ const phone = pattern(
   LONGEST_PHONE,
   '{{#label}} is not a phone number; write it as +351 239 555 0100',
 )
-const contact = exactly<Contact>()(object({ name, email: emailShape, phone: maybe(phone), zone: zoneName }))
+const contact = exactly<Contact>()(
+  object({ name, email: emailShape, phone: maybe(phone), zone: zoneName, language: maybe(languageTag) }),
+)
 
 const booking = bookingName
 const words = text(5_000)
@@ -139,10 +142,14 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       email: emailShape,
       message: said(10_000),
       answers: maybe(answers),
+      language: maybe(languageTag),
     }),
   ),
   prove: object({}),
   withdraw: object({}),
+  come: object({}),
+  prepare: object({ done: yes }),
+  unwant: object({ what: one(...UNWANTED), on: yes }),
   accept: object({ ...start, shown }),
   refuse: object({ text: text(2_000) }),
   cancel: object({ text: text(2_000), shown }),

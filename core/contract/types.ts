@@ -10,6 +10,7 @@ import type {
   Start,
   StateName,
   StoredEvent,
+  Unwanted,
 } from '../booking/index.ts'
 import type { Receiver } from '../ledger/index.ts'
 import type { Currency } from '../money/index.ts'
@@ -18,7 +19,7 @@ import type { KnownPerson } from '../people/index.ts'
 import type { DoorPart, Extra, Place, Practice } from '../practice/index.ts'
 import type { AnswerProblem, Answers, AnswerValue, Outcome, Question, QuoteLine } from '../questions/index.ts'
 import type { ShownTerms } from '../terms/index.ts'
-import type { Instant, LocalDate } from '../time/index.ts'
+import type { Instant, Language, LocalDate } from '../time/index.ts'
 import type { RefusalWord, SaidValues } from '../words/index.ts'
 
 /** The public half of a desk's key, as a JSON Web Key (RFC 7517). */
@@ -268,6 +269,8 @@ export interface EnquireBody {
   email: string
   message: string
   answers?: Answers
+  /** The language they read in. */
+  language?: Language
 }
 
 /** An enquiry on its way to the desk. */
@@ -282,6 +285,8 @@ export interface Enquiry {
   attempts: Attempt[]
   /** Begun by the practitioner: somebody on the phone. */
   byHand?: boolean
+  /** The language they read in. */
+  language?: Language
 }
 
 /** A quote that the practitioner has sent: it stands until a moment, and is accepted and booked through its link. */
@@ -393,6 +398,12 @@ export interface LinkView {
   card?: { asked: 'check' | 'keep' } | { ends: string; expires: string; kept: boolean }
   /** What was asked of the till last, where that is under way or came to nothing. */
   till?: { what: 'pay' | 'card'; is: 'open' | 'failed' | 'over'; amount: number; text: string }
+  /** Something to read or do before it; `tick`: it can be ticked as done, `by` when, and whether it is. */
+  before?: { text: string; address?: string; tick?: boolean; by?: Instant; done?: boolean }
+  /** Whether they have said that they will be there; nothing where it is not asked, or too late. */
+  coming?: boolean
+  /** What they no longer want to be sent. */
+  unwanted: Unwanted[]
   /** The practitioner will be so many minutes late. */
   late?: number
   /** It has run out because what had to be paid first has not come. */
@@ -489,7 +500,11 @@ export type RecordItem = { n: number; at: Instant } & (
 export interface MailNews {
   step: string
   /** `unknown`: it was being handed over when the relay ended. */
-  state: 'waiting' | 'sent' | 'failed' | 'taken-back' | 'unknown'
+  state: 'waiting' | 'sent' | 'failed' | 'taken-back' | 'unknown' | 'skipped'
+  /** By text; by mail where it is left out. */
+  channel?: 'text'
+  /** The event it hangs on. */
+  anchor?: number
   to: string
   subject: string
   due: Instant

@@ -16,6 +16,7 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
   return {
     now,
     zone: zoneOf(practice, placeOf(practice, booking.place)),
+    ticks: serviceOf(practice, booking.service)?.before?.tick === true,
     closuresOf: ({ start, place }, minutes = booking.minutes, wanted = booking.service) => {
       const service = serviceOrTrace(practice, { service: wanted, place, minutes })
       const ask = {

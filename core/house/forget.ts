@@ -10,7 +10,10 @@ const FILES_WAIT = DAY
 export function forget({ house, now, changes }: Work, memory: number): void {
   const short = shift(now, -SHORT_MEMORY)
   const { bookings, enquiries, quotes } = house.old(shift(now, -memory), short)
-  for (const id of bookings) changes.push({ type: 'forget', subject: bookingSubject(id) })
+  // Whom something is still to be written to is remembered until that has gone.
+  const awaited = (id: string): boolean =>
+    house.dues(bookingSubject(id)).some(({ doing }) => doing.do === 'message')
+  for (const id of bookings) if (!awaited(id)) changes.push({ type: 'forget', subject: bookingSubject(id) })
   for (const id of enquiries) changes.push({ type: 'forget', subject: enquirySubject(id) })
   for (const id of quotes) changes.push({ type: 'forget', subject: { kind: 'quote', id } })
   changes.push({ type: 'forget-old', short, files: shift(now, -FILES_WAIT) })

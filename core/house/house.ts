@@ -51,6 +51,8 @@ export interface House extends Planner {
   dues(subject: Subject): readonly Due[]
   due(key: string): Due | undefined
   agenda(): Iterable<Due>
+  /** How many messages about what is open could not be sent since then, or may not have been. */
+  failing(since: Instant): number
   answered(key: string): Answered | undefined
   old(bookingsBefore: Instant, quotesBefore: Instant): Old
 }

@@ -146,6 +146,13 @@ export class Memory implements House {
     return this.#messages.get(key) ?? (this.#isOpen(subject) ? undefined : this.#store.message(key))
   }
 
+  failing(since: Instant): number {
+    let many = 0
+    for (const { state, due } of this.#messages.values())
+      if (due >= since && (state === 'failed' || state === 'unknown')) many += 1
+    return many
+  }
+
   dues(subject: Subject): readonly Due[] {
     return this.#duesOf.get(nameOf(subject)) ?? []
   }

@@ -1,42 +1,60 @@
-import type { Due, Message } from '../agenda/index.ts'
-import type { Booking } from '../booking/index.ts'
+import { type Due, type Message, nameOfMessage, usefulUntil } from '../agenda/index.ts'
+import { type Booking, isEnded, stateAt } from '../booking/index.ts'
 import type { MailNews } from '../contract/types.ts'
 import {
   answerLetter,
+  digestLetter,
+  draftsAt,
+  isStepName,
   type Letter,
+  languageFor,
   letterFor,
   quoteLetter,
+  quoteStepLetter,
   receiverOf,
   type Step,
+  stepsOf,
+  type Which,
 } from '../messages/index.ts'
+import { normalMail } from '../people/index.ts'
+import { personBehind } from '../request/index.ts'
 import { fingerprint } from '../terms/index.ts'
-import { type Instant, MINUTE, shift } from '../time/index.ts'
+import {
+  dateAt,
+  FIRST_LANGUAGE,
+  type Instant,
+  instant,
+  type Language,
+  MINUTE,
+  shift,
+  zone,
+} from '../time/index.ts'
 import type { Work } from './act.ts'
 import { lackingOf } from './agreeing.ts'
 import { type House, published } from './house.ts'
 
-/** A message as it is handed to the mail host, but for its private link, which only the relay can write. */
+/** A message as it is handed to the mail host or the gateway, but for its private link, which only the relay can write. */
 export interface Handed extends Letter {
   key: string
   recipient: string
+  language: Language
   /** The link that stands for `{link}`, or `{word}`, and the address that it ends. */
   link?: { id: string; leads: 'my' | 'quote' | 'word'; service: string }
   /** The booking that the calendar entry is about. */
   booking?: Booking
 }
 
-/** How long after one try the next comes, in minutes. */
+/** How long after one try the next comes, in minutes; the last of them again and again, while it is of use. */
 const WAITS = [1, 2, 5, 15, 60, 180, 360]
 
 /**
- * Writes a message from how things stand now, and notes that it is being handed over, before the mail host is spoken to.
- * @returns nothing where it is no longer to go
+ * Writes a message from how things stand now, and notes that it is being handed over, before anybody is spoken to.
+ * @returns nothing where it is no longer to go; why is in the record
  */
 export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
   const { house, now, changes } = work
   const { key, subject, doing } = due
   if (doing.do !== 'message' || house.due(key)?.at !== due.at || due.at > now) return undefined
-  const letter = written(house, due, now)
   const before = house.message(key, subject)
   const message: Message = {
     state: 'handed',
@@ -44,14 +62,17 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
     tries: (before?.tries ?? 0) + 1,
     due: due.at,
   }
-  if (!letter) {
-    changes.push({ type: 'message', key, subject, message: { ...message, state: 'failed' } })
+  const letter = written(house, due, now)
+  if ('not' in letter) {
+    const { not: state, reason } = letter
+    changes.push({ type: 'message', key, subject, message: { ...message, state } })
+    note(work, due, { state, to: recipientOf(house, subject, doing) ?? '', subject: '', reason })
     return undefined
   }
   changes.push({ type: 'message', key, subject, message })
   const { leads, service, about, ...rest } = letter
   const word = rest.text.includes('{word}')
-  if (!word && !rest.text.includes('{link}')) return { key, ...rest }
+  if (!word && !rest.text.includes('{link}') && !rest.unsubscribe) return { key, ...rest }
   const id = work.ids()
   changes.push({
     type: 'link',
@@ -66,43 +87,147 @@ type Written = Omit<Handed, 'key' | 'link'> & {
   about: Due['subject']
 }
 
-function written(house: House, { subject, doing }: Due, now: Instant): Written | undefined {
+/** It does not go, and why: a code, in words at the desk. */
+interface Not {
+  not: 'failed' | 'skipped'
+  reason: string
+}
+
+const not = (is: Not['not'], reason: string): Not => ({ not: is, reason })
+
+/** A line of the record about a message. */
+function note(
+  { house, now, changes }: Work,
+  { key: _, subject, doing, at }: Due,
+  news: Omit<MailNews, 'step' | 'due' | 'channel' | 'anchor'>,
+) {
+  if (doing.do !== 'message') return
+  const { step, anchor, channel } = doing
+  const body: MailNews = { step, ...news, due: at, anchor, ...(channel ? { channel } : {}) }
+  changes.push({ type: 'mail', subject, seq: house.lines('mail', subject) + 1, at: now, body })
+}
+
+function written(house: House, due: Due, now: Instant): Written | Not {
+  const { subject, doing } = due
+  if (doing.do !== 'message') return not('skipped', 'no-use')
+  if (subject.kind === 'booking') return aboutBooking(house, subject, doing, now)
+  if (subject.kind === 'house') return digest(house, due, now)
+  return toEnquirer(house, subject, doing, now)
+}
+
+/** Why a message to a client is not to go after all, by what is known of them beyond this booking. */
+function hushed(house: House, booking: Booking, which: Which): string | undefined {
+  if (receiverOf(which.step) === 'practitioner') return undefined
+  const mail = normalMail(booking.asked.person.email)
+  const theirs = [...house.openBookings()].filter(({ asked }) => normalMail(asked.person.email) === mail)
+  const unwanted = new Set(theirs.flatMap(({ unwanted = [] }) => unwanted))
+  if (which.channel === 'text' && unwanted.has('texts')) return 'unwanted'
+  if (!isStepName(which.step)) return undefined
+  const { practice, people, salt } = published(house)
+  if (personBehind({ people, salt }, mail)?.hushed) return 'hushed'
+  const plan = stepsOf(booking, practice).find(
+    ({ name, anchor }) => name === which.step && anchor === which.anchor,
+  )
+  const follows = plan && (plan.step.anchor === 'end' || plan.step.anchor === 'missed')
+  if (follows && unwanted.has('follow-ups')) return 'unwanted'
+  // Nobody with something booked, or who has been here since, is asked whether they come again.
+  const alone = plan?.step.when?.some(({ if: what }) => what === 'nothing-booked')
+  const later = theirs.some(
+    (one) =>
+      one.id !== booking.id &&
+      one.start > booking.start &&
+      one.status !== 'requested' &&
+      !isEnded(stateAt(one, one.start)),
+  )
+  const waits = theirs.some((one) => one.id !== booking.id && one.status === 'requested')
+  return alone && (later || waits) ? 'booked-again' : undefined
+}
+
+function aboutBooking(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
   const { practice } = published(house)
-  if (doing.do !== 'message') return undefined
-  if (subject.kind === 'booking') {
-    const booking = house.booking(subject.id)
-    if (!booking) return undefined
-    const lacking = lackingOf(house, booking, now).map(({ version }) => version.title)
-    const letter = letterFor(practice, booking, doing.step, now, lacking)
-    if (!letter) return undefined
-    const recipient = recipientOf(house, subject, doing.step) ?? ''
-    return { ...letter, recipient, leads: 'my', service: booking.service, about: subject, booking }
+  const booking = house.booking(subject.id)
+  if (!booking) return not('skipped', 'no-use')
+  const sent = booking.steered?.[nameOfMessage(which)]?.now !== undefined
+  const why = sent ? undefined : hushed(house, booking, which)
+  if (why) return not('skipped', why)
+  const useful = usefulUntil(house, subject, which)
+  if (useful !== undefined && now > useful && !sent) return not('failed', 'too-late')
+  const lacking = lackingOf(house, booking, now).map(({ version }) => version.title)
+  const letter = letterFor(practice, booking, which, now, lacking)
+  if (!letter) return not('failed', 'too-late')
+  const recipient = recipientOf(house, subject, which)
+  if (!recipient) return not('failed', 'no-phone')
+  const language = letter.to === 'client' ? languageFor(practice, booking.asked.person) : FIRST_LANGUAGE
+  return { ...letter, recipient, language, leads: 'my', service: booking.service, about: subject, booking }
+}
+
+/** The morning's digest, from what the relay knows. */
+function digest(house: House, due: Due, now: Instant): Written | Not {
+  const { practice } = published(house)
+  const home = zone(practice.profile.zone)
+  const today = dateAt(home, now)
+  const open = [...house.openBookings()]
+  const sessions = open
+    .filter(({ status, start }) => status === 'booked' && dateAt(home, start) === today)
+    .sort((a, b) => a.start - b.start)
+  const requests = open.filter((booking) => stateAt(booking, now).is === 'waiting').length
+  const drafts = open.reduce((sum, booking) => sum + draftsAt(booking, practice, now).length, 0)
+  const letter = digestLetter(
+    practice,
+    { sessions, requests, failing: house.failing(shift(now, -24 * 60 * MINUTE)), drafts },
+    now,
+  )
+  const { email } = practice.profile
+  return {
+    ...letter,
+    recipient: email,
+    language: FIRST_LANGUAGE,
+    leads: 'my',
+    service: '',
+    about: due.subject,
   }
+}
+
+function toEnquirer(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
+  const { practice } = published(house)
   const enquiry = house.enquiry(subject.id)
-  const news = house.enquiryNews(subject.id)[doing.anchor - 2]
-  if (!enquiry || !news) return undefined
-  const about = { recipient: enquiry.email, leads: 'quote' as const, about: subject }
-  if (doing.step !== 'quote' || !news.quote)
-    return { ...answerLetter(practice, enquiry, news.text), ...about, service: '' }
+  const news = house.enquiryNews(subject.id)[which.anchor - 2]
+  if (!enquiry || !news) return not('skipped', 'no-use')
+  const language = languageFor(practice, enquiry)
+  const about = { recipient: enquiry.email, language, leads: 'quote' as const, about: subject }
+  if (!news.quote) return { ...answerLetter(practice, enquiry, news.text), ...about, service: '' }
   const { id, quote: told } = news
   const quote = house
     .quotesOf(enquiry.id)
     .find((quote) => (id === undefined ? quote.until === told.until : quote.id === id))
   // Booked or run out, it says nothing any more.
-  if (!quote || quote.booking || quote.until < now) return undefined
+  if (!quote || quote.booking || quote.until < now) return not('skipped', 'no-use')
+  const letter = isStepName(which.step)
+    ? quoteStepLetter(practice, quote.person, quote.service, which)
+    : quoteLetter(practice, quote.person, told, news.text)
+  if (!letter) return not('skipped', 'no-use')
   return {
-    ...quoteLetter(practice, quote.person, told, news.text),
+    ...letter,
     ...about,
+    language: languageFor(practice, quote.person),
     recipient: quote.person.email,
     service: quote.service,
     about: { kind: 'quote', id: quote.id },
   }
 }
 
-/** The address that a step about a subject is sent to; nothing where the subject is known no more. */
-function recipientOf(house: House, { kind, id }: Due['subject'], step: Step): string | undefined {
-  if (receiverOf(step) === 'practitioner') return published(house).practice.profile.email
-  return kind === 'booking' ? house.booking(id)?.asked.person.email : house.enquiry(id)?.email
+/** Where a step about a subject is sent to; nothing where the subject is known no more, or has no phone. */
+function recipientOf(
+  house: House,
+  { kind, id }: Due['subject'],
+  { step, channel }: Pick<Which, 'step' | 'channel'>,
+): string | undefined {
+  const { profile, messaging } = published(house).practice
+  if (receiverOf(step) === 'practitioner')
+    return channel === 'text' ? (messaging?.own?.phone ?? profile.phone) : profile.email
+  const person = kind === 'booking' ? house.booking(id)?.asked.person : undefined
+  if (channel === 'text') return person?.phone
+  return kind === 'booking' ? person?.email : house.enquiry(id)?.email
 }
 
 /** What came of handing a message over. */
@@ -110,55 +235,64 @@ export interface Went {
   due: Due
   /** Nothing where it went; else why not. */
   problem?: string
+  /** It will never be taken: the address is none, or refuses. */
+  final?: boolean
   recipient: string
   subject: string
   /** As it went, private links masked. */
   text: string
 }
 
-/** Notes that a message has gone, is tried again later, or can't be sent. */
-export function went({ house, now, changes }: Work, { due, problem, recipient, subject: title, text }: Went) {
-  const { key, subject } = due
+/** Notes that a message has gone, is tried again while it is of use, or can't be sent. */
+export function went(work: Work, { due, problem, final, recipient, subject: title, text }: Went) {
+  const { house, now, changes } = work
+  const { key, subject, doing } = due
   const before = house.message(key, subject)
-  if (before?.state !== 'handed') return {}
-  const wait = problem === undefined ? undefined : WAITS[before.tries - 1]
-  if (wait !== undefined) {
-    const again: Message = { ...before, state: 'again', due: shift(now, wait * MINUTE) }
-    changes.push({ type: 'message', key, subject, message: again })
-    return {}
+  if (before?.state !== 'handed' || doing.do !== 'message') return {}
+  if (problem !== undefined && !final) {
+    const wait = WAITS[Math.min(before.tries, WAITS.length) - 1]!
+    const next = shift(now, wait * MINUTE)
+    const useful = usefulUntil(house, subject, doing) ?? instant(before.due + LONGEST)
+    if (next <= useful) {
+      const again: Message = { ...before, state: 'again', due: next }
+      changes.push({ type: 'message', key, subject, message: again })
+      return {}
+    }
   }
   const state = problem === undefined ? ('sent' as const) : ('failed' as const)
   changes.push({ type: 'message', key, subject, message: { ...before, state } })
-  const news: MailNews = {
-    step: before.step,
+  note(work, due, {
     state,
     to: recipient,
     subject: title,
-    due: before.due,
-    ...(problem === undefined ? {} : { reason: problem }),
+    ...(problem === undefined ? {} : { reason: final ? `refused ${problem}` : problem }),
     text,
     print: fingerprint({ subject: title, text }),
-  }
-  changes.push({ type: 'mail', subject, seq: house.lines('mail', subject) + 1, at: now, body: news })
+  })
   return {}
 }
 
+/** For how long what has no last moment of its own is tried, in ms. */
+const LONGEST = 5 * 24 * 60 * MINUTE
+
 /** After the relay has ended in between: nobody knows whether it went, and it is not sent again by itself. */
 export function unknown(
-  { house, now, changes }: Work,
-  { key, subject }: { key: string; subject: Due['subject'] },
+  work: Work,
+  { key, subject, which }: { key: string; subject: Due['subject']; which: Which },
 ) {
+  const { house, changes } = work
   const before = house.message(key, subject)
   if (before?.state !== 'handed') return {}
   changes.push({ type: 'message', key, subject, message: { ...before, state: 'unknown' } })
-  const news: MailNews = {
-    step: before.step,
+  const due: Due = { key, subject, at: before.due, doing: { do: 'message', ...which } }
+  note(work, due, {
     state: 'unknown',
-    to: recipientOf(house, subject, before.step) ?? '',
+    to: recipientOf(house, subject, which) ?? '',
     subject: '',
-    due: before.due,
     reason: 'The relay ended while it was being handed over; it may have gone or not.',
-  }
-  changes.push({ type: 'mail', subject, seq: house.lines('mail', subject) + 1, at: now, body: news })
+  })
   return {}
 }
+
+/** By what a step of the record was written before its channel was named. */
+export type { Step }

@@ -18,6 +18,7 @@ import {
 } from '../booking/index.ts'
 import type { ClockNames, DoorQuote, DoorService, DoorView, LinkView, Wanted } from '../contract/types.ts'
 import { accountOf, referenceOf, transferPayload } from '../ledger/index.ts'
+import { prepareBy } from '../messages/hooks.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { type KnownPerson, normalMail } from '../people/index.ts'
@@ -238,6 +239,22 @@ function cardOf(practice: Practice, booking: Booking, state: State): Pick<LinkVi
   return card ? { card: { ends: card.ends, expires: card.expires, kept: card.key !== undefined } } : {}
 }
 
+/** What is to be read or done before a session that is still to come. */
+function beforeOf(practice: Practice, booking: Booking, state: State): Pick<LinkView, 'before'> {
+  const before = serviceOf(practice, booking.service)?.before
+  if (!before || state.is !== 'booked' || state.begun) return {}
+  const { text, address, tick } = before
+  const by = prepareBy(practice, booking)
+  return {
+    before: {
+      text,
+      ...(address ? { address } : {}),
+      ...(tick ? { tick, done: booking.prepared !== undefined } : {}),
+      ...(by === undefined ? {} : { by }),
+    },
+  }
+}
+
 /** What was asked of the till last, unless it has come to its end well. */
 function tillOf({ till = [] }: Booking): Pick<LinkView, 'till'> {
   const last = till.at(-1)
@@ -361,6 +378,9 @@ export function linkView(
     ...(state.is === 'booked' && !state.begun && !seen.plea && (shareNow > 0 || !may || now > may.until)
       ? { canPlead: true }
       : {}),
+    ...beforeOf(practice, seen, state),
+    ...(state.is === 'booked' && !state.begun ? { coming: seen.coming !== undefined } : {}),
+    unwanted: seen.unwanted ?? [],
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),
     ...(seen.invoices ? { invoices: seen.invoices } : {}),
     ...cardOf(practice, seen, state),

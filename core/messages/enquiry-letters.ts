@@ -2,45 +2,57 @@ import type { Contact } from '../booking/index.ts'
 import type { Enquiry, SentQuote } from '../contract/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
-import { type Practice, serviceOf } from '../practice/index.ts'
+import { inLanguage, type Practice, serviceOf } from '../practice/index.ts'
 import { moment, zone, zonePlace } from '../time/index.ts'
-import letters from '../words/en/letters.json' with { type: 'json' }
-import { sayFrom } from '../words/say.ts'
+import { lettersIn } from './catalogue.ts'
 import type { Letter } from './letter.ts'
-import { letterText } from './lines.ts'
+import { languageFor, letterText } from './lines.ts'
 
-const { text: say } = sayFrom(letters)
-
-const about = (practice: Practice, service: string | undefined): string =>
-  (service === undefined ? undefined : serviceOf(practice, service)?.name) ?? say('your-message')
+/** What a letter to somebody who has written is made from, in their language. */
+function wordsTo(written: Practice, person: Pick<Contact, 'language'>, of: string | undefined) {
+  const language = languageFor(written, person)
+  const say = lettersIn(written, language)
+  const practice = inLanguage(written, language)
+  const service = of === undefined ? undefined : serviceOf(practice, of)?.name
+  return { language, say, practice, service: service ?? say('your-message') }
+}
 
 /** An answer to somebody who has written instead of booking. */
-export const answerLetter = (practice: Practice, enquiry: Enquiry, text: string): Letter => ({
-  to: 'client',
-  subject: say('answer.subject', { what: about(practice, enquiry.service) }),
-  text: letterText(practice, enquiry.name, [text.trim()]),
-})
+export function answerLetter(practice: Practice, enquiry: Enquiry, text: string): Letter {
+  const w = wordsTo(practice, enquiry, enquiry.service)
+  return {
+    to: 'client',
+    subject: w.say('answer.subject', { what: w.service }),
+    text: letterText(w, enquiry.name, [text.trim()]),
+  }
+}
 
 /** A quote line by line, until when it stands, and the link (`{link}`) by which it is accepted and booked. */
 export function quoteLetter(
   practice: Practice,
-  person: Pick<Contact, 'name' | 'zone'>,
+  person: Pick<Contact, 'name' | 'zone' | 'language'>,
   quote: SentQuote,
   text: string,
 ): Letter {
+  const w = wordsTo(practice, person, quote.service)
+  const { say, service, language } = w
   const currency = { code: quote.currency, decimals: decimals(quote.currency) }
-  const service = about(practice, quote.service)
   const lines = quote.lines.map(({ name, quantity, amount }) => {
-    const line = { name, quantity, amount: money(amount, currency) }
+    const line = { name, quantity, amount: money(amount, currency, language) }
     return say(quantity > 1 ? 'quote.line-many' : 'quote.line', line)
   })
   const total =
-    quote.price === 0 ? say('quote.free') : say('quote.total', { price: money(quote.price, currency) })
-  const until = `${moment(quote.until, zone(person.zone))} (${zonePlace(person.zone)} time)`
+    quote.price === 0
+      ? say('quote.free')
+      : say('quote.total', { price: money(quote.price, currency, language) })
+  const until = say('moment', {
+    moment: moment(quote.until, zone(person.zone), language),
+    place: zonePlace(person.zone, language),
+  })
   return {
     to: 'client',
     subject: say('quote.subject', { service }),
-    text: letterText(practice, person.name, [
+    text: letterText(w, person.name, [
       text.trim(),
       [say('quote.what', { service, minutes: quote.minutes }), ...lines, total].join('\n'),
       say('quote.until', { until, link: '{link}' }),

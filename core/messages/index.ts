@@ -1,3 +1,21 @@
+export * from './digest.ts'
+export * from './drafts.ts'
 export * from './enquiry-letters.ts'
-export type { Letter, Step } from './letter.ts'
+export * from './fields.ts'
+export { nextPayment, prepareBy } from './hooks.ts'
+export * from './html.ts'
+export {
+  isStepName,
+  type Letter,
+  messageName,
+  NEWS,
+  type Step,
+  type StepName,
+  stepName,
+  type Which,
+} from './letter.ts'
 export * from './letters.ts'
+export { languageFor } from './lines.ts'
+export * from './quote-steps.ts'
+export * from './segments.ts'
+export * from './steps.ts'

@@ -1,5 +1,5 @@
 import type { Booking, Telling, TellingStep } from '../booking/index.ts'
-import type { Practice } from '../practice/index.ts'
+import type { Channel, Practice } from '../practice/index.ts'
 import { DAY, type Instant, shift } from '../time/index.ts'
 import type { Words } from './lines.ts'
 
@@ -12,16 +12,30 @@ export type OwnStep =
   | 'has-lapsed'
   | 'client-replied'
   | 'client-pleads'
+  | 'client-comes'
+  | 'not-confirmed'
+  | 'not-prepared'
+  | 'not-paid'
+  | 'session-soon'
+  | 'session-sooner'
 /** What is written to the client about theirs. */
 export type ClientStep = TellingStep | 'place' | 'running-late' | 'agree' | 'invoice' | 'given-back'
 export type BookingStep = ClientStep | OwnStep
+/** A step of a sequence, by its id. */
+export type StepName = `step:${string}`
+export const stepName = (id: string): StepName => `step:${id}`
+export const isStepName = (step: string): step is StepName => step.startsWith('step:')
 /** What a message is about; with subject, channel and anchor it makes the message unique. */
-export type Step = BookingStep | 'enquiry-answered' | 'quote'
+export type Step = BookingStep | StepName | 'written' | 'digest' | 'enquiry-answered' | 'quote'
 
 /** A message, ready but for its private link. */
 export interface Letter {
   to: 'client' | 'practitioner'
   subject: string
+  /** By what it goes; by mail where it is left out. */
+  channel?: 'text'
+  /** It can be unsubscribed from: nothing that the contract needs. */
+  unsubscribe?: true
   /** Plain text; `{link}` stands for the private link, `{door}` for the practitioner's public page, `{word}` for a word link. */
   text: string
   /** The iCalendar method of the invitation that goes with it (RFC 5546). */
@@ -36,10 +50,22 @@ export interface Written {
   invite?: NonNullable<Letter['invite']>
 }
 
+/** One message of a booking, by what makes it the only one: steering it goes by this name. */
+export const messageName = (step: Step, channel: Channel, anchor: number): string =>
+  `${step}/${channel}/${anchor}`
+
+/** Which message is meant: its step, what it hangs on, and by what it goes; by mail where that is left out. */
+export interface Which {
+  step: Step
+  anchor: number
+  channel?: 'text'
+}
+
 /** When a message goes that tells no new state. */
 export interface Planned {
   /** The event it hangs on, by its place in the record. */
   anchor: number
+  channel?: 'text'
   at: number
   /** The last moment at which it is of use. */
   useful: Instant
@@ -56,4 +82,6 @@ export interface LetterKind {
   write(w: Words, now: Instant): Written
   /** When it goes. One without this tells how things stand, and goes when the record says so. */
   plan?(booking: Booking, practice: Practice | undefined): Planned | undefined
+  /** Something that is told only if it is wanted. */
+  wanted?: true
 }

@@ -27,7 +27,7 @@ const after = (event: BookingEvent, now = at) => {
 
 /** A letter that has something to say. */
 function letterNow(booking: Booking, step: Step, now: Instant, by = practice): Letter {
-  const letter = letterFor(by, booking, step, now)
+  const letter = letterFor(by, booking, { step, anchor: booking.seq }, now)
   if (!letter) throw new Error(`${step} is of no use then.`)
   return letter
 }
@@ -39,8 +39,8 @@ describe('letters', () => {
       ...practice,
       places: practice.places.map((place) => ({ ...place, told: 'last-reminder' as const, address: 'R. 1' })),
     }
-    expect(letterFor(told, booked, 'place', booked.start)?.to).toBe('client')
-    expect(letterFor(told, booked, 'place', shift(booked.start, 1))).toBeUndefined()
+    expect(letterFor(told, booked, { step: 'place', anchor: 1 }, booked.start)?.to).toBe('client')
+    expect(letterFor(told, booked, { step: 'place', anchor: 1 }, shift(booked.start, 1))).toBeUndefined()
     expect(() => letterNow(booked, 'quote', at)).toThrow('about no booking')
   })
 

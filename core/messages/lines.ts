@@ -2,6 +2,7 @@ import {
   addressTold,
   agreementsIn,
   type Booking,
+  type Contact,
   deadlinesIn,
   givenIn,
   movable,
@@ -12,11 +13,14 @@ import {
 } from '../booking/index.ts'
 import { accountOf, ibanWords, referenceOf } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
-import { shareOf } from '../money/rounding.ts'
-import { money } from '../money/words.ts'
+import { type Minor, shareOf } from '../money/rounding.ts'
+import { money as moneyWords } from '../money/words.ts'
 import {
   clientClocks,
+  inLanguage,
   isInPerson,
+  languagesOf,
+  ownLanguage,
   type Practice,
   placeOf,
   serviceOf,
@@ -25,10 +29,12 @@ import {
 } from '../practice/index.ts'
 import { chainHead, shownAsText, shownTerms } from '../terms/index.ts'
 import {
+  bestLanguage,
   type Clocks,
   clocksOf,
   dateAt,
   type Instant,
+  type Language,
   longDate,
   MINUTE,
   moment as momentWords,
@@ -39,8 +45,8 @@ import {
   zone,
   zonePlace,
 } from '../time/index.ts'
-import letters from '../words/en/letters.json' with { type: 'json' }
-import { listed, sayFrom } from '../words/say.ts'
+import { listed } from '../words/say.ts'
+import { lettersIn, type SayLetter } from './catalogue.ts'
 
 /** What the words of a message are made from. */
 export interface Words {
@@ -51,41 +57,83 @@ export interface Words {
   service: string
   /** What is still to be agreed to, by its titles. */
   lacking: readonly string[]
+  /** The language of whoever reads it; how it says sentences, and money of the booking. */
+  language: Language
+  say: SayLetter
+  money: (amount: Minor) => string
 }
 
-export const { text: say } = sayFrom(letters)
+/** In which language a client of a booking is written to: theirs, where the practice speaks it. */
+export const languageFor = (practice: Practice, { language }: Pick<Contact, 'language'>): Language =>
+  bestLanguage(language ? [language] : [], languagesOf(practice)) ?? ownLanguage(practice)
 
-export const wordsFor = (practice: Practice, booking: Booking, lacking: readonly string[] = []): Words => ({
-  practice,
-  booking,
-  lacking,
-  home: zone(practice.profile.zone),
-  service: serviceOf(practice, booking.service)?.name ?? say('your-session'),
-})
+/**
+ * What a message about a booking is made from.
+ * @param language of whoever reads it
+ */
+export function wordsFor(
+  written: Practice,
+  booking: Booking,
+  language: Language,
+  lacking: readonly string[] = [],
+): Words {
+  const practice = inLanguage(written, language)
+  const say = lettersIn(written, language)
+  const currency = currencyIn(booking)
+  return {
+    ...{ practice, booking, lacking, language, say },
+    home: zone(practice.profile.zone),
+    service: serviceOf(practice, booking.service)?.name ?? say('your-session'),
+    money: (amount) => moneyWords(amount, currency, language),
+  }
+}
 
 /** Paragraphs as a letter: those that say nothing are left out. */
-export const letterText = (practice: Practice, name: string, body: readonly string[]): string =>
-  [say('hello', { name }), ...body.filter(Boolean), practice.profile.name].join('\n\n')
-
-/** "Thursday 3 December, 15:00 – 16:15 (Lisbon time; 16:15 – 17:30 in Berlin)": the zone is always named. */
-export function timeFor(start: Instant, minutes: number, { first, also }: Clocks): string {
-  const end = shift(start, minutes * MINUTE)
-  const beside =
-    also && !sameClock(first, also, start) ? `; ${span(start, end, also)} in ${zonePlace(also.name)}` : ''
-  return `${longDate(dateAt(first, start))}, ${span(start, end, first)} (${zonePlace(first.name)} time${beside})`
+export const letterText = (
+  { practice, say }: Pick<Words, 'practice' | 'say'>,
+  name: string,
+  body: readonly string[],
+): string => {
+  const { profile, messaging } = practice
+  const hello = messaging?.greeting?.replaceAll('{name}', name).trim() || say('hello', { name })
+  return [hello, ...body.filter(Boolean), messaging?.signature?.trim() || profile.name].join('\n\n')
 }
 
-const clocks = ({ practice, booking }: Words, place = booking.place): Clocks =>
+/** "Thursday 3 December, 15:00 – 16:15 (Lisbon time; 16:15 – 17:30 in Berlin)": the zone is always named. */
+export function timeFor(
+  { say, language }: Pick<Words, 'say' | 'language'>,
+  start: Instant,
+  minutes: number,
+  { first, also }: Clocks,
+): string {
+  const end = shift(start, minutes * MINUTE)
+  const at = {
+    date: longDate(dateAt(first, start), language),
+    time: span(start, end, first, language),
+    place: zonePlace(first.name, language),
+  }
+  return also && !sameClock(first, also, start)
+    ? say('time.two', {
+        ...at,
+        other: span(start, end, also, language),
+        there: zonePlace(also.name, language),
+      })
+    : say('time', at)
+}
+
+/** By whose clocks a client reads the times of their booking. */
+export const clocksIn = ({ practice, booking }: Words, place = booking.place): Clocks =>
   clientClocks(practice, place, booking.asked.person.zone)
 
 /** A time of this booking's length as the client reads it. */
 export const timeOf = (w: Words, start = w.booking.start, place = w.booking.place): string =>
-  timeFor(start, w.booking.minutes, clocks(w, place))
+  timeFor(w, start, w.booking.minutes, clocksIn(w, place))
 
 /** A moment as the client reads it, with its zone. */
 export const by = (w: Words, moment: Instant): string => {
-  const { first } = clocks(w)
-  return `${momentWords(moment, first)} (${zonePlace(first.name)} time)`
+  const { first } = clocksIn(w)
+  const place = zonePlace(first.name, w.language)
+  return w.say('moment', { moment: momentWords(moment, first, w.language), place })
 }
 
 /** The start in short, for subjects. */
@@ -98,14 +146,14 @@ export function whereLine(w: Words, told: boolean): string {
   if (place.kind === 'phone') {
     const { phone } = booking.asked.person
     if (place.whoCalls === 'client')
-      return say('you-call', { number: place.address || practice.profile.phone || practice.profile.name })
-    return phone ? say('i-call-number', { phone }) : say('i-call')
+      return w.say('you-call', { number: place.address || practice.profile.phone || practice.profile.name })
+    return phone ? w.say('i-call-number', { phone }) : w.say('i-call')
   }
   // At the client's, it is their own address that they read once more.
   const address = place.kind === 'client' || told ? whereAt(practice, booking) : undefined
-  if (address) return say('where-address', { place: place.name, address })
-  const later = place.address && place.told !== 'door' ? say('where-later', { when: place.told }) : ''
-  return [say('where', { place: place.name }), later].filter(Boolean).join('\n')
+  if (address) return w.say('where-address', { place: place.name, address })
+  const later = place.address && place.told !== 'door' ? w.say('where-later', { when: place.told }) : ''
+  return [w.say('where', { place: place.name }), later].filter(Boolean).join('\n')
 }
 
 /** Whether the place's address may stand in a message that goes now. */
@@ -118,9 +166,9 @@ export const currencyIn = ({ asked: { currency } }: Booking) => ({
 })
 
 /** A sentence about a share of the price; nothing of what is free. */
-const shareLine = ({ booking }: Words, share: number, sentence: 'given' | 'given-if-none'): string =>
-  share > 0 && booking.price > 0
-    ? say(sentence, { share, amount: money(shareOf(booking.price, share), currencyIn(booking)) })
+const shareLine = (w: Words, share: number, sentence: 'given' | 'given-if-none'): string =>
+  share > 0 && w.booking.price > 0
+    ? w.say(sentence, { share, amount: w.money(shareOf(w.booking.price, share)) })
     : ''
 
 /** What the practitioner's own side of the rules gives the client. */
@@ -138,11 +186,11 @@ export function costLines(w: Words, now: Instant): string {
   const coming = deadlines.filter(({ kind, until }) => kind === 'cancel' && until >= now)
   const lines = coming.map(({ share = 0, until }) =>
     share === 0
-      ? say('cancel-free', { until: by(w, until) })
-      : say('cancel-share', { until: by(w, until), share }),
+      ? w.say('cancel-free', { until: by(w, until) })
+      : w.say('cancel-share', { until: by(w, until), share }),
   )
   if (shareAfter > 0)
-    lines.push(say(coming.length > 0 ? 'cancel-after' : 'cancel-from-now', { share: shareAfter }))
+    lines.push(w.say(coming.length > 0 ? 'cancel-after' : 'cancel-from-now', { share: shareAfter }))
   return lines.join('\n')
 }
 
@@ -154,25 +202,22 @@ function moveUntil({ practice, booking }: Words, now: Instant) {
 
 export function moveLine(w: Words, now: Instant): string {
   const may = moveUntil(w, now)
-  return may ? say('move-until', { until: by(w, may.until), left: may.left }) : ''
+  return may ? w.say('move-until', { until: by(w, may.until), left: may.left }) : ''
 }
 
 export const everythingLine = (w: Words, now: Instant): string =>
-  say('confirmation.everything', { ...LINKS, how: moveUntil(w, now) ? 'both' : 'cancel' })
+  w.say('confirmation.everything', { ...LINKS, how: moveUntil(w, now) ? 'both' : 'cancel' })
 
 /** What a booking costs, when it is paid where that is more than once, and where a transfer goes. */
 export function priceLine(w: Words): string {
   const { practice, booking } = w
   const { price } = booking
-  if (price === 0) return say('free-of-charge')
-  const currency = currencyIn(booking)
+  if (price === 0) return w.say('free-of-charge')
   const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
   return [
-    say('price', { price: money(price, currency) }),
+    w.say('price', { price: w.money(price) }),
     ...(plan.length > 1
-      ? plan.map(({ amount, due }) =>
-          say('price-line', { amount: money(amount, currency), when: by(w, due) }),
-        )
+      ? plan.map(({ amount, due }) => w.say('price-line', { amount: w.money(amount), when: by(w, due) }))
       : []),
     transferLine(w),
   ]
@@ -180,21 +225,23 @@ export function priceLine(w: Words): string {
     .join('\n')
 }
 
-const transferLine = ({ practice: { transfer }, booking }: Words): string =>
-  transfer
-    ? say('transfer', {
+const transferLine = (w: Words): string => {
+  const { transfer } = w.practice
+  return transfer
+    ? w.say('transfer', {
         ...{ name: transfer.name, iban: ibanWords(transfer.iban) },
-        reference: referenceOf(booking),
+        reference: referenceOf(w.booking),
       })
     : ''
+}
 
 /** What must come before it is booked, by when, and how. */
 export function firstLine(w: Words): string {
   const { practice, booking } = w
   const first = stillFirst(booking, zoneOf(practice, placeOf(practice, booking.place)))
   if (!first) return ''
-  const sum = { amount: money(first.amount, currencyIn(booking)), until: by(w, first.until) }
-  return [say(practice.cards ? 'to-pay.first-card' : 'to-pay.first', sum), transferLine(w)]
+  const sum = { amount: w.money(first.amount), until: by(w, first.until) }
+  return [w.say(practice.cards ? 'to-pay.first-card' : 'to-pay.first', sum), transferLine(w)]
     .filter(Boolean)
     .join('\n')
 }
@@ -203,9 +250,7 @@ export function firstLine(w: Words): string {
 export function onAskingLine(w: Words): string {
   const amount = openOnAsking(w.booking)
   return amount > 0
-    ? [say('asked.pay', { amount: money(amount, currencyIn(w.booking)) }), transferLine(w)]
-        .filter(Boolean)
-        .join('\n')
+    ? [w.say('asked.pay', { amount: w.money(amount) }), transferLine(w)].filter(Boolean).join('\n')
     : ''
 }
 
@@ -214,29 +259,28 @@ export function invoiceLines(w: Words): string[] {
   const { booking } = w
   const invoice = booking.invoices?.at(-1)
   if (!invoice) return []
-  const currency = currencyIn(booking)
   const { number, lines, total, tax, corrects, text = '' } = invoice
   const open = accountOf(booking).open
   return [
     corrects
-      ? say('invoice.back', { number, corrects, service: w.service, when: timeOf(w) })
-      : say('invoice', { number, service: w.service, when: timeOf(w) }),
+      ? w.say('invoice.back', { number, corrects, service: w.service, when: timeOf(w) })
+      : w.say('invoice', { number, service: w.service, when: timeOf(w) }),
     text,
     [
       ...lines.map(({ name, quantity, amount }) =>
-        say('invoice.line', {
+        w.say('invoice.line', {
           name: quantity === 1 ? name : `${quantity} × ${name}`,
-          amount: money(amount, currency),
+          amount: w.money(amount),
         }),
       ),
-      say('invoice.total', { amount: money(total, currency) }),
-      tax ? say('invoice.tax', { tax: taxWords(tax), amount: money(tax.amount, currency) }) : '',
+      w.say('invoice.total', { amount: w.money(total) }),
+      tax ? w.say('invoice.tax', { tax: taxWords(tax), amount: w.money(tax.amount) }) : '',
     ]
       .filter(Boolean)
       .join('\n'),
     open > 0
-      ? [say('invoice.open', { amount: money(open, currency) }), transferLine(w)].filter(Boolean).join('\n')
-      : say('invoice.settled'),
+      ? [w.say('invoice.open', { amount: w.money(open) }), transferLine(w)].filter(Boolean).join('\n')
+      : w.say('invoice.settled'),
   ]
 }
 
@@ -245,7 +289,7 @@ export function agreedLines(w: Words): string[] {
   return agreementsIn(w.booking).map((agreement) => {
     const terms = w.practice.terms.find(({ id }) => id === agreement.terms)
     const version = terms?.versions.find(({ number }) => number === agreement.version)
-    const line = say('agreed', {
+    const line = w.say('agreed', {
       title: `“${version?.title ?? agreement.terms}”`,
       version: agreement.version,
       when: by(w, agreement.at),
@@ -257,13 +301,14 @@ export function agreedLines(w: Words): string[] {
 }
 
 /** What is still to be agreed to, through the link. */
-export const lackingLine = ({ lacking, practice }: Words): string =>
-  lacking.length === 0
+export const lackingLine = (w: Words): string =>
+  w.lacking.length === 0
     ? ''
-    : say(practice.unagreed === 'may-not' ? 'agree.must' : 'agree', {
+    : w.say(w.practice.unagreed === 'may-not' ? 'agree.must' : 'agree', {
         titles: listed(
-          lacking.map((title) => `“${title}”`),
+          w.lacking.map((title) => `“${title}”`),
           'and',
+          w.language,
         ),
         ...LINKS,
       })
@@ -271,27 +316,40 @@ export const lackingLine = ({ lacking, practice }: Words): string =>
 /** What the client is asked to do, and until when the time is theirs. */
 export function askedLines(w: Words): string[] {
   const { asked, until, unproved } = w.booking
-  const kept = say('asked.kept', { until: by(w, until) })
-  if (asked.proof === 'link' || asked.proof === 'quote') return [kept, say('stands', LINKS)]
+  const kept = w.say('asked.kept', { until: by(w, until) })
+  if (asked.proof === 'link' || asked.proof === 'quote') return [kept, w.say('stands', LINKS)]
   return unproved
-    ? [say('asked.prove', { until: by(w, until), ...LINKS })]
-    : [kept, say('asked.open-once', LINKS)]
+    ? [w.say('asked.prove', { until: by(w, until), ...LINKS })]
+    : [kept, w.say('asked.open-once', LINKS)]
 }
 
 /** Links are filled in when a message goes. */
 export const LINKS = { link: '{link}', door: '{door}' }
 
 /** A moment as the practitioner reads it. */
-export const atHome = ({ home }: Words, moment: Instant): string => momentWords(moment, home)
+export const atHome = ({ home, language }: Words, moment: Instant): string =>
+  momentWords(moment, home, language)
 
 /** The time of a booking as the practitioner reads it: the place's clock first, where it has one of its own. */
-export const ownTime = ({ practice, booking, home }: Words): string => {
+export const ownTime = (w: Words): string => {
+  const { practice, booking, home } = w
   const place = placeOf(practice, booking.place)
-  return timeFor(booking.start, booking.minutes, clocksOf(isInPerson(place), zoneOf(practice, place), home))
+  return timeFor(
+    w,
+    booking.start,
+    booking.minutes,
+    clocksOf(isInPerson(place), zoneOf(practice, place), home),
+  )
 }
 
 /** What the practitioner wants whoever has booked to see. */
 export function afterwardsLine({ practice, booking }: Words): string {
   const afterwards = serviceOf(practice, booking.service)?.afterwards
   return afterwards ? [afterwards.text.trim(), afterwards.address].filter(Boolean).join('\n') : ''
+}
+
+/** What is to be read or done before the session. */
+export function beforeLines({ practice, booking }: Words): string {
+  const before = serviceOf(practice, booking.service)?.before
+  return before ? [before.text.trim(), before.address].filter(Boolean).join('\n') : ''
 }

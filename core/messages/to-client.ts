@@ -1,5 +1,4 @@
 import { lackingIn, type Payment, toldFrom } from '../booking/index.ts'
-import { money } from '../money/words.ts'
 import { placeOf } from '../practice/index.ts'
 import { MINUTE, shift } from '../time/index.ts'
 import { type ClientStep, type LetterKind, NEWS } from './letter.ts'
@@ -9,7 +8,6 @@ import {
   askedLines,
   by,
   costLines,
-  currencyIn,
   everythingLine,
   firstLine,
   givenIfNoneLine,
@@ -20,7 +18,6 @@ import {
   moveLine,
   onAskingLine,
   priceLine,
-  say,
   startOf,
   tellsPlace,
   timeOf,
@@ -34,15 +31,15 @@ const isBack = ({ amount, source }: Payment): boolean => amount < 0 && source?.s
 export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   asked: {
     write: (w) => ({
-      subject: say('asked.subject', { service: w.service, when: startOf(w) }),
-      body: [say('asked', { service: w.service, when: timeOf(w) }), ...askedLines(w), onAskingLine(w)],
+      subject: w.say('asked.subject', { service: w.service, when: startOf(w) }),
+      body: [w.say('asked', { service: w.service, when: timeOf(w) }), ...askedLines(w), onAskingLine(w)],
     }),
   },
   confirmation: {
     write: (w, now) => ({
-      subject: say('confirmation.subject', { service: w.service, when: startOf(w) }),
+      subject: w.say('confirmation.subject', { service: w.service, when: startOf(w) }),
       body: [
-        say('confirmation', { service: w.service, when: timeOf(w) }),
+        w.say('confirmation', { service: w.service, when: timeOf(w) }),
         w.booking.text,
         whereLine(w, tellsPlace(w, now)),
         priceLine(w),
@@ -50,7 +47,7 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
         moveLine(w, now),
         lackingLine(w),
         everythingLine(w, now),
-        say('confirmation.looking-forward'),
+        w.say('confirmation.looking-forward'),
         afterwardsLine(w),
         ...agreedLines(w),
       ],
@@ -59,24 +56,24 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   },
   'to-pay': {
     write: (w, now) => ({
-      subject: say('to-pay.subject', { service: w.service, when: startOf(w) }),
+      subject: w.say('to-pay.subject', { service: w.service, when: startOf(w) }),
       body: [
-        say('to-pay', { service: w.service, when: timeOf(w) }),
+        w.say('to-pay', { service: w.service, when: timeOf(w) }),
         w.booking.text,
         firstLine(w),
         costLines(w, now),
         lackingLine(w),
-        say('to-pay.link', LINKS),
+        w.say('to-pay.link', LINKS),
       ],
     }),
   },
   place: {
     write: (w) => ({
-      subject: say('place.subject', { service: w.service, when: startOf(w) }),
+      subject: w.say('place.subject', { service: w.service, when: startOf(w) }),
       body: [
-        say('place', { service: w.service, when: timeOf(w) }),
+        w.say('place', { service: w.service, when: timeOf(w) }),
         whereLine(w, true),
-        say('everything', LINKS),
+        w.say('everything', LINKS),
       ],
     }),
     plan: ({ status, tells, start, placed, place: id }, practice) => {
@@ -89,26 +86,28 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   },
   declined: {
     write: (w) => ({
-      subject: say('declined.subject', { service: w.service, when: startOf(w) }),
+      subject: w.say('declined.subject', { service: w.service, when: startOf(w) }),
       body: [
         ...(w.booking.text
-          ? [w.booking.text, say('declined.which', { service: w.service, when: timeOf(w) })]
-          : [say('declined', { service: w.service, when: timeOf(w) })]),
+          ? [w.booking.text, w.say('declined.which', { service: w.service, when: timeOf(w) })]
+          : [w.say('declined', { service: w.service, when: timeOf(w) })]),
         givenLine(w),
-        say('stands', LINKS),
-        say('again', LINKS),
+        w.say('stands', LINKS),
+        w.say('again', LINKS),
       ],
     }),
   },
   offered: {
     write: (w) => ({
-      subject: say('offered.subject', { service: w.service }),
+      subject: w.say('offered.subject', { service: w.service }),
       body: [
-        w.booking.worded === undefined ? '' : say('offered.instead', { service: w.service, when: timeOf(w) }),
+        w.booking.worded === undefined
+          ? ''
+          : w.say('offered.instead', { service: w.service, when: timeOf(w) }),
         w.booking.text,
-        say('offered', { count: w.booking.offers.length }),
+        w.say('offered', { count: w.booking.offers.length }),
         w.booking.offers.map(({ start, place }) => `  ${timeOf(w, start, place)}`).join('\n'),
-        say('offered.until', { until: by(w, w.booking.until), ...LINKS }),
+        w.say('offered.until', { until: by(w, w.booking.until), ...LINKS }),
         givenIfNoneLine(w),
       ],
       ...(w.booking.worded === undefined ? {} : { invite: 'CANCEL' as const }),
@@ -116,9 +115,9 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   },
   lapsed: {
     write: (w) => ({
-      subject: say('lapsed.subject', { service: w.service, when: startOf(w) }),
+      subject: w.say('lapsed.subject', { service: w.service, when: startOf(w) }),
       body: [
-        say(
+        w.say(
           w.booking.tells?.offered
             ? 'lapsed.offered'
             : w.booking.owes
@@ -129,27 +128,31 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
           { service: w.service, when: timeOf(w) },
         ),
         givenLine(w),
-        say('stands', LINKS),
-        say('again', LINKS),
+        w.say('stands', LINKS),
+        w.say('again', LINKS),
       ],
     }),
   },
   withdrawn: {
     write: (w) => ({
-      subject: say('withdrawn.subject', { service: w.service, when: startOf(w) }),
-      body: [say('withdrawn', { service: w.service, when: timeOf(w) }), givenLine(w), say('again', LINKS)],
+      subject: w.say('withdrawn.subject', { service: w.service, when: startOf(w) }),
+      body: [
+        w.say('withdrawn', { service: w.service, when: timeOf(w) }),
+        givenLine(w),
+        w.say('again', LINKS),
+      ],
     }),
   },
   moved: {
     write: (w, now) => ({
-      subject: say('moved.subject', { service: w.service, when: startOf(w) }),
+      subject: w.say('moved.subject', { service: w.service, when: startOf(w) }),
       body: [
-        say(w.booking.movedBy ? 'moved.by-you' : 'moved', { service: w.service, when: timeOf(w) }),
+        w.say(w.booking.movedBy ? 'moved.by-you' : 'moved', { service: w.service, when: timeOf(w) }),
         whereLine(w, tellsPlace(w, now)),
         w.booking.text,
         priceLine(w),
         costLines(w, now),
-        ...(w.booking.movedBy ? [moveLine(w, now), everythingLine(w, now)] : [say('moved.link', LINKS)]),
+        ...(w.booking.movedBy ? [moveLine(w, now), everythingLine(w, now)] : [w.say('moved.link', LINKS)]),
       ],
       invite: 'REQUEST',
     }),
@@ -160,20 +163,20 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
       const about = { service: w.service, when: timeOf(w) }
       const due = w.booking.share > 0 && w.booking.price > 0
       return {
-        subject: say('cancelled.subject', { service: w.service, when: startOf(w) }),
+        subject: w.say('cancelled.subject', { service: w.service, when: startOf(w) }),
         body: mine
           ? [
-              say('cancelled.by-me', about),
+              w.say('cancelled.by-me', about),
               givenLine(w),
               w.booking.text,
-              say('stands', LINKS),
-              say('again', LINKS),
+              w.say('stands', LINKS),
+              w.say('again', LINKS),
             ]
           : [
-              say('cancelled.by-you', about),
-              due ? say('cancelled.share', { share: w.booking.share }) : say('cancelled.free'),
-              say('stands', LINKS),
-              say('again', LINKS),
+              w.say('cancelled.by-you', about),
+              due ? w.say('cancelled.share', { share: w.booking.share }) : w.say('cancelled.free'),
+              w.say('stands', LINKS),
+              w.say('again', LINKS),
             ],
         invite: 'CANCEL',
       }
@@ -181,8 +184,8 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   },
   agree: {
     write: (w) => ({
-      subject: say('agree.subject', { service: w.service, when: startOf(w) }),
-      body: [lackingLine(w) || say('everything', LINKS)],
+      subject: w.say('agree.subject', { service: w.service, when: startOf(w) }),
+      body: [lackingLine(w) || w.say('everything', LINKS)],
     }),
     plan: (booking, practice) => {
       const { status, start, worded, toSign } = booking
@@ -200,11 +203,11 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   },
   invoice: {
     write: (w) => ({
-      subject: say('invoice.subject', {
+      subject: w.say('invoice.subject', {
         number: w.booking.invoices?.at(-1)?.number ?? '',
         service: w.service,
       }),
-      body: [...invoiceLines(w), say('everything', LINKS)],
+      body: [...invoiceLines(w), w.say('everything', LINKS)],
     }),
     plan: ({ invoices = [] }) => {
       const last = invoices.at(-1)
@@ -213,10 +216,10 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   },
   'given-back': {
     write: (w) => {
-      const amount = money(-(w.booking.payments?.findLast(isBack)?.amount ?? 0), currencyIn(w.booking))
+      const amount = w.money(-(w.booking.payments?.findLast(isBack)?.amount ?? 0))
       return {
-        subject: say('given-back.subject', { amount, service: w.service }),
-        body: [say('given-back', { amount, service: w.service, when: timeOf(w) }), say('stands', LINKS)],
+        subject: w.say('given-back.subject', { amount, service: w.service }),
+        body: [w.say('given-back', { amount, service: w.service, when: timeOf(w) }), w.say('stands', LINKS)],
       }
     },
     // What goes back by itself is told; what the practitioner gives by hand, they say themselves.
@@ -228,11 +231,11 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
   },
   question: {
     write: (w) => ({
-      subject: say('question.subject', { service: w.service, when: startOf(w) }),
+      subject: w.say('question.subject', { service: w.service, when: startOf(w) }),
       body: [
-        say('question', { service: w.service, when: timeOf(w) }),
+        w.say('question', { service: w.service, when: timeOf(w) }),
         w.booking.question?.text ?? '',
-        say('question.answer', { until: by(w, w.booking.until), ...LINKS }),
+        w.say('question.answer', { until: by(w, w.booking.until), ...LINKS }),
       ],
     }),
   },
@@ -240,11 +243,11 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
     write: (w) => {
       const answer = w.booking.plea?.answer
       return {
-        subject: say('excepted.subject', { service: w.service, when: startOf(w) }),
+        subject: w.say('excepted.subject', { service: w.service, when: startOf(w) }),
         body: [
-          say(answer?.granted ? 'excepted.yes' : 'excepted.no', { service: w.service, when: timeOf(w) }),
+          w.say(answer?.granted ? 'excepted.yes' : 'excepted.no', { service: w.service, when: timeOf(w) }),
           answer?.text ?? '',
-          say('everything', LINKS),
+          w.say('everything', LINKS),
         ],
       }
     },
@@ -253,11 +256,11 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
     write: (w) => {
       const minutes = w.booking.runsLate?.minutes ?? 0
       return {
-        subject: say('running-late.subject', { service: w.service, minutes }),
+        subject: w.say('running-late.subject', { service: w.service, minutes }),
         body: [
-          say('running-late', { service: w.service, when: timeOf(w), minutes }),
+          w.say('running-late', { service: w.service, when: timeOf(w), minutes }),
           givenLine(w),
-          say('everything', LINKS),
+          w.say('everything', LINKS),
         ],
       }
     },

@@ -1,3 +1,4 @@
+import { FIRST_LANGUAGE, type Language, localeOf } from '../time/language.ts'
 import type { Minor } from './rounding.ts'
 
 /** What the door and the desk need to write an amount: the code and its ISO 4217 decimals. */
@@ -7,8 +8,8 @@ export interface Currency {
 }
 
 /** "€114.00": an amount written for people. The decimals are ISO 4217's, not the browser's. */
-export const money = (amount: Minor, currency: Currency): string =>
-  new Intl.NumberFormat('en-GB', {
+export const money = (amount: Minor, currency: Currency, language: Language = FIRST_LANGUAGE): string =>
+  new Intl.NumberFormat(localeOf(language), {
     style: 'currency',
     currency: currency.code,
     currencyDisplay: 'narrowSymbol',

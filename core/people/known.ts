@@ -27,6 +27,8 @@ export interface KnownPerson {
   straight?: string[]
   /** Nothing of theirs counts against them. */
   exempt?: boolean
+  /** No step of a sequence is sent to them. */
+  hushed?: boolean
   /** What counts against them and can still matter. */
   counted?: Counted[]
   /** The highest version of each text that they have agreed to. */
@@ -59,7 +61,7 @@ export function tellingOf(
     .filter(({ questionnaire }) => !(questionnaire && secret.has(questionnaire)))
     .map(({ id }) => id)
   const from = mattersFrom(houseRules.counting?.leads ?? [], now, zone(profile.zone))
-  return ({ id, emails, invited, blocked, approval, exempt }, came) => {
+  return ({ id, emails, invited, blocked, approval, exempt, hushed }, came) => {
     const counted = exempt ? [] : came.counted.filter(({ at }) => at >= from)
     return {
       id,
@@ -70,6 +72,7 @@ export function tellingOf(
       ...(approval === 'ask' ? { asks: true } : {}),
       ...(approval === 'straight' ? { straight: open } : {}),
       ...(exempt ? { exempt } : {}),
+      ...(hushed ? { hushed } : {}),
       ...(counted.length > 0 ? { counted } : {}),
       ...(Object.keys(came.agreed).length > 0 ? { agreed: came.agreed } : {}),
       ...(came.tags.length > 0 ? { tags: came.tags } : {}),

@@ -17,6 +17,8 @@ export interface Person {
   approval?: 'ask' | 'straight'
   /** Nothing they miss or cancel late counts. */
   exempt?: boolean
+  /** No step of a sequence is sent to them. */
+  hushed?: boolean
   /** Given by the practitioner; what rules give comes from the bookings. */
   tags?: string[]
 }
@@ -55,6 +57,7 @@ export const joinPeople = (first: Person, second: Person): Person => ({
   blocked: first.blocked || second.blocked,
   ...joinedApproval(first, second),
   ...(first.exempt || second.exempt ? { exempt: true } : {}),
+  ...(first.hushed || second.hushed ? { hushed: true } : {}),
   ...(first.tags || second.tags
     ? { tags: [...new Set([...(first.tags ?? []), ...(second.tags ?? [])])].sort() }
     : {}),

@@ -13,6 +13,7 @@ import {
   zone,
 } from '../time/index.ts'
 import { comesTrue } from '../time/recurrence.ts'
+import { checkMessages } from './check-messages.ts'
 import { checkBookable } from './check-service.ts'
 import { overlappingCode } from './codes.ts'
 import type { PracticeFault } from './fault.ts'
@@ -220,6 +221,7 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
     ...practice.services.flatMap((service, i) => checkPrivacy(practice, service, `services[${i}]`)),
     ...checkCodes(practice, today),
     ...checkTiers(practice.houseRules),
+    ...checkMessages(practice),
     ...practice.services.flatMap(({ houseRules }, i) =>
       houseRules ? checkTiers(houseRules, `services[${i}].houseRules`) : [],
     ),

@@ -43,6 +43,7 @@ export type SettingsGroup =
   | 'terms'
   | 'rules'
   | 'places'
+  | 'messages'
 
 type Shapes = KeysOf<Service>
 
@@ -117,6 +118,17 @@ export const SERVICE_SETTINGS = {
   houseRules: { shape: maybe(houseRules), group: 'rules' },
   payment: { shape: maybe(unique(paymentLine, 20)), group: 'price' },
   afterwards: { shape: maybe(object({ text: text(5_000), address: maybe(pageAddress) })) },
+  before: {
+    shape: maybe(
+      object({
+        text: text(5_000),
+        address: maybe(pageAddress),
+        tick: maybe(yes),
+        by: maybe(isoDuration),
+      }),
+    ),
+  },
+  sequence: { shape: maybe(id), group: 'messages' },
   on: { shape: yes },
   season: { shape: maybe(season) },
   colour: { shape: one('leaf', 'tile', 'clay', 'sun'), door: true },

@@ -1,7 +1,9 @@
 import type { Minor } from '../money/index.ts'
 import type { Question, Questionnaire } from '../questions/types.ts'
 import type { Terms } from '../terms/types.ts'
-import type { Duration, LocalDate, LocalDateTime, WallTime, Weekday } from '../time/index.ts'
+import type { Duration, Language, LocalDate, LocalDateTime, WallTime, Weekday } from '../time/index.ts'
+import type { Translated } from './languages.ts'
+import type { BeforeSession, MessageText, Messaging, Sequence } from './messaging.ts'
 
 /** Who is asking, as far as hours and services care. */
 export type Standing = 'new' | 'known'
@@ -246,6 +248,10 @@ export interface Service {
   payment?: PaymentLine[]
   /** What is shown to whoever has booked it: words, and a page or document. */
   afterwards?: { text: string; address?: string }
+  /** Something to read or do before the session. */
+  before?: BeforeSession
+  /** What goes around each of its bookings, by its id. */
+  sequence?: string
   /** Shown at the door and open to requests. */
   on: boolean
   /** Where it is on: only in these dates, or only outside them. */
@@ -381,6 +387,17 @@ export interface Practice {
   cards?: Cards
   /** Whether a session may take place whose client has not agreed to what they must; it may where this is left out. */
   unagreed?: 'may' | 'may-not'
+  /** The language one's own texts are written in (English where it is left out), and others that clients can read in. */
+  language?: Language
+  languages?: Language[]
+  /** One's own texts in other languages: by language, then by `OwnText.key`. */
+  translated?: Record<string, Record<string, Translated>>
+  /** Sentences of the catalogues in one's own words: by language, then by catalogue and name. */
+  words?: Record<string, Record<string, string>>
+  /** What is sent when, and what it says. */
+  sequences?: Sequence[]
+  texts?: MessageText[]
+  messaging?: Messaging
   /** Whether the door is open, and what it says while it is closed; open where this is left out. */
   door?: { open: boolean; text: string }
 }

@@ -5,8 +5,9 @@ import { checkPractice } from '../practice/check.ts'
 import type { Practice, Service } from '../practice/index.ts'
 import type { Answers, Condition, Effect, Question } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { currency, epochMs, fingerprintShape, id, tokenShape } from '../shape/plain.ts'
+import { currency, epochMs, fingerprintShape, id, languageTag, tokenShape } from '../shape/plain.ts'
 import {
+  anyNumber,
   byHand,
   exactly,
   list,
@@ -72,11 +73,14 @@ const asked = {
   answers,
   attempts: list(attempt, 10_000),
   byHand: maybe(yes),
+  language: maybe(languageTag),
 }
 
 const mailNews = {
-  step: text(40),
-  state: one('waiting', 'sent', 'failed', 'taken-back', 'unknown'),
+  step: text(120),
+  state: one('waiting', 'sent', 'failed', 'taken-back', 'unknown', 'skipped'),
+  channel: maybe(one('text')),
+  anchor: maybe(anyNumber),
   to: text(254),
   subject: text(500),
   due: epochMs,

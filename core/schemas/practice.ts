@@ -2,6 +2,7 @@ import type { DoorPackage, SealKey } from '../contract/index.ts'
 import { bicShape, ibanShape } from '../ledger/account-number.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson, Person } from '../people/index.ts'
+import { messageTexts, messaging, sequences } from '../practice/messaging-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'
 import { serviceShapes } from '../practice/service-settings.ts'
 import type { Practice, Service, Standing } from '../practice/types.ts'
@@ -15,6 +16,7 @@ import {
   fingerprintShape,
   id,
   isoDuration,
+  languageTag as language,
   localDateShape,
   localDateTime,
   minor,
@@ -203,6 +205,15 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
     cards: maybe(object({ ask: maybe(one('check', 'keep')), strangers: maybe(yes) })),
     transfer: maybe(object({ name: line(70), iban: ibanShape, bic: maybe(bicShape) })),
     unagreed: maybe(one('may', 'may-not')),
+    language: maybe(language),
+    languages: maybe(distinct(language, 20)),
+    translated: maybe(
+      record(language, record(line(200), object({ text: text(20_000), of: text(20_000) }), 20_000), 20),
+    ),
+    words: maybe(record(language, record(line(100), text(2_000), 2_000), 20)),
+    sequences: maybe(sequences),
+    texts: maybe(messageTexts),
+    messaging: maybe(messaging),
     door: maybe(object({ open: yes, text: text(1_000) })),
   }),
 )
@@ -238,6 +249,7 @@ const asKept = {
   note: text(20_000),
   approval: maybe(one('ask', 'straight')),
   exempt: maybe(yes),
+  hushed: maybe(yes),
   tags,
 }
 /** People as the desk keeps them. */
@@ -264,6 +276,7 @@ const known = exactly<KnownPerson>()(
     asks: maybe(yes),
     straight: maybe(list(id, 500)),
     exempt: maybe(yes),
+    hushed: maybe(yes),
     agreed: maybe(record(id, count, 500)),
     counted: maybe(list(object({ booking: text(80), at: epochMs, points }), 1_000)),
     tags,

@@ -15,7 +15,7 @@ import type {
   Sealed,
 } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { count, currency, epochMs, id, isoDuration, tokenShape } from '../shape/plain.ts'
+import { count, currency, epochMs, id, isoDuration, languageTag, tokenShape } from '../shape/plain.ts'
 import {
   anyNumber,
   byHand,
@@ -110,6 +110,7 @@ const start = { start: epochMs, place: id }
 const happened = { at: epochMs }
 
 const person = object({
+  language: maybe(languageTag),
   name: text(200),
   email: text(254),
   phone: maybe(text(40)),

@@ -35,6 +35,8 @@ export const localDateShape: Schema<LocalDate> = readBy(date, new RegExp(`^${DAT
 export const wallTimeShape: Schema<WallTime> = readBy(time, new RegExp(`^${TIME}$`))
 export const localDateTime: Schema<LocalDateTime> = readBy(dateTime, new RegExp(`^${DATE}T${TIME}$`))
 export const isoDuration: Schema<Duration> = readBy(duration, DURATION_SHAPE)
+/** A language by its BCP 47 tag. */
+export const languageTag = pattern(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 35)
 export const zoneName = readBy(
   (text) => {
     if (!isZone(text)) throw new RangeError(`${text} is not a time zone; write it as Europe/Lisbon`)

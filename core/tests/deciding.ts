@@ -17,6 +17,7 @@ export const now = shift(asked.at, HOUR)
 export const about = (at: Instant, closures: 'overlap'[] = []) => ({
   now: at,
   zone: lisbon,
+  ticks: true,
   closuresOf: () =>
     closures.map(() => ({ rule: 'full' as const, service: 's', because: 'no-seat' as const })),
   closedToClient: () =>

@@ -1,6 +1,7 @@
 import type { DayNumber, LocalDate } from './date.ts'
 import { dayNumber, weekday } from './date.ts'
 import type { Instant } from './instant.ts'
+import { FIRST_LANGUAGE, type Language, localeOf } from './language.ts'
 import { dateAt, timeAt, type Zone } from './zone.ts'
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
@@ -21,20 +22,42 @@ const LONG_MONTHS = [
   'December',
 ]
 
+/** Where the program's own words are not in the language it begins with, those of `Intl` are. */
+const isFirst = (language: Language): boolean => language === FIRST_LANGUAGE
+
+const formats = new Map<string, Intl.DateTimeFormat>()
+
+/** A date in the words of a language. @param parts which, by a name of their own */
+function dated(on: LocalDate, language: Language, name: string, parts: Intl.DateTimeFormatOptions): string {
+  const key = `${language} ${name}`
+  let format = formats.get(key)
+  if (!format) {
+    format = new Intl.DateTimeFormat(localeOf(language), { ...parts, timeZone: 'UTC' })
+    formats.set(key, format)
+  }
+  return format.format(dayNumber(on) * 86_400_000)
+}
+
 /** "Tue 24 Nov" */
-export function shortDate(on: LocalDate): string {
+export function shortDate(on: LocalDate, language: Language = FIRST_LANGUAGE): string {
+  if (!isFirst(language))
+    return dated(on, language, 'short', { weekday: 'short', day: 'numeric', month: 'long' })
   const [, month, day] = on.split('-').map(Number) as [number, number, number]
   return `${DAYS[weekday(dayNumber(on)) - 1]} ${day} ${MONTHS[month - 1]}`
 }
 
 /** "Tuesday 24 November" */
-export function longDate(on: LocalDate): string {
+export function longDate(on: LocalDate, language: Language = FIRST_LANGUAGE): string {
+  if (!isFirst(language))
+    return dated(on, language, 'long', { weekday: 'long', day: 'numeric', month: 'long' })
   const [, month, day] = on.split('-').map(Number) as [number, number, number]
   return `${LONG_DAYS[weekday(dayNumber(on)) - 1]} ${day} ${LONG_MONTHS[month - 1]}`
 }
 
 /** "24 December 2026" */
-export function dateWords(on: LocalDate): string {
+export function dateWords(on: LocalDate, language: Language = FIRST_LANGUAGE): string {
+  if (!isFirst(language))
+    return dated(on, language, 'year', { day: 'numeric', month: 'long', year: 'numeric' })
   const [year, month, day] = on.split('-').map(Number) as [number, number, number]
   return `${day} ${LONG_MONTHS[month - 1]} ${year}`
 }
@@ -49,15 +72,15 @@ export const monthName = (month: number): string => MONTHS[month - 1] ?? ''
 export const longMonthName = (month: number): string => LONG_MONTHS[month - 1] ?? ''
 
 /** "Wed 25 Nov, 11:30" in the zone given. */
-export const moment = (at: Instant, where: Zone): string =>
-  `${shortDate(dateAt(where, at))}, ${timeAt(where, at)}`
+export const moment = (at: Instant, where: Zone, language: Language = FIRST_LANGUAGE): string =>
+  `${shortDate(dateAt(where, at), language)}, ${timeAt(where, at)}`
 
 /** "11:30 – 12:45" on one day, with the second date when it ends on another. */
-export function span(from: Instant, to: Instant, where: Zone): string {
+export function span(from: Instant, to: Instant, where: Zone, language: Language = FIRST_LANGUAGE): string {
   const same = dateAt(where, from) === dateAt(where, (to - 1) as Instant)
   return same
     ? `${timeAt(where, from)} – ${timeAt(where, to)}`
-    : `${timeAt(where, from)} – ${moment(to, where)}`
+    : `${timeAt(where, from)} – ${moment(to, where, language)}`
 }
 
 /**
@@ -73,8 +96,46 @@ export interface Clocks {
 export const clocksOf = (inPerson: boolean, place: Zone, client: Zone): Clocks =>
   inPerson ? { first: place, also: client } : { first: client }
 
+/** Places by which the tz database names zones, where a language has another name for them. */
+const PLACES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  pt: {
+    Amsterdam: 'Amesterdão',
+    Athens: 'Atenas',
+    Azores: 'Açores',
+    Berlin: 'Berlim',
+    Brussels: 'Bruxelas',
+    Bucharest: 'Bucareste',
+    Budapest: 'Budapeste',
+    Cape_Verde: 'Cabo Verde',
+    Copenhagen: 'Copenhaga',
+    Dublin: 'Dublim',
+    Istanbul: 'Istambul',
+    Kiev: 'Kiev',
+    Kyiv: 'Kiev',
+    Lisbon: 'Lisboa',
+    London: 'Londres',
+    Luxembourg: 'Luxemburgo',
+    Macau: 'Macau',
+    Madrid: 'Madrid',
+    Moscow: 'Moscovo',
+    New_York: 'Nova Iorque',
+    Paris: 'Paris',
+    Prague: 'Praga',
+    Rome: 'Roma',
+    Sao_Paulo: 'São Paulo',
+    Stockholm: 'Estocolmo',
+    Tokyo: 'Tóquio',
+    Vienna: 'Viena',
+    Warsaw: 'Varsóvia',
+    Zurich: 'Zurique',
+  },
+}
+
 /** "Lisbon": the place by which the tz database names a zone. */
-export const zonePlace = (name: string): string => (name.split('/').at(-1) ?? name).replaceAll('_', ' ')
+export function zonePlace(name: string, language: Language = FIRST_LANGUAGE): string {
+  const place = name.split('/').at(-1) ?? name
+  return PLACES[language]?.[place] ?? place.replaceAll('_', ' ')
+}
 
 /** Whether two clocks show the same at a moment. */
 export const sameClock = (a: Zone, b: Zone, at: Instant): boolean =>

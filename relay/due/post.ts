@@ -1,10 +1,13 @@
 import type { Due } from '@acolhida/core/agenda'
 import { type Handed, hand, unknown, went } from '@acolhida/core/house'
+import { letterHtml } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
-import nodemailer, { type Transporter } from 'nodemailer'
+import { directionOf, type Instant } from '@acolhida/core/time'
+import nodemailer, { type SendMailOptions, type Transporter } from 'nodemailer'
 import type { Here } from '../house/here.ts'
 import { invitation } from '../mail/invitation.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
+import { type Gateway, NotTaken } from '../texts/gateway.ts'
 
 export interface MailSettings {
   /** smtp:// or smtps:// address of the host that takes the mail. */
@@ -14,13 +17,26 @@ export interface MailSettings {
 /** How addresses of the door are written in messages. */
 export type DoorAddress = (path: string) => string
 
-/** How many messages are handed over at once. */
+/** How many messages are handed over at once, and over how many connections. */
 const AT_ONCE = 50
+const CONNECTIONS = 2
 
 /** What stands for the private link in a message. */
-const LINK = /\{(?:link|word)\}/
+const LINK = /\{(?:link|word)\}/g
 
 const isMessage = ({ doing }: Due): boolean => doing.do === 'message'
+
+/** Why something could not be handed over; `final`: nothing will change that. */
+interface Problem {
+  problem: string
+  final?: boolean
+}
+
+/** Of a mail host's answers, those of the fives are final (RFC 5321, §4.2.1). */
+const mailProblem = ({ message, responseCode }: Error & { responseCode?: number }): Problem => ({
+  problem: message,
+  ...(responseCode !== undefined && responseCode >= 500 ? { final: true } : {}),
+})
 
 /** Hands over what is due, one round at a time. Each message is written anew from how things stand then. */
 export class Post {
@@ -28,16 +44,25 @@ export class Post {
   readonly #address: DoorAddress
   readonly #deskAddress: DoorAddress
   readonly #transport: Transporter
+  readonly #gateway: Gateway | undefined
   #round: Promise<void> | undefined
 
-  constructor(here: Here, address: DoorAddress, deskAddress: DoorAddress, { smtp }: MailSettings) {
+  /** @param gateway by which texts go; where there is none, they fail */
+  constructor(
+    here: Here,
+    address: DoorAddress,
+    deskAddress: DoorAddress,
+    { smtp }: MailSettings,
+    gateway?: Gateway,
+  ) {
     this.#here = here
     this.#address = address
     this.#deskAddress = deskAddress
+    this.#gateway = gateway
     this.#transport = nodemailer.createTransport({
       url: smtp,
       pool: true,
-      maxConnections: 2,
+      maxConnections: CONNECTIONS,
       disableFileAccess: true,
       disableUrlAccess: true,
       connectionTimeout: 10_000,
@@ -80,41 +105,57 @@ export class Post {
     const { practice } = this.#here.keeper.house
     if (!handed || !practice) return
     const { recipient, subject } = handed
-    const problem = await this.#transport
-      .sendMail(this.#mail(practice, handed))
-      .then(() => undefined)
-      .catch((error: Error) => error.message)
+    const problem =
+      handed.channel === 'text' ? await this.#text(practice, handed) : await this.#mail(practice, handed)
     // Who reads the record must not come by a client's link.
     const text = this.#withDoor(practice, handed.text).replace(LINK, () => '(private link)')
-    this.#here.call(went, {
-      due,
-      recipient,
-      subject,
-      text,
-      ...(problem === undefined ? {} : { problem }),
-    })
+    this.#here.call(went, { due, recipient, subject, text, ...problem })
   }
 
-  #mail(practice: Practice, { key, recipient, subject, text, link, invite, booking }: Handed) {
-    const { profile } = practice
-    const now = this.#here.clock.now()
-    const calendar = invite && booking ? invitation(practice, booking, invite, now) : undefined
-    return {
-      from: { name: profile.name, address: profile.email },
-      to: recipient,
-      subject,
-      text: this.#withDoor(practice, link ? text.replace(LINK, () => this.#url(profile.slug, link)) : text),
-      // The same message keeps its identity, should somebody send it again.
-      messageId: `<${key.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${practice.id}.acolhida>`,
-      date: new Date(now),
-      ...(calendar && invite
-        ? { icalEvent: { method: invite, filename: 'session.ics', content: calendar } }
-        : {}),
-    }
+  async #text(practice: Practice, handed: Handed): Promise<Problem | undefined> {
+    if (!this.#gateway) return { problem: 'no-gateway', final: true }
+    const { key: id, recipient: to } = handed
+    return this.#gateway.send({ id, to, text: this.#filled(practice, handed) }).then(
+      () => undefined,
+      (error: unknown) => ({
+        problem: (error as Error).message,
+        ...(error instanceof NotTaken && error.final ? { final: true } : {}),
+      }),
+    )
+  }
+
+  async #mail(practice: Practice, handed: Handed): Promise<Problem | undefined> {
+    return this.#transport
+      .sendMail(
+        mailOf(
+          practice,
+          handed,
+          this.#filled(practice, handed),
+          this.#unsubscribe(handed),
+          this.#here.clock.now(),
+        ),
+      )
+      .then(
+        () => undefined,
+        (error: unknown) => mailProblem(error as Error),
+      )
+  }
+
+  /** The text as it goes: with the private link, and the door's address. */
+  #filled(practice: Practice, { text, link }: Handed): string {
+    const { slug } = practice.profile
+    return this.#withDoor(practice, link ? text.replace(LINK, () => this.#url(slug, link)) : text)
+  }
+
+  /** Where one press unsubscribes (RFC 8058), for what can be unsubscribed from. */
+  #unsubscribe({ unsubscribe, link }: Handed): string | undefined {
+    return unsubscribe && link
+      ? this.#address(`/api/link/${this.#here.secrets.of(link.id)}/unsubscribe`)
+      : undefined
   }
 
   #withDoor({ profile }: Practice, text: string): string {
-    return text.replace('{door}', () => this.#address(`/${profile.slug}`))
+    return text.replaceAll('{door}', () => this.#address(`/${profile.slug}`))
   }
 
   #url(slug: string, { id, leads, service }: NonNullable<Handed['link']>): string {
@@ -124,5 +165,45 @@ export class Post {
     return this.#address(
       leads === 'my' ? `/${slug}/my/${secret}` : `/${slug}/${service}?with=${secret}&quote=${secret}`,
     )
+  }
+}
+
+/** The part of a message's identity that stands before the @ (RFC 5322, §3.6.4): what names it, and nothing else. */
+const idIn = (name: string, practice: Practice): string =>
+  `<${name.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${practice.id}.acolhida>`
+
+/** A mail as it is handed to the host: plain text and HTML from one source, and what machines read of it. */
+export function mailOf(
+  practice: Practice,
+  { key, recipient, to, subject, invite, booking, language }: Handed,
+  text: string,
+  unsubscribe: string | undefined,
+  now: Instant,
+): SendMailOptions {
+  const { profile, messaging } = practice
+  const calendar = invite && booking ? invitation(practice, booking, invite, now) : undefined
+  const thread = booking ? idIn(`booking/${booking.id}`, practice) : undefined
+  return {
+    from: { name: profile.name, address: profile.email },
+    to: recipient,
+    ...(messaging?.replyTo && to === 'client' ? { replyTo: messaging.replyTo } : {}),
+    subject,
+    text,
+    html: letterHtml(text, language, directionOf(language)),
+    // The same message keeps its identity, should somebody send it again.
+    messageId: idIn(key, practice),
+    // What belongs to one booking is shown together.
+    ...(thread ? { references: thread } : {}),
+    date: new Date(now),
+    headers: {
+      // Nobody answers it by a machine (RFC 3834, §5).
+      'Auto-Submitted': 'auto-generated',
+      ...(unsubscribe
+        ? { 'List-Unsubscribe': `<${unsubscribe}>`, 'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click' }
+        : {}),
+    },
+    ...(calendar && invite
+      ? { icalEvent: { method: invite, filename: 'session.ics', content: calendar } }
+      : {}),
   }
 }

@@ -12,6 +12,8 @@ export interface Environment {
   privateCalendars: boolean
   /** Where cards are taken, with the secret shared with it; `live` where money is meant. */
   till?: { url: string; secret: string; live: boolean }
+  /** By which texts go, with the secret shared with it. */
+  texts?: { url: string; secret: string }
   host: string
   doorPort: number
   deskPort: number
@@ -62,6 +64,20 @@ const known = exactly<{ [N in Name]?: string }>()(
       pattern(/^\S{32,500}$/, 500, '{{#label}} is the secret shared with the till, of 32 letters at least'),
     ),
     ACOLHIDA_TILL_LIVE: maybe(pattern(/^[01]$/, 1_000, '{{#label}} is 1 where money is meant, or 0')),
+    ACOLHIDA_TEXTS: maybe(
+      pattern(
+        /^https?:\/\/[^\s/?#]+$/,
+        1_000,
+        '{{#label}} is where the text gateway is asked, without a path; write it as https://texts.example.org',
+      ),
+    ),
+    ACOLHIDA_TEXTS_SECRET: maybe(
+      pattern(
+        /^\S{32,500}$/,
+        500,
+        '{{#label}} is the secret shared with the text gateway, of 32 letters at least',
+      ),
+    ),
     ACOLHIDA_HOST: maybe(
       pattern(/^[A-Za-z0-9.:_-]{1,255}$/, 255, '{{#label}} is a host name or an IP address'),
     ),
@@ -76,6 +92,7 @@ const NAMES = [
   ...(['ACOLHIDA_FILE', 'ACOLHIDA_SMTP', 'ACOLHIDA_DOOR_URL', 'ACOLHIDA_DESK_URL', 'ACOLHIDA_RATE'] as const),
   ...(['ACOLHIDA_MEMORY_DAYS', 'ACOLHIDA_PRIVATE_CALENDARS', 'ACOLHIDA_HOST'] as const),
   ...(['ACOLHIDA_DOOR_PORT', 'ACOLHIDA_DESK_PORT', 'ACOLHIDA_LETTERBOX_PORT'] as const),
+  ...(['ACOLHIDA_TEXTS', 'ACOLHIDA_TEXTS_SECRET'] as const),
   ...(['ACOLHIDA_TILL', 'ACOLHIDA_TILL_SECRET', 'ACOLHIDA_TILL_LIVE', 'ACOLHIDA_TILL_PORT'] as const),
 ] as const
 type Name = (typeof NAMES)[number]
@@ -116,7 +133,11 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
   const { ACOLHIDA_TILL: till, ACOLHIDA_TILL_SECRET: secret } = read
   if ((till === undefined) !== (secret === undefined))
     throw new BadSetting(['ACOLHIDA_TILL and ACOLHIDA_TILL_SECRET go together; one of them is missing.'])
+  const { ACOLHIDA_TEXTS: texts, ACOLHIDA_TEXTS_SECRET: shared } = read
+  if ((texts === undefined) !== (shared === undefined))
+    throw new BadSetting(['ACOLHIDA_TEXTS and ACOLHIDA_TEXTS_SECRET go together; one of them is missing.'])
   return {
+    ...(texts && shared ? { texts: { url: texts, secret: shared } } : {}),
     ...(till && secret ? { till: { url: till, secret, live: read.ACOLHIDA_TILL_LIVE === '1' } } : {}),
     ...(read.ACOLHIDA_FILE ? { file: read.ACOLHIDA_FILE } : {}),
     ...(read.ACOLHIDA_SMTP ? { smtp: read.ACOLHIDA_SMTP } : {}),

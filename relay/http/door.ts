@@ -34,6 +34,7 @@ import { Mount } from './mount.ts'
 import { formsOf, servePages } from './pages.ts'
 import { bodyOf, failures, guarded, limited } from './security.ts'
 import type { Serving } from './serving.ts'
+import { mountTexts, mountUnsubscribe } from './texts.ts'
 import { mountTill } from './till.ts'
 
 /** The client's side: everything a client's browser may ask. It carries no key. */
@@ -133,6 +134,9 @@ export function doorApp(serving: Serving): Express {
   mount.take(door.refuse, schemas.refuse, (call) => through(call, { do: 'refuse', text: call.body.text }))
   mount.take(door.reply, schemas.reply, (call) => through(call, { do: 'reply', text: call.body.text }))
   mount.take(door.plead, schemas.plead, (call) => through(call, { do: 'plead', text: call.body.text }))
+  mount.take(door.come, schemas.come, (call) => through(call, { do: 'come' }))
+  mount.take(door.prepare, schemas.prepare, (call) => through(call, { do: 'prepare', done: call.body.done }))
+  mount.take(door.unwant, schemas.unwant, (call) => through(call, { do: 'unwant', ...call.body }))
   mount.take(door.agree, schemas.agree, ({ body, req, res, key }) => {
     const secret = String(req.params.secret)
     const hash = sha256Hex(secret)
@@ -161,6 +165,8 @@ export function doorApp(serving: Serving): Express {
   )
 
   mountTill(app, mount, serving, { linkAt, otherIn })
+  mountTexts(app, serving)
+  mountUnsubscribe(app, serving)
 
   const feedAt = (path: string, write: Parameters<Here['look']>[0]): void => {
     app.get(path, (req, res) => {

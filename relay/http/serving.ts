@@ -5,6 +5,7 @@ import type { TillRounds } from '../due/till-rounds.ts'
 import type { HouseClock } from '../ground/clock.ts'
 import type { Here } from '../house/here.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
+import type { Gateway } from '../texts/gateway.ts'
 import type { Till } from '../till/till.ts'
 import type { Trials } from '../trial/trials.ts'
 import type { Stream } from './stream.ts'
@@ -26,6 +27,8 @@ export interface Serving {
   deskPages: string
   /** Where cards are taken. */
   till?: Till
+  /** By which texts go. */
+  gateway?: Gateway
   tillRounds?: TillRounds
   /** Only where stand-ins run. */
   demo?: Demo

@@ -7,7 +7,9 @@ import { bodyOf, failures, guarded, jsonOf } from '../http/security.ts'
 import { listen, urlOf } from '../relay.ts'
 import type { StandinCalendar } from './calendar.ts'
 import type { Mailbox, Received } from './mailbox.ts'
+import { isManner, MANNERS, type Manner } from './manner.ts'
 import { EMBLEM, safe, serveStyle } from './style.ts'
+import type { StandinTexts, TakenText } from './texts.ts'
 
 /** Text with its web addresses made into links; everything else stays text. */
 const linked = (text: string): string =>
@@ -52,13 +54,49 @@ function page(title: string, path: '/' | '/calendar', clock: MovableClock, main:
 <main><h1>${title}</h1>${main}</main></body></html>`
 }
 
-function mailsPage(mails: readonly Received[], clock: MovableClock): string {
-  const list = [...mails].reverse().map(article).join('\n')
+const textArticle = ({ id, to, text, at }: TakenText): string =>
+  `<article id="text-${safe(id)}"><h2>Text to ${safe(to)}</h2>
+<div class="s">${moment(instant(at), zone('UTC'))} UTC</div><pre>${linked(text)}</pre>
+<form method="post" action="/answer"><input type="hidden" name="from" value="${safe(to)}"><label for="answer-${safe(id)}">Answer to it</label><input id="answer-${safe(id)}" name="text" maxlength="200" value="STOP"><button>Answer</button></form></article>`
+
+const SAID: Record<Manner, string> = {
+  takes: 'takes everything',
+  refuses: 'refuses everything for good',
+  slow: 'takes it when the clock is moved',
+  down: 'does not answer',
+}
+
+/** How one of the stand-ins behaves, to be changed. */
+const mannerForm = (name: string, of: 'mail' | 'texts', now: Manner): string =>
+  `<form method="post" action="/manner"><input type="hidden" name="of" value="${of}"><label for="manner-${of}">${name}</label><select id="manner-${of}" name="manner">${MANNERS.map((one) => `<option value="${one}"${one === now ? ' selected' : ''}>${SAID[one]}</option>`).join('')}</select><button>Be so</button></form>`
+
+/** The stand-ins that take messages. */
+export interface Takers {
+  mailbox: Mailbox
+  texts?: StandinTexts
+}
+
+/** Everything that was sent, or what was sent to one. */
+function mailsPage({ mailbox, texts }: Takers, clock: MovableClock, to: string): string {
+  const mails = mailbox.received.map((mail) => ({ to: mail.to, at: mail.at, shown: article(mail) }))
+  const phones = (texts?.taken ?? []).map((text) => ({ to: text.to, at: text.at, shown: textArticle(text) }))
+  const all = [...mails, ...phones].sort((a, b) => b.at - a.at)
+  const list = all
+    .filter((one) => !to || one.to === to)
+    .map(({ shown }) => shown)
+    .join('\n')
+  const whom = [...new Set(all.map((one) => one.to))].sort()
+  const ways = [['', 'everybody'], ...whom.map((one) => [one, one])]
+    .map(
+      ([key, name]) =>
+        `<a href="/${key ? `?to=${encodeURIComponent(key)}` : ''}"${key === to ? ' aria-current="true"' : ''}>${safe(name ?? '')}</a>`,
+    )
+    .join(' · ')
   return page(
     'Letterbox',
     '/',
     clock,
-    `<p class="lead">What the practice sends, newest first. It lies here only in the demo.</p>${list || '<p>Nothing has been sent yet.</p>'}`,
+    `<p class="lead">What the practice sends, newest first. It lies here only in the demo.</p>${all.length > 0 ? `<p>To ${ways}</p>` : ''}${list || '<p>Nothing has been sent yet.</p>'}<details><summary>How mail host and gateway behave</summary>${mannerForm('The mail host', 'mail', mailbox.manner)}${texts ? mannerForm('The text gateway', 'texts', texts.manner) : ''}</details>`,
   )
 }
 
@@ -76,7 +114,7 @@ const calendarPage = (text: string, clock: MovableClock): string =>
  * @param assets the folder of the built desk's files, for its fonts
  */
 export async function startLetterbox(
-  mailbox: Mailbox,
+  takers: Takers,
   clock: MovableClock,
   calendar: StandinCalendar,
   onMove: () => void,
@@ -84,14 +122,36 @@ export async function startLetterbox(
 ): Promise<{ url: string; server: Server }> {
   const app = guarded(clock)
   serveStyle(app, assets)
-  app.get('/', (_req, res) => {
-    res.type('html').send(mailsPage(mailbox.received, clock))
+  const { mailbox, texts } = takers
+  app.get('/', (req, res) => {
+    const { to } = req.query
+    res.type('html').send(mailsPage(takers, clock, typeof to === 'string' ? to : ''))
   })
   app.get('/api/mails', (_req, res) => {
     res.json(mailbox.received)
   })
+  app.get('/api/texts', (_req, res) => {
+    res.json(texts?.taken ?? [])
+  })
+  const form = express.urlencoded({ extended: false, limit: 5_000 })
+  app.post('/manner', form, (req, res) => {
+    const { of, manner } = req.body as { of?: unknown; manner?: unknown }
+    if (isManner(manner)) {
+      if (of === 'texts' && texts) texts.manner = manner
+      if (of === 'mail') mailbox.manner = manner
+    }
+    res.redirect(303, '/')
+  })
+  app.post('/answer', form, async (req, res) => {
+    const { from, text } = req.body as { from?: unknown; text?: unknown }
+    if (texts && typeof from === 'string' && typeof text === 'string') await texts.answer(from, text)
+    onMove()
+    res.redirect(303, '/')
+  })
   const move = (value: unknown): void => {
     clock.forward(bodyOf(forward, value).forward)
+    mailbox.catchUp()
+    texts?.catchUp()
     onMove()
   }
   app.get('/calendar.ics', (_req, res) => {

@@ -1,5 +1,6 @@
 import { type AddressObject, type ParsedMail, simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
+import type { Manner } from './manner.ts'
 
 export interface Received {
   id: number
@@ -7,6 +8,9 @@ export interface Received {
   from: string
   subject: string
   text: string
+  html: string
+  /** Its header fields as they came, by their names in small letters. */
+  headers: Record<string, string>
   /** When it was received, epoch ms. */
   at: number
   calendar?: string
@@ -14,9 +18,18 @@ export interface Received {
   messageId: string
 }
 
+/** An answer of a mail host that refuses. */
+const answer = (responseCode: number, message: string): Error =>
+  Object.assign(new Error(message), { responseCode })
+
 /** The stand-in for a mail host: real SMTP on a loopback port, kept in memory. */
 export class Mailbox {
   readonly received: Received[] = []
+  /** How it behaves. */
+  manner: Manner = 'takes'
+  /** Addresses that it refuses for good. */
+  readonly refused = new Set<string>()
+  readonly #late: (() => void)[] = []
   readonly #server: SMTPServer
   #count = 0
 
@@ -25,16 +38,31 @@ export class Mailbox {
       authOptional: true,
       disabledCommands: ['STARTTLS'],
       disableReverseLookup: true,
+      onRcptTo: (address, _session, done) => {
+        if (this.manner === 'down') done(answer(421, 'Try again later'))
+        else if (this.manner === 'refuses' || this.refused.has(address.address))
+          done(answer(550, 'No such mailbox'))
+        else done()
+      },
       onData: (stream, _session, done) => {
         simpleParser(stream)
           .then((mail) => {
-            this.#keep(mail)
-            done()
+            const take = (): void => {
+              this.#keep(mail)
+              done()
+            }
+            if (this.manner === 'slow') this.#late.push(take)
+            else take()
           })
           .catch(done)
       },
     })
     this.#server.on('error', (error) => console.error('The mail stand-in:', error.message))
+  }
+
+  /** Takes what it has been slow about. */
+  catchUp(): void {
+    for (const take of this.#late.splice(0)) take()
   }
 
   #keep(mail: ParsedMail): void {
@@ -50,6 +78,8 @@ export class Mailbox {
       from: named(mail.from),
       subject: mail.subject ?? '',
       text: mail.text ?? '',
+      html: typeof mail.html === 'string' ? mail.html : '',
+      headers: Object.fromEntries(mail.headerLines.map(({ key, line }) => [key, line])),
       at: mail.date?.getTime() ?? Date.now(),
       messageId: mail.messageId ?? '',
       ...(calendar ? { calendar: calendar.content.toString('utf8') } : {}),
@@ -68,6 +98,7 @@ export class Mailbox {
   }
 
   stop(): Promise<void> {
+    this.catchUp()
     return new Promise((resolve) => this.#server.close(() => resolve()))
   }
 }

@@ -84,6 +84,11 @@ const STEPS: (string | ((db: Db) => void))[] = [
   ) STRICT;
   `,
   toVersion5,
+  // By what a message goes, and what it hangs on: needed where it is not known whether it has gone.
+  `
+  ALTER TABLE messages ADD COLUMN anchor INTEGER NOT NULL DEFAULT 0;
+  ALTER TABLE messages ADD COLUMN channel TEXT NOT NULL DEFAULT '';
+  `,
 ]
 
 /** The file comes from a newer relay. */

@@ -13,6 +13,7 @@ import {
   REMEMBERED,
   type Store,
 } from '@acolhida/core/house'
+import type { Which } from '@acolhida/core/messages'
 import type { FileKind, Outcome } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant, shift } from '@acolhida/core/time'
@@ -155,17 +156,28 @@ export class SqliteStore implements Store {
   }
 
   message(key: string): Message | undefined {
-    const row = this.#sql.get<MessageRow>('SELECT state, step, tries, due FROM messages WHERE key = ?', key)
+    const row = this.#sql.get<MessageRow>(
+      'SELECT state, step, tries, due, anchor, channel FROM messages WHERE key = ?',
+      key,
+    )
     return row && messageIn(row)
   }
 
   /** The messages that were being handed over when the relay ended. */
-  handed(): { key: string; subject: Subject }[] {
+  handed(): { key: string; subject: Subject; which: Which }[] {
     return this.#sql
-      .all<Row<'key' | 'kind' | 'subject'>>(
-        `SELECT key, kind, subject FROM messages WHERE state = 'handed' ORDER BY key`,
+      .all<MessageRow & Row<'key' | 'kind' | 'subject'>>(
+        `SELECT key, kind, subject, state, step, tries, due, anchor, channel FROM messages
+         WHERE state = 'handed' ORDER BY key`,
       )
-      .map((row) => ({ key: row.key, subject: subjectOf(row) }))
+      .map((row) => {
+        const { step, anchor = 0, channel } = messageIn(row)
+        return {
+          key: row.key,
+          subject: subjectOf(row),
+          which: { step, anchor, ...(channel ? { channel } : {}) },
+        }
+      })
   }
 
   answered(key: string): Answered | undefined {
@@ -238,7 +250,7 @@ export class SqliteStore implements Store {
       messages: new Map(
         this.#sql
           .all<MessageRow & Row<'key'>>(
-            `SELECT key, state, step, tries, due FROM messages WHERE kind = 'booking' AND subject IN (${open})`,
+            `SELECT key, state, step, tries, due, anchor, channel FROM messages WHERE kind = 'booking' AND subject IN (${open})`,
             since,
           )
           .map((row) => [row.key, messageIn(row)]),
@@ -277,12 +289,14 @@ export class SqliteStore implements Store {
   }
 }
 
-type MessageRow = Row<'state' | 'step', 'tries' | 'due'>
-const messageIn = ({ state, step, tries, due }: MessageRow): Message => ({
+type MessageRow = Row<'state' | 'step' | 'channel', 'tries' | 'due' | 'anchor'>
+const messageIn = ({ state, step, tries, due, anchor, channel }: MessageRow): Message => ({
   state: state as Message['state'],
   step: step as Message['step'],
   tries,
   due: instant(due),
+  ...(anchor === 0 ? {} : { anchor }),
+  ...(channel === 'text' ? { channel } : {}),
 })
 
 type QuoteRow = Row<'id' | 'enquiry' | 'booking' | 'body'>

@@ -198,8 +198,8 @@ export function write(
     case 'message': {
       const { key, subject, message } = change
       sql.run(
-        `INSERT OR REPLACE INTO messages (key, kind, subject, state, step, tries, due)
-         VALUES (?, ?, ?, ?, ?, ?, ?)`,
+        `INSERT OR REPLACE INTO messages (key, kind, subject, state, step, tries, due, anchor, channel)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
         key,
         subject.kind,
         subject.id,
@@ -207,6 +207,8 @@ export function write(
         message.step,
         message.tries,
         message.due,
+        message.anchor ?? 0,
+        message.channel ?? '',
       )
       return
     }

@@ -318,6 +318,13 @@ export class History {
       attend: { do: 'attend', ...(which % 3 === 0 ? { late: 5 + (which % 20) } : {}) },
       miss: { do: 'miss' },
       forgive: { do: 'forgive', text: 'So be it.' },
+      write: { do: 'write', channel: 'email', subject: `So ${which}`, text: 'So.' },
+      steer: {
+        do: 'steer',
+        message: `step:day-before/email/${booking.placed}`,
+        how: (['hold', 'release', 'now', 'edit'] as const)[which % 4]!,
+        ...(which % 4 === 3 ? { text: 'So.' } : {}),
+      },
       move: { do: 'move', start, place: 'video', minutes: 50, text: '', clash: which % 7 === 0 },
     }
     return commands[does]
@@ -399,6 +406,9 @@ export class History {
         withdraw: { do: 'withdraw' },
         cancel: { do: 'cancel', by: 'client', text: '' },
         'move-own': { do: 'move-own', start, place: 'video' },
+        come: { do: 'come' },
+        prepare: { do: 'prepare', done: which % 3 > 0 },
+        unwant: { do: 'unwant', what: which % 2 === 0 ? 'texts' : 'follow-ups', on: which % 3 > 0 },
       }
       return commands[does]
     }

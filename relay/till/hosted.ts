@@ -4,7 +4,7 @@ import { BadData, letIn, type Schema } from '@acolhida/core/schemas'
 import { line, maybe, object, one, pattern, text, whole, yes } from '@acolhida/core/shape'
 import { bookingName, currency, tokenShape } from '@acolhida/core/shape/plain'
 import type { Clock } from '../ground/clock.ts'
-import { isSigned, signedHeaders } from './signature.ts'
+import { isSigned, signedHeaders } from '../ground/signature.ts'
 import { type Charge, NotSigned, type Till, TillAway, type TillStands, type TillWants } from './till.ts'
 
 /** What a till says of a payment: the body of its messages, and its answer when it is asked. */

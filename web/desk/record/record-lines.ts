@@ -14,6 +14,7 @@ export const HAPPENINGS = {
   going: 'How it went',
   agreeing: 'Agreeing',
   money: 'Money',
+  writing: 'Writing',
 } as const
 export type HappeningKind = keyof typeof HAPPENINGS
 
@@ -48,6 +49,11 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   'till-said': 'money',
   charged: 'money',
   invoiced: 'money',
+  coming: 'going',
+  prepared: 'going',
+  written: 'writing',
+  steered: 'writing',
+  unwanted: 'writing',
 }
 
 /** One line on the page: its words, and what it belongs to. */

@@ -2,6 +2,7 @@ import type { BookingEvent, PayWay } from '@acolhida/core/booking'
 import { money } from '@acolhida/core/money'
 import { type Practice, placeOf } from '@acolhida/core/practice'
 import type { Instant } from '@acolhida/core/time'
+import { messageTitle } from '../messages/titles.ts'
 import { counted, currencyOf, OUTCOME, serviceName, termsTitle, when } from '../parts/words.ts'
 
 type Told = { [T in BookingEvent['type']]: (event: Extract<BookingEvent, { type: T }>) => string }
@@ -14,6 +15,13 @@ const due = (share: number): string => (share > 0 ? ` ${share} % of the price is
 /** What one's own side of the rules gives for it. */
 const given = (share = 0, unless = ''): string =>
   share > 0 ? ` By your own side of the rules they get ${share} % of the price${unless}.` : ''
+
+const STEERED = {
+  hold: 'You held back',
+  release: 'You let go',
+  now: 'You sent at once',
+  edit: 'You rewrote',
+} as const
 
 /** By which way money came or went. */
 export const PAID_BY: Record<PayWay, string> = {
@@ -105,6 +113,14 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
       `You asked them to sign ${terms.map((id) => `“${termsTitle(practice, id)}”`).join(', ')}.`,
     forgiven: ({ text }) => `You forgave it; it no longer counts.${saying(text)}`,
     overruled: ({ outcome, text }) => `You judged it yourself: “${OUTCOME[outcome]}”.${saying(text)}`,
+    coming: () => 'They said that they will be there.',
+    prepared: ({ done }) =>
+      done ? 'They ticked what was to be done before.' : 'They took the tick back: it is not done.',
+    written: ({ channel, subject, text, own }) =>
+      `You wrote to them ${channel === 'text' ? (own ? 'from your own phone' : 'by text') : 'by mail'}${subject ? `: ${subject}.` : '.'}${saying(text)}`,
+    steered: ({ message, how }) => `${STEERED[how]} ${messageTitle(practice, message)}.`,
+    unwanted: ({ what, on }) =>
+      `They want ${what === 'texts' ? (on ? 'no more texts' : 'texts again') : on ? 'no more of what follows a session' : 'what follows a session again'}.`,
     'taken-back': ({ of }) => {
       const back = events[of - 1]
       return back && back.type !== 'taken-back' ? `Taken back: “${words(back)}”` : 'Taken back.'

@@ -264,6 +264,7 @@ const MAIL: Record<SentMail['state'], string> = {
   failed: 'could not be sent',
   'taken-back': 'taken back',
   unknown: 'may have gone or not,',
+  skipped: 'did not go,',
 }
 
 function Messages({ practice, mails }: { practice: Practice; mails: SentMail[] }) {

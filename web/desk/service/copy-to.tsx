@@ -17,6 +17,7 @@ const NAMES: Record<SettingsGroup, string> = {
   terms: 'The terms',
   rules: 'The house rules of its own',
   places: 'The places',
+  messages: 'What is sent when',
 }
 
 const toggled = <T,>(list: readonly T[], one: T, on: boolean): T[] =>

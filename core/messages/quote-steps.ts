@@ -1,0 +1,74 @@
+import type { Contact } from '../booking/index.ts'
+import type { EnquiryNews } from '../contract/types.ts'
+import { inLanguage, type Practice, piecesOf, serviceOf, textField } from '../practice/index.ts'
+import { after, dateAt, dayNumber, type Instant, instant, minutesOf, outside, zone } from '../time/index.ts'
+import { lettersIn } from './catalogue.ts'
+import { isStepName, type Letter, stepName, type Which } from './letter.ts'
+import { languageFor, letterText } from './lines.ts'
+import { sequenceOf, textOf } from './steps.ts'
+
+/** A message to somebody who has a quote and has not accepted it. */
+export type QuoteStep = Which & { at: Instant; useful: Instant }
+
+/**
+ * What goes to somebody whose quote is not accepted yet: the steps of its service that hang on it, while it stands.
+ * @param news everything of their enquiry; the last quote counts, until it is booked
+ */
+export function quoteSteps(practice: Practice | undefined, news: readonly EnquiryNews[]): QuoteStep[] {
+  const last = news.findLastIndex(({ news: kind }) => kind === 'quoted')
+  const quote = news[last]?.quote
+  if (!practice || !quote || practice.messaging?.paused) return []
+  if (news.slice(last).some(({ news: kind }) => kind === 'booked')) return []
+  const home = zone(practice.profile.zone)
+  const said = news[last]!.at
+  const { quiet, resumed = 0 } = practice.messaging ?? {}
+  return (sequenceOf(practice, quote.service)?.steps ?? []).flatMap((step) => {
+    if (step.anchor !== 'quoted' || step.channel !== 'email' || step.draft) return []
+    const moved = after(said, step.by, home)
+    const wanted =
+      step.at === undefined ? moved : home.toInstant(dayNumber(dateAt(home, moved)), minutesOf(step.at))
+    const at = quiet ? outside(wanted, quiet, home, 'on') : wanted
+    const from = Math.max(said, step.since ?? 0, resumed)
+    return wanted < from || at > quote.until
+      ? []
+      : [{ step: stepName(step.id), anchor: last + 2, at: instant(at), useful: quote.until }]
+  })
+}
+
+/** One of them, as it goes; `{link}` leads to the quote. */
+export function quoteStepLetter(
+  written: Practice,
+  person: Pick<Contact, 'name' | 'language'>,
+  service: string,
+  { step }: Which,
+): Letter | undefined {
+  if (!isStepName(step)) return undefined
+  const language = languageFor(written, person)
+  const practice = inLanguage(written, language)
+  const found = sequenceOf(written, service)?.steps.find(({ id }) => stepName(id) === step)
+  const text = found && textOf(written, found.text, language)
+  if (!text) return undefined
+  const say = lettersIn(written, language)
+  const name = serviceOf(practice, service)?.name ?? say('your-message')
+  // Nothing is booked: only what is known all the same can be filled in.
+  const bare: Readonly<Record<string, string>> = {
+    name: person.name,
+    firstName: person.name.split(/\s+/)[0] ?? '',
+    service: name,
+    link: '{link}',
+    door: '{door}',
+    practitioner: practice.profile.name,
+    phone: practice.profile.phone ?? '',
+  }
+  const fill = (words: string): string =>
+    piecesOf(words)
+      .map((piece) =>
+        typeof piece === 'string' ? piece : textField(piece.field)?.bare ? (bare[piece.field] ?? '') : '',
+      )
+      .join('')
+  return {
+    to: 'client',
+    subject: fill(text.subject ?? text.name),
+    text: letterText({ practice, say }, person.name, [fill(text.body)]),
+  }
+}

@@ -1,0 +1,233 @@
+import type { Booking } from '../booking/index.ts'
+import {
+  type Channel,
+  inLanguage,
+  isInPerson,
+  type MessageText,
+  type Practice,
+  placeOf,
+  type Sequence,
+  type SequenceStep,
+  type StepAnchor,
+  type StepCondition,
+  serviceOf,
+  zoneOf,
+} from '../practice/index.ts'
+import {
+  after,
+  before,
+  type DayNumber,
+  dateAt,
+  dayNumber,
+  HOUR,
+  type Instant,
+  instant,
+  isZone,
+  minutesOf,
+  outside,
+  shift,
+  type Zone,
+  zone,
+} from '../time/index.ts'
+import { hookOf, nextPayment, prepareBy } from './hooks.ts'
+import { NEWS, type StepName, stepName } from './letter.ts'
+
+/** Why a step of a sequence does not go. */
+export type WhySkipped =
+  /** Its moment had passed when the session was booked, or the step written. */
+  | 'past'
+  /** Quiet hours leave no moment for it. */
+  | 'quiet'
+  /** What it asks for does not hold. */
+  | 'condition'
+  /** The client has said already that they will come. */
+  | 'confirmed'
+  /** All steps are paused. */
+  | 'paused'
+  /** Nothing of the kind is sent to them: the practitioner has said so, or they have. */
+  | 'hushed'
+  | 'unwanted'
+  /** The session begins first. */
+  | 'begun'
+
+/** What becomes of one step for one booking. */
+export interface StepPlan {
+  step: SequenceStep
+  name: StepName
+  /** What it hangs on, as a number that is never used for anything else of the step. */
+  anchor: number
+  /** When it goes, and the last moment at which it is of use. */
+  at: Instant
+  useful: Instant
+  skipped?: WhySkipped
+  /** Its moment had passed when the session was booked; it goes all the same. */
+  late?: true
+  /** It has become one with another message: the state letter, or another step. */
+  joins?: 'state' | StepName
+}
+
+/** The sequence around a booking. */
+export function sequenceOf(practice: Practice, service: string): Sequence | undefined {
+  const id = serviceOf(practice, service)?.sequence
+  return id === undefined ? undefined : practice.sequences?.find((sequence) => sequence.id === id)
+}
+
+/** The text of a step, as it is written for a language. */
+export const textOf = (practice: Practice, id: string, language?: string): MessageText | undefined =>
+  (language === undefined ? practice : inLanguage(practice, language)).texts?.find((text) => text.id === id)
+
+/** What goes before the session: never at its start or after it. */
+const AFTERWARDS: ReadonlySet<StepAnchor> = new Set(['end', 'missed', 'declined', 'cancelled'])
+export const isBeforeSession = ({ anchor, before: ahead }: SequenceStep): boolean =>
+  !AFTERWARDS.has(anchor) && (anchor !== 'start' || ahead === true)
+
+/** What answers an act: at its moment, it goes at once, also in quiet hours. */
+const ACTS: ReadonlySet<StepAnchor> = new Set([
+  'asked',
+  'booked',
+  'declined',
+  'moved',
+  'cancelled',
+  'offered',
+])
+
+/** Whether a condition holds, as far as the booking tells; what others have booked is looked at when it goes. */
+function holdsFor(condition: StepCondition, practice: Practice, booking: Booking, there: Zone): boolean {
+  const { is = [], not = false } = condition
+  const { asking, reading } = booking.asked
+  const plain = ((): boolean => {
+    switch (condition.if) {
+      case 'first-time':
+        return asking.standing === 'new'
+      case 'unprepared':
+        return prepareBy(practice, booking) !== undefined
+      case 'to-pay':
+        return nextPayment(booking, there) !== undefined
+      case 'unconfirmed':
+        return booking.coming === undefined
+      case 'nothing-booked':
+        return true
+      case 'place':
+        return is.includes(booking.place)
+      case 'service':
+        return is.includes(booking.service)
+      case 'outcome':
+        return is.includes(booking.overruled?.outcome ?? reading.outcome)
+      case 'tag':
+        return is.some((tag) => reading.tags.includes(tag) || asking.tags?.includes(tag) === true)
+    }
+  })()
+  return condition.if === 'nothing-booked' ? true : plain !== not
+}
+
+/** A wall time on the date that lies so far from an instant. */
+function onTheDay(at: Instant, { by, before: ahead, at: time }: SequenceStep, where: Zone): Instant {
+  const moved = ahead ? before(at, by, where) : after(at, by, where)
+  return time === undefined
+    ? moved
+    : where.toInstant(dayNumber(dateAt(where, moved)) as DayNumber, minutesOf(time))
+}
+
+/** The zone of a client, or the practice's where theirs is none. */
+const zoneOfClient = (practice: Practice, { asked }: Booking): Zone =>
+  zone(isZone(asked.person.zone) ? asked.person.zone : practice.profile.zone)
+
+/** What a step looks at, made once for a booking. */
+interface Around {
+  practice: Practice
+  booking: Booking
+  /** The clock of the place; by which times of day count; and the recipient's. */
+  there: Zone
+  clock: Zone
+  theirs: Zone
+}
+
+function planStep(
+  { practice, booking, there, clock, theirs }: Around,
+  step: SequenceStep,
+): StepPlan | undefined {
+  const hook = hookOf(practice, booking, step.anchor, there)
+  if (!hook) return undefined
+  const { messaging = {} } = practice
+  const { start, unsettled } = booking
+  const ahead = isBeforeSession(step)
+  const wanted = onTheDay(hook.at, step, clock)
+  const from = instant(Math.max(hook.from, step.since ?? 0, messaging.resumed ?? 0))
+  const settled = unsettled ? unsettled.until + 1 : 0
+  const plan = (at: Instant, skipped?: WhySkipped): StepPlan => {
+    const goes = instant(Math.max(at, settled))
+    const useful =
+      ahead && step.anchor !== 'asked' && step.anchor !== 'offered' ? shift(start, -1) : shift(goes, NEWS)
+    return {
+      ...{ step, name: stepName(step.id), anchor: hook.anchor, at: goes, useful },
+      ...(skipped ? { skipped } : {}),
+    }
+  }
+  if (messaging.paused) return plan(wanted, 'paused')
+  if (step.asks && booking.coming !== undefined) return plan(wanted, 'confirmed')
+  if (step.when?.some((condition) => !holdsFor(condition, practice, booking, there)))
+    return plan(wanted, 'condition')
+  if (!ahead && booking.unwanted?.includes('follow-ups')) return plan(wanted, 'unwanted')
+  if (step.channel === 'text' && booking.unwanted?.includes('texts')) return plan(wanted, 'unwanted')
+  const late = wanted < from
+  if (late && !step.must) return plan(wanted, 'past')
+  if (ahead && (late ? from : wanted) >= start) return plan(wanted, 'begun')
+  if (late) return { ...plan(from), late: true }
+  const { quiet } = messaging
+  const answers = wanted === hook.at && ACTS.has(step.anchor)
+  if (!quiet || answers) return plan(wanted)
+  const at = outside(wanted, quiet, theirs, step.before ? 'back' : 'on')
+  return at < from || (ahead && at >= start) ? plan(wanted, 'quiet') : plan(at)
+}
+
+/** Within how long another message of the same channel takes up one that is late. */
+const TOGETHER = HOUR
+
+/**
+ * What becomes of each step of the sequence around a booking, in its order: when it goes, or why it does not. It
+ * follows from the booking and the practice alone, so whatever changes them replans.
+ */
+export function stepsOf(booking: Booking, practice: Practice): StepPlan[] {
+  const sequence = sequenceOf(practice, booking.service)
+  if (!sequence) return []
+  const place = placeOf(practice, booking.place)
+  const there = zoneOf(practice, place)
+  const theirs = zoneOfClient(practice, booking)
+  const around: Around = { practice, booking, there, theirs, clock: isInPerson(place) ? there : theirs }
+  const plans = sequence.steps.flatMap((step) => planStep(around, step) ?? [])
+  return plans.map((plan) => {
+    const joins = plan.late && joined(plan, plans, booking)
+    return joins ? { ...plan, joins } : plan
+  })
+}
+
+/** What a late message becomes one with: what goes by the same channel within the hour. */
+function joined({ step, at }: StepPlan, plans: readonly StepPlan[], { tells }: Booking): StepPlan['joins'] {
+  const near = (other: Instant): boolean => other >= at - 1 && other < at + TOGETHER
+  if (step.channel === 'email' && tells && near(tells.due)) {
+    const states: readonly string[] = ['confirmation', 'moved', 'to-pay']
+    if (states.includes(tells.step)) return 'state'
+  }
+  const earlier = plans.find(
+    (other) =>
+      other.step.id !== step.id &&
+      !other.skipped &&
+      !other.step.draft &&
+      other.step.channel === step.channel &&
+      (other.at > at || plans.indexOf(other) < plans.findIndex((plan) => plan.step.id === step.id)) &&
+      near(other.at),
+  )
+  return earlier?.name
+}
+
+/** The steps that have become one with a message, in order. */
+export const joinedWith = (plans: readonly StepPlan[], what: 'state' | StepName): StepPlan[] =>
+  plans.filter(({ joins, skipped }) => joins === what && !skipped)
+
+/** The steps that go by themselves. */
+export const goingSteps = (plans: readonly StepPlan[]): StepPlan[] =>
+  plans.filter(({ skipped, joins }) => !skipped && joins === undefined)
+
+/** By what a step goes. */
+export const channelOf = (practice: Practice, name: StepName): Channel | undefined =>
+  practice.sequences?.flatMap(({ steps }) => steps).find(({ id }) => stepName(id) === name)?.channel
