@@ -144,6 +144,7 @@ const COMMANDS: Record<Command['do'] | 'cancel (practitioner)', Command> = {
   come: { do: 'come' },
   prepare: { do: 'prepare', done: true },
   unwant: { do: 'unwant', what: 'texts', on: true },
+  speak: { do: 'speak', language: 'pt' },
   write: { do: 'write', channel: 'email', subject: 'So', text: 'So.' },
   steer: { do: 'steer', message: 'step:day-before/email/2', how: 'hold' },
   lapse: { do: 'lapse' },

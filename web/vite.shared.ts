@@ -16,7 +16,7 @@ const readWords = (): Plugin => ({
   name: 'words',
   enforce: 'pre',
   load(id) {
-    if (!/\/core\/words\/[a-z-]+\/[a-z-]+\.json$/.test(id)) return null
+    if (!/\/core\/words\/[a-z-]+\/(?!places)[a-z-]+\.json$/.test(id)) return null
     const said = JSON.parse(readFileSync(id, 'utf8')) as Record<string, string>
     const read = Object.entries(said).map(([name, text]) => [name, parse(text, { captureLocation: false })])
     return { code: `export default ${JSON.stringify(Object.fromEntries(read))}`, moduleType: 'js', map: null }
@@ -35,6 +35,16 @@ const fewerWords = (): Plugin => ({
       map: null,
     }
   },
+})
+
+/** What the contract says for the documents: pages ask through it, and say nothing of it. */
+const undocumented = (): Plugin => ({
+  name: 'undocumented',
+  enforce: 'pre',
+  transform: (code, id) =>
+    id.endsWith('/core/contract/endpoints.ts')
+      ? { code: code.replaceAll(/\bsays:\s*(?:'[^'\n]*'|`[^`]*`)/g, "says: ''"), map: null }
+      : null,
 })
 
 /** What is worth being made smaller. */
@@ -108,13 +118,19 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
     plugins: [
       readWords(),
       fewerWords(),
+      undocumented(),
       react(),
       tailwindcss(),
       made(),
       ...(name === 'desk' ? [offline(resolve(import.meta.dirname, 'desk', 'offline', 'worker.ts'))] : []),
     ],
     resolve: {
-      alias: { '@formatjs/icu-messageformat-parser': '@formatjs/icu-messageformat-parser/no-parser.js' },
+      alias: [
+        {
+          find: /^@formatjs\/icu-messageformat-parser$/,
+          replacement: '@formatjs/icu-messageformat-parser/no-parser.js',
+        },
+      ],
     },
     // Workers wait for the desk to say which of its databases it is.
     worker: {

@@ -3,7 +3,7 @@ import type { Channel } from '../practice/messaging.ts'
 import type { Outcome } from '../questions/index.ts'
 import type { Keys } from '../shape/shape.ts'
 import type { Agreement } from '../terms/types.ts'
-import type { Instant, Zone } from '../time/index.ts'
+import type { Instant, Language, Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import type { BookingEvent, Silent } from './happening.ts'
 import type { Booking, CardFacts, Invoice, Mark, PayWay, Start, Unwanted } from './record.ts'
@@ -60,6 +60,7 @@ export interface Own {
   come: object
   prepare: { done: boolean }
   unwant: { what: Unwanted; on: boolean }
+  speak: { language: Language }
   /** Writes by hand; steers one message. */
   write: { channel: Channel; subject: string; text: string; own?: boolean }
   steer: { message: string; how: 'hold' | 'release' | 'now' | 'edit'; subject?: string; text?: string }
@@ -96,7 +97,7 @@ export type DeskDoes =
 /** What a client can do with theirs. */
 export type ClientDoes =
   | All['prove' | 'accept' | 'refuse' | 'withdraw' | 'move-own' | 'reply' | 'plead' | 'agree']
-  | All['come' | 'prepare' | 'unwant']
+  | All['come' | 'prepare' | 'unwant' | 'speak']
   | { do: 'cancel'; by: 'client'; text: string }
 
 export type Command = DeskDoes | ClientDoes | All['lapse' | 'till-ask' | 'till-say' | 'till-gave']

@@ -3,7 +3,7 @@ import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, type KeysOf, maybe, number, one, text, whole, yes } from '../shape/shape.ts'
 import type { Agreement } from '../terms/types.ts'
-import { type Instant, instant, shift } from '../time/index.ts'
+import { type Instant, instant, type Language, shift } from '../time/index.ts'
 import type {
   Asked,
   Booking,
@@ -86,6 +86,8 @@ export interface OwnOfEvent {
   prepared: { done: boolean }
   /** They no longer want such messages, or want them again. */
   unwanted: { what: Unwanted; on: boolean }
+  /** They read in another language from now on. */
+  speaks: { language: Language }
   /** The practitioner writes by hand; `own`: from their own phone, which is only noted. */
   written: Undoable & { channel: Channel; subject: string; text: string; own?: boolean }
   /** The practitioner holds one message back or lets it go again, sends it now, or has it say something else. */

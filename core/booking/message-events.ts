@@ -1,4 +1,5 @@
 import { CHANNELS } from '../practice/messaging.ts'
+import { languageTag } from '../shape/plain.ts'
 import { maybe, one, text, yes } from '../shape/shape.ts'
 import type { Instant } from '../time/index.ts'
 import { alsoBefore, decision, type EventKinds, settled, standsFrom, words } from './happening.ts'
@@ -25,7 +26,10 @@ function steeredBy(
 }
 
 /** What is said and wanted of messages: each with its shape, and what it makes of a booking. */
-export const MESSAGE_EVENTS: Pick<EventKinds, 'coming' | 'prepared' | 'unwanted' | 'written' | 'steered'> = {
+export const MESSAGE_EVENTS: Pick<
+  EventKinds,
+  'coming' | 'prepared' | 'unwanted' | 'speaks' | 'written' | 'steered'
+> = {
   coming: {
     shape: {},
     apply: ({ at }, { booking, seq }) => ({ ...alsoBefore(booking, { coming: at }), seq }),
@@ -50,6 +54,10 @@ export const MESSAGE_EVENTS: Pick<EventKinds, 'coming' | 'prepared' | 'unwanted'
       const others = (booking.unwanted ?? []).filter((one) => one !== what)
       return { ...alsoBefore(booking, { unwanted: on ? [...others, what] : others }), seq }
     },
+  },
+  speaks: {
+    shape: { language: languageTag },
+    apply: ({ language }, { booking, seq }) => ({ ...alsoBefore(booking, { language }), seq }),
   },
   written: {
     noted: true,

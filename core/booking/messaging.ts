@@ -5,7 +5,7 @@ import { type Commands, happened, notBooked, refuse } from './command.ts'
 import { stateAt, UNDO } from './state.ts'
 
 /** What client and practitioner say of the messages around a booking. */
-export const MESSAGING: Pick<Commands, 'come' | 'prepare' | 'unwant' | 'write' | 'steer'> = {
+export const MESSAGING: Pick<Commands, 'come' | 'prepare' | 'unwant' | 'speak' | 'write' | 'steer'> = {
   come: {
     decide: (booking, _, __, { now }) => {
       const state = stateAt(booking, now)
@@ -27,11 +27,17 @@ export const MESSAGING: Pick<Commands, 'come' | 'prepare' | 'unwant' | 'write' |
     decide: ({ unwanted = [] }, { what, on }, _, { now }) =>
       on === unwanted.includes(what) ? happened() : happened({ type: 'unwanted', at: now, what, on }),
   },
+  speak: {
+    decide: (booking, { language }, _, { now }) =>
+      language === (booking.language ?? booking.asked.person.language)
+        ? happened()
+        : happened({ type: 'speaks', at: now, language }),
+  },
   write: {
     shape: { channel: one(...CHANNELS), subject: text(200), text: said(5_000), own: maybe(yes) },
     decide: (booking, { do: _, ...what }, __, { now }) =>
       what.channel === 'text' && !booking.asked.person.phone
-        ? refuse('no-phone')
+        ? refuse('no-phone.text')
         : happened({ type: 'written', at: now, ...what, settles: shift(now, UNDO) }),
   },
   steer: {

@@ -284,6 +284,8 @@ export interface Booking extends Start {
   written?: Written[]
   steered?: Record<string, Steered>
   unwanted?: Unwanted[]
+  /** The language its client has chosen since. */
+  language?: Language
 }
 
 /** The messages that tell a client how things stand. */

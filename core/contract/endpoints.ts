@@ -1,5 +1,5 @@
 import type { Unwanted } from '../booking/index.ts'
-import type { Instant } from '../time/index.ts'
+import type { Instant, Language } from '../time/index.ts'
 import type {
   AgreedVersion,
   AnswerBody,
@@ -287,6 +287,15 @@ export const door = {
     once: true,
     codes: LINK,
     says: 'Wants no more of what follows a session, or no texts; or wants them again. What the contract needs is sent all the same.',
+  }),
+  speak: endpoint<{ language: Language }, LinkView>({
+    method: 'POST',
+    path: '/api/link/:secret/speak',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: LINK,
+    says: 'Reads in another language from now on; what is sent is in it, too.',
   }),
   pay: endpoint<{ what: 'pay' | 'card'; amount: number }, { to: string }>({
     method: 'POST',

@@ -149,6 +149,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   withdraw: object({}),
   come: object({}),
   prepare: object({ done: yes }),
+  speak: object({ language: languageTag }),
   unwant: object({ what: one(...UNWANTED), on: yes }),
   accept: object({ ...start, shown }),
   refuse: object({ text: text(2_000) }),

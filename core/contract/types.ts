@@ -105,6 +105,10 @@ export interface DoorView {
     taxOnTop?: boolean
   }
   currency: Currency
+  /** The language it is read in, every one that can be read in, and the practitioner's own sentences in this one, as messages read already. */
+  language: Language
+  languages: Language[]
+  words?: Readonly<Record<string, unknown>>
   services: DoorService[]
   /** With it private answers are sealed before they leave the browser. */
   seal?: SealKey

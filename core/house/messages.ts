@@ -157,7 +157,10 @@ function aboutBooking(house: House, subject: Due['subject'], which: Which, now: 
   if (!letter) return not('failed', 'too-late')
   const recipient = recipientOf(house, subject, which)
   if (!recipient) return not('failed', 'no-phone')
-  const language = letter.to === 'client' ? languageFor(practice, booking.asked.person) : FIRST_LANGUAGE
+  const language =
+    letter.to === 'client'
+      ? languageFor(practice, { language: booking.language ?? booking.asked.person.language })
+      : FIRST_LANGUAGE
   return { ...letter, recipient, language, leads: 'my', service: booking.service, about: subject, booking }
 }
 

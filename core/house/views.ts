@@ -25,6 +25,7 @@ import { type KnownPerson, normalMail } from '../people/index.ts'
 import {
   clientClocks,
   doorPart,
+  languagesOf,
   type Practice,
   placeOf,
   questionnaireOf,
@@ -34,8 +35,8 @@ import {
 } from '../practice/index.ts'
 import { type Question, stillHolding, withoutPoints } from '../questions/index.ts'
 import { askingOf, printOfBooking, reckon } from '../request/index.ts'
-import type { Instant } from '../time/index.ts'
-import { refusalWords } from '../words/index.ts'
+import { type Instant, inForce, type Tongue, tongueInForce } from '../time/index.ts'
+import { readMessage, refusalWords } from '../words/index.ts'
 import { doorLacking, doorTerms, termsOf, toldAgreements } from './agreeing.ts'
 import { type House, published } from './house.ts'
 import { placesToMove } from './moving.ts'
@@ -103,6 +104,19 @@ function pricedQuestion(question: Question, { profile }: Practice, { price }: Se
 const hasCodes = (practice: Practice, service: Service): boolean =>
   (practice.codes ?? []).some((code) => !code.services?.length || code.services.includes(service.id))
 
+/** The catalogues that the door's own pages say something from. */
+const AT_DOOR = /^(?:door|answers|fields)\./
+
+/** The practitioner's own sentences for the door, read already: what reads them need not go along. */
+function readWords({ language, own = {} }: Tongue): Pick<DoorView, 'words'> {
+  const said = Object.entries(own).filter(([key]) => AT_DOOR.test(key))
+  return said.length === 0
+    ? {}
+    : {
+        words: Object.fromEntries(said.map(([key, text]) => [key, readMessage(String(text), language)])),
+      }
+}
+
 /**
  * What anybody may see of a practice; what is not open to everyone is left out.
  * @param key of a service's own link, which shows that service, too
@@ -122,6 +136,9 @@ export function doorView(house: House, now: Instant, key?: string): DoorView {
       ...(profile.tax ? { tax: profile.tax.name, ...(profile.tax.onTop ? { taxOnTop: true } : {}) } : {}),
     },
     currency: { code: profile.currency, decimals: decimals(profile.currency) },
+    language: inForce(),
+    languages: languagesOf(practice),
+    ...readWords(tongueInForce()),
     services: practice.services
       .filter((service) => isOffered(house, service, now, key) && mayBeSeen(house, service, key, now))
       .map((service) => doorService(house, service, visitor)),

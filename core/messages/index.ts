@@ -16,6 +16,8 @@ export {
 } from './letter.ts'
 export * from './letters.ts'
 export { languageFor } from './lines.ts'
+export * from './outlook.ts'
 export * from './quote-steps.ts'
+export * from './ready.ts'
 export * from './segments.ts'
 export * from './steps.ts'

@@ -180,7 +180,10 @@ export function letterFor(
   const { step } = which
   const to = receiverOf(step)
   const person = booking.asked.person
-  const language = to === 'client' ? languageFor(practice, person) : FIRST_LANGUAGE
+  const language =
+    to === 'client'
+      ? languageFor(practice, { language: booking.language ?? person.language })
+      : FIRST_LANGUAGE
   const w = wordsFor(practice, booking, language, lacking)
   if (isStepName(step)) return stepLetter(w, which, now, practice)
   if (step === 'written') return writtenLetter(w, which, now)

@@ -2,7 +2,6 @@ import {
   addressTold,
   agreementsIn,
   type Booking,
-  type Contact,
   deadlinesIn,
   givenIn,
   movable,
@@ -64,8 +63,10 @@ export interface Words {
 }
 
 /** In which language a client of a booking is written to: theirs, where the practice speaks it. */
-export const languageFor = (practice: Practice, { language }: Pick<Contact, 'language'>): Language =>
-  bestLanguage(language ? [language] : [], languagesOf(practice)) ?? ownLanguage(practice)
+export const languageFor = (
+  practice: Practice,
+  { language }: { language?: Language | undefined },
+): Language => bestLanguage(language ? [language] : [], languagesOf(practice)) ?? ownLanguage(practice)
 
 /**
  * What a message about a booking is made from.

@@ -1,4 +1,4 @@
-import { FIRST_LANGUAGE, type Language, localeOf } from '../time/language.ts'
+import { inForce, type Language, localeOf } from '../time/language.ts'
 import type { Minor } from './rounding.ts'
 
 /** What the door and the desk need to write an amount: the code and its ISO 4217 decimals. */
@@ -8,7 +8,7 @@ export interface Currency {
 }
 
 /** "€114.00": an amount written for people. The decimals are ISO 4217's, not the browser's. */
-export const money = (amount: Minor, currency: Currency, language: Language = FIRST_LANGUAGE): string =>
+export const money = (amount: Minor, currency: Currency, language: Language = inForce()): string =>
   new Intl.NumberFormat(localeOf(language), {
     style: 'currency',
     currency: currency.code,

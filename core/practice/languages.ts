@@ -154,7 +154,10 @@ export function inLanguage(practice: Practice, language: Language): Practice {
   const there = practice.translated?.[language]
   if (language === ownLanguage(practice) || !there) return practice
   let languages = made.get(practice)
-  if (!languages) made.set(practice, (languages = new Map()))
+  if (!languages) {
+    languages = new Map()
+    made.set(practice, languages)
+  }
   let found = languages.get(language)
   if (!found) {
     const say = (key: string, text: string): string => there[key]?.text || text

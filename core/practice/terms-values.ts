@@ -1,10 +1,13 @@
 import type { FieldValues, TermsField } from '../terms/index.ts'
 import { after, durationWords, type Instant, zone } from '../time/index.ts'
+import { addBook, bookInForce } from '../words/books.ts'
 import terms from '../words/en/terms.json' with { type: 'json' }
-import { sayFrom } from '../words/say.ts'
+import type { SaidValues } from '../words/say.ts'
 import type { HouseRules, Practice, Service } from './types.ts'
 
-const { text: say } = sayFrom(terms)
+addBook('en', 'terms', terms)
+
+const say = (word: keyof typeof terms, values?: SaidValues): string => bookInForce('terms').text(word, values)
 
 /** The house rules that hold for a service: its own, or the practice's. What counts is always the practice's. */
 export function rulesFor(

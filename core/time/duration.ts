@@ -1,5 +1,6 @@
 import { addMonths, type DayNumber, dayNumber, localDate } from './date.ts'
 import { type Instant, instant } from './instant.ts'
+import { FIRST_LANGUAGE, inForce, localeOf } from './language.ts'
 import type { Zone } from './zone.ts'
 
 /** An ISO 8601 duration, "PT24H" (exact) or "P1D" (nominal: the same wall time another day). */
@@ -75,7 +76,12 @@ export const before = (at: Instant, by: Duration, where: Zone): Instant => move(
 /** "24 h", "3 days", "1 week", "1 day 12 h": a duration for people, largest unit first. */
 export function durationWords(of: Duration): string {
   const { months, days, ms } = parts(of)
-  const many = (n: number, unit: string): string => (n === 0 ? '' : `${n} ${unit}${n === 1 ? '' : 's'}`)
+  const language = inForce()
+  const many = (n: number, unit: 'month' | 'week' | 'day'): string => {
+    if (n === 0) return ''
+    if (language === FIRST_LANGUAGE) return `${n} ${unit}${n === 1 ? '' : 's'}`
+    return new Intl.NumberFormat(localeOf(language), { style: 'unit', unit, unitDisplay: 'long' }).format(n)
+  }
   const [hours, minutes] = [Math.floor(ms / 3_600_000), Math.round((ms % 3_600_000) / 60_000)]
   const weeks = days % 7 === 0 ? days / 7 : 0
   const said = [

@@ -37,3 +37,36 @@ export function bestLanguage(wanted: readonly string[], there: readonly Language
   }
   return undefined
 }
+
+/** How is spoken: the language, and the practitioner's own sentences in it, by catalogue and name. */
+export interface Tongue {
+  language: Language
+  own?: Readonly<Record<string, unknown>> | undefined
+}
+
+let tongue: Tongue = { language: FIRST_LANGUAGE }
+
+/** The tongue in force: dates, money and sentences follow it where nothing else is said. */
+export const tongueInForce = (): Tongue => tongue
+
+/** The language in force. */
+export const inForce = (): Language => tongue.language
+
+/**
+ * Does something in another tongue: in force while the work runs, and no longer. What it begins and does not wait for
+ * speaks as it was before.
+ */
+export function speaking<T>(as: Tongue, work: () => T): T {
+  const before = tongue
+  tongue = as
+  try {
+    return work()
+  } finally {
+    tongue = before
+  }
+}
+
+/** Speaks so from now on: for a page, which is read by one person. */
+export function speak(as: Tongue): void {
+  tongue = as
+}

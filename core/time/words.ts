@@ -1,7 +1,7 @@
 import type { DayNumber, LocalDate } from './date.ts'
 import { dayNumber, weekday } from './date.ts'
 import type { Instant } from './instant.ts'
-import { FIRST_LANGUAGE, type Language, localeOf } from './language.ts'
+import { FIRST_LANGUAGE, inForce, type Language, localeOf } from './language.ts'
 import { dateAt, timeAt, type Zone } from './zone.ts'
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
@@ -39,7 +39,7 @@ function dated(on: LocalDate, language: Language, name: string, parts: Intl.Date
 }
 
 /** "Tue 24 Nov" */
-export function shortDate(on: LocalDate, language: Language = FIRST_LANGUAGE): string {
+export function shortDate(on: LocalDate, language: Language = inForce()): string {
   if (!isFirst(language))
     return dated(on, language, 'short', { weekday: 'short', day: 'numeric', month: 'long' })
   const [, month, day] = on.split('-').map(Number) as [number, number, number]
@@ -47,7 +47,7 @@ export function shortDate(on: LocalDate, language: Language = FIRST_LANGUAGE): s
 }
 
 /** "Tuesday 24 November" */
-export function longDate(on: LocalDate, language: Language = FIRST_LANGUAGE): string {
+export function longDate(on: LocalDate, language: Language = inForce()): string {
   if (!isFirst(language))
     return dated(on, language, 'long', { weekday: 'long', day: 'numeric', month: 'long' })
   const [, month, day] = on.split('-').map(Number) as [number, number, number]
@@ -55,28 +55,39 @@ export function longDate(on: LocalDate, language: Language = FIRST_LANGUAGE): st
 }
 
 /** "24 December 2026" */
-export function dateWords(on: LocalDate, language: Language = FIRST_LANGUAGE): string {
+export function dateWords(on: LocalDate, language: Language = inForce()): string {
   if (!isFirst(language))
     return dated(on, language, 'year', { day: 'numeric', month: 'long', year: 'numeric' })
   const [year, month, day] = on.split('-').map(Number) as [number, number, number]
   return `${day} ${LONG_MONTHS[month - 1]} ${year}`
 }
 
+/** A weekday or month by itself, in the words of a language. */
+const part = (on: LocalDate, name: string, parts: Intl.DateTimeFormatOptions): string =>
+  dated(on, inForce(), name, parts)
+/** A Monday, and the first of a month of the year that began on it. */
+const dayOf = (day: number): LocalDate => `2024-01-${String(day).padStart(2, '0')}` as LocalDate
+const monthOf = (month: number): LocalDate => `2024-${String(month).padStart(2, '0')}-01` as LocalDate
+
 /** "Mon" for weekday 1. */
-export const weekdayName = (day: number): string => DAYS[day - 1] ?? ''
+export const weekdayName = (day: number): string =>
+  isFirst(inForce()) ? (DAYS[day - 1] ?? '') : part(dayOf(day), 'weekday', { weekday: 'short' })
 /** "Monday" for weekday 1. */
-export const longWeekdayName = (day: number): string => LONG_DAYS[day - 1] ?? ''
+export const longWeekdayName = (day: number): string =>
+  isFirst(inForce()) ? (LONG_DAYS[day - 1] ?? '') : part(dayOf(day), 'long weekday', { weekday: 'long' })
 /** "Nov" for month 11. */
-export const monthName = (month: number): string => MONTHS[month - 1] ?? ''
+export const monthName = (month: number): string =>
+  isFirst(inForce()) ? (MONTHS[month - 1] ?? '') : part(monthOf(month), 'month', { month: 'short' })
 /** "November" for month 11. */
-export const longMonthName = (month: number): string => LONG_MONTHS[month - 1] ?? ''
+export const longMonthName = (month: number): string =>
+  isFirst(inForce()) ? (LONG_MONTHS[month - 1] ?? '') : part(monthOf(month), 'long month', { month: 'long' })
 
 /** "Wed 25 Nov, 11:30" in the zone given. */
-export const moment = (at: Instant, where: Zone, language: Language = FIRST_LANGUAGE): string =>
+export const moment = (at: Instant, where: Zone, language: Language = inForce()): string =>
   `${shortDate(dateAt(where, at), language)}, ${timeAt(where, at)}`
 
 /** "11:30 – 12:45" on one day, with the second date when it ends on another. */
-export function span(from: Instant, to: Instant, where: Zone, language: Language = FIRST_LANGUAGE): string {
+export function span(from: Instant, to: Instant, where: Zone, language: Language = inForce()): string {
   const same = dateAt(where, from) === dateAt(where, (to - 1) as Instant)
   return same
     ? `${timeAt(where, from)} – ${timeAt(where, to)}`
@@ -97,44 +108,16 @@ export const clocksOf = (inPerson: boolean, place: Zone, client: Zone): Clocks =
   inPerson ? { first: place, also: client } : { first: client }
 
 /** Places by which the tz database names zones, where a language has another name for them. */
-const PLACES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
-  pt: {
-    Amsterdam: 'Amesterdão',
-    Athens: 'Atenas',
-    Azores: 'Açores',
-    Berlin: 'Berlim',
-    Brussels: 'Bruxelas',
-    Bucharest: 'Bucareste',
-    Budapest: 'Budapeste',
-    Cape_Verde: 'Cabo Verde',
-    Copenhagen: 'Copenhaga',
-    Dublin: 'Dublim',
-    Istanbul: 'Istambul',
-    Kiev: 'Kiev',
-    Kyiv: 'Kiev',
-    Lisbon: 'Lisboa',
-    London: 'Londres',
-    Luxembourg: 'Luxemburgo',
-    Macau: 'Macau',
-    Madrid: 'Madrid',
-    Moscow: 'Moscovo',
-    New_York: 'Nova Iorque',
-    Paris: 'Paris',
-    Prague: 'Praga',
-    Rome: 'Roma',
-    Sao_Paulo: 'São Paulo',
-    Stockholm: 'Estocolmo',
-    Tokyo: 'Tóquio',
-    Vienna: 'Viena',
-    Warsaw: 'Varsóvia',
-    Zurich: 'Zurique',
-  },
-}
+const places = new Map<Language, Readonly<Record<string, string>>>()
+
+/** Tells what a language calls the places by which zones are named. */
+export const namePlaces = (language: Language, names: Readonly<Record<string, string>>): unknown =>
+  places.set(language, names)
 
 /** "Lisbon": the place by which the tz database names a zone. */
-export function zonePlace(name: string, language: Language = FIRST_LANGUAGE): string {
+export function zonePlace(name: string, language: Language = inForce()): string {
   const place = name.split('/').at(-1) ?? name
-  return PLACES[language]?.[place] ?? place.replaceAll('_', ' ')
+  return places.get(language)?.[place] ?? place.replaceAll('_', ' ')
 }
 
 /** Whether two clocks show the same at a moment. */

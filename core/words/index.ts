@@ -1,9 +1,14 @@
+import { addBook, bookInForce } from './books.ts'
 import answers from './en/answers.json' with { type: 'json' }
-import fields from './en/fields.json' with { type: 'json' }
+import type fields from './en/fields.json'
 import refusals from './en/refusals.json' with { type: 'json' }
-import { type SaidValues, type Sentence, sayFrom } from './say.ts'
+import type { SaidValues, Sentence } from './say.ts'
 
-export { listed, type SaidValues, type Sentence, sayFrom } from './say.ts'
+export { addBook, BOOKS, type Book, bookInForce, hasBook, ownIn, sentencesIn } from './books.ts'
+export { listed, readMessage, type SaidValues, type Sentence, sayFrom } from './say.ts'
+
+addBook('en', 'answers', answers)
+addBook('en', 'refusals', refusals)
 
 /** The names of sentences about answers. */
 export type AnswerWord = keyof typeof answers
@@ -15,14 +20,13 @@ export type RefusalWord = keyof typeof refusals
 /** What is wrong with an answer. */
 export type Wrong = Sentence<AnswerWord>
 
-const aboutAnswers = sayFrom(answers)
-const aboutRefusals = sayFrom(refusals)
-
 /** What is wrong with an answer, in words for who gave it. */
-export const wrongWords = ({ code, data }: Wrong): string => aboutAnswers.text(code, data)
+export const wrongWords = ({ code, data }: Wrong): string => bookInForce('answers').text(code, data)
 /** A sentence about answers, to stand in another. */
-export const answerWord = (code: AnswerWord, data?: SaidValues): string => aboutAnswers.text(code, data)
+export const answerWord = (code: AnswerWord, data?: SaidValues): string =>
+  bookInForce('answers').text(code, data)
 /** Why something is refused, in words. */
-export const refusalWords = (word: RefusalWord, data?: SaidValues): string => aboutRefusals.text(word, data)
+export const refusalWords = (word: RefusalWord, data?: SaidValues): string =>
+  bookInForce('refusals').text(word, data)
 
 export { escapeHtml, jsonForHtml } from './html.ts'

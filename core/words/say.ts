@@ -1,5 +1,5 @@
 import { IntlMessageFormat } from 'intl-messageformat'
-import { FIRST_LANGUAGE, type Language, localeOf } from '../time/language.ts'
+import { FIRST_LANGUAGE, inForce, type Language, localeOf } from '../time/language.ts'
 
 /** What stands in a sentence. */
 export type SaidValues = Readonly<Record<string, string | number>>
@@ -10,19 +10,28 @@ export interface Sentence<K extends string = string> {
   data?: SaidValues
 }
 
+/** How a catalogue speaks. */
+export interface Said<K extends string> {
+  text(key: K, values?: SaidValues): string
+  message(key: K): IntlMessageFormat
+  /** What it was made from. */
+  from?: unknown
+}
+
 /**
- * Says sentences of a catalogue: ICU messages, by their names; numbers and plurals follow its language. Where an application is built, the messages have been
- * read already (`web/vite.shared.ts`), so that what reads them need not go along.
+ * Says sentences of a catalogue: ICU messages, by their names; numbers and plurals follow its language. Where an
+ * application is built, the messages have been read already (`web/vite.shared.ts`), so that what reads them need not go
+ * along.
  */
 export function sayFrom<K extends string>(
-  catalogue: Readonly<Record<K, string>>,
+  catalogue: Readonly<Record<K, unknown>>,
   language: Language = FIRST_LANGUAGE,
-): { text: (key: K, values?: SaidValues) => string; message: (key: K) => IntlMessageFormat } {
+): Said<K> {
   const made = new Map<K, IntlMessageFormat>()
   const message = (key: K): IntlMessageFormat => {
     let found = made.get(key)
     if (!found) {
-      found = new IntlMessageFormat(catalogue[key], localeOf(language))
+      found = new IntlMessageFormat(catalogue[key] as string, localeOf(language))
       made.set(key, found)
     }
     return found
@@ -31,11 +40,11 @@ export function sayFrom<K extends string>(
 }
 
 /** Words one after another: "a picture, a PDF or a text". */
-export const listed = (
-  words: readonly string[],
-  how: 'and' | 'or',
-  language: Language = FIRST_LANGUAGE,
-): string =>
+export const listed = (words: readonly string[], how: 'and' | 'or', language: Language = inForce()): string =>
   new Intl.ListFormat(localeOf(language), { type: how === 'or' ? 'disjunction' : 'conjunction' }).format(
     words,
   )
+
+/** A message as it is read, for where what reads it is left out. @throws SyntaxError where it is none */
+export const readMessage = (text: string, language: Language): unknown =>
+  new IntlMessageFormat(text, localeOf(language)).getAst()

@@ -9,7 +9,9 @@ import {
   doorView,
   enquire,
   keep,
+  languageAt,
   linkView,
+  lookIn,
   openingsFor,
   openingsToMove,
   part,
@@ -34,6 +36,7 @@ import { Mount } from './mount.ts'
 import { formsOf, servePages } from './pages.ts'
 import { bodyOf, failures, guarded, limited } from './security.ts'
 import type { Serving } from './serving.ts'
+import { theirs, wantedBy } from './spoken.ts'
 import { mountTexts, mountUnsubscribe } from './texts.ts'
 import { mountTill } from './till.ts'
 
@@ -63,16 +66,16 @@ export function doorApp(serving: Serving): Express {
 
   mount.get(door.view, ({ req, res }) => {
     const { with: key } = bodyOf(queries.view, req.query)
-    return doorAt(req, res).look((house, now) => doorView(house, now, key))
+    return theirs(req, doorAt(req, res)).look((house, now) => doorView(house, now, key))
   })
   app.get('/api/door/:slug/changes', (req, res) => {
     doorAt(req, res)
     serving.doorStream.listen(req, res)
   })
-  mount.take(door.read, schemas.read, ({ body, req, res }) => doorAt(req, res).call(read, body))
-  mount.take(door.part, schemas.part, ({ body, req, res }) => doorAt(req, res).call(part, body))
+  mount.take(door.read, schemas.read, ({ body, req, res }) => theirs(req, doorAt(req, res)).call(read, body))
+  mount.take(door.part, schemas.part, ({ body, req, res }) => theirs(req, doorAt(req, res)).call(part, body))
   mount.take(door.soFar, schemas.soFar, ({ body, req, res }) =>
-    doorAt(req, res).look((house, now) => quoteSoFar(house, body, now)),
+    theirs(req, doorAt(req, res)).look((house, now) => quoteSoFar(house, body, now)),
   )
   app.post(
     '/api/door/:slug/files',
@@ -82,32 +85,38 @@ export function doorApp(serving: Serving): Express {
       const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0)
       const sha256 = createHash('sha256').update(bytes).digest('hex')
       const given = { ...about, bytes, sha256 }
-      res.status(201).json(doorAt(req, res).call(takeFile, given, undefined, bytes))
+      res.status(201).json(theirs(req, doorAt(req, res)).call(takeFile, given, undefined, bytes))
     },
   )
   mount.take(door.openings, schemas.openings, ({ body, req, res }) =>
-    doorAt(req, res).look((house, now) => openingsFor(house, body, now)),
+    theirs(req, doorAt(req, res)).look((house, now) => openingsFor(house, body, now)),
   )
-  mount.take(door.keep, schemas.keep, ({ body, req, res }) => doorAt(req, res).call(keep, body))
-  mount.take(door.renew, schemas.renew, ({ body, req, res }) => doorAt(req, res).call(renew, body))
-  mount.take(door.unkeep, schemas.unkeep, ({ body, req, res }) => doorAt(req, res).call(unkeep, body))
+  mount.take(door.keep, schemas.keep, ({ body, req, res }) => theirs(req, doorAt(req, res)).call(keep, body))
+  mount.take(door.renew, schemas.renew, ({ body, req, res }) =>
+    theirs(req, doorAt(req, res)).call(renew, body),
+  )
+  mount.take(door.unkeep, schemas.unkeep, ({ body, req, res }) =>
+    theirs(req, doorAt(req, res)).call(unkeep, body),
+  )
   mount.take(door.send, schemas.send, async ({ body, req, res, key }) => {
     const here = doorAt(req, res)
     if (here === own) await serving.calendars.lookAgain()
     // Trying again after a lost answer is the same request, only a little later.
     const { clock: _, shown: __, ...same } = body
-    const answer = here.call(send, body, { scope: 'send', key, body: same })
+    const answer = theirs(req, here).call(send, body, { scope: 'send', key, body: same })
     serving.soon()
     return { link: secretIn(here, answer) }
   })
   mount.take(door.enquire, schemas.enquire, ({ body, req, res, key }) =>
-    doorAt(req, res).call(enquire, body, { scope: 'enquire', key, body }),
+    theirs(req, doorAt(req, res)).call(enquire, body, { scope: 'enquire', key, body }),
   )
 
   mount.get(door.my, ({ req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
     const other = otherIn(req)
-    return linkAt(hash, res).look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
+    return theirs(req, linkAt(hash, res)).look((house, now) =>
+      linkView(house, bookingBehind(house, hash, other), now),
+    )
   })
   /** Does one thing through a private link, and shows where things stand then. */
   const through = (
@@ -121,9 +130,13 @@ export function doorApp(serving: Serving): Express {
     const other = otherIn(req)
     const which = other === undefined ? {} : { other }
     const once = { scope: `link ${command.do}`, key, body: { secret, command, ...which } }
-    here.call(throughLink, { hash, command, ...which, ...(shown === undefined ? {} : { shown }) }, once)
+    theirs(req, here).call(
+      throughLink,
+      { hash, command, ...which, ...(shown === undefined ? {} : { shown }) },
+      once,
+    )
     serving.soon()
-    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
+    return theirs(req, here).look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
   }
   mount.take(door.prove, schemas.prove, (call) => through(call, { do: 'prove' }))
   mount.take(door.withdraw, schemas.withdraw, (call) => through(call, { do: 'withdraw' }))
@@ -136,6 +149,7 @@ export function doorApp(serving: Serving): Express {
   mount.take(door.plead, schemas.plead, (call) => through(call, { do: 'plead', text: call.body.text }))
   mount.take(door.come, schemas.come, (call) => through(call, { do: 'come' }))
   mount.take(door.prepare, schemas.prepare, (call) => through(call, { do: 'prepare', done: call.body.done }))
+  mount.take(door.speak, schemas.speak, (call) => through(call, { do: 'speak', ...call.body }))
   mount.take(door.unwant, schemas.unwant, (call) => through(call, { do: 'unwant', ...call.body }))
   mount.take(door.agree, schemas.agree, ({ body, req, res, key }) => {
     const secret = String(req.params.secret)
@@ -144,13 +158,13 @@ export function doorApp(serving: Serving): Express {
     const other = otherIn(req)
     const which = other === undefined ? {} : { other }
     const once = { scope: 'link agree', key, body: { secret, ...which, ...body } }
-    here.call(agreeThrough, { hash, ...which, ...body }, once)
+    theirs(req, here).call(agreeThrough, { hash, ...which, ...body }, once)
     serving.soon()
-    return here.look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
+    return theirs(req, here).look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
   })
   mount.take(door.moves, schemas.moves, ({ body, req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
-    return linkAt(hash, res).look((house, now) =>
+    return theirs(req, linkAt(hash, res)).look((house, now) =>
       openingsToMove(house, bookingBehind(house, hash, otherIn(req)).booking, body, now),
     )
   })
@@ -214,15 +228,18 @@ function firstPages(own: Here): NonNullable<Parameters<typeof servePages>[2]> {
       const [slug, page] = req.path.split('/').slice(1)
       // Whoever comes by a link of their own may see more than this page says.
       if (!pack || slug !== pack.practice.profile.slug || req.query.with !== undefined) return undefined
-      const view = doorView(house, now)
-      const standing = `${pack.revision} ${JSON.stringify(view.services.map(({ id }) => id))} ${view.closed ?? ''}`
+      const language = languageAt(house, wantedBy(req))
+      const view = lookIn(house, language, (spoken) => doorView(spoken, now))
+      const standing = `${pack.revision} ${JSON.stringify(view.services.map(({ id }) => id))} ${view.closed === undefined}`
       if (standing !== of) known.clear()
       of = standing
       const whole = !page
-      const before = known.get(String(whole))
+      const name = `${language} ${whole}`
+      const before = known.get(name)
       if (before) return before
-      const made = formsOf(firstPage(plain, { view, email: pack.practice.profile.email }, whole))
-      known.set(String(whole), made)
+      const words = { view, email: pack.practice.profile.email }
+      const made = formsOf(lookIn(house, language, () => firstPage(plain, words, whole)))
+      known.set(name, made)
       return made
     })
 }

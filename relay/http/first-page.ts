@@ -1,9 +1,10 @@
 import type { DoorView } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
-import { escapeHtml, jsonForHtml, sayFrom } from '@acolhida/core/words'
-import door from '@acolhida/core/words/door' with { type: 'json' }
+import { directionOf, inForce } from '@acolhida/core/time'
+import { bookInForce, escapeHtml, jsonForHtml, type SaidValues } from '@acolhida/core/words'
+import type door from '@acolhida/core/words/door'
 
-const { text: say } = sayFrom(door)
+const say = (word: keyof typeof door, values?: SaidValues): string => bookInForce('door').text(word, values)
 
 /** What of a door is written into its page before any script: words of the practitioner, all of them escaped here. */
 export interface FirstWords {
@@ -45,6 +46,7 @@ export function firstPage(plain: string, { view, email }: FirstWords, whole: boo
     : ''
   const said = `<div class="door min-h-dvh pb-24">${head}<main class="mx-auto max-w-[1080px] px-5 pt-6">${body}<noscript><p class="mt-5">${escapeHtml(without)}</p></noscript></main></div>`
   return plain
+    .replace('<html lang="en">', `<html lang="${escapeHtml(inForce())}" dir="${directionOf(inForce())}">`)
     .replace('<title>Acolhida</title>', () => (whole ? `<title>${escapeHtml(practice.name)}</title>` : ''))
     .replace(
       '<div id="root"></div>',

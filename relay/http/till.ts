@@ -10,6 +10,7 @@ import { NotSigned, TillAway } from '../till/till.ts'
 import type { Mount } from './mount.ts'
 import { limited } from './security.ts'
 import type { Serving } from './serving.ts'
+import { theirs } from './spoken.ts'
 
 /** The largest message of the till's, in bytes. */
 const LARGEST = 10_000
@@ -47,7 +48,7 @@ export function mountTill(
     const { tillRounds: rounds, hash, other } = behind(req, res)
     await rounds.lookAt(own.look((house) => bookingBehind(house, hash, other).booking.id))
     serving.soon()
-    return own.look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
+    return theirs(req, own).look((house, now) => linkView(house, bookingBehind(house, hash, other), now))
   })
   app.post(
     '/api/till',

@@ -407,6 +407,7 @@ export class History {
         cancel: { do: 'cancel', by: 'client', text: '' },
         'move-own': { do: 'move-own', start, place: 'video' },
         come: { do: 'come' },
+        speak: { do: 'speak', language: which % 2 === 0 ? 'pt' : 'en' },
         prepare: { do: 'prepare', done: which % 3 > 0 },
         unwant: { do: 'unwant', what: which % 2 === 0 ? 'texts' : 'follow-ups', on: which % 3 > 0 },
       }

@@ -1,5 +1,6 @@
+import type { Language } from '@acolhida/core/time'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMemo } from 'react'
 import { Route, Routes } from 'react-router'
 import { RelayError } from '../relay-client/client.ts'
 import { CameBack } from './pages/came-back.tsx'
@@ -9,8 +10,9 @@ import { MyBooking } from './pages/my-booking.tsx'
 import { Nowhere } from './pages/nowhere.tsx'
 import { Services } from './pages/services.tsx'
 import { Write } from './pages/write.tsx'
+import { useTongue } from './parts/tongue.ts'
 
-const newQueries = (): QueryClient =>
+const newQueries = (_: Language): QueryClient =>
   new QueryClient({
     defaultOptions: {
       queries: {
@@ -23,9 +25,11 @@ const newQueries = (): QueryClient =>
 
 /** Every page of the door, by its address. */
 export function DoorApp() {
-  const [queries] = useState(newQueries)
+  const language = useTongue()
+  // In another language everything is asked for, and said, anew.
+  const queries = useMemo(() => newQueries(language), [language])
   return (
-    <QueryClientProvider client={queries}>
+    <QueryClientProvider client={queries} key={language}>
       <Routes>
         <Route path="/:slug" element={<Door />}>
           <Route index element={<Services />} />

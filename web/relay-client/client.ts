@@ -1,5 +1,7 @@
 import { CONTRACT, type Problem } from '@acolhida/core/contract'
+import { inForce } from '@acolhida/core/time'
 import { noteRelay } from './clock.ts'
+import { isSaying, saying } from './said.ts'
 
 /** What the relay answered instead of doing it; or that it could not be reached. */
 export class RelayError extends Error {
@@ -50,6 +52,7 @@ export async function call<T>(
       method: method ?? (body === undefined && !bytes ? 'GET' : 'POST'),
       headers: {
         'x-acolhida-contract': String(CONTRACT),
+        'accept-language': inForce(),
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(bytes ? { 'content-type': 'application/octet-stream' } : {}),
         ...(key ? { 'idempotency-key': key } : {}),
@@ -63,7 +66,7 @@ export async function call<T>(
     if (signal?.aborted) throw error
     throw new RelayError(0, {
       code: 'unreachable',
-      message: 'No connection just now. Nothing is lost; please try again.',
+      message: saying('unreachable'),
     })
   }
   noteRelay(response.headers)
@@ -72,11 +75,13 @@ export async function call<T>(
   const problem = answer as Problem | undefined
   throw new RelayError(
     response.status,
-    problem?.code
-      ? problem
-      : { code: 'failed', message: 'Something went wrong. Nothing is lost; please try again.' },
+    problem?.code ? inWords(problem) : { code: 'failed', message: saying('failed') },
   )
 }
+
+/** What is said the same of everything is said in the words of the page. */
+const inWords = (problem: Problem): Problem =>
+  isSaying(problem.code) ? { ...problem, message: saying(problem.code) } : problem
 
 /** A key for one thing to be done once. */
 export const newKey = (): string => {

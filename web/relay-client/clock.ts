@@ -1,5 +1,6 @@
 import { type Instant, instant, MINUTE } from '@acolhida/core/time'
 import { useSyncExternalStore } from 'react'
+import { saying } from './said.ts'
 
 /** How far the relay's clock is ahead of this browser's, in ms; the relay's decides. */
 let ahead = 0
@@ -87,7 +88,7 @@ export const useAt = <T extends string | number | boolean | undefined>(of: (now:
 export const useClockNote = (): string | undefined =>
   useSyncExternalStore(subscribe, () => {
     if (Math.abs(ahead) <= MINUTE) return undefined
-    if (moved) return 'The clock of this demo has been moved; times here follow it.'
+    if (moved) return saying('clock-moved')
     const minutes = Math.round(Math.abs(ahead) / MINUTE)
-    return `Your device's clock is ${minutes} min ${ahead > 0 ? 'slow' : 'fast'}; times here follow the practice's.`
+    return saying('clock-off', { minutes, way: ahead > 0 ? 'slow' : 'fast' })
   })

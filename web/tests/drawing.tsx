@@ -1,3 +1,4 @@
+import '@acolhida/core/words/all'
 import { cleanup, render } from '@testing-library/react'
 import { type ReactNode, StrictMode } from 'react'
 import { MemoryRouter } from 'react-router'

@@ -54,6 +54,7 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   written: 'writing',
   steered: 'writing',
   unwanted: 'writing',
+  speaks: 'writing',
 }
 
 /** One line on the page: its words, and what it belongs to. */

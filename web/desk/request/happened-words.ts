@@ -1,7 +1,7 @@
 import type { BookingEvent, PayWay } from '@acolhida/core/booking'
 import { money } from '@acolhida/core/money'
 import { type Practice, placeOf } from '@acolhida/core/practice'
-import type { Instant } from '@acolhida/core/time'
+import { type Instant, languageName } from '@acolhida/core/time'
 import { messageTitle } from '../messages/titles.ts'
 import { counted, currencyOf, OUTCOME, serviceName, termsTitle, when } from '../parts/words.ts'
 
@@ -119,6 +119,7 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     written: ({ channel, subject, text, own }) =>
       `You wrote to them ${channel === 'text' ? (own ? 'from your own phone' : 'by text') : 'by mail'}${subject ? `: ${subject}.` : '.'}${saying(text)}`,
     steered: ({ message, how }) => `${STEERED[how]} ${messageTitle(practice, message)}.`,
+    speaks: ({ language }) => `They read in ${languageName(language)} from now on.`,
     unwanted: ({ what, on }) =>
       `They want ${what === 'texts' ? (on ? 'no more texts' : 'texts again') : on ? 'no more of what follows a session' : 'what follows a session again'}.`,
     'taken-back': ({ of }) => {

@@ -1,9 +1,13 @@
+import { inForce, PSEUDO } from '@acolhida/core/time'
+import { useEffect } from 'react'
 import { Link, Outlet } from 'react-router'
 import { TileFrieze } from '../../drawings/tile.tsx'
 import { RelayError } from '../../relay-client/client.ts'
 import { useClockNote } from '../../relay-client/clock.ts'
+import { LanguageChoice } from '../parts/language-choice.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { say } from '../parts/say.ts'
+import { speakHere } from '../parts/tongue.ts'
 import { useDoorQuery, useFollowing, useSlug } from '../visit/follow.ts'
 import { Nowhere } from './nowhere.tsx'
 
@@ -13,6 +17,12 @@ export function Door() {
   const door = useDoorQuery(slug)
   const clockNote = useClockNote()
   useFollowing(slug)
+  // The practice may not speak what was wanted here, or have other words for it.
+  const spoken = door.data?.language
+  const own = door.data?.words
+  useEffect(() => {
+    if (spoken !== undefined) void speakHere(inForce() === PSEUDO ? PSEUDO : spoken, own)
+  }, [spoken, own])
   if (door.error && !door.data) {
     if (door.error instanceof RelayError && door.error.status === 404)
       return <Nowhere message={door.error.message} />
@@ -25,9 +35,12 @@ export function Door() {
       <header className="relative overflow-hidden bg-rail text-white">
         <TileFrieze count={16} className="absolute right-0 bottom-0 h-7 opacity-50 sm:h-10" />
         <div className="mx-auto max-w-[1080px] px-5 pt-6 pb-12 sm:pt-7 sm:pb-14">
-          <Link to={`/${slug}`} className="serif text-[26px] sm:text-[30px]">
-            {practice.name}
-          </Link>
+          <div className="flex items-start justify-between gap-4">
+            <Link to={`/${slug}`} className="serif text-[26px] sm:text-[30px]">
+              {practice.name}
+            </Link>
+            <LanguageChoice languages={door.data.languages} />
+          </div>
           {practice.headline && <p className="mt-0.5">{practice.headline}</p>}
         </div>
       </header>

@@ -20,16 +20,19 @@ export function MoveMine({
   view,
   act,
   busy,
+  led,
   failed,
 }: {
   secret: string
   view: LinkView & { move: NonNullable<LinkView['move']> }
   act: (act: LinkAct) => void
   busy: boolean
+  /** A message has led here: the times are shown at once. */
+  led: boolean
   /** The last try did not work: what is open is looked at anew. */
   failed: boolean
 }) {
-  const [open, setOpen] = useState(false)
+  const [open, setOpen] = useState(led)
   const [start, setStart] = useState<Instant>()
   const [place, setPlace] = useState(view.placeId)
   const now = useNow()

@@ -18,6 +18,7 @@ import { BACK } from '../visit/way-back.ts'
 import { MoveMine } from './move-mine.tsx'
 import { MyCard } from './my-card.tsx'
 import { MyInvoices } from './my-invoices.tsx'
+import { BeforeIt, Coming, useLedTo, WhatIsSent } from './my-messages.tsx'
 import { MyMoney } from './my-money.tsx'
 import { AgreeNow, WasAgreed } from './my-terms.tsx'
 import { AskedBack, Exception } from './my-words.tsx'
@@ -82,6 +83,7 @@ export function MyBooking() {
   return (
     <Standing
       view={my.data}
+      led={search.get('to') ?? ''}
       sent={state?.sent ?? false}
       act={mutate}
       moved={acting.isSuccess && acting.variables.do === 'move'}
@@ -93,6 +95,7 @@ export function MyBooking() {
 
 function Standing({
   view,
+  led,
   sent,
   act,
   moved,
@@ -100,6 +103,8 @@ function Standing({
   busy,
 }: {
   view: LinkView
+  /** What a message has led to on this page. */
+  led: string
   sent: boolean
   act: (act: LinkAct) => void
   moved: boolean
@@ -195,6 +200,8 @@ function Standing({
       </section>
       {view.question && <AskedBack view={{ ...view, question: view.question }} act={act} busy={busy} />}
       {view.toAgree && <AgreeNow view={view} terms={view.toAgree} act={act} busy={busy} />}
+      <BeforeIt view={view} act={act} busy={busy} />
+      <Coming view={view} act={act} busy={busy} led={led === 'come'} />
       {view.afterwards && (
         <section className="sheet mt-4 p-5">
           <h2>{say('my.afterwards', { name })}</h2>
@@ -232,6 +239,7 @@ function Standing({
       {view.move && (
         <MoveMine
           key={`move ${view.start}`}
+          led={led === 'move'}
           secret={secret}
           view={{ ...view, move: view.move }}
           act={act}
@@ -248,7 +256,8 @@ function Standing({
         </p>
       )}
       <Exception view={view} act={act} busy={busy} />
-      <WayOut view={view} act={act} busy={busy} />
+      <WayOut view={view} act={act} busy={busy} led={led === 'cancel'} />
+      <WhatIsSent view={view} act={act} busy={busy} led={led === 'unwant'} />
       <Others view={view} secret={secret} />
       {view.again && (
         <p className="mt-5">
@@ -352,8 +361,20 @@ function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
 }
 
 /** Withdrawing and cancelling: what it costs is said on the way, and it is done with a second press. */
-function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => void; busy: boolean }) {
-  const [sure, setSure] = useState(false)
+function WayOut({
+  view,
+  act,
+  busy,
+  led,
+}: {
+  view: LinkView
+  act: (act: LinkAct) => void
+  busy: boolean
+  /** A message has led here: what it costs is said at once. */
+  led: boolean
+}) {
+  const [sure, setSure] = useState(led)
+  const place = useLedTo(led)
   const begun = useAt((now) => hasBegun(view, now))
   const requested = view.state === 'unproved' || view.state === 'waiting' || view.state === 'unpaid'
   const cancellable = view.state === 'booked' && !begun
@@ -364,7 +385,7 @@ function WayOut({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
       ? say('my.nothing-due')
       : say('my.due', { share: view.shareNow })
   return sure ? (
-    <section className="note mt-5 bg-clay-soft text-clay-ink">
+    <section ref={place} tabIndex={-1} className="note mt-5 bg-clay-soft text-clay-ink outline-none">
       <p className="font-semibold" role="status">
         {name}? {cost}
       </p>

@@ -2,6 +2,7 @@ import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { isMail, isPhone } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
+import { inForce } from '@acolhida/core/time'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -65,7 +66,7 @@ export function TermsStep({ service }: { service: DoorService }) {
           start: kept.start,
           shown: kept.shown,
           ...(visits && filling.address ? { address: filling.address } : {}),
-          person: { ...person, zone: visit.zone, ...(phone ? { phone } : {}) },
+          person: { ...person, zone: visit.zone, language: inForce(), ...(phone ? { phone } : {}) },
           agreed: service.terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint })),
         },
         filling.sendKey,

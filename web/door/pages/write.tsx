@@ -1,5 +1,6 @@
 import { isMail } from '@acolhida/core/people'
 import { holdsHtml, openAnswers } from '@acolhida/core/questions'
+import { inForce } from '@acolhida/core/time'
 import { useMutation } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
@@ -38,6 +39,7 @@ export function Write() {
         {
           visit: visit.id,
           ...message,
+          language: inForce(),
           ...(about
             ? {
                 service: about.id,

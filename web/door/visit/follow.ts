@@ -1,5 +1,6 @@
 import type { DoorView } from '@acolhida/core/contract'
 import { type Asking, newcomer } from '@acolhida/core/questions'
+import { inForce } from '@acolhida/core/time'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { useOutletContext, useParams } from 'react-router'
@@ -11,7 +12,7 @@ function writtenHere(slug: string): DoorView | undefined {
   const block = document.getElementById('door')?.textContent
   if (!block) return undefined
   const view = JSON.parse(block) as DoorView
-  return view.slug === slug ? view : undefined
+  return view.slug === slug && view.language === inForce() ? view : undefined
 }
 
 export const useDoorQuery = (slug: string) => {

@@ -1,3 +1,4 @@
+import type { Unwanted } from '@acolhida/core/booking'
 import {
   type AgreedVersion,
   type DoorQuote,
@@ -11,7 +12,7 @@ import {
   type WantedStart,
 } from '@acolhida/core/contract'
 import type { Attached } from '@acolhida/core/questions'
-import type { Instant } from '@acolhida/core/time'
+import type { Instant, Language } from '@acolhida/core/time'
 import { ask } from '../../relay-client/ask.ts'
 import { call, newKey } from '../../relay-client/client.ts'
 
@@ -46,7 +47,10 @@ export const doorRelay = {
 
 /** What can be done through a private link; what binds or costs something, on what was shown. */
 export type LinkAct =
-  | { do: 'prove' | 'withdraw' | 'came-back' }
+  | { do: 'prove' | 'withdraw' | 'came-back' | 'come' }
+  | { do: 'prepare'; done: boolean }
+  | { do: 'unwant'; what: Unwanted; on: boolean }
+  | { do: 'speak'; language: Language }
   | { do: 'refuse' }
   | { do: 'reply' | 'plead'; text: string }
   | { do: 'agree'; name: string; agreed: AgreedVersion[] }
@@ -64,6 +68,14 @@ export function actThrough(secret: string, booking: string | undefined, act: Lin
       return ask(door.withdraw, { ...call, body: {} })
     case 'came-back':
       return ask(door.cameBack, { ...call, body: {} })
+    case 'come':
+      return ask(door.come, { ...call, body: {} })
+    case 'prepare':
+      return ask(door.prepare, { ...call, body: { done: act.done } })
+    case 'unwant':
+      return ask(door.unwant, { ...call, body: { what: act.what, on: act.on } })
+    case 'speak':
+      return ask(door.speak, { ...call, body: { language: act.language } })
     case 'refuse':
       return ask(door.refuse, { ...call, body: { text: '' } })
     case 'reply':
