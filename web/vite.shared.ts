@@ -23,6 +23,17 @@ const readWords = (): Plugin => ({
   },
 })
 
+/** What says messages gets them read already, and does without what reads them; what writes them has it. */
+const withoutReader = (): Plugin => ({
+  name: 'without-reader',
+  enforce: 'pre',
+  resolveId(source, importer) {
+    return source === '@formatjs/icu-messageformat-parser' && importer?.includes('/intl-messageformat/')
+      ? this.resolve('@formatjs/icu-messageformat-parser/no-parser.js', importer)
+      : null
+  },
+})
+
 /** Of the currencies, their codes and decimals: neither names nor countries are looked at. */
 const fewerWords = (): Plugin => ({
   name: 'fewer-words',
@@ -117,6 +128,7 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
     root: resolve(import.meta.dirname, name),
     plugins: [
       readWords(),
+      withoutReader(),
       fewerWords(),
       undocumented(),
       react(),
@@ -124,18 +136,10 @@ export const application = (name: 'door' | 'desk', devPort: number, relayPort: n
       made(),
       ...(name === 'desk' ? [offline(resolve(import.meta.dirname, 'desk', 'offline', 'worker.ts'))] : []),
     ],
-    resolve: {
-      alias: [
-        {
-          find: /^@formatjs\/icu-messageformat-parser$/,
-          replacement: '@formatjs/icu-messageformat-parser/no-parser.js',
-        },
-      ],
-    },
     // Workers wait for the desk to say which of its databases it is.
     worker: {
       format: 'es',
-      plugins: () => [readWords(), fewerWords()],
+      plugins: () => [readWords(), withoutReader(), fewerWords()],
       rolldownOptions: { checks: { bundlerTimings: false } },
     },
     build: {

@@ -14,6 +14,9 @@ import { why } from '../openings/index.ts'
 import { checkPractice } from '../practice/index.ts'
 import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../request/index.ts'
 import { shift } from '../time/index.ts'
+import '../words/all.ts'
+import { wordsFaults } from '../words/check.ts'
+import { type Book, sentencesIn } from '../words/index.ts'
 import { happen, replanned, type Work } from './act.ts'
 import { checkByHand, reckonByHand } from './by-hand.ts'
 import { carryOut } from './link.ts'
@@ -27,6 +30,12 @@ export function publish({ house, changes }: Work, next: DoorPackage): { revision
     throw new Refused(409, 'older-package', { data: { current: current.revision, next: next.revision } })
   }
   const first = checkPractice(next.practice).find((fault) => fault.grade === 'error')
+  const said = wordsFaults(next.practice.words ?? {}, (language, key) => {
+    const [book = '', ...name] = key.split('.')
+    const ours: unknown = sentencesIn(language, book as Book)[name.join('.')]
+    return typeof ours === 'string' ? ours : undefined
+  })[0]
+  if (said) throw new Refused(422, 'practice', { message: said.message, where: `practice.${said.path}` })
   if (first) throw new Refused(422, 'practice', { message: first.message, where: `practice.${first.path}` })
   changes.push({ type: 'package', pack: next })
   return { revision: next.revision }

@@ -12,7 +12,7 @@ export function forget({ house, now, changes }: Work, memory: number): void {
   const { bookings, enquiries, quotes } = house.old(shift(now, -memory), short)
   // Whom something is still to be written to is remembered until that has gone.
   const awaited = (id: string): boolean =>
-    house.dues(bookingSubject(id)).some(({ doing }) => doing.do === 'message')
+    house.dues(bookingSubject(id)).some(({ doing, at }) => doing.do === 'message' && at > now)
   for (const id of bookings) if (!awaited(id)) changes.push({ type: 'forget', subject: bookingSubject(id) })
   for (const id of enquiries) changes.push({ type: 'forget', subject: enquirySubject(id) })
   for (const id of quotes) changes.push({ type: 'forget', subject: { kind: 'quote', id } })

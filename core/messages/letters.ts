@@ -14,7 +14,7 @@ import {
   type Which,
 } from './letter.ts'
 import { languageFor, letterText, tellsPlace, type Words, whereLine, wordsFor } from './lines.ts'
-import { isBeforeSession, joinedWith, type StepPlan, sequenceOf, stepsOf, textOf } from './steps.ts'
+import { isBeforeSession, joinedWith, type StepPlan, stepsOf, textOf } from './steps.ts'
 import { CLIENT_LETTERS } from './to-client.ts'
 import { OWN_LETTERS } from './to-practitioner.ts'
 
@@ -126,28 +126,54 @@ function placeAdded(w: Words, step: SequenceStep, body: string, now: Instant): s
     : ''
 }
 
-/** A message of a sequence as it stands when it goes. */
-function stepLetter(w: Words, which: Which, now: Instant, original: Practice): Letter | undefined {
-  const { booking } = w
-  const plans = stepsOf(booking, original)
-  const sequence = sequenceOf(original, booking.service)
-  const plan = plans.find((one) => isOf(one, which))
-  const step = plan?.step ?? sequence?.steps.find(({ id }) => `step:${id}` === which.step)
-  if (!step || !plan) return undefined
-  const sent = booking.steered?.[messageName(plan.name, step.channel, plan.anchor)]?.now
-  if (sent === undefined && now > plan.useful) return undefined
-  const words = stepWords(original, booking, plan, w)
-  if (!words) return undefined
-  const more = joinedWith(plans, plan.name).flatMap((one) => stepWords(original, booking, one, w)?.body ?? [])
+/** A step in its words, with what has become one with it. */
+function sayStep(
+  w: Words,
+  step: SequenceStep,
+  words: { subject: string; body: string },
+  more: readonly string[],
+  now: Instant,
+): Letter {
   const body = filled([words.body, ...more].join('\n\n'), w, now)
   if (step.channel === 'text')
     return { to: 'client', subject: '', text: textMessage(w, body), channel: 'text' }
   return {
     to: 'client',
     subject: filled(words.subject, w, now),
-    text: letterText(w, booking.asked.person.name, [body, placeAdded(w, step, words.body, now)]),
+    text: letterText(w, w.booking.asked.person.name, [body, placeAdded(w, step, words.body, now)]),
     ...(isBeforeSession(step) ? {} : { unsubscribe: true as const }),
   }
+}
+
+/** A message of a sequence as it stands when it goes. */
+function stepLetter(w: Words, which: Which, now: Instant, original: Practice): Letter | undefined {
+  const { booking } = w
+  const plans = stepsOf(booking, original)
+  const plan = plans.find((one) => isOf(one, which))
+  if (!plan) return undefined
+  const sent = booking.steered?.[messageName(plan.name, plan.step.channel, plan.anchor)]?.now
+  if (sent === undefined && now > plan.useful) return undefined
+  const words = stepWords(original, booking, plan, w)
+  if (!words) return undefined
+  const more = joinedWith(plans, plan.name).flatMap((one) => stepWords(original, booking, one, w)?.body ?? [])
+  return sayStep(w, plan.step, words, more, now)
+}
+
+/** A step as somebody would read it, whether or not it goes to them: to look at while it is written. */
+export function previewStep(
+  practice: Practice,
+  booking: Booking,
+  step: SequenceStep,
+  text: { subject?: string; body: string },
+  now: Instant,
+): Letter {
+  const { person } = booking.asked
+  const w = wordsFor(
+    practice,
+    booking,
+    languageFor(practice, { language: booking.language ?? person.language }),
+  )
+  return sayStep(w, step, { subject: text.subject ?? '', body: text.body }, [], now)
 }
 
 /** What was written by hand, with its fields filled in. */

@@ -77,7 +77,7 @@ export class Mailbox {
       to: named(mail.to),
       from: named(mail.from),
       subject: mail.subject ?? '',
-      text: mail.text ?? '',
+      text: (mail.text ?? '').replace(/\n$/, ''),
       html: typeof mail.html === 'string' ? mail.html : '',
       headers: Object.fromEntries(mail.headerLines.map(({ key, line }) => [key, line])),
       at: mail.date?.getTime() ?? Date.now(),

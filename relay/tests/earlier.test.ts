@@ -98,6 +98,8 @@ it('shows every private link what it showed', () => {
       agreements: _______,
       others: ________,
       money: _________,
+      unwanted: __________,
+      coming: ___________,
       ...told
     } = view
     const { state, text, ...shown } = told

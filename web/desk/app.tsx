@@ -20,6 +20,9 @@ const LimitsPage = page(() => import('./pages/limits.tsx'), 'LimitsPage')
 const Places = page(() => import('./pages/places.tsx'), 'Places')
 const PracticePage = page(() => import('./pages/practice.tsx'), 'PracticePage')
 const ProfilePage = page(() => import('./pages/profile.tsx'), 'ProfilePage')
+const SentPage = page(() => import('./messages/sent-page.tsx'), 'SentPage')
+const Outbox = page(() => import('./messages/outbox.tsx'), 'Outbox')
+const WordsPage = page(() => import('./messages/words-page.tsx'), 'WordsPage')
 const TermsPage = page(() => import('./terms/terms-page.tsx'), 'TermsPage')
 const ThisDesk = page(() => import('./pages/this-desk.tsx'), 'ThisDesk')
 const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
@@ -75,6 +78,9 @@ export const DeskApp = () => (
       <Route path="questions" element={<QuestionsPage />} />
       <Route path="questions/:id" element={<Builder />} />
       <Route path="terms" element={<TermsPage />} />
+      <Route path="sent" element={<SentPage />} />
+      <Route path="outbox" element={<Outbox />} />
+      <Route path="words" element={<WordsPage />} />
       <Route path="hand-out" element={<HandOut />} />
       <Route path="try" element={<TryIt />} />
       <Route path="desk" element={<ThisDesk />} />

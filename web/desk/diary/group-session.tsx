@@ -2,7 +2,7 @@ import { hasBegun, isHeld, isPlaced, stateAt } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { instantOf, moment } from '@acolhida/core/time'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { relayNow, useAt } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
@@ -13,6 +13,8 @@ import { WordWithIt } from '../parts/word.tsx'
 import { standingWords } from '../parts/words.ts'
 import { withService } from '../service/with-service.ts'
 import { callOffFor } from '../sync/together.ts'
+
+const WriteTo = lazy(async () => ({ default: (await import('../messages/write-to.tsx')).WriteTo }))
 
 /** Who comes to a group session; and the way to call it off. */
 export function GroupSession({
@@ -28,6 +30,7 @@ export function GroupSession({
 }) {
   const { practice } = desk
   const [text, setText] = useState('')
+  const [writing, setWriting] = useState(false)
   const act = useAct()
   // A session that begins is nothing to be called off any more.
   const begun = useAt((now) => hasBegun(entry, now))
@@ -74,6 +77,20 @@ export function GroupSession({
           </li>
         ))}
       </ul>
+      {here.length > 0 && (
+        <button type="button" className="press mt-3" onClick={() => setWriting(true)}>
+          Write to {here.length === 1 ? 'them' : 'all of them'} …
+        </button>
+      )}
+      {writing && (
+        <Suspense>
+          <WriteTo
+            practice={practice}
+            bookings={here.map(({ booking }) => booking)}
+            close={() => setWriting(false)}
+          />
+        </Suspense>
+      )}
       {!begun && (
         <div className="mt-4 border-t border-line pt-3">
           <WordWithIt label="A word to everybody" text={text} onChange={setText} />

@@ -9,7 +9,7 @@ import { useNewerDesk } from '../offline/offline.ts'
 import { ActButton } from '../parts/act.tsx'
 import { HeadFocus } from '../parts/head-focus.tsx'
 import { PageBoundary } from '../parts/page-boundary.tsx'
-import { PRACTICE_PARTS } from '../parts/practice-parts.ts'
+import { PRACTICE_PLACES } from '../parts/practice-places.ts'
 import { homeZone } from '../parts/words.ts'
 import { releaseClock } from '../sync/acts.ts'
 import { usePublishProblem, useStanding, useTrouble, useUnpublished } from '../sync/standing.ts'
@@ -27,11 +27,12 @@ const WORK = [
   { to: '/arrivals', name: 'Arrivals', key: 'a' },
   { to: '/diary', name: 'Diary', key: 'd' },
   { to: '/people', name: 'People', key: 'p' },
+  { to: '/outbox', name: 'Outbox', key: 'x' },
   { to: '/money', name: 'Money', key: 'n' },
 ] as const
 
 const PRACTICE = { to: '/practice', name: 'My practice', key: 'i' }
-const PLACES = [...WORK, PRACTICE, ...PRACTICE_PARTS]
+const PLACES = [...WORK, PRACTICE, ...PRACTICE_PLACES]
 
 /** The frame of the desk: the rail, the page one is on, and what can still be undone. */
 export function DeskFrame() {
@@ -100,7 +101,7 @@ function Furnished({ desk }: { desk: Desk }) {
           <RailLink
             to={PRACTICE.to}
             name={PRACTICE.name}
-            here={PRACTICE_PARTS.some(({ to }) => pathname.startsWith(to))}
+            here={PRACTICE_PLACES.some(({ to }) => pathname.startsWith(to))}
           />
           <button
             type="button"

@@ -30,6 +30,9 @@ import { counted, homeZone, serviceName, when } from '../parts/words.ts'
 import { dropIntention, personIn } from '../sync/acts.ts'
 
 const HowTheyWent = lazy(async () => ({ default: (await import('../parts/how-it-went.tsx')).HowTheyWent }))
+const TodaysMessages = lazy(async () => ({
+  default: (await import('../messages/todays-messages.tsx')).TodaysMessages,
+}))
 const CantToday = lazy(async () => ({ default: (await import('../parts/cant-today.tsx')).CantToday }))
 const SeveralAtOnce = lazy(async () => ({ default: (await import('../parts/several.tsx')).SeveralAtOnce }))
 const news = () => import('../parts/whats-new.tsx')
@@ -130,6 +133,7 @@ export function Today() {
             ))}
           </ul>
           <Suspense>
+            <TodaysMessages desk={desk} />
             <HowTheyWent desk={desk} />
             <NotChosenYet desk={desk} />
             <WhatsNew desk={desk} />

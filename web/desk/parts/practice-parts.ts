@@ -1,15 +1,17 @@
 import { awayTimes } from '@acolhida/core/openings'
-import { offeredOn, type Practice } from '@acolhida/core/practice'
+import { languagesOf, offeredOn, type Practice } from '@acolhida/core/practice'
 import {
   DAY,
   dateAt,
   dayNumber,
   durationWords,
   type LocalDate,
+  languageName,
   longWeekdayName,
   shift,
   shortDate,
 } from '@acolhida/core/time'
+import { PRACTICE_PLACES, type PracticePlace } from './practice-places.ts'
 import { counted, homeZone, hoursAWeek } from './words.ts'
 
 /** How far ahead time away is looked for, in days. */
@@ -63,124 +65,64 @@ function timeAwayWords(practice: Practice, today: LocalDate): string {
   return next.from <= now ? '; away today' : `; away next from ${shortDate(dateAt(where, next.from))}`
 }
 
-/** A page on which something of the practice is set. */
-export interface PracticePart {
-  to: string
-  name: string
-  key: string
-  group: 'At the door' | 'When and where' | 'Behind it'
-  /** What is set there now, in a line. */
-  now(practice: Practice, today: LocalDate): string
+type Now = (practice: Practice, today: LocalDate) => string
+
+/** What is set on each page of the practice now, in a line. */
+const NOW: Readonly<Record<(typeof PRACTICE_PLACES)[number]['to'], Now>> = {
+  '/profile': ({ profile, door }) =>
+    [profile.name, profile.headline, door?.open === false ? 'door closed' : 'door open']
+      .filter(Boolean)
+      .join(' · '),
+  '/services': ({ services }, today) => {
+    const offered = services.filter((service) => offeredOn(service, today))
+    const hidden = services.length - offered.length
+    return `${named(
+      offered.map(({ name }) => name),
+      'None at the door',
+    )}${hidden > 0 ? ` · ${hidden} not at the door` : ''}`
+  },
+  '/questions': ({ questionnaires }) =>
+    named(
+      questionnaires.map(({ name }) => name),
+      'Nothing is asked',
+    ),
+  '/terms': ({ terms }) =>
+    named(
+      terms.map(({ versions }) => versions.at(-1)?.title ?? ''),
+      'None',
+    ),
+  '/sent': ({ sequences = [], messaging }) =>
+    messaging?.paused
+      ? 'All of it rests'
+      : named(
+          sequences.map(({ name }) => name),
+          'Receipts and confirmations only',
+        ),
+  '/words': (practice) => languagesOf(practice).map(languageName).join(', '),
+  '/services/codes': ({ codes = [] }) => {
+    const used = codes.filter(({ idle }) => !idle).length
+    return codes.length === 0 ? 'None' : `${used} in use of ${codes.length}`
+  },
+  '/hours': (practice, today) => `${weekWords(practice)}${timeAwayWords(practice, today)}`,
+  '/places': ({ places }) =>
+    named(
+      places.map(({ name }) => name),
+      'None',
+    ),
+  '/calendars': ({ calendars = [] }) =>
+    named(
+      calendars.map(({ name }) => name),
+      'None is looked at',
+    ),
+  '/try': () => 'Your door as a client sees it; nothing is kept',
+  '/hand-out': ({ profile }) => `…/${profile.slug}`,
+  '/desk': () => 'Backups, the relay, and who may come in here',
+  '/rules': ruleWords,
+  '/limits': limitWords,
 }
 
-/** Everything the practice consists of, in the order in which it is set up. */
-export const PRACTICE_PARTS: readonly PracticePart[] = [
-  {
-    to: '/profile',
-    name: 'Who I am',
-    key: 'w',
-    group: 'At the door',
-    now: ({ profile, door }) =>
-      [profile.name, profile.headline, door?.open === false ? 'door closed' : 'door open']
-        .filter(Boolean)
-        .join(' · '),
-  },
-  {
-    to: '/services',
-    name: 'Services',
-    key: 's',
-    group: 'At the door',
-    now: ({ services }, today) => {
-      const offered = services.filter((service) => offeredOn(service, today))
-      const hidden = services.length - offered.length
-      return `${named(
-        offered.map(({ name }) => name),
-        'None at the door',
-      )}${hidden > 0 ? ` · ${hidden} not at the door` : ''}`
-    },
-  },
-  {
-    to: '/questions',
-    name: 'Questions',
-    key: 'q',
-    group: 'At the door',
-    now: ({ questionnaires }) =>
-      named(
-        questionnaires.map(({ name }) => name),
-        'Nothing is asked',
-      ),
-  },
-  {
-    to: '/terms',
-    name: 'Terms',
-    key: 'm',
-    group: 'At the door',
-    now: ({ terms }) =>
-      named(
-        terms.map(({ versions }) => versions.at(-1)?.title ?? ''),
-        'None',
-      ),
-  },
-  { to: '/rules', name: 'House rules', key: 'r', group: 'At the door', now: ruleWords },
-  {
-    to: '/services/codes',
-    name: 'Price codes',
-    key: 'e',
-    group: 'At the door',
-    now: ({ codes = [] }) => {
-      const used = codes.filter(({ idle }) => !idle).length
-      return codes.length === 0 ? 'None' : `${used} in use of ${codes.length}`
-    },
-  },
-  {
-    to: '/hours',
-    name: 'Hours',
-    key: 'h',
-    group: 'When and where',
-    now: (practice, today) => `${weekWords(practice)}${timeAwayWords(practice, today)}`,
-  },
-  {
-    to: '/places',
-    name: 'Places',
-    key: 'o',
-    group: 'When and where',
-    now: ({ places }) =>
-      named(
-        places.map(({ name }) => name),
-        'None',
-      ),
-  },
-  { to: '/limits', name: 'Limits', key: 'l', group: 'When and where', now: limitWords },
-  {
-    to: '/calendars',
-    name: 'Other calendars',
-    key: 'c',
-    group: 'When and where',
-    now: ({ calendars = [] }) =>
-      named(
-        calendars.map(({ name }) => name),
-        'None is looked at',
-      ),
-  },
-  {
-    to: '/try',
-    name: 'Try it',
-    key: 'y',
-    group: 'Behind it',
-    now: () => 'Your door as a client sees it; nothing is kept',
-  },
-  {
-    to: '/hand-out',
-    name: 'Hand out the link',
-    key: 'k',
-    group: 'Behind it',
-    now: ({ profile }) => `…/${profile.slug}`,
-  },
-  {
-    to: '/desk',
-    name: 'This desk',
-    key: 'b',
-    group: 'Behind it',
-    now: () => 'Backups, the relay, and who may come in here',
-  },
-]
+/** Everything the practice consists of, in the order in which it is set up, with what is set now. */
+export const PRACTICE_PARTS: readonly (PracticePlace & { now: Now })[] = PRACTICE_PLACES.map((place) => ({
+  ...place,
+  now: NOW[place.to],
+}))

@@ -121,6 +121,11 @@ export function AboutPerson({
           on={person.exempt ?? false}
           onChange={(on) => setPerson(({ exempt: _, ...rest }) => (on ? { ...rest, exempt: true } : rest))}
         />
+        <Tick
+          label="Send them no reminders or other steps of a sequence"
+          on={person.hushed ?? false}
+          onChange={(on) => setPerson(({ hushed: _, ...rest }) => (on ? { ...rest, hushed: true } : rest))}
+        />
         <ProblemNote of={act} />
         <button type="submit" className="press press-go justify-self-start">
           {given ? 'Keep it' : 'Invite them'}

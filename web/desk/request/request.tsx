@@ -1,10 +1,9 @@
 import { type Booking, isHeld, MARK_WORDS, stateAt } from '@acolhida/core/booking'
-import type { SentMail } from '@acolhida/core/formats'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
 import { dateAt, shortDate, span } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { useMemo, useState } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { LeadLine } from '../../drawings/lead-line.tsx'
 import { relayNow, useAt, useMinute } from '../../relay-client/clock.ts'
@@ -40,12 +39,13 @@ import { Card } from './card.tsx'
 import { Reasons } from './reasons.tsx'
 import { WhatHappened } from './what-happened.tsx'
 
+const MessagesOf = lazy(async () => ({ default: (await import('../messages/of-booking.tsx')).MessagesOf }))
+
 /** One request: its lead line, answers, reasons, agreement, and what can be said to it. */
 export function RequestPage() {
   const desk = useDesk()
   const { id = '' } = useParams()
   const found = useLiveQuery(() => withOthers(id), [id])
-  const mails = useLiveQuery(() => db.mails.where('booking').equals(id).toArray(), [id]) ?? []
   if (!found || found.id !== id) return <p className="text-soft">One moment …</p>
   const { booking, others, whose } = found
   if (!booking) {
@@ -96,7 +96,9 @@ export function RequestPage() {
           <Agreed desk={desk} booking={booking} />
           <Before practice={practice} booking={booking} others={others} whose={whose} />
           <WhatHappened practice={practice} booking={booking.id} />
-          <Messages practice={practice} mails={mails} />
+          <Suspense>
+            <MessagesOf practice={practice} booking={booking} />
+          </Suspense>
         </div>
       </div>
     </>
@@ -257,32 +259,3 @@ function Before({
 
 /** How many earlier bookings of somebody are named. */
 const SHOWN_BEFORE = 6
-
-const MAIL: Record<SentMail['state'], string> = {
-  waiting: 'waits',
-  sent: 'sent',
-  failed: 'could not be sent',
-  'taken-back': 'taken back',
-  unknown: 'may have gone or not,',
-  skipped: 'did not go,',
-}
-
-function Messages({ practice, mails }: { practice: Practice; mails: SentMail[] }) {
-  if (mails.length === 0) return null
-  return (
-    <Card title="Messages">
-      <ul className="mt-1.5 grid gap-1 text-[14px]">
-        {mails.map((mail) => (
-          <li key={mail.n}>
-            {mail.subject || `A message (${mail.step})`}
-            <span className={mail.state === 'failed' ? 'text-clay' : 'text-soft'}>
-              {' '}
-              · {MAIL[mail.state]} {when(practice, mail.at)}
-              {mail.reason ? ` (${mail.reason})` : ''}
-            </span>
-          </li>
-        ))}
-      </ul>
-    </Card>
-  )
-}

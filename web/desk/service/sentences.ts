@@ -3,7 +3,7 @@ import type { Practice, Service } from '@acolhida/core/practice'
 import { dateWords, durationWords, type LocalDate } from '@acolhida/core/time'
 import { counted, currencyOf } from '../parts/words.ts'
 import type { Setting } from '../settings/setting.ts'
-import { AFTERWARDS, MARKS, SHOWN, WHAT } from './what.ts'
+import { AFTERWARDS, BEFORE, MARKS, SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
 import { APPROVAL, whomFields } from './whom.ts'
 
@@ -25,7 +25,7 @@ export interface SentenceGroup {
 export function sentencesOf(practice: Practice, service: Service, today: LocalDate): SentenceGroup[] {
   const when = whenFields(today)
   const whom = whomFields(practice)
-  const all = [...WHAT, ...SHOWN, ...AFTERWARDS, ...when, ...whom]
+  const all = [...WHAT, ...SHOWN, ...AFTERWARDS, ...BEFORE, ...when, ...whom]
   const value = (say: string, ...labels: string[]): SaidValue => ({
     say,
     of: labels.map((label) => {
@@ -66,6 +66,17 @@ function whatSaid(practice: Practice, service: Service, value: Value): SaidSente
       ),
       ' and ',
       value(service.afterwards?.address ?? 'no page', 'A page or document for them'),
+      '.',
+    ],
+    [
+      'Before a session there is ',
+      value(
+        service.before ? `“${service.before.text || service.before.address}”` : 'nothing to read or do',
+        'Something to read or do before',
+        'A page or document for that',
+        'The client ticks it as done on their page',
+        'To be done at least so long before',
+      ),
       '.',
     ],
     [

@@ -14,6 +14,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
+import { WhatTheyGet } from '../messages/what-they-get.tsx'
 import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
@@ -136,6 +137,7 @@ export function ServicePage() {
             </p>
             <MakeQuestions service={service} />
           </section>
+          <WhatTheyGet practice={practice} service={service} />
           <section className="sheet p-5" aria-label="Picture">
             <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
           </section>

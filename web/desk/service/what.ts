@@ -1,5 +1,5 @@
 import type { Service } from '@acolhida/core/practice'
-import { duration } from '@acolhida/core/time'
+import { type Duration, duration } from '@acolhida/core/time'
 import { type Setting, under } from '../settings/setting.ts'
 
 const many = (service: Service): boolean => service.seats > 1
@@ -224,6 +224,55 @@ const withAfterwards = (
   { afterwards: _, ...service }: Service,
   afterwards: NonNullable<Service['afterwards']>,
 ): Service => (afterwards.text || afterwards.address ? { ...service, afterwards } : service)
+
+/** What is to be read or done before a session. */
+export const BEFORE: readonly Setting<Service>[] = [
+  {
+    label: 'Something to read or do before',
+    what: 'what is to be done before',
+    is: 'text',
+    rows: 4,
+    empty: true,
+    path: 'before.text',
+    read: ({ before }) => before?.text,
+    write: (service, text) => withBefore(service, { ...service.before, text: text ?? '' }),
+  },
+  {
+    label: 'A page or document for that',
+    what: 'what is to be done before',
+    is: 'text',
+    empty: true,
+    path: 'before.address',
+    help: 'Its address: https://…',
+    show: ({ before }) => before !== undefined,
+    read: ({ before }) => before?.address,
+    write: (service, address) => {
+      if (address && !/^https?:\/\/[^\s/]+/i.test(address))
+        throw new Error('Please write the whole address: https://…')
+      const { address: _, ...before } = service.before ?? { text: '' }
+      return withBefore(service, { ...before, ...(address ? { address } : {}) })
+    },
+  },
+  {
+    label: 'The client ticks it as done on their page',
+    what: 'what is to be done before',
+    is: 'switch',
+    show: ({ before }) => before !== undefined,
+    read: ({ before }) => before?.tick === true,
+    write: (service, tick) => withBefore(service, { ...(service.before ?? { text: '' }), tick }),
+  },
+  {
+    label: 'To be done at least so long before',
+    what: 'what is to be done before',
+    is: 'duration',
+    show: ({ before }) => before?.tick === true,
+    read: ({ before }) => before?.by ?? ('P1D' as Duration),
+    write: (service, by) => withBefore(service, { ...(service.before ?? { text: '' }), by }),
+  },
+]
+
+const withBefore = ({ before: _, ...service }: Service, before: NonNullable<Service['before']>): Service =>
+  before.text || before.address ? { ...service, before } : service
 
 /** What is told of it before the questions, and whether it is told at all. */
 export const SHOWN: readonly Setting<Service>[] = [

@@ -1,0 +1,80 @@
+import type { SentMail } from '@acolhida/core/formats'
+import { hasBounced, messageName, type Outlook, outlookOf, type Step } from '@acolhida/core/messages'
+import type { Practice } from '@acolhida/core/practice'
+import { DAY, type Instant, shift } from '@acolhida/core/time'
+import type { DeskDatabase } from '../data/database.ts'
+import type { BookingRow } from '../data/rows.ts'
+
+/** One message that is still to go, with the booking it is about. */
+export interface ComingMessage extends Outlook {
+  booking: BookingRow
+}
+
+/** For how long after a session something may still follow, in days. */
+const FOLLOWS = 57
+/** How far back what failed is shown, in days. */
+const RECENT = 14
+
+/** A list by what its items have in common, in the order in which that comes up. */
+export function grouped<T, K>(list: readonly T[], by: (item: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>()
+  for (const item of list) {
+    const key = by(item)
+    const group = groups.get(key)
+    if (group) group.push(item)
+    else groups.set(key, [item])
+  }
+  return groups
+}
+
+/** Everything due in a stretch of time for all, and what could not be sent lately. */
+export async function comingMessages(
+  db: DeskDatabase,
+  practice: Practice,
+  now: Instant,
+  days: number,
+): Promise<{ coming: ComingMessage[]; failed: { mail: SentMail; booking: BookingRow }[] }> {
+  const rows = await db.bookings
+    .where('start')
+    .above(shift(now, -FOLLOWS * DAY))
+    .toArray()
+  const ids = rows.map(({ id }) => id)
+  const mails = await db.mails.where('booking').anyOf(ids).toArray()
+  const byBooking = grouped(mails, ({ booking }) => booking)
+  const people = await db.people
+    .where('emails')
+    .anyOf([...new Set(rows.map(({ mail }) => mail))])
+    .toArray()
+  const hushed = new Set(people.flatMap((person) => (person.hushed ? person.emails : [])))
+  const until = shift(now, days * DAY)
+  const coming = rows.flatMap((booking) => {
+    const sent = byBooking.get(booking.id) ?? []
+    const gone = new Set(
+      sent.map(({ step, channel, anchor = 0 }) => messageName(step as Step, channel ?? 'email', anchor)),
+    )
+    return outlookOf(booking, practice, now, {
+      hushed: hushed.has(booking.mail),
+      bounced: hasBounced(sent, booking.asked.person.email),
+    })
+      .filter(({ message, at, is }) => {
+        if (gone.has(message) || is === 'skipped' || is === 'joined') return false
+        return is === 'draft' ? at <= until : at <= until && at >= shift(now, -DAY)
+      })
+      .map((one) => ({ ...one, booking }))
+  })
+  const known = new Map(rows.map((row) => [row.id, row]))
+  const latest = new Map<string, SentMail>()
+  for (const mail of mails) {
+    const key = `${mail.booking} ${messageName(mail.step as Step, mail.channel ?? 'email', mail.anchor ?? 0)}`
+    const before = latest.get(key)
+    if (!before || mail.n > before.n) latest.set(key, mail)
+  }
+  const failed = [...latest.values()]
+    .filter(({ state, at }) => (state === 'failed' || state === 'unknown') && at > shift(now, -RECENT * DAY))
+    .flatMap((mail) => {
+      const booking = known.get(mail.booking)
+      return booking ? [{ mail, booking }] : []
+    })
+    .sort((a, b) => b.mail.at - a.mail.at)
+  return { coming: coming.sort((a, b) => a.at - b.at), failed }
+}

@@ -1,0 +1,55 @@
+import type { Book } from '@acolhida/core/words'
+
+/** The moments of a client's way, in order. */
+export const MOMENTS = [
+  'Arriving',
+  'Answering',
+  'Choosing a time',
+  'Agreeing',
+  'Waiting for the answer',
+  'Coming',
+  'Afterwards',
+  'When something does not work',
+] as const
+export type Moment = (typeof MOMENTS)[number]
+
+/** Where the sentences of the catalogues come up, by how their names begin; the first that fits. */
+const WHERE: readonly [Book, RegExp, Moment][] = [
+  ['letters', /^(?:new-request|word|client-|has-lapsed|not-|session-soon|digest)/, 'Arriving'],
+  ['door', /^(?:questions|extras|no\.|optional|off|code)/, 'Answering'],
+  ['fields', /./, 'Answering'],
+  ['answers', /^(?:relay|clock)/, 'When something does not work'],
+  ['answers', /./, 'Answering'],
+  ['door', /^(?:time|zone|travel)/, 'Choosing a time'],
+  ['door', /^(?:terms|summary|cost|mine|quoted|step)/, 'Agreeing'],
+  ['terms', /./, 'Agreeing'],
+  [
+    'door',
+    /^my\.(?:unproved|waiting|offered|unpaid|prove|open-mail|answers-by|no-answer|not-|let-go|pay-by|asks|reply|replied|send|write|choose|kept|take|none|withdraw|yes-withdraw|declined|lapsed|withdrawn)/,
+    'Waiting for the answer',
+  ],
+  [
+    'letters',
+    /^(?:asked|offered|question|to-pay|declined|lapsed|withdrawn|quote|answer)/,
+    'Waiting for the answer',
+  ],
+  ['door', /^my\.(?:attended|missed|again|invoice|money-(?:back|came))/, 'Afterwards'],
+  ['letters', /^(?:invoice|given-back)/, 'Afterwards'],
+  ['door', /^my\./, 'Coming'],
+  ['letters', /./, 'Coming'],
+  ['refusals', /./, 'When something does not work'],
+  ['door', /./, 'Arriving'],
+]
+
+/** Sentences that only the practitioner reads. */
+const OWN = /^letters\.(?:new-request|word|client-|has-lapsed|not-|session-soon|digest)/
+/** Refusals that only a desk, a program or a phone of the practitioner's meets. */
+const DESK =
+  /^refusals\.(?:no-gateway|gateway|key-reused|no-key|unknown-word|word-used|no-phone-key|older-package|unknown-booking|id-taken|unknown-enquiry|until|not-paired|paired-already|another-practice|wrong-code|nothing-to-take-back|not-paid|more-than-owed|unknown-payment|nothing-to-invoice|invoiced-already|no-invoice|till\.|not-counted|hold-stands|too-many-offers|not-open\.(?:offers|move|by-hand)|too-early|practice|unknown\.demo|unknown-feed|no-phone\.text|changed\.(?:decided|written)|no-card\.agreement|not-proved|not-waiting|not-booked)/
+
+/** Whether a client reads a sentence. */
+export const isClients = (key: string): boolean => !OWN.test(key) && !DESK.test(key)
+
+/** The moment at which a client reads a sentence. */
+export const momentOf = (book: Book, name: string): Moment =>
+  WHERE.find(([of, begins]) => of === book && begins.test(name))?.[2] ?? 'When something does not work'
