@@ -35,6 +35,7 @@ import type { Answers } from '@acolhida/core/questions'
 import { printOfBooking, Refused } from '@acolhida/core/request'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
 import { DAY, HOUR, type Instant, instant, MINUTE, shift } from '@acolhida/core/time'
+import { withMessages } from './messages.ts'
 import { BRINGS, FIRST, LAST, SORRY, ZONES } from './people.ts'
 import { demoPractice } from './practice.ts'
 import { Seeded } from './seeded.ts'
@@ -160,7 +161,7 @@ class Months {
 
   /** The desk tells the relay who is known by now. */
   #publish(at: Instant): void {
-    const practice = demoPractice(this.#now)
+    const practice = withMessages(demoPractice(this.#now))
     const people = knownPeople(this.#persons(), this.#bookings(), practice, SALT, at)
     this.#do(publish, { revision: ++this.#revision, practice, people, sessions: [], salt: SALT }, at)
     this.#do(replan, {}, at, false)
@@ -484,7 +485,7 @@ class Months {
     return {
       format: 'acolhida-backup',
       version: 1,
-      practice: demoPractice(this.#now),
+      practice: withMessages(demoPractice(this.#now)),
       people: this.#persons(),
       // In the order in which they were asked: so their agreements make one chain.
       bookings,

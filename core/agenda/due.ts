@@ -191,7 +191,8 @@ function dueOfBooking(house: Planner, subject: Subject): Due[] {
 
 /** The digest of the next morning: when one has gone, or was not to be had in time, the one after it. */
 function dueDigest(house: Planner, subject: Subject): Due[] {
-  let from = house.forgotten()
+  // What was to go while nobody was there still goes, while it is of use.
+  let from = instant(house.forgotten() - DIGEST)
   for (let i = 0; i < 3; i++) {
     const next = nextDigest(house.practice, from)
     if (!next) return []

@@ -17,8 +17,8 @@ import {
 import { lettersIn } from './catalogue.ts'
 import type { Letter } from './letter.ts'
 
-/** For how long the digest of a morning is of use, in minutes: half a day. */
-const DIGEST = 720
+/** For how long the digest of a morning is of use, in ms: half a day. */
+export const DIGEST = 720 * MINUTE
 
 /** The morning's digest: the next after a moment, that moment left out; nothing where none is wanted. */
 export function nextDigest(
@@ -31,7 +31,7 @@ export function nextDigest(
   const today = dayNumber(dateAt(home, from))
   for (const day of [today, today + 1, today + 2]) {
     const at = home.toInstant(day as DayNumber, minutesOf(time))
-    if (at > from) return { anchor: day, at, useful: shift(at, DIGEST * MINUTE) }
+    if (at > from) return { anchor: day, at, useful: shift(at, DIGEST) }
   }
   return undefined
 }

@@ -3,6 +3,7 @@ import { addBook } from './books.ts'
 import door from './en/door.json' with { type: 'json' }
 import fields from './en/fields.json' with { type: 'json' }
 import letters from './en/letters.json' with { type: 'json' }
+import terms from './en/terms.json' with { type: 'json' }
 import answersPt from './pt/answers.json' with { type: 'json' }
 import doorPt from './pt/door.json' with { type: 'json' }
 import fieldsPt from './pt/fields.json' with { type: 'json' }
@@ -14,6 +15,7 @@ import termsPt from './pt/terms.json' with { type: 'json' }
 addBook('en', 'door', door)
 addBook('en', 'fields', fields)
 addBook('en', 'letters', letters)
+addBook('en', 'terms', terms)
 addBook('pt', 'answers', answersPt)
 addBook('pt', 'door', doorPt)
 addBook('pt', 'fields', fieldsPt)

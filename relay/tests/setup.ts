@@ -8,6 +8,7 @@ import { newPairingCode, pair } from '../desk/pairing.ts'
 import { MovableClock } from '../ground/clock.ts'
 import { Relay, type Settings } from '../relay.ts'
 import { Mailbox } from '../standins/mailbox.ts'
+import { StandinTexts } from '../standins/texts.ts'
 import { StandinTill } from '../standins/till.ts'
 
 export interface TestRelay {
@@ -16,6 +17,8 @@ export interface TestRelay {
   mailbox: Mailbox
   /** A till, where one was wished for. */
   till: StandinTill
+  /** A text gateway, where one was wished for. */
+  texts: StandinTexts
   door: string
   desk: string
   key: string
@@ -43,13 +46,17 @@ export const relays = new Map<string, Relay>()
 /** A relay with the demo practice, on free ports, with a mailbox and a desk's key. */
 export async function startRelay(
   settings: Partial<
-    Pick<Settings, 'requestsPerMinute' | 'memoryDays' | 'privateCalendars' | 'steady' | 'tellingsApart'>
-  > & { withTill?: boolean } = {},
+    Pick<
+      Settings,
+      'requestsPerMinute' | 'memoryDays' | 'privateCalendars' | 'steady' | 'tellingsApart' | 'demo'
+    >
+  > & { withTill?: boolean; withTexts?: boolean } = {},
 ): Promise<TestRelay> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-relay-'))
   const mailbox = new Mailbox()
   const clock = new MovableClock(0, undefined, () => BEGINNING)
-  const { withTill, ...given } = settings
+  const { withTill, withTexts, ...given } = settings
+  const texts = new StandinTexts(clock, TILL_SECRET)
   const till = new StandinTill(clock, TILL_SECRET)
   const relay = new Relay(
     {
@@ -62,12 +69,14 @@ export async function startRelay(
       steady: false,
       tellingsApart: 20,
       ...(withTill ? { till: { url: await till.start(), secret: TILL_SECRET, live: false } } : {}),
+      ...(withTexts ? { texts: { url: await texts.start(), secret: TILL_SECRET } } : {}),
       ...given,
     },
     clock,
   )
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
   till.tellTo = door
+  texts.tellTo = door
   relays.set(door, relay)
   const key = pairAnew(relay)
   return {
@@ -75,6 +84,7 @@ export async function startRelay(
     clock,
     mailbox,
     till,
+    texts,
     door,
     desk,
     key,
@@ -83,6 +93,7 @@ export async function startRelay(
       await relay.stop()
       await mailbox.stop()
       await till.stop()
+      await texts.stop()
       rmSync(folder, { recursive: true, force: true })
     },
   }

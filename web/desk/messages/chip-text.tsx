@@ -67,6 +67,8 @@ export function ChipText({
   const change = useRef(onChange)
   change.current = onChange
   const editor = useEditor({
+    // Its few rules are in the theme: no style is put into the page by a script.
+    injectCSS: false,
     extensions: [
       StarterKit.configure({
         ...{ blockquote: false, code: false, codeBlock: false, heading: false, horizontalRule: false },
@@ -81,8 +83,7 @@ export function ChipText({
         role: 'textbox',
         'aria-multiline': 'true',
         'aria-label': label,
-        class: 'field chips h-auto py-2 block',
-        style: `min-height:${lines * 22 + 20}px`,
+        class: `field rich chips block h-auto py-2 ${lines <= 1 ? 'min-h-10' : lines <= 3 ? 'min-h-24' : 'min-h-44'}`,
         dir: dir ?? 'auto',
       },
     },

@@ -1,7 +1,7 @@
 import type { SentMail } from '@acolhida/core/formats'
 import { hasBounced, messageName, type Outlook, outlookOf, type Step } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
-import { DAY, type Instant, shift } from '@acolhida/core/time'
+import { DAY, HOUR, type Instant, shift } from '@acolhida/core/time'
 import type { DeskDatabase } from '../data/database.ts'
 import type { BookingRow } from '../data/rows.ts'
 
@@ -58,7 +58,7 @@ export async function comingMessages(
     })
       .filter(({ message, at, is }) => {
         if (gone.has(message) || is === 'skipped' || is === 'joined') return false
-        return is === 'draft' ? at <= until : at <= until && at >= shift(now, -DAY)
+        return is === 'draft' ? at <= until : at <= until && at >= shift(now, -HOUR)
       })
       .map((one) => ({ ...one, booking }))
   })

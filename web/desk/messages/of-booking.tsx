@@ -3,6 +3,7 @@ import type { SentMail } from '@acolhida/core/formats'
 import { hasBounced, messageName, outlookOf, type Step } from '@acolhida/core/messages'
 import { normalMail } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
+import { HOUR } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { useMinute } from '../../relay-client/clock.ts'
@@ -38,7 +39,8 @@ export function MessagesOf({ practice, booking }: { practice: Practice; booking:
     mails.map(({ step, channel, anchor = 0 }) => messageName(step as Step, channel ?? 'email', anchor)),
   )
   const coming = outlookOf(booking, practice, now, { hushed, bounced }).filter(
-    ({ message }) => !gone.has(message),
+    // What was to go before now has a line of the record, or the relay has not told of it yet.
+    ({ message, at, is }) => !gone.has(message) && (is !== 'planned' || at > now - HOUR),
   )
   return (
     <Card title="Messages">

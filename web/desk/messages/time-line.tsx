@@ -94,7 +94,7 @@ export function TimeLine({
   const placed = [...sequence.steps].map((step) => ({ step, at: spotOf(step) })).sort((a, b) => a.at - b.at)
   const rows = rowsFor(placed.map(({ at }) => at))
   const most = Math.max(0, ...rows)
-  const height = 96 + most * 58
+  const height = 118 + most * 58
   return (
     <div className="overflow-x-auto">
       <div ref={line} className="relative min-w-[760px]" style={{ height }}>
@@ -141,14 +141,17 @@ const Always = ({ at, top, name }: { at: number; top: number; name: string }) =>
 
 /** How wide a label is, in per cent of the line. */
 const WIDE = 15
+/** From where on labels stand to the left of their mark, so that they stay on the line. */
+const EDGE = 86
 
 /** In which row each label stands, from the line up, so that none lies on another. */
 function rowsFor(spots: readonly number[]): number[] {
   const ends: number[] = []
   return spots.map((at) => {
-    const row = ends.findIndex((end) => end <= at)
+    const from = at > EDGE ? at - WIDE : at
+    const row = ends.findIndex((end) => end <= from)
     const found = row < 0 ? ends.length : row
-    ends[found] = at + WIDE
+    ends[found] = from + WIDE
     return found
   })
 }
@@ -217,7 +220,7 @@ function Mark({
         type="button"
         aria-pressed={isChosen}
         title={movable ? 'Drag it, or move it by the arrow keys' : undefined}
-        className={`absolute -left-[6px] w-[136px] rounded-lg border bg-card px-2 py-1 text-left text-[12.5px] leading-tight ${
+        className={`absolute z-10 w-[136px] rounded-lg border bg-card px-2 py-1 text-left text-[12.5px] leading-tight ${at > EDGE ? '-right-[6px]' : '-left-[6px]'} ${
           isChosen ? 'border-leaf ring-2 ring-leaf' : 'border-line hover:bg-shade'
         } ${step.draft ? 'border-dashed' : ''} ${movable ? 'cursor-grab touch-none' : ''}`}
         onClick={() => {

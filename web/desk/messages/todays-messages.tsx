@@ -23,7 +23,7 @@ export function TodaysMessages({ desk: { practice } }: { desk: Desk }) {
     <section className="mt-6" aria-label="Messages">
       <h2 className="mb-2.5">Messages</h2>
       <ul className="sheet divide-y divide-line text-[14px]">
-        {[...drafts, ...failing].map((one) => (
+        {[...drafts, ...failing.slice(0, SHOWN)].map((one) => (
           <li
             key={`${one.booking.id} ${one.message}`}
             className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 px-4 py-2.5"

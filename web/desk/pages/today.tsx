@@ -25,7 +25,6 @@ import { ClosedDoor } from '../parts/closed-door.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { DoorLink } from '../parts/door-link.tsx'
 import { PageHead } from '../parts/page-head.tsx'
-import { TodaysLine } from '../parts/todays-line.tsx'
 import { counted, homeZone, serviceName, when } from '../parts/words.ts'
 import { dropIntention, personIn } from '../sync/acts.ts'
 
@@ -33,6 +32,8 @@ const HowTheyWent = lazy(async () => ({ default: (await import('../parts/how-it-
 const TodaysMessages = lazy(async () => ({
   default: (await import('../messages/todays-messages.tsx')).TodaysMessages,
 }))
+// The day stands beside what waits; who waits comes first.
+const TodaysLine = lazy(async () => ({ default: (await import('../parts/todays-line.tsx')).TodaysLine }))
 const CantToday = lazy(async () => ({ default: (await import('../parts/cant-today.tsx')).CantToday }))
 const SeveralAtOnce = lazy(async () => ({ default: (await import('../parts/several.tsx')).SeveralAtOnce }))
 const news = () => import('../parts/whats-new.tsx')
@@ -139,7 +140,9 @@ export function Today() {
             <WhatsNew desk={desk} />
           </Suspense>
         </section>
-        <TodaysLine desk={desk} taken={taken} from={from} to={to} />
+        <Suspense fallback={<div className="min-h-[60dvh]" aria-busy="true" />}>
+          <TodaysLine desk={desk} taken={taken} from={from} to={to} />
+        </Suspense>
       </div>
     </>
   )

@@ -1,17 +1,19 @@
 import { type Booking, isHeld, MARK_WORDS, stateAt } from '@acolhida/core/booking'
+import { stepsOf } from '@acolhida/core/messages'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
 import { dateAt, shortDate, span } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { LeadLine } from '../../drawings/lead-line.tsx'
+import { LeadLine, type LeadMark } from '../../drawings/lead-line.tsx'
 import { relayNow, useAt, useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
 import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { Move } from '../diary/move.tsx'
+import { stepTitle } from '../messages/titles.ts'
 import { MoneyCard } from '../money/money-card.tsx'
 import { ActButton } from '../parts/act.tsx'
 import { AnswerPlea } from '../parts/answer-plea.tsx'
@@ -88,7 +90,12 @@ export function RequestPage() {
         <LeadLineNow practice={practice} booking={booking} />
       </section>
       <div className="mt-[18px] grid gap-5 lg:grid-cols-[1fr_380px]">
-        <AnswersCard practice={practice} booking={booking} others={others} />
+        <div className="grid h-fit min-w-0 gap-4">
+          <AnswersCard practice={practice} booking={booking} others={others} />
+          <Suspense>
+            <MessagesOf practice={practice} booking={booking} />
+          </Suspense>
+        </div>
         <div className="grid h-fit gap-4">
           <Reasons practice={practice} booking={booking} />
           <Quote booking={booking} />
@@ -96,9 +103,6 @@ export function RequestPage() {
           <Agreed desk={desk} booking={booking} />
           <Before practice={practice} booking={booking} others={others} whose={whose} />
           <WhatHappened practice={practice} booking={booking.id} />
-          <Suspense>
-            <MessagesOf practice={practice} booking={booking} />
-          </Suspense>
         </div>
       </div>
     </>
@@ -121,9 +125,20 @@ async function withOthers(id: string): Promise<{
 
 function LeadLineNow({ practice, booking }: { practice: Practice; booking: Booking }) {
   const now = useMinute()
-  const marks = useMemo(() => marksOf(practice, booking), [practice, booking])
+  const marks = useMemo(
+    () => [...marksOf(practice, booking), ...stepMarks(practice, booking)],
+    [practice, booking],
+  )
   return <LeadLine marks={marks} now={now} zone={homeZone(practice)} />
 }
+
+/** The messages that go before the session, against its deadlines. */
+const stepMarks = (practice: Practice, booking: Booking): LeadMark[] =>
+  stepsOf(booking, practice).flatMap(({ name, at, skipped, joins }) =>
+    skipped || joins !== undefined || at >= booking.start || at <= booking.asked.at
+      ? []
+      : [{ at, name: stepTitle(practice, name), kind: 'message' as const }],
+  )
 
 /** What has become of it, when it no longer simply waits. */
 function State({ desk, booking }: { desk: Desk; booking: Booking }) {

@@ -38,6 +38,7 @@ export function RichText({
   const [linking, setLinking] = useState<string>()
   const [wrong, setWrong] = useState(false)
   const editor = useEditor({
+    injectCSS: false,
     extensions: [
       StarterKit.configure({
         ...{ blockquote: false, code: false, codeBlock: false, heading: false, horizontalRule: false },

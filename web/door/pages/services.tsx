@@ -52,10 +52,10 @@ function Card({ service, heading: Heading }: { service: DoorService; heading: 'h
   ]
   return (
     <li className="sheet relative overflow-hidden">
-      <span className={`absolute inset-y-0 left-0 w-1.5 ${MARK[service.colour]}`} aria-hidden="true" />
+      <span className={`absolute inset-y-0 start-0 w-1.5 ${MARK[service.colour]}`} aria-hidden="true" />
       <Link
         to={`/${slug}/${service.id}`}
-        className="flex items-center gap-4 py-4 pr-4 pl-6 hover:bg-leaf-soft/40"
+        className="flex items-center gap-4 py-4 ps-6 pe-4 hover:bg-leaf-soft/40"
       >
         {service.picture && (
           <img
@@ -69,7 +69,7 @@ function Card({ service, heading: Heading }: { service: DoorService; heading: 'h
           <span className="mt-1 block">{service.description}</span>
           <span className="mt-1.5 block text-[14px] text-soft">{line.filter(Boolean).join(' · ')}</span>
         </span>
-        <ArrowRight size={22} className="shrink-0 text-leaf" aria-hidden="true" />
+        <ArrowRight size={22} className="shrink-0 text-leaf rtl:rotate-180" aria-hidden="true" />
       </Link>
     </li>
   )

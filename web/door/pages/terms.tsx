@@ -86,7 +86,7 @@ export function TermsStep({ service }: { service: DoorService }) {
       if (error.code === 'changed') keeping.mutate()
       if (error.code === 'malformed') {
         const field = /^person\.(name|email|phone)$/.exec(error.problem.where ?? '')?.[1] as Field | undefined
-        if (field) setWrong({ [field]: FIELD_PROBLEMS[field] })
+        if (field) setWrong({ [field]: say(FIELD_PROBLEMS[field]) })
       }
     },
   })
@@ -95,11 +95,11 @@ export function TermsStep({ service }: { service: DoorService }) {
     const { name, email, phone } = filling.person
     const found: typeof wrong = {}
     if (!name.trim()) found.name = say('terms.no-name')
-    else if (holdsHtml(name)) found.name = FIELD_PROBLEMS.name
-    if (!isMail(email)) found.email = FIELD_PROBLEMS.email
-    if (phone && !isPhone(phone)) found.phone = FIELD_PROBLEMS.phone
+    else if (holdsHtml(name)) found.name = say(FIELD_PROBLEMS.name)
+    if (!isMail(email)) found.email = say(FIELD_PROBLEMS.email)
+    if (phone && !isPhone(phone)) found.phone = say(FIELD_PROBLEMS.phone)
     if (calls && !phone.trim()) found.phone = say('terms.no-phone')
-    if (visits && !filling.address?.trim()) found.address = FIELD_PROBLEMS.address
+    if (visits && !filling.address?.trim()) found.address = say(FIELD_PROBLEMS.address)
     const missing = service.terms.find((terms) => !agreedTo(terms.fingerprint))
     if (missing) found.agreed = say('terms.agree-first', { title: missing.title })
     setWrong(found)
@@ -225,12 +225,12 @@ export function TermsStep({ service }: { service: DoorService }) {
   )
 }
 
-const FIELD_PROBLEMS: Record<Field, string> = {
-  name: say('terms.bad-name'),
-  email: say('terms.bad-mail'),
-  phone: say('terms.bad-phone'),
-  address: say('terms.no-address'),
-}
+const FIELD_PROBLEMS = {
+  name: 'terms.bad-name',
+  email: 'terms.bad-mail',
+  phone: 'terms.bad-phone',
+  address: 'terms.no-address',
+} as const satisfies Record<Field, string>
 
 function TextField({
   field,
