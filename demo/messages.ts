@@ -1,5 +1,4 @@
-import { beginSequence } from '@acolhida/core/messages'
-import { ownTexts, type Practice, type Translated } from '@acolhida/core/practice'
+import { beginSequence, ownTexts, type Practice, type Translated } from '@acolhida/core/practice'
 import { duration, time } from '@acolhida/core/time'
 
 /** What the practice says in Portuguese, by the keys of its texts; a few are still to be written. */

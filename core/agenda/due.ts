@@ -2,6 +2,7 @@ import { type Booking, leastDates, leftOf, tillSource } from '../booking/index.t
 import type { CalendarState, EnquiryNews } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
 import {
+  DIGEST,
   messageName,
   NEWS,
   nextDigest,

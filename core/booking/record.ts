@@ -102,7 +102,7 @@ export interface CardFacts {
 }
 
 /** Something written by hand; `own`: sent from the practitioner's own phone, and only noted. */
-export interface Written {
+export interface HandWritten {
   seq: number
   at: Instant
   /** From when on it goes. */
@@ -281,7 +281,7 @@ export interface Booking extends Start {
   coming?: Instant
   /** What was to be done before it is done. */
   prepared?: Instant
-  written?: Written[]
+  written?: HandWritten[]
   steered?: Record<string, Steered>
   unwanted?: Unwanted[]
   /** The language its client has chosen since. */

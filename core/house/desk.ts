@@ -16,7 +16,7 @@ import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../req
 import { shift } from '../time/index.ts'
 import '../words/all.ts'
 import { wordsFaults } from '../words/check.ts'
-import { type Book, sentencesIn } from '../words/index.ts'
+import { type Book, bookIn } from '../words/index.ts'
 import { happen, replanned, type Work } from './act.ts'
 import { checkByHand, reckonByHand } from './by-hand.ts'
 import { carryOut } from './link.ts'
@@ -32,7 +32,7 @@ export function publish({ house, changes }: Work, next: DoorPackage): { revision
   const first = checkPractice(next.practice).find((fault) => fault.grade === 'error')
   const said = wordsFaults(next.practice.words ?? {}, (language, key) => {
     const [book = '', ...name] = key.split('.')
-    const ours: unknown = sentencesIn(language, book as Book)[name.join('.')]
+    const ours: unknown = bookIn(language, book as Book)[name.join('.')]
     return typeof ours === 'string' ? ours : undefined
   })[0]
   if (said) throw new Refused(422, 'practice', { message: said.message, where: `practice.${said.path}` })

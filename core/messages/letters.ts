@@ -1,6 +1,6 @@
 import type { Booking } from '../booking/index.ts'
 import { type Channel, fieldsOf, type Practice, type SequenceStep, zoneOf } from '../practice/index.ts'
-import { FIRST_LANGUAGE, type Instant, outside, shift } from '../time/index.ts'
+import { FIRST_LANGUAGE, type Instant, outsideStretch, shift } from '../time/index.ts'
 import { filled } from './fields.ts'
 import {
   type BookingStep,
@@ -38,9 +38,9 @@ function ownWays(planned: PlannedLetter, booking: Booking, practice: Practice): 
   if (own?.services?.includes(booking.service)) return []
   const { quiet } = own ?? {}
   const there = zoneOf(practice, undefined)
-  const later = quiet ? outside(planned.at as Instant, quiet, there, 'on') : planned.at
+  const later = quiet ? outsideStretch(planned.at as Instant, quiet, there, 'on') : planned.at
   // What would come too late goes before the quiet begins, or all the same.
-  const earlier = quiet ? outside(planned.at as Instant, quiet, there, 'back') : planned.at
+  const earlier = quiet ? outsideStretch(planned.at as Instant, quiet, there, 'back') : planned.at
   const at = later <= planned.useful ? later : planned.step === 'word-due' ? earlier : planned.at
   if (planned.channel) return [{ ...planned, at }]
   const kind = LETTERS[planned.step as BookingStep]

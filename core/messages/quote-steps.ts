@@ -1,7 +1,16 @@
 import type { Contact } from '../booking/index.ts'
 import type { EnquiryNews } from '../contract/types.ts'
 import { inLanguage, type Practice, piecesOf, serviceOf, textField } from '../practice/index.ts'
-import { after, dateAt, dayNumber, type Instant, instant, minutesOf, outside, zone } from '../time/index.ts'
+import {
+  after,
+  dateAt,
+  dayNumber,
+  type Instant,
+  instant,
+  minutesOf,
+  outsideStretch,
+  zone,
+} from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
 import { isStepName, type Letter, stepName, type Which } from './letter.ts'
 import { languageFor, letterText } from './lines.ts'
@@ -27,7 +36,7 @@ export function quoteSteps(practice: Practice | undefined, news: readonly Enquir
     const moved = after(said, step.by, home)
     const wanted =
       step.at === undefined ? moved : home.toInstant(dayNumber(dateAt(home, moved)), minutesOf(step.at))
-    const at = quiet ? outside(wanted, quiet, home, 'on') : wanted
+    const at = quiet ? outsideStretch(wanted, quiet, home, 'on') : wanted
     const from = Math.max(said, step.since ?? 0, resumed)
     return wanted < from || at > quote.until
       ? []

@@ -13,7 +13,7 @@ import {
   instant,
   isWithin,
   MINUTE,
-  outside,
+  outsideStretch,
   parseInstant,
   shift,
   time,
@@ -311,7 +311,7 @@ describe('offsets and quiet hours', () => {
           const stretch = { from, to }
           let slow = at
           while (!allowed(slow, stretch, name)) slow += way === 'back' ? -MINUTE : MINUTE
-          expect(outside(instant(at), stretch, zone(name), way)).toBe(slow)
+          expect(outsideStretch(instant(at), stretch, zone(name), way)).toBe(slow)
           expect(isWithin(instant(at), stretch, zone(name))).toBe(!allowed(at, stretch, name))
         },
       ),

@@ -24,7 +24,7 @@ import {
   instant,
   isZone,
   minutesOf,
-  outside,
+  outsideStretch,
   shift,
   type Zone,
   zone,
@@ -176,7 +176,7 @@ function planStep(
   const { quiet } = messaging
   const answers = wanted === hook.at && ACTS.has(step.anchor)
   if (!quiet || answers) return plan(wanted)
-  const at = outside(wanted, quiet, theirs, step.before ? 'back' : 'on')
+  const at = outsideStretch(wanted, quiet, theirs, step.before ? 'back' : 'on')
   return at < from || (ahead && at >= start) ? plan(wanted, 'quiet') : plan(at)
 }
 

@@ -13,6 +13,7 @@ export * from './messaging.ts'
 export * from './missing.ts'
 export * from './offered.ts'
 export * from './paying.ts'
+export * from './ready-sequences.ts'
 export {
   type DoorPart,
   doorPart,

@@ -2,12 +2,6 @@ import type { Question, Sheet } from '../questions/types.ts'
 import { FIRST_LANGUAGE, type Language } from '../time/index.ts'
 import type { Extra, Place, Practice, Service } from './types.ts'
 
-/** One of the practitioner's texts in another language, and what it stands for: changed since, it is to be looked at. */
-export interface Translated {
-  text: string
-  of: string
-}
-
 /** One of the practitioner's texts that clients read. */
 export interface OwnText {
   /** By what it is known in `Practice.translated`. */

@@ -122,3 +122,9 @@ export interface BeforeSession {
   /** How long before the start it is to be done; by the start where it is left out. */
   by?: Duration
 }
+
+/** One of the practitioner's texts in another language, and what it stands for: changed since, it is to be looked at. */
+export interface Translated {
+  text: string
+  of: string
+}

@@ -2,8 +2,7 @@ import type { Minor } from '../money/index.ts'
 import type { Question, Questionnaire } from '../questions/types.ts'
 import type { Terms } from '../terms/types.ts'
 import type { Duration, Language, LocalDate, LocalDateTime, WallTime, Weekday } from '../time/index.ts'
-import type { Translated } from './languages.ts'
-import type { BeforeSession, MessageText, Messaging, Sequence } from './messaging.ts'
+import type { BeforeSession, MessageText, Messaging, Sequence, Translated } from './messaging.ts'
 
 /** Who is asking, as far as hours and services care. */
 export type Standing = 'new' | 'known'

@@ -3,13 +3,13 @@ import { type Instant, instant, MINUTE } from './instant.ts'
 import type { Zone } from './zone.ts'
 
 /** A stretch of each day, over midnight where it ends before it begins; both edges are outside it. */
-export interface Stretch {
+export interface DailyStretch {
   from: WallTime
   to: WallTime
 }
 
 /** Whether the wall clock of a zone stands inside a stretch, its edges left out. */
-export function isWithin(at: Instant, { from, to }: Stretch, where: Zone): boolean {
+export function isWithin(at: Instant, { from, to }: DailyStretch, where: Zone): boolean {
   const { ms } = where.toWall(at)
   const [start, end] = [minutesOf(from) * MINUTE, minutesOf(to) * MINUTE]
   if (start === end) return false
@@ -23,7 +23,7 @@ const FARTHEST = 2 * 1_440
  * The last moment at or before `at`, or the first at or after it, at which the clock of a zone stands outside a stretch.
  * Over a change of clocks it is looked for minute by minute: the edge may be left out there, or come twice.
  */
-export function outside(at: Instant, stretch: Stretch, where: Zone, way: 'back' | 'on'): Instant {
+export function outsideStretch(at: Instant, stretch: DailyStretch, where: Zone, way: 'back' | 'on'): Instant {
   if (!isWithin(at, stretch, where)) return at
   const { day, ms } = where.toWall(at)
   const edge = minutesOf(way === 'back' ? stretch.from : stretch.to)

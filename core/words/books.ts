@@ -1,5 +1,5 @@
 import { FIRST_LANGUAGE, type Language, type Tongue, tongueInForce } from '../time/language.ts'
-import { type Said, sayFrom } from './say.ts'
+import { type Speech, sayFrom } from './say.ts'
 
 /** The catalogues: one for each room of the house. */
 export const BOOKS = ['answers', 'fields', 'refusals', 'terms', 'door', 'letters'] as const
@@ -8,7 +8,7 @@ export type Book = (typeof BOOKS)[number]
 type Sentences = Readonly<Record<string, unknown>>
 
 const known = new Map<string, Sentences>()
-const made = new WeakMap<object, Map<string, Said<string>>>()
+const made = new WeakMap<object, Map<string, Speech<string>>>()
 /** What stands for the practitioner's own sentences where there are none. */
 const NONE = {}
 
@@ -20,7 +20,7 @@ export function addBook(language: Language, book: Book, sentences: Sentences): v
 }
 
 /** The sentences of a catalogue in a language, those it lacks in the first. */
-export const sentencesIn = (language: Language, book: Book): Sentences => ({
+export const bookIn = (language: Language, book: Book): Sentences => ({
   ...known.get(shelf(FIRST_LANGUAGE, book)),
   ...known.get(shelf(language, book)),
 })
@@ -29,7 +29,7 @@ export const sentencesIn = (language: Language, book: Book): Sentences => ({
 export const hasBook = (language: Language, book: Book): boolean => known.has(shelf(language, book))
 
 /** How a catalogue speaks in the tongue in force. Made once for each language and the sentences of one's own. */
-export function bookInForce(book: Book, { language, own }: Tongue = tongueInForce()): Said<string> {
+export function bookInForce(book: Book, { language, own }: Tongue = tongueInForce()): Speech<string> {
   const of = own ?? NONE
   let books = made.get(of)
   if (!books) {
@@ -39,7 +39,7 @@ export function bookInForce(book: Book, { language, own }: Tongue = tongueInForc
   const at = shelf(language, book)
   let found = books.get(at)
   if (!found || found.from !== known.get(at)) {
-    const said = sayFrom({ ...sentencesIn(language, book), ...ownIn(own, book) }, language)
+    const said = sayFrom({ ...bookIn(language, book), ...ownIn(own, book) }, language)
     found = { ...said, from: known.get(at) }
     books.set(at, found)
   }

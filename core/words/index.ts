@@ -4,7 +4,7 @@ import type fields from './en/fields.json'
 import refusals from './en/refusals.json' with { type: 'json' }
 import type { SaidValues, Sentence } from './say.ts'
 
-export { addBook, BOOKS, type Book, bookInForce, hasBook, ownIn, sentencesIn } from './books.ts'
+export { addBook, BOOKS, type Book, bookIn, bookInForce, hasBook, ownIn } from './books.ts'
 export { listed, readMessage, type SaidValues, type Sentence, sayFrom } from './say.ts'
 
 addBook('en', 'answers', answers)

@@ -11,7 +11,7 @@ export interface Sentence<K extends string = string> {
 }
 
 /** How a catalogue speaks. */
-export interface Said<K extends string> {
+export interface Speech<K extends string> {
   text(key: K, values?: SaidValues): string
   message(key: K): IntlMessageFormat
   /** What it was made from. */
@@ -26,7 +26,7 @@ export interface Said<K extends string> {
 export function sayFrom<K extends string>(
   catalogue: Readonly<Record<K, unknown>>,
   language: Language = FIRST_LANGUAGE,
-): Said<K> {
+): Speech<K> {
   const made = new Map<K, IntlMessageFormat>()
   const message = (key: K): IntlMessageFormat => {
     let found = made.get(key)

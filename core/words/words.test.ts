@@ -6,15 +6,15 @@ import { pseudoDoor } from '../../scripts/pseudo.ts'
 import { LANGUAGES, localeOf, moment, parseInstant, speaking, zone } from '../time/index.ts'
 import './all.ts'
 import { sentenceFaults } from './check.ts'
-import { BOOKS, bookInForce, hasBook, refusalWords, sentencesIn } from './index.ts'
+import { BOOKS, bookIn, bookInForce, hasBook, refusalWords } from './index.ts'
 import { VOICES } from './voices.ts'
 
 describe('catalogues', () => {
   it.each(BOOKS)('%s is whole in every language, and fills its sentences with the same', (book) => {
-    const ours = sentencesIn('en', book) as Record<string, string>
+    const ours = bookIn('en', book) as Record<string, string>
     for (const language of LANGUAGES) {
       expect(hasBook(language, book)).toBe(true)
-      const theirs = sentencesIn(language, book) as Record<string, string>
+      const theirs = bookIn(language, book) as Record<string, string>
       expect(Object.keys(theirs).sort()).toEqual(Object.keys(ours).sort())
       for (const [name, text] of Object.entries(theirs))
         expect([name, sentenceFaults(text, ours[name]!)]).toEqual([name, []])
@@ -63,7 +63,7 @@ describe('catalogues', () => {
       for (const [language, said] of Object.entries(words))
         for (const [key, text] of Object.entries(said)) {
           const [book, ...name] = key.split('.')
-          const ours = (sentencesIn(language, book as 'door') as Record<string, string>)[name.join('.')]
+          const ours = (bookIn(language, book as 'door') as Record<string, string>)[name.join('.')]
           expect([key, ours && sentenceFaults(text, ours)]).toEqual([key, []])
         }
   })

@@ -2,7 +2,7 @@ import { FIRST_LANGUAGE, type Language } from '@acolhida/core/time'
 import type { Book } from '@acolhida/core/words'
 import type { MessageFormatElement } from '@formatjs/icu-messageformat-parser'
 import { parse } from '@formatjs/icu-messageformat-parser'
-import { isClients, type Moment, momentOf } from './moments.ts'
+import { isClients, momentOf, type WayMoment } from './moments.ts'
 
 type Sentences = Readonly<Record<string, unknown>>
 
@@ -28,7 +28,7 @@ const BOOKS: Readonly<Record<Language, () => Promise<{ book: Book; said: Sentenc
 /** A sentence of ours, read: by its whole name, and when a client comes upon it. */
 export interface OurSentence {
   key: string
-  moment: Moment
+  moment: WayMoment
   message: MessageFormatElement[]
 }
 

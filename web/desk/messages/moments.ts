@@ -11,10 +11,10 @@ export const MOMENTS = [
   'Afterwards',
   'When something does not work',
 ] as const
-export type Moment = (typeof MOMENTS)[number]
+export type WayMoment = (typeof MOMENTS)[number]
 
 /** Where the sentences of the catalogues come up, by how their names begin; the first that fits. */
-const WHERE: readonly [Book, RegExp, Moment][] = [
+const WHERE: readonly [Book, RegExp, WayMoment][] = [
   ['letters', /^(?:new-request|word|client-|has-lapsed|not-|session-soon|digest)/, 'Arriving'],
   ['door', /^(?:questions|extras|no\.|optional|off|code)/, 'Answering'],
   ['fields', /./, 'Answering'],
@@ -51,5 +51,5 @@ const DESK =
 export const isClients = (key: string): boolean => !OWN.test(key) && !DESK.test(key)
 
 /** The moment at which a client reads a sentence. */
-export const momentOf = (book: Book, name: string): Moment =>
+export const momentOf = (book: Book, name: string): WayMoment =>
   WHERE.find(([of, begins]) => of === book && begins.test(name))?.[2] ?? 'When something does not work'

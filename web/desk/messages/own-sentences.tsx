@@ -9,8 +9,8 @@ import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { type OurSentence, sentencesFor } from './books.ts'
 import { ChipText } from './chip-text.tsx'
-import { MOMENTS, type Moment } from './moments.ts'
-import { fieldsIn, fromVariants, variantsOf } from './sentences.ts'
+import { MOMENTS, type WayMoment } from './moments.ts'
+import { fieldsOfMessage, fromVariants, variantsOf } from './sentences.ts'
 import { useSaved } from './use-saved.ts'
 
 /** The practice with some sentences said otherwise in a language; one that is said as ours is left out. */
@@ -102,7 +102,7 @@ function OfMoment({
   own,
   sentences,
 }: {
-  moment: Moment
+  moment: WayMoment
   open: boolean
   language: Language
   own: Readonly<Record<string, string>>
@@ -193,7 +193,7 @@ function EditSentence({
   const ours = variantsOf(message)
   const read = own === undefined ? ours : variantsOf(parse(own))
   const [texts, setTexts] = useState(() => ours.map(({ text }, i) => read[i]?.text ?? text))
-  const fields = Object.fromEntries(fieldsIn(message).map((name) => [name, name]))
+  const fields = Object.fromEntries(fieldsOfMessage(message).map((name) => [name, name]))
   const saved = useSaved((joined) => {
     const said = fromVariants(message, JSON.parse(joined) as string[])
     const [fault] = sentenceFaults(said, message)

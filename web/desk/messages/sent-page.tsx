@@ -1,5 +1,4 @@
-import { beginSequence, READY } from '@acolhida/core/messages'
-import { checkPractice, type Practice, type Sequence } from '@acolhida/core/practice'
+import { beginSequence, checkPractice, type Practice, READY, type Sequence } from '@acolhida/core/practice'
 import { duration, time } from '@acolhida/core/time'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'

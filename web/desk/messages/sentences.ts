@@ -49,7 +49,7 @@ export const variantsOf = (message: readonly MessageFormatElement[]): Variant[] 
   casesOf(message).map(({ when, elements }) => ({ when: when.join(', '), text: written(elements) }))
 
 /** The fields of a sentence. */
-export const fieldsIn = (message: readonly MessageFormatElement[]): string[] => [
+export const fieldsOfMessage = (message: readonly MessageFormatElement[]): string[] => [
   ...new Set(
     variantsOf(message).flatMap(({ text }) => [...text.matchAll(/\{(\w+)\}/g)].map(([, name]) => name ?? '')),
   ),

@@ -7,7 +7,7 @@ import { ActButton } from '../parts/act.tsx'
 import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { OUTCOME } from '../parts/words.ts'
 import { withStep } from './change.ts'
-import { conditionWords } from './step-words.ts'
+import { stepConditionWords } from './step-words.ts'
 
 type Look = StepCondition['if']
 const NAMED: readonly Look[] = ['place', 'service', 'outcome', 'tag']
@@ -55,10 +55,10 @@ export function StepConditions({
         {when.map((condition, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: conditions have no names of their own
           <li key={i} className="flex items-center justify-between gap-2">
-            <span>{conditionWords(practice, condition)}</span>
+            <span>{stepConditionWords(practice, condition)}</span>
             <ActButton
               className="press press-quiet px-2"
-              aria-label={`Take “${conditionWords(practice, condition)}” away`}
+              aria-label={`Take “${stepConditionWords(practice, condition)}” away`}
               onAct={() => put(when.filter((_, at) => at !== i))}
             >
               <X size={16} aria-hidden="true" />
@@ -73,7 +73,7 @@ export function StepConditions({
           options={STEP_LOOKS.flatMap((one) =>
             ['', 'not'].map((way) => ({
               value: `${way}:${one}`,
-              name: conditionWords(practice, { if: one, ...(way ? { not: true } : {}) }),
+              name: stepConditionWords(practice, { if: one, ...(way ? { not: true } : {}) }),
             })),
           )}
           onChange={(value) => {

@@ -61,7 +61,7 @@ const LOOKS: Readonly<Record<StepCondition['if'], [string, string]>> = {
 }
 
 /** A condition in words. */
-export function conditionWords(
+export function stepConditionWords(
   practice: Practice,
   { if: what, is = [], not = false }: StepCondition,
 ): string {
@@ -85,5 +85,5 @@ export const manner = (practice: Practice, { channel, must, draft, asks, when = 
     ...(draft ? ['as a draft before you'] : []),
     ...(must ? ['must go'] : []),
     ...(asks ? ['asks whether they come'] : []),
-    ...when.map((one) => `if ${conditionWords(practice, one)}`),
+    ...when.map((one) => `if ${stepConditionWords(practice, one)}`),
   ].join(' · ')

@@ -1,5 +1,5 @@
-import { beginSequence, languageFor, letterFor, outlookOf, READY } from '@acolhida/core/messages'
-import { languagesOf, type Practice, type Service } from '@acolhida/core/practice'
+import { languageFor, letterFor, outlookOf } from '@acolhida/core/messages'
+import { beginSequence, languagesOf, type Practice, READY, type Service } from '@acolhida/core/practice'
 import { languageName, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import { Link } from 'react-router'

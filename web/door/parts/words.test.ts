@@ -1,3 +1,4 @@
+import '@acolhida/core/words/all'
 import type { DoorService } from '@acolhida/core/contract'
 import { instantOf, type LocalDateTime, zone } from '@acolhida/core/time'
 import { describe, expect, it } from 'vitest'

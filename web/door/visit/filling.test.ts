@@ -1,3 +1,4 @@
+import '@acolhida/core/words/all'
 import type { DoorReading, DoorService, Kept, Problem } from '@acolhida/core/contract'
 import { instant } from '@acolhida/core/time'
 import fc from 'fast-check'

@@ -1,5 +1,5 @@
-import type { MessageText, Sequence, SequenceStep } from '../practice/index.ts'
 import { type Duration, duration, time, type WallTime } from '../time/index.ts'
+import type { MessageText, Sequence, SequenceStep } from './messaging.ts'
 
 /** A text to begin with. */
 const text = (id: string, name: string, subject: string, body: string): MessageText => ({
