@@ -1,6 +1,7 @@
 import { benchCalendar } from './calendar.ts'
 import { benchCrowd } from './crowd.ts'
 import { benchHouse } from './house.ts'
+import { benchMessages } from './messages.ts'
 import { benchOpenings } from './openings.ts'
 import { benchQuestions } from './questions.ts'
 import { benchStart } from './start.ts'
@@ -9,6 +10,7 @@ const only = process.argv[2]
 if (!only || only === 'openings') await benchOpenings()
 if (!only || only === 'calendar') await benchCalendar()
 if (!only || only === 'questions') await benchQuestions()
+if (!only || only === 'messages') await benchMessages()
 if (!only || only === 'house') await benchHouse()
 if (!only || only === 'start') await benchStart()
 if (!only || only === 'crowd') await benchCrowd()

@@ -16,9 +16,6 @@ import {
 import {
   after,
   before,
-  type DayNumber,
-  dateAt,
-  dayNumber,
   HOUR,
   type Instant,
   instant,
@@ -123,9 +120,7 @@ function holdsFor(condition: StepCondition, practice: Practice, booking: Booking
 /** A wall time on the date that lies so far from an instant. */
 function onTheDay(at: Instant, { by, before: ahead, at: time }: SequenceStep, where: Zone): Instant {
   const moved = ahead ? before(at, by, where) : after(at, by, where)
-  return time === undefined
-    ? moved
-    : where.toInstant(dayNumber(dateAt(where, moved)) as DayNumber, minutesOf(time))
+  return time === undefined ? moved : where.toInstant(where.toWall(moved).day, minutesOf(time))
 }
 
 /** The zone of a client, or the practice's where theirs is none. */

@@ -51,11 +51,17 @@ export function addMonths(from: LocalDate, months: number): LocalDate {
   return `${pad(year, 4)}-${pad(month + 1)}-${pad(Math.min(d, last))}` as LocalDate
 }
 
+/** Wall times that were asked for: there are 1,441 at the most. */
+const asked = new Map<string, number>()
+
 /** Minutes after midnight of a wall time. @throws RangeError when it is none. */
 export function minutesOf(time: WallTime): number {
+  const before = asked.get(time)
+  if (before !== undefined) return before
   const match = /^([01]\d|2[0-4]):([0-5]\d)$/.exec(time)
   const minutes = match ? Number(match[1]) * 60 + Number(match[2]) : NaN
   if (!(minutes <= 1440)) throw new RangeError(`"${time}" is not a time of day; write it as 09:30`)
+  asked.set(time, minutes)
   return minutes
 }
 

@@ -16,11 +16,20 @@ interface Amounts {
 export const DURATION_SHAPE =
   /^P(?!$)(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)W)?(?:(\d+)D)?(?:T(?=\d)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/
 
+/** Durations taken apart: a practice has few, and they are asked for again and again. */
+const known = new Map<string, Amounts>()
+const KEPT = 1_000
+
 function parts(duration: Duration): Amounts {
+  const before = known.get(duration)
+  if (before) return before
   const match = DURATION_SHAPE.exec(duration)
   if (!match) throw new RangeError(`"${duration}" is not a duration; write it as PT24H or P1D`)
   const [y, mo, w, d, h, m, s] = match.slice(1).map((part) => Number(part ?? 0)) as number[]
-  return { months: y! * 12 + mo!, days: w! * 7 + d!, ms: ((h! * 60 + m!) * 60 + s!) * 1000 }
+  const found = { months: y! * 12 + mo!, days: w! * 7 + d!, ms: ((h! * 60 + m!) * 60 + s!) * 1000 }
+  if (known.size >= KEPT) known.clear()
+  known.set(duration, found)
+  return found
 }
 
 /** Checks a text and marks it as a duration. @throws RangeError when it is none. */
@@ -58,7 +67,8 @@ function move(at: Instant, by: Duration, where: Zone, sign: 1 | -1): Instant {
   let moved = at
   if (months || days) {
     const wall = where.toWall(at)
-    const day = dayNumber(addMonths(localDate(wall.day), sign * months)) + sign * days
+    const from = months ? dayNumber(addMonths(localDate(wall.day), sign * months)) : wall.day
+    const day = from + sign * days
     moved = where.toInstant(day as DayNumber, wall.ms / 60_000)
   }
   return instant(moved + sign * ms)
