@@ -25,7 +25,18 @@ const DESK = [
   ],
   ...['profile', 'hours', 'calendars', 'places', 'limits', 'rules', 'services', 'services/voice-assessment'],
   ...['services/reading-aloud', 'services/codes', 'questions', 'questions/voice-questions', 'terms', 'try'],
-  ...['hand-out', 'desk', 'first/practice', 'first/hours', 'first/service', 'first/questions', 'first/terms'],
+  ...[
+    'sent',
+    'outbox',
+    'words',
+    'hand-out',
+    'desk',
+    'first/practice',
+    'first/hours',
+    'first/service',
+    'first/questions',
+    'first/terms',
+  ],
   'first/open',
 ]
 /** Of the door. */

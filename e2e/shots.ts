@@ -59,12 +59,12 @@ async function main(): Promise<void> {
   await begin.getByRole('heading', { name: 'Answers' }).waitFor()
   await shoot(begin, 'desk-request')
   for (const [name, file] of [
-    ['Arrivals', 'desk-arrivals'],
     ['People', 'desk-people'],
     ['Money', 'desk-money'],
     ['My practice', 'desk-practice'],
     ['Hours', 'desk-hours'],
     ['Terms', 'desk-terms'],
+    ['What is sent', 'desk-sent'],
   ] as const) {
     await goTo(begin, name)
     await begin.getByRole('heading', { level: 1 }).waitFor()

@@ -151,12 +151,13 @@ function planStep(
   const settled = unsettled ? unsettled.until + 1 : 0
   const plan = (at: Instant, skipped?: WhySkipped): StepPlan => {
     const goes = instant(Math.max(at, settled))
-    const useful =
-      ahead && step.anchor !== 'asked' && step.anchor !== 'offered' ? shift(start, -1) : shift(goes, NEWS)
-    return {
-      ...{ step, name: stepName(step.id), anchor: hook.anchor, at: goes, useful },
-      ...(skipped ? { skipped } : {}),
-    }
+    const toTheStart = ahead && step.anchor !== 'asked' && step.anchor !== 'offered'
+    const useful = toTheStart ? shift(start, -1) : shift(goes, NEWS)
+    const name = stepName(step.id)
+    const { anchor } = hook
+    return skipped
+      ? { step, name, anchor, at: goes, useful, skipped }
+      : { step, name, anchor, at: goes, useful }
   }
   if (messaging.paused) return plan(wanted, 'paused')
   if (step.asks && booking.coming !== undefined) return plan(wanted, 'confirmed')
@@ -190,6 +191,7 @@ export function stepsOf(booking: Booking, practice: Practice): StepPlan[] {
   const theirs = zoneOfClient(practice, booking)
   const around: Around = { practice, booking, there, theirs, clock: isInPerson(place) ? there : theirs }
   const plans = sequence.steps.flatMap((step) => planStep(around, step) ?? [])
+  if (!plans.some(({ late }) => late)) return plans
   return plans.map((plan) => {
     const joins = plan.late && joined(plan, plans, booking)
     return joins ? { ...plan, joins } : plan

@@ -35,12 +35,7 @@ export function Preview({
   const now = useMinute()
   const [whom, setWhom] = useState('')
   const [language, setLanguage] = useState(languagesOf(practice)[0] ?? 'en')
-  const rows =
-    useLiveQuery(
-      () => db.bookings.where('start').above(now).limit(60).toArray(),
-      // biome-ignore lint/correctness/useExhaustiveDependencies: looked up once
-      [],
-    ) ?? []
+  const rows = useLiveQuery(() => db.bookings.where('start').above(now).limit(60).toArray(), []) ?? []
   const own = rows.filter((row) => services.includes(row.service) && row.status === 'booked').slice(0, SOME)
   const service = serviceOf(practice, services[0] ?? '') ?? practice.services[0]
   if (!service) return null
