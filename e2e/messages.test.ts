@@ -101,6 +101,21 @@ it('a reminder is begun, moved on its line, said otherwise, held back, and answe
   house.clock.forward(10_000)
   await house.relay.rounds.turn()
   expect((await mailTo(house, 'branca.luso', /^Your voice/)).text).toContain('Please bring the page.')
+
+  // Cancelled in silence, nobody is told.
+  await desk.getByRole('button', { name: 'Cancel…' }).click()
+  await desk.getByLabel('Silently: nothing is sent about it').check()
+  await desk.getByText('Branca Luso is not told').waitFor()
+  await desk.getByRole('button', { name: 'Cancel it, free for Branca Luso' }).click()
+  await eventually('it is cancelled', () =>
+    [...house.relay.here.keeper.house.openBookings()].some(({ status }) => status === 'cancelled'),
+  )
+  house.clock.forward(10_000)
+  await house.relay.rounds.turn()
+  expect(
+    house.mailbox.received.filter(({ to, subject }) => to.includes('branca') && /cancel/i.test(subject)) ??
+      [],
+  ).toEqual([])
 })
 
 it('a client reads in Portuguese, sentences are said otherwise and back, and what lacks is named', async () => {

@@ -27,6 +27,8 @@ export interface House extends Planner {
   readonly trial: { visitor: KnownPerson | undefined } | undefined
   /** The bookings that are not long over. */
   openBookings(): Iterable<Booking>
+  /** Those of them that this address asked for, however it is written. */
+  bookingsOf(email: string): Booking[]
   /** How often a price code is in use. */
   used(code: string): number
   /** What is taken around a span, whole weeks of it, so that limits can be counted. */

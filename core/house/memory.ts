@@ -12,6 +12,7 @@ import {
 import { type Attempt, apply, type Booking, begin, entriesFor, takesWhile } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import { type Diary, entryFor } from '../openings/index.ts'
+import { normalMail } from '../people/index.ts'
 import { DAY, type Instant, instant } from '../time/index.ts'
 import {
   type Answered,
@@ -39,6 +40,8 @@ export class Memory implements House {
   readonly trial: House['trial']
   readonly #store: Store
   readonly #bookings = new Map<string, Booking>()
+  /** The names of each address's bookings: looked up for every message, among ten years of them. */
+  readonly #byMail = new Map<string, Set<string>>()
   readonly #uses: Map<string, number>
   readonly #keeps = new Map<string, Keep>()
   readonly #calendars = new Map<string, CalendarState>()
@@ -64,7 +67,7 @@ export class Memory implements House {
     this.#forgotten = loaded.forgotten
     this.#done = new Set(loaded.done)
     this.#messages = loaded.messages
-    for (const booking of loaded.bookings) this.#bookings.set(booking.id, booking)
+    for (const booking of loaded.bookings) this.#setBooking(booking)
     for (const keep of loaded.keeps) this.#keeps.set(keep.visit, keep)
     for (const state of loaded.calendars) this.#calendars.set(state.id, state)
     for (const due of loaded.dues) this.#plan(due)
@@ -89,6 +92,9 @@ export class Memory implements House {
   }
   openBookings(): Iterable<Booking> {
     return this.#bookings.values()
+  }
+  bookingsOf(email: string): Booking[] {
+    return [...(this.#byMail.get(normalMail(email)) ?? [])].map((id) => this.#bookings.get(id)!)
   }
   used(code: string): number {
     return this.#uses.get(code) ?? 0
@@ -251,6 +257,7 @@ export class Memory implements House {
   #empty(): void {
     for (const held of [
       this.#bookings,
+      this.#byMail,
       this.#uses,
       this.#keeps,
       this.#calendars,
@@ -279,8 +286,16 @@ export class Memory implements House {
       this.#uses.set(code, this.used(code) + more)
     }
     if (event.type !== 'asked' && !before) return
-    this.#bookings.set(id, after)
+    this.#setBooking(after)
     this.#putBooking(after)
+  }
+
+  #setBooking(booking: Booking): void {
+    this.#bookings.set(booking.id, booking)
+    const mail = normalMail(booking.asked.person.email)
+    const theirs = this.#byMail.get(mail)
+    if (theirs) theirs.add(booking.id)
+    else this.#byMail.set(mail, new Set([booking.id]))
   }
 
   /** @param whole also what it had done, and its uses of codes; else it is only let out of memory */
@@ -288,6 +303,10 @@ export class Memory implements House {
     const booking = kind === 'booking' ? this.#bookings.get(id) : undefined
     if (!booking) return
     this.#bookings.delete(id)
+    const mail = normalMail(booking.asked.person.email)
+    const theirs = this.#byMail.get(mail)
+    theirs?.delete(id)
+    if (theirs?.size === 0) this.#byMail.delete(mail)
     const own = `${nameOf({ kind, id })}/`
     for (const key of this.#done) if (key.startsWith(own)) this.#done.delete(key)
     for (const key of this.#messages.keys()) if (key.startsWith(own)) this.#messages.delete(key)

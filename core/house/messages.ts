@@ -118,13 +118,13 @@ function written(house: House, due: Due, now: Instant): Written | Not {
 /** Why a message to a client is not to go after all, by what is known of them beyond this booking. */
 function hushed(house: House, booking: Booking, which: Which): string | undefined {
   if (receiverOf(which.step) === 'practitioner') return undefined
-  const mail = normalMail(booking.asked.person.email)
-  const theirs = [...house.openBookings()].filter(({ asked }) => normalMail(asked.person.email) === mail)
+  const { email } = booking.asked.person
+  const theirs = house.bookingsOf(email)
   const unwanted = new Set(theirs.flatMap(({ unwanted = [] }) => unwanted))
   if (which.channel === 'text' && unwanted.has('texts')) return 'unwanted'
   if (!isStepName(which.step)) return undefined
   const { practice, people, salt } = published(house)
-  if (personBehind({ people, salt }, mail)?.hushed) return 'hushed'
+  if (personBehind({ people, salt }, normalMail(email))?.hushed) return 'hushed'
   const plan = stepsOf(booking, practice).find(
     ({ name, anchor }) => name === which.step && anchor === which.anchor,
   )

@@ -11,7 +11,6 @@ import {
   stateAt,
 } from '../booking/index.ts'
 import type { SendBody } from '../contract/types.ts'
-import { normalMail } from '../people/index.ts'
 import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
 import { isAttached } from '../questions/index.ts'
 import { askedOf, printOfShown, Refused, shownOf } from '../request/index.ts'
@@ -160,14 +159,9 @@ function checkShown(body: SendBody, shown: ReturnType<typeof shownOf>): void {
 
 /** How many requests of one address wait at `now`; those who have not shown that it is theirs do not count. */
 export function openRequestsOf(house: House, email: string, now: Instant): number {
-  const mail = normalMail(email)
-  let open = 0
-  for (const booking of house.openBookings()) {
-    // Of ten years of bookings few are requests: the others are passed over without being looked at.
-    if (booking.status !== 'requested' || booking.unproved || !isHeld(stateAt(booking, now))) continue
-    if (normalMail(booking.asked.person.email) === mail) open++
-  }
-  return open
+  return house
+    .bookingsOf(email)
+    .filter((one) => one.status === 'requested' && !one.unproved && isHeld(stateAt(one, now))).length
 }
 
 export function tooManyOpen(open: number): Refused {

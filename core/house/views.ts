@@ -21,7 +21,7 @@ import { accountOf, referenceOf, transferPayload } from '../ledger/index.ts'
 import { prepareBy } from '../messages/hooks.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
-import { type KnownPerson, normalMail } from '../people/index.ts'
+import type { KnownPerson } from '../people/index.ts'
 import {
   clientClocks,
   doorPart,
@@ -281,10 +281,10 @@ function tillOf({ till = [] }: Booking): Pick<LinkView, 'till'> {
 
 /** What else is open of whoever holds a link, once it is proved that the address is theirs; in order of time. */
 export const siblingsOf = (house: House, { id, asked, mailProved }: Booking): Booking[] => {
-  const mail = normalMail(asked.person.email)
   return mailProved
-    ? [...house.openBookings()]
-        .filter((one) => one.id !== id && one.mailProved && normalMail(one.asked.person.email) === mail)
+    ? house
+        .bookingsOf(asked.person.email)
+        .filter((one) => one.id !== id && one.mailProved)
         .sort((a, b) => a.start - b.start)
     : []
 }

@@ -1,3 +1,4 @@
+import { buffer } from 'node:stream/consumers'
 import { type AddressObject, type ParsedMail, simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import type { Manner } from './manner.ts'
@@ -9,6 +10,8 @@ export interface Received {
   subject: string
   text: string
   html: string
+  /** The whole of it, as it came over the wire. */
+  raw: Buffer
   /** Its header fields as they came, by their names in small letters. */
   headers: Record<string, string>
   /** When it was received, epoch ms. */
@@ -45,10 +48,11 @@ export class Mailbox {
         else done()
       },
       onData: (stream, _session, done) => {
-        simpleParser(stream)
-          .then((mail) => {
+        buffer(stream)
+          .then(async (raw) => {
+            const mail = await simpleParser(raw)
             const take = (): void => {
-              this.#keep(mail)
+              this.#keep(mail, raw)
               done()
             }
             if (this.manner === 'slow') this.#late.push(take)
@@ -65,7 +69,7 @@ export class Mailbox {
     for (const take of this.#late.splice(0)) take()
   }
 
-  #keep(mail: ParsedMail): void {
+  #keep(mail: ParsedMail, raw: Buffer): void {
     const calendar = mail.attachments.find((attachment) => attachment.contentType === 'text/calendar')
     const named = (address: AddressObject | AddressObject[] | undefined): string =>
       [address ?? []]
@@ -74,6 +78,7 @@ export class Mailbox {
         .join(', ')
     this.received.push({
       id: ++this.#count,
+      raw,
       to: named(mail.to),
       from: named(mail.from),
       subject: mail.subject ?? '',

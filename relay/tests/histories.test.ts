@@ -36,6 +36,8 @@ function practice(): DoorPackage {
         clearAfter: 0,
         notice: duration('PT0S'),
         questionnaire: 'q',
+        sequence: 'around',
+        before: { text: 'Read it.', tick: true },
       }),
       sampleService({
         id: 'b',
@@ -64,6 +66,30 @@ function practice(): DoorPackage {
     ],
     terms: [{ id: 't', versions: [{ number: 1, title: 'T', text: 'Be kind.' }] }],
     limits: { openRequests: 3, perDay: 6 },
+    texts: [{ id: 'so', name: 'So', subject: 'So', body: '{service}: {coming}' }],
+    sequences: [
+      {
+        id: 'around',
+        name: 'Around',
+        steps: [
+          ...(['asked', 'booked', 'moved', 'cancelled', 'end'] as const).map((anchor) => ({
+            ...{ id: `at-${anchor}`, anchor, by: duration('PT0S'), text: 'so' },
+            ...{ channel: anchor === 'moved' ? ('text' as const) : ('email' as const) },
+          })),
+          {
+            ...{
+              id: 'day-before',
+              anchor: 'start',
+              before: true,
+              by: duration('P1D'),
+              must: true,
+              asks: true,
+            },
+            ...{ channel: 'email', text: 'so', when: [{ if: 'unprepared' }] },
+          },
+        ],
+      },
+    ],
   })
   const houseRules = {
     ...base.houseRules,

@@ -139,7 +139,7 @@ describe('enquiries and quotes', () => {
     await post('enquiry', body, key)
     const mail = await posted(house, 'rui@example.org')
     expect(mails('rui@example.org')).toHaveLength(1)
-    expect(mail.text).toBe('Hello Rui,\n\nOf course.\n\nIria Montalvar\n')
+    expect(mail.text).toBe('Hello Rui,\n\nOf course.\n\nIria Montalvar')
     expect(news(enquiry.subject)).toMatchObject([{ news: 'answered', text: 'Of course.' }])
     expect((await post('enquiry', { enquiry: 'unknown-enquiry', text: 'x' })).body.code).toBe(
       'unknown-enquiry',

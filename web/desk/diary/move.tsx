@@ -5,7 +5,7 @@ import { useState } from 'react'
 import type { Desk } from '../data/live.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
-import { WordWithIt } from '../parts/word.tsx'
+import { type GoesWith, goingWith, WordOrSilence } from '../parts/word.tsx'
 import { decideFor } from '../sync/acts.ts'
 import { StartChoice, useWeighed } from './start-choice.tsx'
 import type { Chosen } from './weigh.ts'
@@ -30,7 +30,7 @@ export function Move({
     minutes: booking.minutes,
     travel: booking.asked.travel,
   })
-  const [text, setText] = useState('')
+  const [said, setSaid] = useState<GoesWith>({ text: '' })
   const act = useAct()
   const weighed = useWeighed(desk, chosen, booking.id)
   const same =
@@ -42,11 +42,12 @@ export function Move({
   return (
     <Dialog title={`Move ${name}`} close={close}>
       <p className="mb-3 text-soft">
-        Now {moment(booking.start, zoneAt(booking.place))}. {name} gets a mail with the new time; the price
-        and the rules of the day of asking go with it.
+        Now {moment(booking.start, zoneAt(booking.place))}.{' '}
+        {said.silent ? `${name} is not told` : `${name} gets a mail with the new time`}; the price and the
+        rules of the day of asking go with it.
       </p>
       <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={setChosen} />
-      <WordWithIt text={text} onChange={setText} />
+      <WordOrSilence said={said} onChange={setSaid} />
 
       <button
         type="button"
@@ -60,7 +61,7 @@ export function Move({
             start,
             place: chosen.place,
             minutes: chosen.minutes,
-            text,
+            ...goingWith(said),
             clash: weighed.clash,
             ...(chosen.service === booking.service ? {} : { service: chosen.service }),
           }

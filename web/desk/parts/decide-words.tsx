@@ -5,7 +5,7 @@ import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
 import { TurnDownWords } from './turn-down.tsx'
-import { WordWithIt } from './word.tsx'
+import { type GoesWith, goingWith, WordOrSilence } from './word.tsx'
 import { serviceName, when } from './words.ts'
 
 /** Asks something back before the word. */
@@ -51,15 +51,19 @@ export function AskSomething({ desk, booking, close }: { desk: Desk; booking: Bo
 /** A word that goes with the confirmation. */
 export function WelcomeWith({ booking, close }: { booking: Booking; close: () => void }) {
   const act = useAct()
-  const [text, setText] = useState('')
+  const [said, setSaid] = useState<GoesWith>({ text: '' })
   return (
     <Dialog title={`Welcome ${booking.asked.person.name}`} close={close}>
-      <p className="text-soft">It goes with the confirmation, before everything else.</p>
-      <WordWithIt text={text} onChange={setText} />
+      <p className="text-soft">
+        {said.silent
+          ? 'The time is theirs; you tell them yourself.'
+          : 'A word goes with the confirmation, before everything else.'}
+      </p>
+      <WordOrSilence said={said} onChange={setSaid} />
       <button
         type="button"
         className="press press-go mt-3"
-        onClick={() => act.run(() => decideFor(booking, { do: 'welcome', text }), close)}
+        onClick={() => act.run(() => decideFor(booking, { do: 'welcome', ...goingWith(said) }), close)}
       >
         Welcome them
       </button>
@@ -78,7 +82,7 @@ export function TurnDown({ desk, booking, close }: { desk: Desk; booking: Bookin
       readers={name}
       says={`The time becomes free again. ${name} gets these words by mail:`}
       begin={`Thank you for asking and for telling me about yourself. I am sorry: ${service} with me is not what I can offer you just now. I wish you well.`}
-      send={(text) => decideFor(booking, { do: 'decline', text })}
+      send={(said) => decideFor(booking, { do: 'decline', ...said })}
       close={close}
     />
   )

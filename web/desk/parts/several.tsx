@@ -48,7 +48,7 @@ export function SeveralAtOnce({
             readers="they"
             says="Their times become free again. Each gets these words by mail:"
             begin="Thank you for asking. I am sorry: I can’t offer you this time just now. I wish you well."
-            send={(text) => decideForAll(theirs, { do: 'decline', text }).then(done)}
+            send={(said) => decideForAll(theirs, { do: 'decline', ...said }).then(done)}
             close={() => setDeclining(false)}
           />
         </Suspense>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
+import { type GoesWith, goingWith, Silently } from './word.tsx'
 
 /** Turns one down, or several, in words that can be changed. */
 export function TurnDownWords({
@@ -16,11 +17,11 @@ export function TurnDownWords({
   readers: string
   says: string
   begin: string
-  send: (text: string) => Promise<void>
+  send: (said: GoesWith) => Promise<void>
   close: () => void
 }) {
   const act = useAct()
-  const [text, setText] = useState(begin)
+  const [said, setSaid] = useState<GoesWith>({ text: begin })
   return (
     <Dialog title={`Turn ${whom} down`} close={close}>
       <p className="text-soft">{says}</p>
@@ -30,12 +31,18 @@ export function TurnDownWords({
       <textarea
         id="turn-down-text"
         className="field mt-2 min-h-36"
+        disabled={said.silent}
         maxLength={5_000}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
+        value={said.text}
+        onChange={(event) => setSaid({ ...said, text: event.target.value })}
       />
-      <button type="button" className="press press-go mt-3" onClick={() => act.run(() => send(text), close)}>
-        Turn down and send this
+      <Silently said={said} onChange={setSaid} />
+      <button
+        type="button"
+        className="press press-go mt-3"
+        onClick={() => act.run(() => send(goingWith(said)), close)}
+      >
+        {said.silent ? 'Turn down and send nothing' : 'Turn down and send this'}
       </button>
       <ProblemNote of={act} />
     </Dialog>

@@ -18,3 +18,37 @@ export const WordWithIt = ({
     />
   </label>
 )
+
+/** What goes with an act: a word, or nothing at all, not even the mail. */
+export interface GoesWith {
+  text: string
+  silent?: true
+}
+
+/** What of it is sent: in silence, what was written stays in the field. */
+export const goingWith = ({ text, silent }: GoesWith): GoesWith => (silent ? { text: '', silent } : { text })
+
+/** Lets an act be done in silence: whoever it is about is told by the practitioner, or not. */
+export const Silently = ({ said, onChange }: { said: GoesWith; onChange: (said: GoesWith) => void }) => (
+  <label className="mt-3 flex min-h-[32px] cursor-pointer items-center gap-3">
+    <input
+      type="checkbox"
+      className="checkbox checkbox-primary checkbox-sm"
+      checked={said.silent ?? false}
+      onChange={(event) =>
+        onChange({ text: said.text, ...(event.target.checked ? { silent: true as const } : {}) })
+      }
+    />
+    Silently: nothing is sent about it
+  </label>
+)
+
+/** A word with an act, or silence. */
+export const WordOrSilence = (props: { said: GoesWith; onChange: (said: GoesWith) => void }) => (
+  <>
+    {!props.said.silent && (
+      <WordWithIt text={props.said.text} onChange={(text) => props.onChange({ ...props.said, text })} />
+    )}
+    <Silently {...props} />
+  </>
+)
