@@ -1,5 +1,6 @@
 import { benchCalendar } from './calendar.ts'
 import { benchCrowd } from './crowd.ts'
+import { benchDelivery } from './delivery.ts'
 import { benchHouse } from './house.ts'
 import { benchMessages } from './messages.ts'
 import { benchOpenings } from './openings.ts'
@@ -11,6 +12,7 @@ if (!only || only === 'openings') await benchOpenings()
 if (!only || only === 'calendar') await benchCalendar()
 if (!only || only === 'questions') await benchQuestions()
 if (!only || only === 'messages') await benchMessages()
+if (!only || only === 'delivery') await benchDelivery()
 if (!only || only === 'house') await benchHouse()
 if (!only || only === 'start') await benchStart()
 if (!only || only === 'crowd') await benchCrowd()

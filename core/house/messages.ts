@@ -81,6 +81,14 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
   return { key, ...rest, link: { id, leads: word ? 'word' : leads, service } }
 }
 
+/**
+ * Several in one transaction, as the disk is slower than all the rest. No two of one subject: the lines of its record
+ * are counted.
+ * @returns in their order; nothing for what is no longer to go
+ */
+export const handSeveral = (work: Work, { dues }: { dues: readonly Due[] }): (Handed | undefined)[] =>
+  dues.map((due) => hand(work, { due }))
+
 type Written = Omit<Handed, 'key' | 'link'> & {
   leads: 'my' | 'quote'
   service: string
@@ -272,6 +280,12 @@ export function went(work: Work, { due, problem, final, recipient, subject: titl
     text,
     print: fingerprint({ subject: title, text }),
   })
+  return {}
+}
+
+/** Of several in one transaction, no two of one subject. */
+export function wentSeveral(work: Work, { all }: { all: readonly Went[] }) {
+  for (const one of all) went(work, one)
   return {}
 }
 

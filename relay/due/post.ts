@@ -1,5 +1,6 @@
-import type { Due } from '@acolhida/core/agenda'
-import { type Handed, hand, unknown, went } from '@acolhida/core/house'
+import { setTimeout as wait } from 'node:timers/promises'
+import { type Due, nameOf } from '@acolhida/core/agenda'
+import { type Handed, handSeveral, unknown, type Went, wentSeveral } from '@acolhida/core/house'
 import { letterHtml } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
 import { directionOf, type Instant } from '@acolhida/core/time'
@@ -20,6 +21,9 @@ export type DoorAddress = (path: string) => string
 /** How many messages are handed over at once, and over how many connections. */
 const AT_ONCE = 50
 const CONNECTIONS = 2
+
+/** For how long answers of the hosts are gathered before they are noted together, in ms. */
+const GATHER = 20
 
 /** What stands for the private link in a message. */
 const LINK = /\{(?:link|word)\}/g
@@ -45,6 +49,8 @@ export class Post {
   readonly #deskAddress: DoorAddress
   readonly #transport: Transporter
   readonly #gateway: Gateway | undefined
+  readonly #gone: Went[] = []
+  #noting: Promise<void> | undefined
   #round: Promise<void> | undefined
 
   /** @param gateway by which texts go; where there is none, they fail */
@@ -89,27 +95,46 @@ export class Post {
 
   async #send(): Promise<void> {
     for (;;) {
-      const dues: Due[] = []
-      const now = this.#here.now()
-      for (const due of this.#here.keeper.house.agenda()) {
-        if (due.at > now || dues.length === AT_ONCE) break
-        if (isMessage(due)) dues.push(due)
-      }
+      const dues = this.#due()
       if (dues.length === 0) return
-      await Promise.all(dues.map((due) => this.#deliver(due)))
+      const handed = this.#here.call(handSeveral, { dues })
+      await Promise.all(
+        handed.map((one, i) => one && this.#deliver(dues[i]!, one).then((went) => this.#note(went))),
+      )
     }
   }
 
-  async #deliver(due: Due): Promise<void> {
-    const handed = this.#here.call(hand, { due })
+  /** What is due now, no two of one subject: they go in the order in which they are meant. */
+  #due(): Due[] {
+    const dues = new Map<string, Due>()
+    const now = this.#here.now()
+    for (const due of this.#here.keeper.house.agenda()) {
+      if (due.at > now || dues.size === AT_ONCE) break
+      const name = nameOf(due.subject)
+      if (isMessage(due) && !dues.has(name)) dues.set(name, due)
+    }
+    return [...dues.values()]
+  }
+
+  /** Notes what came of one, together with whatever else has come meanwhile: a write for each would take longer than all the rest. */
+  #note(went: Went): Promise<void> {
+    this.#gone.push(went)
+    this.#noting ??= wait(GATHER).then(() => {
+      this.#noting = undefined
+      this.#here.call(wentSeveral, { all: this.#gone.splice(0) })
+    })
+    return this.#noting
+  }
+
+  async #deliver(due: Due, handed: Handed): Promise<Went> {
     const { practice } = this.#here.keeper.house
-    if (!handed || !practice) return
+    if (!practice) throw new Error('There is no practice to write for.')
     const { recipient, subject } = handed
     const problem =
       handed.channel === 'text' ? await this.#text(practice, handed) : await this.#mail(practice, handed)
     // Who reads the record must not come by a client's link.
     const text = this.#withDoor(practice, handed.text).replace(LINK, () => '(private link)')
-    this.#here.call(went, { due, recipient, subject, text, ...problem })
+    return { due, recipient, subject, text, ...problem }
   }
 
   async #text(practice: Practice, handed: Handed): Promise<Problem | undefined> {

@@ -12,7 +12,8 @@ const LARGEST = 10_000
 const RATE = 600
 
 /** What clients answer to texts, as the gateway tells it. */
-export function mountTexts(app: Express, { here, gateway, soon }: Serving): void {
+export function mountTexts(app: Express, serving: Serving): void {
+  const { here, gateway } = serving
   app.post(
     '/api/texts',
     limited(RATE),
@@ -28,7 +29,7 @@ export function mountTexts(app: Express, { here, gateway, soon }: Serving): void
         if (error instanceof BadData) throw new Refused(409, 'gateway.differs')
         throw error
       }
-      soon()
+      serving.soon()
       res.status(200).json({})
     },
   )
@@ -38,7 +39,8 @@ export function mountTexts(app: Express, { here, gateway, soon }: Serving): void
  * Unsubscribing with one press in a mail program (RFC 8058): a POST that carries `List-Unsubscribe=One-Click`, without
  * cookies, and is asked nothing back. Looking at the address never unsubscribes; it leads to the client's page.
  */
-export function mountUnsubscribe(app: Express, { here, soon }: Serving): void {
+export function mountUnsubscribe(app: Express, serving: Serving): void {
+  const { here } = serving
   const path = '/api/link/:secret/unsubscribe'
   const form = express.urlencoded({ extended: false, limit: 1_000, type: () => true })
   app.post(path, form, (req: Request, res: Response) => {
@@ -46,7 +48,7 @@ export function mountUnsubscribe(app: Express, { here, soon }: Serving): void {
       throw new Refused(400, 'malformed')
     const hash = sha256Hex(String(req.params.secret))
     here.call(throughLink, { hash, command: { do: 'unwant', what: 'follow-ups', on: true } })
-    soon()
+    serving.soon()
     res.status(200).type('text').send('You are sent no more of these.')
   })
   app.get(path, (req: Request, res: Response) => {
