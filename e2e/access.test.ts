@@ -180,6 +180,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       .click()
     expect.soft([...(await violations(phone)), ...(await edges(phone))], 'the day').toEqual([])
     for (const [path, heading] of [
+      ['arrivals/asks-tome/sheet', 'What is open'],
       ['people/person-asks-tome', 'Missed and cancelled late'],
       ['rules', 'Not coming'],
       ['record', 'The record'],

@@ -89,6 +89,12 @@ it('a reminder is begun, moved on its line, said otherwise, held back, and answe
 
   await desk.goto(new URL(booking!, desk.url()).href)
   await desk.getByText('They said that they will be there.').waitFor()
+  // What one takes along holds what they told.
+  await desk.getByRole('link', { name: 'Sheet' }).click()
+  const told = desk.getByRole('region', { name: 'What they have told' })
+  await told.getByText(/^My voice gives out/).waitFor()
+  await desk.getByRole('region', { name: 'What is open' }).getByText('to be paid').waitFor()
+  await desk.getByRole('link', { name: 'Everything about this session' }).click()
   await desk.getByRole('button', { name: 'Write to them' }).click()
   const dialog = desk.getByRole('dialog')
   await dialog.getByRole('textbox', { name: 'Subject' }).fill('Your voice')

@@ -1,3 +1,4 @@
+export * from './answers-told.ts'
 export * from './digest.ts'
 export * from './drafts.ts'
 export * from './enquiry-letters.ts'

@@ -23,6 +23,7 @@ const ProfilePage = page(() => import('./pages/profile.tsx'), 'ProfilePage')
 const SentPage = page(() => import('./messages/sent-page.tsx'), 'SentPage')
 const Outbox = page(() => import('./messages/outbox.tsx'), 'Outbox')
 const WordsPage = page(() => import('./messages/words-page.tsx'), 'WordsPage')
+const SessionSheet = page(() => import('./request/session-sheet.tsx'), 'SessionSheet')
 const TermsPage = page(() => import('./terms/terms-page.tsx'), 'TermsPage')
 const ThisDesk = page(() => import('./pages/this-desk.tsx'), 'ThisDesk')
 const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
@@ -59,6 +60,7 @@ export const DeskApp = () => (
       <Route index element={<Today />} />
       <Route path="arrivals" element={<Arrivals />} />
       <Route path="arrivals/:id" element={<RequestPage />} />
+      <Route path="arrivals/:id/sheet" element={<SessionSheet />} />
       <Route path="record" element={<WholeRecord />} />
       <Route path="diary" element={<DiaryPage />} />
       <Route path="money" element={<MoneyPage />} />

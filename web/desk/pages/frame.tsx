@@ -86,10 +86,10 @@ function Furnished({ desk }: { desk: Desk }) {
   }, [navigate])
 
   return (
-    <div className="min-h-dvh md:grid md:grid-cols-[196px_1fr]">
+    <div className="min-h-dvh md:grid md:grid-cols-[196px_1fr] print:block">
       <nav
         aria-label="Desk"
-        className="bg-rail px-3.5 py-5 text-rail-ink md:sticky md:top-0 md:flex md:h-dvh md:flex-col md:gap-[3px]"
+        className="bg-rail px-3.5 py-5 text-rail-ink print:hidden md:sticky md:top-0 md:flex md:h-dvh md:flex-col md:gap-[3px]"
       >
         <div className="serif flex items-center gap-2.5 px-2 pb-4 text-[22px] font-semibold">
           <Emblem /> Acolhida

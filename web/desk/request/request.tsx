@@ -165,7 +165,10 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
         {booking.text && !isHeld(state) && ` “${booking.text}”`}
       </span>
       {state.is === 'booked' && !state.begun && (
-        <span className="flex gap-2">
+        <span className="flex flex-wrap gap-2">
+          <Link className="press" to={`/arrivals/${booking.id}/sheet`}>
+            Sheet
+          </Link>
           <button type="button" className="press" onClick={() => setDoing('move')}>
             Move…
           </button>
