@@ -166,6 +166,21 @@ describe('a sequence', () => {
     expect(stepsOf(gone, practice)).toEqual([])
   })
 
+  it('moved into the quiet hours, goes at the last moment before them, and one after at the first', () => {
+    const steps = [
+      step({ by: duration('PT4H') }),
+      step({ id: 'two', anchor: 'end', before: false, by: duration('PT10H') }),
+    ]
+    const practice = practiceWith(steps, { messaging: { quiet } })
+    const at = parseInstant('2026-11-25T13:00Z')
+    const to = { place: 'video', minutes: 75, text: '', settles: at }
+    const booking = bookedAt('2026-12-03T14:00Z', '2026-11-25T12:00Z')
+    // Four hours before and, after 75 minutes, ten hours on: 01:15 at night waits for seven in the morning.
+    expect(moments(booking, practice)).toEqual(['2026-12-03T10:00:00Z', '2026-12-04T07:00:00Z'])
+    const early = apply(booking, { type: 'moved', at, start: parseInstant('2026-12-03T08:00Z'), ...to })
+    expect(moments(early, practice)).toEqual(['2026-12-02T21:00:00Z', '2026-12-03T19:15:00Z'])
+  })
+
   it('does not go for a moment before it was written, nor for what was due while all were paused', () => {
     const booking = bookedAt('2026-12-03T10:00Z', '2026-11-25T12:00Z')
     const since = parseInstant('2026-12-02T12:00Z')

@@ -94,6 +94,19 @@ describe('a sequence around a booking', () => {
     expect(mail?.headers['list-unsubscribe']).toBeUndefined()
   })
 
+  it('goes on while the desk is closed for two weeks, which then reads of each what became of it', async () => {
+    for (let at = BEGINNING + HOUR; at <= BEGINNING + 14 * DAY; at += HOUR) await goTo(at)
+    const steps = (await record()).filter(({ step, to }) => step.startsWith('step:') && /tome|912/.test(to))
+    expect(steps.map(({ step, state }) => [step, state])).toEqual([
+      ['step:day-before', 'sent'],
+      ['step:by-text', 'sent'],
+      ['step:follow-up', 'sent'],
+    ])
+    expect(mails().filter(({ subject }) => subject.startsWith('Soon:'))).toHaveLength(1)
+    expect(mails().filter(({ subject }) => subject === 'Thank you')).toHaveLength(1)
+    expect(house.texts.taken).toHaveLength(1)
+  })
+
   it('goes by text once, also when the gateway is slow or away for a while', async () => {
     house.texts.manner = 'down'
     await goTo(planned('by-text').at)
