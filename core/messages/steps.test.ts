@@ -3,9 +3,17 @@ import { DateTime } from 'luxon'
 import { Temporal } from 'temporal-polyfill'
 import { describe, expect, it } from 'vitest'
 import { apply, type Booking, type BookingEvent, begin } from '../booking/index.ts'
-import type { MessageText, Practice, SequenceStep } from '../practice/index.ts'
+import {
+  aroundService,
+  type MessageText,
+  type Practice,
+  type SequenceStep,
+  withNewStep,
+  withStep,
+} from '../practice/index.ts'
 import { sampleAsked } from '../tests/asked.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
+import type { Instant } from '../time/index.ts'
 import {
   duration,
   formatInstant,
@@ -187,6 +195,41 @@ describe('a sequence', () => {
     expect(moments(booking, practiceWith([step({ since })]))).toEqual(['past'])
     expect(moments(booking, practiceWith([step()], { messaging: { paused: true } }))).toEqual(['paused'])
     expect(moments(booking, practiceWith([step()], { messaging: { resumed: since } }))).toEqual(['past'])
+  })
+
+  it('comes around a service from now on: nothing goes for moments that have passed, whatever must go', () => {
+    const since = parseInstant('2026-12-01T12:00Z')
+    const steps = [
+      ...[step({ by: duration('P1W') }), step({ id: 'must', by: duration('P1W'), must: true })],
+      ...[
+        step({ id: 'next' }),
+        step({ id: 'at-once', anchor: 'booked', before: false, by: duration('PT0S') }),
+      ],
+    ]
+    const booking = bookedAt('2026-12-03T10:00Z', '2026-11-25T12:00Z')
+    const bare = sampleService()
+    const around = (now: Instant) => practiceWith(steps, { services: [aroundService(bare, 'q', now)] })
+    expect(moments(booking, around(since))).toEqual(['past', 'past', '2026-12-02T10:00:00Z', 'past'])
+    // Whoever books afterwards is written to as ever: late, but what must go goes at once.
+    expect(moments(bookedAt('2026-12-03T10:00Z', '2026-12-01T13:00Z'), around(since))).toEqual([
+      ...['past', '2026-12-01T13:00:00Z', '2026-12-02T10:00:00Z', '2026-12-01T13:00:00Z'],
+    ])
+    // A step that is changed in any way counts from then on, too.
+    const all = around(parseInstant('2026-11-01T12:00Z'))
+    const changed = withStep(
+      all,
+      'q',
+      'next',
+      (one) => ({ ...one, channel: 'text' }),
+      parseInstant('2026-12-02T11:00Z'),
+    )
+    expect(moments(booking, changed)[2]).toBe('past')
+    expect(
+      moments(
+        booking,
+        withNewStep(all, { sequence: 'q', step: 'new', text: 't', now: parseInstant('2026-12-02T19:00Z') }),
+      ).at(-1),
+    ).toBe('past')
   })
 
   it('looks at what must hold: first time, place, what is to pay, what was said, tags', () => {

@@ -137,6 +137,12 @@ interface Around {
   theirs: Zone
 }
 
+/** Since when a step is around the bookings of a service as it stands: it never goes for a moment before. */
+export function countsFrom(practice: Practice, service: string, step: SequenceStep): Instant {
+  const around = serviceOf(practice, service)?.sequenceSince ?? 0
+  return instant(Math.max(around, step.since ?? 0, practice.messaging?.resumed ?? 0))
+}
+
 function planStep(
   { practice, booking, there, clock, theirs }: Around,
   step: SequenceStep,
@@ -147,7 +153,6 @@ function planStep(
   const { start, unsettled } = booking
   const ahead = isBeforeSession(step)
   const wanted = onTheDay(hook.at, step, clock)
-  const from = instant(Math.max(hook.from, step.since ?? 0, messaging.resumed ?? 0))
   const settled = unsettled ? unsettled.until + 1 : 0
   const plan = (at: Instant, skipped?: WhySkipped): StepPlan => {
     const goes = instant(Math.max(at, settled))
@@ -165,15 +170,17 @@ function planStep(
     return plan(wanted, 'condition')
   if (!ahead && booking.unwanted?.includes('follow-ups')) return plan(wanted, 'unwanted')
   if (step.channel === 'text' && booking.unwanted?.includes('texts')) return plan(wanted, 'unwanted')
-  const late = wanted < from
-  if (late && !step.must) return plan(wanted, 'past')
-  if (ahead && (late ? from : wanted) >= start) return plan(wanted, 'begun')
-  if (late) return { ...plan(from), late: true }
+  const late = wanted < hook.from
+  const goes = late ? hook.from : wanted
+  const counts = countsFrom(practice, booking.service, step)
+  if (goes < counts || (late && !step.must)) return plan(wanted, 'past')
+  if (ahead && goes >= start) return plan(wanted, 'begun')
+  if (late) return { ...plan(goes), late: true }
   const { quiet } = messaging
   const answers = wanted === hook.at && ACTS.has(step.anchor)
   if (!quiet || answers) return plan(wanted)
   const at = outsideStretch(wanted, quiet, theirs, step.before ? 'back' : 'on')
-  return at < from || (ahead && at >= start) ? plan(wanted, 'quiet') : plan(at)
+  return at < Math.max(hook.from, counts) || (ahead && at >= start) ? plan(wanted, 'quiet') : plan(at)
 }
 
 /** Within how long another message of the same channel takes up one that is late. */

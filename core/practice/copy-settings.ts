@@ -1,3 +1,5 @@
+import type { Instant } from '../time/index.ts'
+import { aroundService } from './sequences.ts'
 import { type SettingsGroup, settingsIn } from './service-settings.ts'
 import type { Practice, Service } from './types.ts'
 
@@ -27,19 +29,27 @@ export function withSettings(service: Service, from: Service, groups: readonly S
   return withParts(service, from, keys)
 }
 
+/** What comes around a service by copying begins then, too. */
+function begunFrom({ sequence: before }: Service, { sequence, ...after }: Service, now: Instant): Service {
+  return aroundService(before === undefined ? after : { ...after, sequence: before }, sequence, now)
+}
+
 /** A practice in which some settings of one service have been copied to others. */
 export function copySettings(
   practice: Practice,
   from: string,
   to: readonly string[],
   groups: readonly SettingsGroup[],
+  now: Instant,
 ): Practice {
   const source = practice.services.find((service) => service.id === from)
   if (!source) return practice
   return {
     ...practice,
     services: practice.services.map((service) =>
-      to.includes(service.id) && service.id !== from ? withSettings(service, source, groups) : service,
+      to.includes(service.id) && service.id !== from
+        ? begunFrom(service, withSettings(service, source, groups), now)
+        : service,
     ),
   }
 }

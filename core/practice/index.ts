@@ -14,6 +14,7 @@ export * from './missing.ts'
 export * from './offered.ts'
 export * from './paying.ts'
 export * from './ready-sequences.ts'
+export * from './sequences.ts'
 export {
   type DoorPart,
   doorPart,

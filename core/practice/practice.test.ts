@@ -2,8 +2,17 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { letIn, practice as practiceSchema } from '../schemas/index.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
-import { type Duration, date, type LocalDate, type WallTime, zone } from '../time/index.ts'
 import {
+  type Duration,
+  date,
+  type Instant,
+  type LocalDate,
+  parseInstant,
+  type WallTime,
+  zone,
+} from '../time/index.ts'
+import {
+  aroundService,
   type Block,
   checkPractice,
   clockChanges,
@@ -174,24 +183,48 @@ describe('taking away', () => {
 })
 
 describe('settings copied to other services', () => {
+  const NOW = parseInstant('2026-11-24T12:00Z')
   const from = sampleService({ id: 'from', perDay: 2, clearBefore: 45, notice: 'PT48H' as Duration })
   const to = sampleService({ id: 'to', perWeek: 3, name: 'Another' })
   const practice = samplePractice({ services: [from, to] })
   const copied = (groups: SettingsGroup[]): Service =>
-    copySettings(practice, 'from', ['to', 'from'], groups).services[1]!
+    copySettings(practice, 'from', ['to', 'from'], groups, NOW).services[1]!
 
   it('bring what was chosen and nothing else', () => {
     expect(copied(['clear'])).toEqual({ ...to, clearBefore: 45 })
     const limits = copied(['limits'])
     expect(limits.perDay).toBe(2)
     expect('perWeek' in limits).toBe(false)
-    expect(copySettings(practice, 'nobody', ['to'], ['clear'])).toBe(practice)
+    expect(copySettings(practice, 'nobody', ['to'], ['clear'], NOW)).toBe(practice)
+  })
+
+  it('bring a sequence from now on, and leave alone what had it already', () => {
+    const earlier = parseInstant('2026-11-01T12:00Z')
+    const around = (service: Service, at: Instant): Service => aroundService(service, 'q', at)
+    const services = [around(from, earlier), to, around(sampleService({ id: 'had' }), earlier)]
+    const [, came, had] = copySettings(
+      { ...practice, services },
+      'from',
+      ['to', 'had'],
+      ['messages'],
+      NOW,
+    ).services
+    expect(came).toMatchObject({ sequence: 'q', sequenceSince: NOW })
+    expect(had).toMatchObject({ sequence: 'q', sequenceSince: earlier })
+    const [, none] = copySettings(
+      { ...practice, services: [to, came!] },
+      'to',
+      [came!.id],
+      ['messages'],
+      NOW,
+    ).services
+    expect(none).toMatchObject(to)
   })
 
   it('never touch what a service is, whatever is copied', () => {
     const all = copied(SETTINGS_GROUPS)
     expect([all.id, all.name, all.minutes, all.on]).toEqual(['to', 'Another', to.minutes, to.on])
-    const next = copySettings(practice, 'from', ['to'], SETTINGS_GROUPS)
+    const next = copySettings(practice, 'from', ['to'], SETTINGS_GROUPS, NOW)
     expect(() => letIn(practiceSchema, next, 'It')).not.toThrow()
   })
 })

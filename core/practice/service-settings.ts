@@ -1,5 +1,6 @@
 import {
   clearMinutes,
+  epochMs,
   isoDuration,
   localDateShape,
   localDateTime,
@@ -129,6 +130,7 @@ export const SERVICE_SETTINGS = {
     ),
   },
   sequence: { shape: maybe(id), group: 'messages' },
+  sequenceSince: { shape: maybe(epochMs) },
   on: { shape: yes },
   season: { shape: maybe(season) },
   colour: { shape: one('leaf', 'tile', 'clay', 'sun'), door: true },

@@ -1,7 +1,15 @@
 import type { Minor } from '../money/index.ts'
 import type { Question, Questionnaire } from '../questions/types.ts'
 import type { Terms } from '../terms/types.ts'
-import type { Duration, Language, LocalDate, LocalDateTime, WallTime, Weekday } from '../time/index.ts'
+import type {
+  Duration,
+  Instant,
+  Language,
+  LocalDate,
+  LocalDateTime,
+  WallTime,
+  Weekday,
+} from '../time/index.ts'
 import type { BeforeSession, MessageText, Messaging, Sequence, Translated } from './messaging.ts'
 
 /** Who is asking, as far as hours and services care. */
@@ -251,6 +259,8 @@ export interface Service {
   before?: BeforeSession
   /** What goes around each of its bookings, by its id. */
   sequence?: string
+  /** Since when that one does. */
+  sequenceSince?: Instant
   /** Shown at the door and open to requests. */
   on: boolean
   /** Where it is on: only in these dates, or only outside them. */

@@ -1,7 +1,7 @@
 import type { DeskDoes } from '@acolhida/core/booking'
 import type { DoorView, LinkView, MailNews, RecordPage } from '@acolhida/core/contract'
 import { messageName, stepsOf } from '@acolhida/core/messages'
-import type { Practice, SequenceStep } from '@acolhida/core/practice'
+import { aroundService, type Practice, type SequenceStep } from '@acolhida/core/practice'
 import { DAY, duration, HOUR, type Instant, MINUTE, SECOND, time } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -297,6 +297,29 @@ describe('what is published', () => {
     await goTo(old)
     await goTo(old + 4 * HOUR)
     expect(mails().filter(({ subject }) => subject.startsWith('Soon'))).toHaveLength(1)
+  })
+
+  it('comes around what is booked already without a word about moments that have passed', async () => {
+    await publish((practice) => ({
+      ...practice,
+      services: practice.services.map((service) => aroundService(service, undefined, house.clock.now())),
+    }))
+    await command({ do: 'welcome' })
+    const { start } = booking()
+    await goTo(start - HOUR)
+    const before = mails().length
+    const now = house.clock.now()
+    const { status } = await publish((practice) => ({
+      ...practice,
+      services: practice.services.map((service) => aroundService(service, 'q', now)),
+    }))
+    expect(status).toBe(200)
+    await goTo(now + MINUTE)
+    expect(mails()).toHaveLength(before)
+    expect(house.texts.taken).toEqual([])
+    // What is still to come goes.
+    await goTo(planned('follow-up').at)
+    expect(mails().at(-1)?.subject).toBe('Thank you')
   })
 
   it('writes a digest in the morning, and reminds the practitioner before a session', async () => {

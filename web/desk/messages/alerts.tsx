@@ -1,9 +1,9 @@
 import type { Step } from '@acolhida/core/messages'
 import type { Alert, Practice } from '@acolhida/core/practice'
+import { withMessaging } from '@acolhida/core/practice'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { Tick } from '../parts/tick.tsx'
-import { withMessaging } from './change.ts'
 
 /** What can be told to the practitioner, and whether that is by mail where nothing is said. */
 const ALERTS: readonly { step: Step; name: string; usual: boolean }[] = [

@@ -1,7 +1,20 @@
-import { beginSequence, checkPractice, type Practice, READY, type Sequence } from '@acolhida/core/practice'
-import { duration, time } from '@acolhida/core/time'
+import {
+  aroundService,
+  beginSequence,
+  checkPractice,
+  type Practice,
+  READY,
+  type Sequence,
+  withBegun,
+  withMessaging,
+  withNewStep,
+  withoutSequence,
+  withPause,
+  withSequence,
+} from '@acolhida/core/practice'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
+import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
@@ -13,7 +26,6 @@ import { Tick } from '../parts/tick.tsx'
 import { withService } from '../service/with-service.ts'
 import { Fields } from '../settings/fields.tsx'
 import { Alerts } from './alerts.tsx'
-import { withMessaging, withoutSequence, withPause, withSequence, withText } from './change.ts'
 import { TO_CLIENTS, TO_ME } from './how-settings.ts'
 import { newId, StepEdit } from './step-edit.tsx'
 import { TimeLine } from './time-line.tsx'
@@ -71,7 +83,9 @@ export function SentPage() {
             <Switch
               label="All of it rests: nothing goes but what tells how a booking stands"
               on={messaging.paused === true}
-              onChange={(on) => changePractice(db, 'whether messages rest', (p) => withPause(p, on))}
+              onChange={(on) =>
+                changePractice(db, 'whether messages rest', (p) => withPause(p, on, relayNow()))
+              }
             />
             <Fields
               settings={TO_CLIENTS}
@@ -97,31 +111,9 @@ function OneSequence({ practice, sequence }: { practice: Practice; sequence: Seq
   const [chosen, setChosen] = useState(sequence.steps[0]?.id)
   const step = sequence.steps.find(({ id }) => id === chosen)
   const add = (): Promise<void> => {
-    const id = newId('step')
-    setChosen(id)
-    return changePractice(db, 'a message added', (p) => {
-      const texts = p.texts ?? []
-      const text = texts[0]?.id ?? newId('text')
-      const with1 =
-        texts.length > 0
-          ? p
-          : withText(p, { id: text, name: 'A reminder', subject: '{service}, {start}', body: '{when}' })
-      return withSequence(with1, sequence.id, (one) => ({
-        ...one,
-        steps: [
-          ...one.steps,
-          {
-            id,
-            anchor: 'start',
-            before: true,
-            by: duration('P1D'),
-            at: time('18:00'),
-            channel: 'email',
-            text,
-          },
-        ],
-      }))
-    })
+    const made = { sequence: sequence.id, step: newId('step'), text: newId('text'), now: relayNow() }
+    setChosen(made.step)
+    return changePractice(db, 'a message added', (p) => withNewStep(p, made))
   }
   return (
     <section aria-label={sequence.name}>
@@ -140,7 +132,9 @@ function OneSequence({ practice, sequence }: { practice: Practice; sequence: Seq
             <ActButton
               className="press press-no"
               onAct={() =>
-                changePractice(db, `${sequence.name} removed`, (p) => withoutSequence(p, sequence.id))
+                changePractice(db, `${sequence.name} removed`, (p) =>
+                  withoutSequence(p, sequence.id, relayNow()),
+                )
               }
             >
               Remove this sequence
@@ -157,8 +151,8 @@ function OneSequence({ practice, sequence }: { practice: Practice; sequence: Seq
               on={service.sequence === sequence.id}
               onChange={(on) =>
                 changePractice(db, 'what is sent around a service', (p) =>
-                  withService(p, service.id, ({ sequence: _, ...one }) =>
-                    on ? { ...one, sequence: sequence.id } : one,
+                  withService(p, service.id, (one) =>
+                    aroundService(one, on ? sequence.id : undefined, relayNow()),
                   ),
                 )
               }
@@ -182,16 +176,13 @@ function OneSequence({ practice, sequence }: { practice: Practice; sequence: Seq
 /** Sequences to begin with. */
 function Beginnings({ practice, onMade }: { practice: Practice; onMade: (id: string) => void }) {
   const make = async (key: (typeof READY)[number]['key']): Promise<void> => {
-    const { sequence, texts } = beginSequence(key, {
+    const begun = beginSequence(key, {
       texts: practice.texts ?? [],
       ids: () => newId('s'),
       free: practice.services.every(({ price }) => price.kind === 'free'),
     })
-    await changePractice(db, `${sequence.name} begun`, (p) => ({
-      ...texts.reduce(withText, p),
-      sequences: [...(p.sequences ?? []), sequence],
-    }))
-    onMade(sequence.id)
+    await changePractice(db, `${begun.sequence.name} begun`, (p) => withBegun(p, begun))
+    onMade(begun.sequence.id)
   }
   return (
     <section aria-label="Begin another">

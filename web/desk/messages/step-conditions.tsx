@@ -1,12 +1,18 @@
-import { type Practice, type SequenceStep, STEP_LOOKS, type StepCondition } from '@acolhida/core/practice'
+import {
+  type Practice,
+  type SequenceStep,
+  STEP_LOOKS,
+  type StepCondition,
+  withStep,
+} from '@acolhida/core/practice'
 import { X } from 'lucide-react'
 import { useState } from 'react'
+import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { OUTCOME } from '../parts/words.ts'
-import { withStep } from './change.ts'
 import { stepConditionWords } from './step-words.ts'
 
 type Look = StepCondition['if']
@@ -29,8 +35,12 @@ export function StepConditions({
   const when = step.when ?? []
   const put = (next: StepCondition[]): Promise<void> =>
     changePractice(db, 'what a message asks for', (p) =>
-      withStep(p, sequence, step.id, ({ when: _, ...rest }) =>
-        next.length > 0 ? { ...rest, when: next } : rest,
+      withStep(
+        p,
+        sequence,
+        step.id,
+        ({ when: _, ...rest }) => (next.length > 0 ? { ...rest, when: next } : rest),
+        relayNow(),
       ),
     )
   const options =

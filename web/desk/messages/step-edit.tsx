@@ -1,11 +1,19 @@
-import { lateSteps, type Practice, type Sequence, type SequenceStep } from '@acolhida/core/practice'
+import {
+  lateSteps,
+  type Practice,
+  type Sequence,
+  type SequenceStep,
+  withNewText,
+  withSequence,
+  withStep,
+} from '@acolhida/core/practice'
 import { newKey } from '../../relay-client/client.ts'
+import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { Fields } from '../settings/fields.tsx'
-import { withSequence, withStep, withText } from './change.ts'
 import { Preview } from './preview.tsx'
 import { StepConditions } from './step-conditions.tsx'
 import { HOW, WHEN } from './step-settings.ts'
@@ -35,19 +43,11 @@ export function StepEdit({
   const text = texts.find(({ id }) => id === step.text)
   const services = practice.services.filter((one) => one.sequence === sequence.id).map(({ id }) => id)
   const change = (p: Practice, to: (step: SequenceStep) => SequenceStep): Practice =>
-    withStep(p, sequence.id, step.id, to)
+    withStep(p, sequence.id, step.id, to, relayNow())
   const warnings = lateSteps(practice, sequence, step)
   const another = (): Promise<void> => {
-    const id = newId('text')
-    return changePractice(db, 'a text made', (p) =>
-      change(
-        withText(p, { id, name: 'A new text', subject: '{service}, {start}', body: '{when}' }),
-        (one) => ({
-          ...one,
-          text: id,
-        }),
-      ),
-    )
+    const made = { sequence: sequence.id, step: step.id, text: newId('text'), now: relayNow() }
+    return changePractice(db, 'a text made', (p) => withNewText(p, made))
   }
   return (
     <section

@@ -1,10 +1,10 @@
 import { segmentsOf } from '@acolhida/core/messages'
 import type { MessageText, Practice } from '@acolhida/core/practice'
+import { withText } from '@acolhida/core/practice'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { SavedField } from '../parts/saved-field.tsx'
 import { counted } from '../parts/words.ts'
-import { withText } from './change.ts'
 import { ChipText } from './chip-text.tsx'
 import { useSaved } from './use-saved.ts'
 

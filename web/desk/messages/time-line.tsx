@@ -1,10 +1,11 @@
 import type { Practice, Sequence, SequenceStep } from '@acolhida/core/practice'
+import { withStep } from '@acolhida/core/practice'
 import { duration, inOneUnit } from '@acolhida/core/time'
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react'
+import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
-import { withStep } from './change.ts'
 import { KNOTS, whenWords } from './step-words.ts'
 import { stepTitle } from './titles.ts'
 
@@ -82,12 +83,18 @@ export function TimeLine({
     if (hours === hoursOf(step)) return
     act.run(() =>
       changePractice(db, 'when a message goes', (p) =>
-        withStep(p, sequence.id, step.id, ({ at, ...one }) => ({
-          ...one,
-          by: byOf(hours),
-          // A time of day belongs to what is days away.
-          ...(at !== undefined && hours >= 24 ? { at } : {}),
-        })),
+        withStep(
+          p,
+          sequence.id,
+          step.id,
+          ({ at, ...one }) => ({
+            ...one,
+            by: byOf(hours),
+            // A time of day belongs to what is days away.
+            ...(at !== undefined && hours >= 24 ? { at } : {}),
+          }),
+          relayNow(),
+        ),
       ),
     )
   }

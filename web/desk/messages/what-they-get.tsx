@@ -1,9 +1,17 @@
 import { languageFor, letterFor, outlookOf } from '@acolhida/core/messages'
-import { beginSequence, languagesOf, type Practice, READY, type Service } from '@acolhida/core/practice'
+import {
+  aroundService,
+  beginSequence,
+  languagesOf,
+  type Practice,
+  READY,
+  type Service,
+  withBegun,
+} from '@acolhida/core/practice'
 import { languageName, moment } from '@acolhida/core/time'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useMinute } from '../../relay-client/clock.ts'
+import { relayNow, useMinute } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
@@ -11,7 +19,6 @@ import { PlainChoice } from '../parts/plain-field.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { homeZone } from '../parts/words.ts'
 import { withService } from '../service/with-service.ts'
-import { withText } from './change.ts'
 import { exampleBooking, somebody } from './example.ts'
 import { newId } from './step-edit.tsx'
 import { stepTitle } from './titles.ts'
@@ -45,10 +52,8 @@ export function WhatTheyGet({ practice, service }: { practice: Practice; service
       free: service.price.kind === 'free',
     })
     return changePractice(db, `${begun.sequence.name} begun`, (p) =>
-      withService(
-        { ...begun.texts.reduce(withText, p), sequences: [...(p.sequences ?? []), begun.sequence] },
-        service.id,
-        (one) => ({ ...one, sequence: begun.sequence.id }),
+      withService(withBegun(p, begun), service.id, (one) =>
+        aroundService(one, begun.sequence.id, relayNow()),
       ),
     )
   }
@@ -64,7 +69,7 @@ export function WhatTheyGet({ practice, service }: { practice: Practice; service
           ...(practice.sequences ?? []).map(({ id, name }) => ({ value: id, name })),
         ]}
         change={(p, typed) =>
-          withService(p, service.id, ({ sequence: _, ...one }) => (typed ? { ...one, sequence: typed } : one))
+          withService(p, service.id, (one) => aroundService(one, typed || undefined, relayNow()))
         }
       />
       {service.sequence === undefined && (

@@ -1,5 +1,6 @@
 import { copySettings, type Practice, type Service, type SettingsGroup } from '@acolhida/core/practice'
 import { useState } from 'react'
+import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
@@ -29,7 +30,9 @@ export function CopyTo({ practice, service }: { practice: Practice; service: Ser
   const [groups, setGroups] = useState<SettingsGroup[]>([])
   const [to, setTo] = useState<string[]>([])
   const copy = (): Promise<void> =>
-    changePractice(db, `settings of ${service.name} copied`, (p) => copySettings(p, service.id, to, groups))
+    changePractice(db, `settings of ${service.name} copied`, (p) =>
+      copySettings(p, service.id, to, groups, relayNow()),
+    )
   return (
     <>
       <button type="button" className="press" onClick={() => setOpen(true)}>
