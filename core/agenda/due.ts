@@ -9,6 +9,7 @@ import {
   plannedLetters,
   quoteSteps,
   type Step,
+  steeredOf,
   type Which,
 } from '../messages/index.ts'
 import type { Practice } from '../practice/index.ts'
@@ -47,17 +48,13 @@ interface DoingKind<K extends keyof Own> {
   name?(doing: Own[K]): string
 }
 
-/** What makes a message the only one of its subject. */
-export const nameOfMessage = ({ step, channel, anchor }: Which): string =>
-  messageName(step, channel ?? 'email', anchor)
-
 /** Everything about each thing that happens by itself, but for what it does (`core/house/itself.ts`, `relay/due`). */
 const DOINGS: { [K in keyof Own]: DoingKind<K> } = {
   lapse: { changesState: true },
   settle: { changesState: true, name: ({ of }) => String(of) },
   unkeep: { changesState: true },
   judge: { changesState: true },
-  message: { changesState: false, name: (which) => nameOfMessage(which) },
+  message: { changesState: false, name: messageName },
   'ask-till': { changesState: false, name: ({ payment }) => payment },
   'give-back': { changesState: false, name: ({ payment, n, amount }) => `${payment}/${n}/${amount}` },
   'read-calendar': { changesState: false },
@@ -232,12 +229,10 @@ function dueAtTill(booking: Booking, subject: Subject): Due[] {
 }
 
 /** What tells how a booking stands, unless it is held back. */
-function stateLetter({ tells, steered }: Booking): Wanted | undefined {
-  if (!tells) return undefined
-  const { step, seq: anchor, due: at } = tells
-  return steered?.[messageName(step, 'email', anchor)]?.held
-    ? undefined
-    : { step, anchor, at, useful: at + NEWS }
+function stateLetter(booking: Booking): Wanted | undefined {
+  if (!booking.tells) return undefined
+  const { step, seq: anchor, due: at } = booking.tells
+  return steeredOf(booking, { step, anchor })?.held ? undefined : { step, anchor, at, useful: at + NEWS }
 }
 
 /** A message that is wanted, from when on, and the last moment at which it is of use. */
@@ -257,7 +252,7 @@ function message(
   const doing: Doing = { do: 'message', step, anchor, ...(channel ? { channel } : {}) }
   const planned = due(subject, doing, at)
   const so = house.message(planned.key, subject)
-  const sent = booking?.steered?.[nameOfMessage(which)]?.now
+  const sent = booking && steeredOf(booking, which)?.now
   const again = sent !== undefined && so && CAN_GO_AGAIN.has(so.state) && sent > so.due
   if (so && so.state !== 'again' && !again) return []
   const next = { ...planned, at: so && !again ? so.due : instant(sent ?? planned.at) }
@@ -271,10 +266,10 @@ function message(
 export function usefulUntil(house: Planner, subject: Subject, which: Which): number | undefined {
   const booking = subject.kind === 'booking' ? house.booking(subject.id) : undefined
   if (!booking) return undefined
-  const name = nameOfMessage(which)
+  const name = messageName(which)
   const told = stateLetter(booking)
-  if (told && nameOfMessage(told) === name) return told.useful
-  return plannedLetters(booking, house.practice).find((letter) => nameOfMessage(letter) === name)?.useful
+  if (told && messageName(told) === name) return told.useful
+  return plannedLetters(booking, house.practice).find((letter) => messageName(letter) === name)?.useful
 }
 
 /** Names the judging of one start of a group date: a date moved afterwards is judged anew. */

@@ -1,25 +1,29 @@
-import { type Due, type Message, nameOfMessage, usefulUntil } from '../agenda/index.ts'
-import { type Booking, isEnded, stateAt } from '../booking/index.ts'
+import { type Due, type Message, usefulUntil } from '../agenda/index.ts'
+import { type Booking, stateAt } from '../booking/index.ts'
 import type { MailNews } from '../contract/types.ts'
 import {
   answerLetter,
   digestLetter,
   draftsAt,
   isStepName,
+  keptFrom,
   type Letter,
   languageFor,
   letterFor,
   quoteLetter,
   quoteStepLetter,
+  readerLanguage,
   receiverOf,
-  type Step,
+  steeredOf,
   stepsOf,
   type Which,
+  type WhySkipped,
 } from '../messages/index.ts'
 import { normalMail } from '../people/index.ts'
 import { personBehind } from '../request/index.ts'
 import { fingerprint } from '../terms/index.ts'
 import {
+  DAY,
   dateAt,
   FIRST_LANGUAGE,
   type Instant,
@@ -111,7 +115,7 @@ function note(
 ) {
   if (doing.do !== 'message') return
   const { step, anchor, channel } = doing
-  const body: MailNews = { step, ...news, due: at, anchor, ...(channel ? { channel } : {}) }
+  const body: MailNews = { step, ...news, due: at, anchor, ...(channel === 'text' ? { channel } : {}) }
   changes.push({ type: 'mail', subject, seq: house.lines('mail', subject) + 1, at: now, body })
 }
 
@@ -123,40 +127,20 @@ function written(house: House, due: Due, now: Instant): Written | Not {
   return toEnquirer(house, subject, doing, now)
 }
 
-/** Why a message to a client is not to go after all, by what is known of them beyond this booking. */
-function hushed(house: House, booking: Booking, which: Which): string | undefined {
-  if (receiverOf(which.step) === 'practitioner') return undefined
-  const { email } = booking.asked.person
-  const theirs = house.bookingsOf(email)
-  const unwanted = new Set(theirs.flatMap(({ unwanted = [] }) => unwanted))
-  if (which.channel === 'text' && unwanted.has('texts')) return 'unwanted'
-  if (!isStepName(which.step)) return undefined
+/** Why a message about a booking is not to go after all, by what is known of its client beyond it. */
+function kept(house: House, booking: Booking, which: Which): WhySkipped | undefined {
   const { practice, people, salt } = published(house)
-  if (personBehind({ people, salt }, normalMail(email))?.hushed) return 'hushed'
-  const plan = stepsOf(booking, practice).find(
-    ({ name, anchor }) => name === which.step && anchor === which.anchor,
-  )
-  const follows = plan && (plan.step.anchor === 'end' || plan.step.anchor === 'missed')
-  if (follows && unwanted.has('follow-ups')) return 'unwanted'
-  // Nobody with something booked, or who has been here since, is asked whether they come again.
-  const alone = plan?.step.when?.some(({ if: what }) => what === 'nothing-booked')
-  const later = theirs.some(
-    (one) =>
-      one.id !== booking.id &&
-      one.start > booking.start &&
-      one.status !== 'requested' &&
-      !isEnded(stateAt(one, one.start)),
-  )
-  const waits = theirs.some((one) => one.id !== booking.id && one.status === 'requested')
-  return alone && (later || waits) ? 'booked-again' : undefined
+  const { email } = booking.asked.person
+  const hushed = personBehind({ people, salt }, normalMail(email))?.hushed === true
+  return keptFrom(booking, which, stepsOf(booking, practice), { hushed, theirs: house.bookingsOf(email) })
 }
 
 function aboutBooking(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
   const { practice } = published(house)
   const booking = house.booking(subject.id)
   if (!booking) return not('skipped', 'no-use')
-  const sent = booking.steered?.[nameOfMessage(which)]?.now !== undefined
-  const why = sent ? undefined : hushed(house, booking, which)
+  const sent = steeredOf(booking, which)?.now !== undefined
+  const why = kept(house, booking, which)
   if (why) return not('skipped', why)
   const useful = usefulUntil(house, subject, which)
   if (useful !== undefined && now > useful && !sent) return not('failed', 'too-late')
@@ -165,10 +149,7 @@ function aboutBooking(house: House, subject: Due['subject'], which: Which, now: 
   if (!letter) return not('failed', 'too-late')
   const recipient = recipientOf(house, subject, which)
   if (!recipient) return not('failed', 'no-phone')
-  const language =
-    letter.to === 'client'
-      ? languageFor(practice, { language: booking.language ?? booking.asked.person.language })
-      : FIRST_LANGUAGE
+  const language = readerLanguage(practice, booking, letter.to)
   return { ...letter, recipient, language, leads: 'my', service: booking.service, about: subject, booking }
 }
 
@@ -185,7 +166,7 @@ function digest(house: House, due: Due, now: Instant): Written | Not {
   const drafts = open.reduce((sum, booking) => sum + draftsAt(booking, practice, now).length, 0)
   const letter = digestLetter(
     practice,
-    { sessions, requests, failing: house.failing(shift(now, -24 * 60 * MINUTE)), drafts },
+    { sessions, requests, failing: house.failing(shift(now, -DAY)), drafts },
     now,
   )
   const { email } = practice.profile
@@ -290,7 +271,7 @@ export function wentSeveral(work: Work, { all }: { all: readonly Went[] }) {
 }
 
 /** For how long what has no last moment of its own is tried, in ms. */
-const LONGEST = 5 * 24 * 60 * MINUTE
+const LONGEST = 5 * DAY
 
 /** After the relay has ended in between: nobody knows whether it went, and it is not sent again by itself. */
 export function unknown(
@@ -310,6 +291,3 @@ export function unknown(
   })
   return {}
 }
-
-/** By what a step of the record was written before its channel was named. */
-export type { Step }

@@ -15,6 +15,9 @@ import {
   whereLine,
 } from './lines.ts'
 
+/** What somebody is called by: their name up to its first space. */
+export const firstName = (name: string): string => name.split(/\s+/)[0] ?? ''
+
 /** A way in through the client's own page that leads to one thing on it. */
 const through = (to: string): string => `{link}?to=${to}`
 
@@ -26,7 +29,7 @@ const moment = (w: Words, at: Instant | undefined): string => (at === undefined 
 /** What each field is filled with when a message goes. */
 const WRITERS: { [F in FieldName]: (w: Words, now: Instant) => string } = {
   name: ({ booking }) => booking.asked.person.name,
-  firstName: ({ booking }) => booking.asked.person.name.split(/\s+/)[0] ?? '',
+  firstName: ({ booking }) => firstName(booking.asked.person.name),
   service: ({ service }) => service,
   when: (w) => timeOf(w),
   start: (w) => startOf(w),

@@ -5,18 +5,21 @@ export * from './enquiry-letters.ts'
 export * from './fields.ts'
 export { nextPayment, prepareBy } from './hooks.ts'
 export * from './html.ts'
+export * from './kept-from.ts'
 export {
   isStepName,
   type Letter,
   messageName,
   NEWS,
+  nameOfMail,
   type Step,
   type StepName,
+  steeredOf,
   stepName,
   type Which,
 } from './letter.ts'
 export * from './letters.ts'
-export { languageFor } from './lines.ts'
+export { languageFor, readerLanguage } from './lines.ts'
 export * from './outlook.ts'
 export * from './quote-steps.ts'
 export * from './segments.ts'

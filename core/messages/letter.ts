@@ -1,4 +1,5 @@
-import type { Booking, Telling, TellingStep } from '../booking/index.ts'
+import type { Booking, Steered, Telling, TellingStep } from '../booking/index.ts'
+import type { MailNews } from '../contract/types.ts'
 import type { Channel, Practice } from '../practice/index.ts'
 import { DAY, type Instant, shift } from '../time/index.ts'
 import type { Words } from './lines.ts'
@@ -50,16 +51,28 @@ export interface Written {
   invite?: NonNullable<Letter['invite']>
 }
 
-/** One message of a booking, by what makes it the only one: steering it goes by this name. */
-export const messageName = (step: Step, channel: Channel, anchor: number): string =>
-  `${step}/${channel}/${anchor}`
-
 /** Which message is meant: its step, what it hangs on, and by what it goes; by mail where that is left out. */
 export interface Which {
   step: Step
   anchor: number
-  channel?: 'text'
+  channel?: Channel
 }
+
+/** What makes a message the only one of its subject: planning it, noting what came of it and steering it go by this name. */
+export const messageName = ({ step, channel = 'email', anchor }: Which): string =>
+  `${step}/${channel}/${anchor}`
+
+/** The message that a line of the record is about. */
+export const nameOfMail = ({
+  step,
+  channel,
+  anchor = 0,
+}: Pick<MailNews, 'step' | 'channel' | 'anchor'>): string =>
+  messageName({ step: step as Step, anchor, ...(channel ? { channel } : {}) })
+
+/** What the practitioner has said of one message of a booking. */
+export const steeredOf = ({ steered }: Booking, which: Which): Steered | undefined =>
+  steered?.[messageName(which)]
 
 /** When a message goes that tells no new state. */
 export interface Planned {

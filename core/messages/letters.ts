@@ -1,20 +1,20 @@
 import type { Booking } from '../booking/index.ts'
-import { type Channel, fieldsOf, type Practice, type SequenceStep, zoneOf } from '../practice/index.ts'
-import { FIRST_LANGUAGE, type Instant, outsideStretch, shift } from '../time/index.ts'
+import { fieldsOf, type Practice, type SequenceStep, zoneOf } from '../practice/index.ts'
+import { type Instant, outsideStretch, shift } from '../time/index.ts'
 import { filled } from './fields.ts'
 import {
   type BookingStep,
   isStepName,
   type Letter,
   type LetterKind,
-  messageName,
   NEWS,
   type Planned,
   type Step,
+  steeredOf,
   type Which,
 } from './letter.ts'
-import { languageFor, letterText, tellsPlace, type Words, whereLine, wordsFor } from './lines.ts'
-import { isBeforeSession, joinedWith, type StepPlan, stepsOf, textOf } from './steps.ts'
+import { letterText, readerLanguage, tellsPlace, type Words, whereLine, wordsFor } from './lines.ts'
+import { isBeforeSession, joinedWith, type StepPlan, stepsOf, textOf, whichOf } from './steps.ts'
 import { CLIENT_LETTERS } from './to-client.ts'
 import { OWN_LETTERS } from './to-practitioner.ts'
 
@@ -29,8 +29,6 @@ export const receiverOf = (step: Step): Letter['to'] => (isOwn(step) ? 'practiti
 
 /** A message that is planned: by what it goes, and how it was steered. */
 export type PlannedLetter = Planned & { step: Step }
-
-const channelIn = ({ channel }: Pick<Planned, 'channel'>): Channel => channel ?? 'email'
 
 /** What the practitioner has set of what is written to them: by what it goes, not in their quiet hours. */
 function ownWays(planned: PlannedLetter, booking: Booking, practice: Practice): PlannedLetter[] {
@@ -53,7 +51,7 @@ function ownWays(planned: PlannedLetter, booking: Booking, practice: Practice): 
 
 /** What the practitioner has said of one message: held, it does not go; sent now, it goes at that moment. */
 function steered(booking: Booking, planned: PlannedLetter): PlannedLetter[] {
-  const said = booking.steered?.[messageName(planned.step, channelIn(planned), planned.anchor)]
+  const said = steeredOf(booking, planned)
   if (said?.held) return []
   return [said?.now === undefined ? planned : { ...planned, at: said.now }]
 }
@@ -65,8 +63,8 @@ const fromStep = ({ step, name, anchor, at, useful }: StepPlan): PlannedLetter =
 
 /** Whether a step goes: by itself, or because the practitioner has sent it. */
 function stepGoes(booking: Booking, plan: StepPlan): boolean {
-  const { step, name, anchor, skipped, joins } = plan
-  const sent = booking.steered?.[messageName(name, step.channel, anchor)]?.now !== undefined
+  const { step, skipped, joins } = plan
+  const sent = steeredOf(booking, whichOf(plan))?.now !== undefined
   return sent || !(skipped || joins !== undefined || step.draft)
 }
 
@@ -101,11 +99,11 @@ const isOf = ({ name, anchor }: StepPlan, which: Which): boolean =>
 function stepWords(
   practice: Practice,
   booking: Booking,
-  { step, name, anchor }: Pick<StepPlan, 'step' | 'name' | 'anchor'>,
+  plan: StepPlan,
   w: Words,
 ): { subject: string; body: string } | undefined {
-  const text = textOf(practice, step.text, w.language)
-  const own = booking.steered?.[messageName(name, step.channel, anchor)]
+  const text = textOf(practice, plan.step.text, w.language)
+  const own = steeredOf(booking, whichOf(plan))
   const body = own?.text ?? text?.body
   return body === undefined ? undefined : { subject: own?.subject ?? text?.subject ?? text?.name ?? '', body }
 }
@@ -151,7 +149,7 @@ function stepLetter(w: Words, which: Which, now: Instant, original: Practice): L
   const plans = stepsOf(booking, original)
   const plan = plans.find((one) => isOf(one, which))
   if (!plan) return undefined
-  const sent = booking.steered?.[messageName(plan.name, plan.step.channel, plan.anchor)]?.now
+  const sent = steeredOf(booking, whichOf(plan))?.now
   if (sent === undefined && now > plan.useful) return undefined
   const words = stepWords(original, booking, plan, w)
   if (!words) return undefined
@@ -167,12 +165,7 @@ export function previewStep(
   text: { subject?: string; body: string },
   now: Instant,
 ): Letter {
-  const { person } = booking.asked
-  const w = wordsFor(
-    practice,
-    booking,
-    languageFor(practice, { language: booking.language ?? person.language }),
-  )
+  const w = wordsFor(practice, booking, readerLanguage(practice, booking, 'client'))
   return sayStep(w, step, { subject: text.subject ?? '', body: text.body }, [], now)
 }
 
@@ -205,12 +198,7 @@ export function letterFor(
 ): Letter | undefined {
   const { step } = which
   const to = receiverOf(step)
-  const person = booking.asked.person
-  const language =
-    to === 'client'
-      ? languageFor(practice, { language: booking.language ?? person.language })
-      : FIRST_LANGUAGE
-  const w = wordsFor(practice, booking, language, lacking)
+  const w = wordsFor(practice, booking, readerLanguage(practice, booking, to), lacking)
   if (isStepName(step)) return stepLetter(w, which, now, practice)
   if (step === 'written') return writtenLetter(w, which, now)
   if (!isOfBooking(step)) throw new Error(`${step} is about no booking.`)
@@ -222,7 +210,7 @@ export function letterFor(
     const text = body.filter(Boolean).join('\n\n')
     return which.channel === 'text' ? { to, subject, text: subject, channel: 'text' } : { to, subject, text }
   }
-  const own = booking.steered?.[messageName(step, 'email', which.anchor)]
+  const own = steeredOf(booking, { step, anchor: which.anchor })
   const said = own?.text === undefined ? body : [filled(own.text, w, now)]
   const joined = booking.tells?.step === step ? joinedWith(stepsOf(booking, practice), 'state') : []
   const more = joined.flatMap((one) => {
@@ -232,7 +220,7 @@ export function letterFor(
   return {
     to,
     subject: own?.subject ?? subject,
-    text: letterText(w, person.name, [...said, ...more]),
+    text: letterText(w, booking.asked.person.name, [...said, ...more]),
     ...(invite ? { invite } : {}),
   }
 }

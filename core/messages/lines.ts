@@ -32,6 +32,7 @@ import {
   type Clocks,
   clocksOf,
   dateAt,
+  FIRST_LANGUAGE,
   type Instant,
   type Language,
   longDate,
@@ -67,6 +68,16 @@ export const languageFor = (
   practice: Practice,
   { language }: { language?: Language | undefined },
 ): Language => bestLanguage(language ? [language] : [], languagesOf(practice)) ?? ownLanguage(practice)
+
+/** In which language somebody reads what is about a booking: the client in theirs, the practitioner in the desk's. */
+export const readerLanguage = (
+  practice: Practice,
+  booking: Booking,
+  to: 'client' | 'practitioner',
+): Language =>
+  to === 'client'
+    ? languageFor(practice, { language: booking.language ?? booking.asked.person.language })
+    : FIRST_LANGUAGE
 
 /**
  * What a message about a booking is made from.

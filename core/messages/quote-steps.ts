@@ -1,20 +1,12 @@
 import type { Contact } from '../booking/index.ts'
 import type { EnquiryNews } from '../contract/types.ts'
 import { inLanguage, type Practice, piecesOf, serviceOf, textField } from '../practice/index.ts'
-import {
-  after,
-  dateAt,
-  dayNumber,
-  type Instant,
-  instant,
-  minutesOf,
-  outsideStretch,
-  zone,
-} from '../time/index.ts'
+import { type Instant, instant, outsideStretch, zone } from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
+import { firstName } from './fields.ts'
 import { isStepName, type Letter, stepName, type Which } from './letter.ts'
 import { languageFor, letterText } from './lines.ts'
-import { sequenceOf, textOf } from './steps.ts'
+import { countsFrom, onTheDay, sequenceOf, textOf } from './steps.ts'
 
 /** A message to somebody who has a quote and has not accepted it. */
 export type QuoteStep = Which & { at: Instant; useful: Instant }
@@ -30,15 +22,12 @@ export function quoteSteps(practice: Practice | undefined, news: readonly Enquir
   if (news.slice(last).some(({ news: kind }) => kind === 'booked')) return []
   const home = zone(practice.profile.zone)
   const said = news[last]!.at
-  const { quiet, resumed = 0 } = practice.messaging ?? {}
+  const { quiet } = practice.messaging ?? {}
   return (sequenceOf(practice, quote.service)?.steps ?? []).flatMap((step) => {
     if (step.anchor !== 'quoted' || step.channel !== 'email' || step.draft) return []
-    const moved = after(said, step.by, home)
-    const wanted =
-      step.at === undefined ? moved : home.toInstant(dayNumber(dateAt(home, moved)), minutesOf(step.at))
+    const wanted = onTheDay(said, { ...step, before: false }, home)
     const at = quiet ? outsideStretch(wanted, quiet, home, 'on') : wanted
-    const from = Math.max(said, step.since ?? 0, resumed)
-    return wanted < from || at > quote.until
+    return wanted < Math.max(said, countsFrom(practice, quote.service, step)) || at > quote.until
       ? []
       : [{ step: stepName(step.id), anchor: last + 2, at: instant(at), useful: quote.until }]
   })
@@ -62,7 +51,7 @@ export function quoteStepLetter(
   // Nothing is booked: only what is known all the same can be filled in.
   const bare: Readonly<Record<string, string>> = {
     name: person.name,
-    firstName: person.name.split(/\s+/)[0] ?? '',
+    firstName: firstName(person.name),
     service: name,
     link: '{link}',
     door: '{door}',

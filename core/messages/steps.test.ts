@@ -274,6 +274,33 @@ describe('a sequence', () => {
     expect(letter?.text).toContain('Just this, Tomé.')
   })
 
+  it('tells what keeps one from going by what else is known of them, unless it is sent', () => {
+    const follow = { anchor: 'end', before: false, by: duration('P4W') } as const
+    const practice = practiceWith([
+      step({ ...follow, when: [{ if: 'nothing-booked' }] }),
+      step({ id: 'text', channel: 'text' }),
+    ])
+    const booking = bookedAt('2026-12-03T10:00Z', '2026-11-25T12:00Z')
+    const other: Booking = { ...bookedAt('2026-12-20T10:00Z', '2026-12-01T12:00Z'), id: 'other' }
+    const now = parseInstant('2026-11-26T12:00Z')
+    const why = (of: Booking, them: Parameters<typeof outlookOf>[3]) =>
+      outlookOf(of, practice, now, them).flatMap(({ step: name, why: reason }) =>
+        name.startsWith('step:') ? [reason] : [],
+      )
+    expect(why(booking, { theirs: [booking] })).toEqual([undefined, undefined])
+    expect(why(booking, { theirs: [booking, other] })).toEqual([undefined, 'booked-again'])
+    const earlier: Booking = { ...other, start: parseInstant('2026-11-20T10:00Z') }
+    expect(why(booking, { theirs: [booking, earlier] })).toEqual([undefined, undefined])
+    const off: BookingEvent = { type: 'cancelled', at: now, by: 'client', share: 0, text: '', settles: now }
+    expect(why(booking, { theirs: [booking, apply(other, off)] })).toEqual([undefined, undefined])
+    const unwanting = { ...other, unwanted: ['texts' as const] }
+    expect(why(booking, { theirs: [booking, unwanting] })).toEqual(['unwanted', 'booked-again'])
+    expect(why(booking, { hushed: true, theirs: [booking] })).toEqual(['hushed', 'hushed'])
+    const message = outlookOf(booking, practice, now)[0]!.message
+    const sent = apply(booking, { type: 'steered', at: now, message, how: 'now' })
+    expect(why(sent, { hushed: true, theirs: [sent] })).toEqual([undefined, 'hushed'])
+  })
+
   it('tells for every message whether it goes, and why not', () => {
     const practice = practiceWith([
       step(),

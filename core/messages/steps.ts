@@ -27,7 +27,7 @@ import {
   zone,
 } from '../time/index.ts'
 import { hookOf, nextPayment, prepareBy } from './hooks.ts'
-import { NEWS, type StepName, stepName } from './letter.ts'
+import { NEWS, type StepName, stepName, type Which } from './letter.ts'
 
 /** Why a step of a sequence does not go. */
 export type WhySkipped =
@@ -44,6 +44,8 @@ export type WhySkipped =
   /** Nothing of the kind is sent to them: the practitioner has said so, or they have. */
   | 'hushed'
   | 'unwanted'
+  /** They have something booked again, or have been here since. */
+  | 'booked-again'
   /** The session begins first. */
   | 'begun'
 
@@ -62,6 +64,13 @@ export interface StepPlan {
   /** It has become one with another message: the state letter, or another step. */
   joins?: 'state' | StepName
 }
+
+/** The message that a step becomes. */
+export const whichOf = ({ name, step, anchor }: StepPlan): Which => ({
+  step: name,
+  channel: step.channel,
+  anchor,
+})
 
 /** The sequence around a booking. */
 export function sequenceOf(practice: Practice, service: string): Sequence | undefined {
@@ -118,7 +127,11 @@ function holdsFor(condition: StepCondition, practice: Practice, booking: Booking
 }
 
 /** A wall time on the date that lies so far from an instant. */
-function onTheDay(at: Instant, { by, before: ahead, at: time }: SequenceStep, where: Zone): Instant {
+export function onTheDay(
+  at: Instant,
+  { by, before: ahead, at: time }: Pick<SequenceStep, 'by' | 'before' | 'at'>,
+  where: Zone,
+): Instant {
   const moved = ahead ? before(at, by, where) : after(at, by, where)
   return time === undefined ? moved : where.toInstant(where.toWall(moved).day, minutesOf(time))
 }

@@ -152,7 +152,7 @@ describe('a sequence around a booking', () => {
 
   it('is held back, let go, rewritten and sent at once by the practitioner', async () => {
     const { name, anchor, at } = planned('day-before')
-    const message = messageName(name, 'email', anchor)
+    const message = messageName({ step: name, anchor })
     await command({ do: 'steer', message, how: 'hold' })
     await goTo(at + MINUTE)
     expect(mails().some(({ subject }) => subject.startsWith('Soon'))).toBe(false)

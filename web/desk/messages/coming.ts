@@ -1,7 +1,7 @@
 import type { SentMail } from '@acolhida/core/formats'
-import { hasBounced, messageName, type Outlook, outlookOf, type Step } from '@acolhida/core/messages'
+import { hasBounced, nameOfMail, type Outlook, outlookOf, toCome } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
-import { DAY, HOUR, type Instant, shift } from '@acolhida/core/time'
+import { DAY, type Instant, shift } from '@acolhida/core/time'
 import type { DeskDatabase } from '../data/database.ts'
 import type { BookingRow } from '../data/rows.ts'
 
@@ -41,6 +41,7 @@ export async function comingMessages(
   const ids = rows.map(({ id }) => id)
   const mails = await db.mails.where('booking').anyOf(ids).toArray()
   const byBooking = grouped(mails, ({ booking }) => booking)
+  const byMail = grouped(rows, ({ mail }) => mail)
   const people = await db.people
     .where('emails')
     .anyOf([...new Set(rows.map(({ mail }) => mail))])
@@ -49,23 +50,21 @@ export async function comingMessages(
   const until = shift(now, days * DAY)
   const coming = rows.flatMap((booking) => {
     const sent = byBooking.get(booking.id) ?? []
-    const gone = new Set(
-      sent.map(({ step, channel, anchor = 0 }) => messageName(step as Step, channel ?? 'email', anchor)),
-    )
-    return outlookOf(booking, practice, now, {
+    const all = outlookOf(booking, practice, now, {
       hushed: hushed.has(booking.mail),
       bounced: hasBounced(sent, booking.asked.person.email),
+      theirs: byMail.get(booking.mail) ?? [booking],
     })
-      .filter(({ message, at, is }) => {
-        if (gone.has(message) || is === 'skipped' || is === 'joined') return false
-        return is === 'draft' ? at <= until : at <= until && at >= shift(now, -HOUR)
-      })
+    return toCome(all, sent, now)
+      .filter(
+        ({ at, is }) => at <= until && (is === 'planned' || is === 'draft' || (is === 'held' && at > now)),
+      )
       .map((one) => ({ ...one, booking }))
   })
   const known = new Map(rows.map((row) => [row.id, row]))
   const latest = new Map<string, SentMail>()
   for (const mail of mails) {
-    const key = `${mail.booking} ${messageName(mail.step as Step, mail.channel ?? 'email', mail.anchor ?? 0)}`
+    const key = `${mail.booking} ${nameOfMail(mail)}`
     const before = latest.get(key)
     if (!before || mail.n > before.n) latest.set(key, mail)
   }

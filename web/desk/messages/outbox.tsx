@@ -1,4 +1,4 @@
-import { dateAt, longDate, timeAt } from '@acolhida/core/time'
+import { DAY, dateAt, longDate, shift, timeAt } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -11,7 +11,7 @@ import { PageHead } from '../parts/page-head.tsx'
 import { PlainChoice } from '../parts/plain-field.tsx'
 import { counted, homeZone } from '../parts/words.ts'
 import { type ComingMessage, comingMessages, grouped } from './coming.ts'
-import { Gone } from './of-booking.tsx'
+import { NotSent } from './gone.tsx'
 import { failsWords, Steering } from './steer.tsx'
 import { stepTitle } from './titles.ts'
 import { WriteTo } from './write-to.tsx'
@@ -53,14 +53,13 @@ export function Outbox() {
             <h2 className="mb-2">Could not be sent</h2>
             <ul className="sheet grid gap-2 p-4 text-[14px]">
               {failed.map(({ mail, booking }) => (
-                <li key={mail.n} className="grid gap-x-4 sm:grid-cols-[180px_1fr]">
-                  <Link className="way" to={`/arrivals/${booking.id}`}>
-                    {booking.asked.person.name}
-                  </Link>
-                  <ul>
-                    <Gone practice={practice} booking={booking} mail={mail} />
-                  </ul>
-                </li>
+                <NotSent
+                  key={mail.n}
+                  className="grid gap-x-4 sm:grid-cols-[180px_1fr]"
+                  practice={practice}
+                  booking={booking}
+                  mail={mail}
+                />
               ))}
             </ul>
           </section>
@@ -143,7 +142,7 @@ function WriteToDay() {
       () =>
         db.bookings
           .where('start')
-          .above(now - 7 * 86_400_000)
+          .above(shift(now, -7 * DAY))
           .toArray(),
       [now],
     ) ?? []

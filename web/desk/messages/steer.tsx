@@ -19,18 +19,17 @@ export const WHY_NOT: Readonly<Record<WhySkipped, string>> = {
   hushed: 'nothing of the kind is sent to them',
   unwanted: 'they do not want it',
   begun: 'the session begins first',
+  'booked-again': 'they have booked again, or been here since',
 }
 
 /** Why something failed or was let go, as the relay has noted it, in words. */
 export function reasonWords(reason: string): string {
   const known: Readonly<Record<string, string>> = {
+    ...WHY_NOT,
     'no-phone': 'no phone number is known',
     'too-late': 'it could not go while it was of use',
     'no-use': 'it was of no use any more',
     'no-gateway': 'the relay has no gateway for texts',
-    'booked-again': 'they have booked again, or been here since',
-    unwanted: WHY_NOT.unwanted,
-    hushed: WHY_NOT.hushed,
     'refused no-gateway': 'the relay has no gateway for texts',
   }
   return known[reason] ?? (reason.startsWith('refused ') ? `refused for good: ${reason.slice(8)}` : reason)

@@ -4,7 +4,7 @@ import { useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import { comingMessages } from './coming.ts'
-import { Gone } from './of-booking.tsx'
+import { NotSent } from './gone.tsx'
 import { failsWords, Steering } from './steer.tsx'
 import { stepTitle } from './titles.ts'
 
@@ -40,14 +40,7 @@ export function TodaysMessages({ desk: { practice } }: { desk: Desk }) {
           </li>
         ))}
         {found.failed.slice(0, SHOWN).map(({ mail, booking }) => (
-          <li key={mail.n} className="px-4 py-2.5">
-            <Link className="way" to={`/arrivals/${booking.id}`}>
-              {booking.asked.person.name}
-            </Link>
-            <ul>
-              <Gone practice={practice} booking={booking} mail={mail} />
-            </ul>
-          </li>
+          <NotSent key={mail.n} className="px-4 py-2.5" practice={practice} booking={booking} mail={mail} />
         ))}
       </ul>
       <p className="mt-2 text-[14px]">

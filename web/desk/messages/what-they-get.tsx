@@ -37,14 +37,7 @@ export function WhatTheyGet({ practice, service }: { practice: Practice; service
   ]
   const coming = outlookOf(booking, practice, now)
     .filter(({ to, is, step }) => to === 'client' && is === 'planned' && step !== 'confirmation')
-    .map(({ step, channel, message, at }) => {
-      const anchor = Number(message.slice(message.lastIndexOf('/') + 1))
-      return {
-        which: { step, anchor, ...(channel === 'text' ? { channel: 'text' as const } : {}) },
-        at,
-        of: booking,
-      }
-    })
+    .map(({ at, ...which }) => ({ which, at, of: booking }))
   const make = (key: (typeof READY)[number]['key']): Promise<void> => {
     const begun = beginSequence(key, {
       texts: practice.texts ?? [],

@@ -1,0 +1,80 @@
+import type { Booking } from '@acolhida/core/booking'
+import type { SentMail } from '@acolhida/core/formats'
+import { nameOfMail } from '@acolhida/core/messages'
+import type { Practice } from '@acolhida/core/practice'
+import { Link } from 'react-router'
+import { ActButton } from '../parts/act.tsx'
+import { when } from '../parts/words.ts'
+import { decideFor } from '../sync/acts.ts'
+import { reasonWords } from './steer.tsx'
+import { stepTitle } from './titles.ts'
+
+const BECAME: Record<SentMail['state'], string> = {
+  waiting: 'waits',
+  sent: 'sent',
+  failed: 'could not be sent',
+  'taken-back': 'taken back',
+  unknown: 'may have gone or not',
+  skipped: 'did not go',
+}
+
+/** One message that went, or did not: with its text as it went, and a second try where that makes sense. */
+export function Gone({ practice, booking, mail }: { practice: Practice; booking: Booking; mail: SentMail }) {
+  const { state, reason, text, subject, step, anchor, channel } = mail
+  const bad = state === 'failed' || state === 'unknown'
+  const title = subject || stepTitle(practice, step)
+  return (
+    <li>
+      <details>
+        <summary className="cursor-pointer">
+          {title}
+          <span className={bad ? 'font-semibold text-clay' : 'text-soft'}>
+            {' '}
+            · {channel === 'text' ? 'text ' : ''}
+            {BECAME[state]} {when(practice, mail.at)}
+            {reason ? `: ${reasonWords(reason)}` : ''}
+          </span>
+        </summary>
+        {text && (
+          <p className="mt-1 rounded-lg bg-shade p-3 whitespace-pre-line wrap-anywhere" dir="auto">
+            {text}
+          </p>
+        )}
+      </details>
+      {bad && anchor !== undefined && (
+        <ActButton
+          className="press press-quiet mt-1"
+          aria-label={`Send again: ${title}`}
+          onAct={() =>
+            decideFor(booking, {
+              ...{ do: 'steer', how: 'now' },
+              message: nameOfMail(mail),
+            })
+          }
+        >
+          Send again
+        </ActButton>
+      )}
+    </li>
+  )
+}
+
+/** One that could not be sent, with whom it was for. */
+export const NotSent = ({
+  className,
+  ...of
+}: {
+  className: string
+  practice: Practice
+  booking: Booking
+  mail: SentMail
+}) => (
+  <li className={className}>
+    <Link className="way" to={`/arrivals/${of.booking.id}`}>
+      {of.booking.asked.person.name}
+    </Link>
+    <ul>
+      <Gone {...of} />
+    </ul>
+  </li>
+)
