@@ -12,8 +12,8 @@ import { printOfBooking, Refused } from '../request/index.ts'
 import { happen, type Work } from './act.ts'
 import { circumstances } from './circumstances.ts'
 import { type House, published } from './house.ts'
+import { costNow, siblingsOf } from './link-view.ts'
 import { openRequestsOf, tooManyOpen } from './send.ts'
-import { costNow, siblingsOf } from './views.ts'
 import { isTheirs } from './visitor.ts'
 
 /** What a private link leads to. */

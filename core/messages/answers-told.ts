@@ -1,24 +1,33 @@
 import type { Booking } from '../booking/index.ts'
 import { type Practice, questionnaireOf, serviceOf } from '../practice/index.ts'
-import { answerWords } from '../questions/index.ts'
+import { type Answers, answerWords, type Question } from '../questions/index.ts'
+
+/** The questions of a booking, where the questionnaire is still the one it answered. */
+export function questionsOfBooking(practice: Practice, { asked }: Booking): Question[] {
+  const service = serviceOf(practice, asked.service)
+  const questionnaire = service && questionnaireOf(practice, service)
+  return questionnaire?.id === asked.questionnaire?.id ? (questionnaire?.questions ?? []) : []
+}
+
+/** What was answered of a booking, with the questions: never what is private. */
+export const plainAnswers = (
+  practice: Practice,
+  booking: Booking,
+): { question: Question; answer: Answers[string] }[] =>
+  questionsOfBooking(practice, booking).flatMap((question) => {
+    const answer = booking.asked.answers[question.id]
+    return question.private || answer === undefined ? [] : [{ question, answer }]
+  })
 
 /**
  * What may be told of the answers of a booking: in a message, those that its client may read again; on paper from the
  * desk, all; never what is private, nor files.
  */
-export function answersTold(
+export const answersTold = (
   practice: Practice,
-  { asked }: Booking,
+  booking: Booking,
   on: 'message' | 'paper' = 'message',
-): { question: string; answer: string }[] {
-  const service = serviceOf(practice, asked.service)
-  const questionnaire = service && questionnaireOf(practice, service)
-  if (questionnaire?.id !== asked.questionnaire?.id) return []
-  return (questionnaire?.questions ?? []).flatMap((question) => {
-    const answer = asked.answers[question.id]
-    const shown = on === 'paper' || question.shownAgain
-    return shown && !question.private && question.kind !== 'file' && answer !== undefined
-      ? [{ question: question.text, answer: answerWords(question, answer) }]
-      : []
-  })
-}
+): { question: string; answer: string }[] =>
+  plainAnswers(practice, booking)
+    .filter(({ question }) => (on === 'paper' || question.shownAgain) && question.kind !== 'file')
+    .map(({ question, answer }) => ({ question: question.text, answer: answerWords(question, answer) }))

@@ -21,6 +21,7 @@ import { BookingTile } from '../parts/booking-tile.tsx'
 import { CancelSession } from '../parts/cancel.tsx'
 import { Decide } from '../parts/decide.tsx'
 import { SayHowItWent } from '../parts/how-it-went.tsx'
+import { NotHere } from '../parts/not-here.tsx'
 import { RunningLate } from '../parts/running-late.tsx'
 import {
   bookingLine,
@@ -50,18 +51,7 @@ export function RequestPage() {
   const found = useLiveQuery(() => withOthers(id), [id])
   if (!found || found.id !== id) return <p className="text-soft">One moment …</p>
   const { booking, others, whose } = found
-  if (!booking) {
-    return (
-      <>
-        <h1>This request is not here</h1>
-        <p className="mt-3">
-          <Link className="way" to="/arrivals">
-            See all arrivals
-          </Link>
-        </p>
-      </>
-    )
-  }
+  if (!booking) return <NotHere what="request" />
   const { practice } = desk
   const where = homeZone(practice)
   const { person } = booking.asked

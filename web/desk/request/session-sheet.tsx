@@ -14,6 +14,7 @@ import { type Desk, useDesk } from '../data/live.ts'
 import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
 import { useLacking } from '../parts/booking-tile.tsx'
+import { NotHere } from '../parts/not-here.tsx'
 import { bookingLine, currencyOf, endOf, homeZone, serviceName, standingWords, when } from '../parts/words.ts'
 import { wentWords } from '../people/went-words.ts'
 
@@ -31,18 +32,7 @@ export function SessionSheet() {
     return { booking, person, before: before.filter((one) => booking && one.start < booking.start) }
   }, [id])
   if (!found) return <p className="text-soft">One moment …</p>
-  if (!found.booking) {
-    return (
-      <>
-        <h1>This session is not here</h1>
-        <p className="mt-3">
-          <Link className="way" to="/arrivals">
-            See all arrivals
-          </Link>
-        </p>
-      </>
-    )
-  }
+  if (!found.booking) return <NotHere what="session" />
   return <Sheet desk={desk} booking={found.booking} person={found.person} before={found.before} />
 }
 

@@ -191,6 +191,12 @@ export const WHAT: readonly Setting<Service>[] = [
   },
 ]
 
+/** @throws Error where it is no whole address of a page */
+function checkAddress(address: string | undefined): void {
+  if (address && !/^https?:\/\/[^\s/]+/i.test(address))
+    throw new Error('Please write the whole address: https://…')
+}
+
 /** What whoever has booked it is shown. */
 export const AFTERWARDS: readonly Setting<Service>[] = [
   {
@@ -212,8 +218,7 @@ export const AFTERWARDS: readonly Setting<Service>[] = [
     help: 'Its address: https://…',
     read: ({ afterwards }) => afterwards?.address,
     write: (service, address) => {
-      if (address && !/^https?:\/\/[^\s/]+/i.test(address))
-        throw new Error('Please write the whole address: https://…')
+      checkAddress(address)
       const { text = '' } = service.afterwards ?? {}
       return withAfterwards(service, { text, ...(address ? { address } : {}) })
     },
@@ -247,8 +252,7 @@ export const BEFORE: readonly Setting<Service>[] = [
     show: ({ before }) => before !== undefined,
     read: ({ before }) => before?.address,
     write: (service, address) => {
-      if (address && !/^https?:\/\/[^\s/]+/i.test(address))
-        throw new Error('Please write the whole address: https://…')
+      checkAddress(address)
       const { address: _, ...before } = service.before ?? { text: '' }
       return withBefore(service, { ...before, ...(address ? { address } : {}) })
     },

@@ -1,12 +1,11 @@
-import { hasBegun } from '@acolhida/core/booking'
 import type { LinkView } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { answerWords } from '@acolhida/core/questions'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
 import { Link, useLocation, useParams, useSearchParams } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
-import { useAt, useNow } from '../../relay-client/clock.ts'
+import { useNow } from '../../relay-client/clock.ts'
 import { besideIt, clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
 import { rich, say } from '../parts/say.ts'
@@ -18,10 +17,11 @@ import { BACK } from '../visit/way-back.ts'
 import { MoveMine } from './move-mine.tsx'
 import { MyCard } from './my-card.tsx'
 import { MyInvoices } from './my-invoices.tsx'
-import { BeforeIt, Coming, useLedTo, WhatIsSent } from './my-messages.tsx'
+import { BeforeIt, Coming, WhatIsSent } from './my-messages.tsx'
 import { MyMoney } from './my-money.tsx'
 import { AgreeNow, WasAgreed } from './my-terms.tsx'
 import { AskedBack, Exception } from './my-words.tsx'
+import { WayOut } from './way-out.tsx'
 
 /** Where things stand with one booking, behind its private link. */
 export function MyBooking() {
@@ -357,55 +357,5 @@ function Offers({ view, act, busy }: { view: LinkView; act: (act: LinkAct) => vo
         {say('my.none')}
       </button>
     </section>
-  )
-}
-
-/** Withdrawing and cancelling: what it costs is said on the way, and it is done with a second press. */
-function WayOut({
-  view,
-  act,
-  busy,
-  led,
-}: {
-  view: LinkView
-  act: (act: LinkAct) => void
-  busy: boolean
-  /** A message has led here: what it costs is said at once. */
-  led: boolean
-}) {
-  const [sure, setSure] = useState(led)
-  const place = useLedTo(led)
-  const begun = useAt((now) => hasBegun(view, now))
-  const requested = view.state === 'unproved' || view.state === 'waiting' || view.state === 'unpaid'
-  const cancellable = view.state === 'booked' && !begun
-  if (!requested && !cancellable) return null
-  const name = say(view.state === 'unpaid' ? 'my.let-go' : requested ? 'my.withdraw' : 'my.cancel')
-  const cost =
-    requested || view.shareNow === 0 || view.price === 0
-      ? say('my.nothing-due')
-      : say('my.due', { share: view.shareNow })
-  return sure ? (
-    <section ref={place} tabIndex={-1} className="note mt-5 bg-clay-soft text-clay-ink outline-none">
-      <p className="font-semibold" role="status">
-        {name}? {cost}
-      </p>
-      <div className="mt-2 flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="press"
-          disabled={busy}
-          onClick={() => act(requested ? { do: 'withdraw' } : { do: 'cancel', shown: view.shown })}
-        >
-          {say(requested ? 'my.yes-withdraw' : 'my.yes-cancel')}
-        </button>
-        <button type="button" className="press press-quiet" onClick={() => setSure(false)}>
-          {say('my.keep')}
-        </button>
-      </div>
-    </section>
-  ) : (
-    <button type="button" className="press press-no mt-5" onClick={() => setSure(true)}>
-      {name}
-    </button>
   )
 }
