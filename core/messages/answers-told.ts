@@ -1,6 +1,6 @@
 import type { Booking } from '../booking/index.ts'
 import { type Practice, questionnaireOf, serviceOf } from '../practice/index.ts'
-import { type Answers, answerWords, type Question } from '../questions/index.ts'
+import { type Answers, answerWords, openAnswers, type Question } from '../questions/index.ts'
 
 /** The questions of a booking, where the questionnaire is still the one it answered. */
 export function questionsOfBooking(practice: Practice, { asked }: Booking): Question[] {
@@ -10,14 +10,17 @@ export function questionsOfBooking(practice: Practice, { asked }: Booking): Ques
 }
 
 /** What was answered of a booking, with the questions: never what is private. */
-export const plainAnswers = (
+export function plainAnswers(
   practice: Practice,
   booking: Booking,
-): { question: Question; answer: Answers[string] }[] =>
-  questionsOfBooking(practice, booking).flatMap((question) => {
-    const answer = booking.asked.answers[question.id]
-    return question.private || answer === undefined ? [] : [{ question, answer }]
+): { question: Question; answer: Answers[string] }[] {
+  const questions = questionsOfBooking(practice, booking)
+  const open = openAnswers(questions, booking.asked.answers)
+  return questions.flatMap((question) => {
+    const answer = open[question.id]
+    return answer === undefined ? [] : [{ question, answer }]
   })
+}
 
 /**
  * What may be told of the answers of a booking: in a message, those that its client may read again; on paper from the

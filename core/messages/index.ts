@@ -12,6 +12,7 @@ export {
   messageName,
   NEWS,
   nameOfMail,
+  type OwnStep,
   type Step,
   type StepName,
   steeredOf,

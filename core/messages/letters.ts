@@ -1,5 +1,5 @@
 import type { Booking } from '../booking/index.ts'
-import { fieldsOf, type Practice, type SequenceStep, zoneOf } from '../practice/index.ts'
+import { type Alert, fieldsOf, type Practice, type SequenceStep, zoneOf } from '../practice/index.ts'
 import { type Instant, outsideStretch, shift } from '../time/index.ts'
 import { filled } from './fields.ts'
 import {
@@ -8,6 +8,7 @@ import {
   type Letter,
   type LetterKind,
   NEWS,
+  type OwnStep,
   type Planned,
   type Step,
   steeredOf,
@@ -30,6 +31,10 @@ export const receiverOf = (step: Step): Letter['to'] => (isOwn(step) ? 'practiti
 /** A message that is planned: by what it goes, and how it was steered. */
 export type PlannedLetter = Planned & { step: Step }
 
+/** By what ways something is told to the practitioner: as they have set it, else by mail, unless it is only told if wanted. */
+export const alertFor = (practice: Practice, step: OwnStep): Alert =>
+  practice.messaging?.own?.alerts?.[step] ?? (OWN_LETTERS[step].wanted ? {} : { email: true })
+
 /** What the practitioner has set of what is written to them: by what it goes, not in their quiet hours. */
 function ownWays(planned: PlannedLetter, booking: Booking, practice: Practice): PlannedLetter[] {
   const own = practice.messaging?.own
@@ -41,8 +46,7 @@ function ownWays(planned: PlannedLetter, booking: Booking, practice: Practice): 
   const earlier = quiet ? outsideStretch(planned.at as Instant, quiet, there, 'back') : planned.at
   const at = later <= planned.useful ? later : planned.step === 'word-due' ? earlier : planned.at
   if (planned.channel) return [{ ...planned, at }]
-  const kind = LETTERS[planned.step as BookingStep]
-  const alert = own?.alerts?.[planned.step] ?? (kind.wanted ? {} : { email: true })
+  const alert = alertFor(practice, planned.step as OwnStep)
   return [
     ...(alert.email ? [{ ...planned, at }] : []),
     ...(alert.text ? [{ ...planned, at, channel: 'text' as const }] : []),

@@ -1,23 +1,23 @@
-import type { Step } from '@acolhida/core/messages'
+import { alertFor, type OwnStep } from '@acolhida/core/messages'
 import type { Alert, Practice } from '@acolhida/core/practice'
 import { withMessaging } from '@acolhida/core/practice'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { Tick } from '../parts/tick.tsx'
 
-/** What can be told to the practitioner, and whether that is by mail where nothing is said. */
-const ALERTS: readonly { step: Step; name: string; usual: boolean }[] = [
-  { step: 'new-request', name: 'Somebody asks', usual: true },
-  { step: 'word-due', name: 'A request is about to run out', usual: true },
-  { step: 'has-lapsed', name: 'One has run out', usual: true },
-  { step: 'client-cancelled', name: 'A client cancels', usual: true },
-  { step: 'client-moved', name: 'A client moves', usual: true },
-  { step: 'client-replied', name: 'Your question is answered', usual: true },
-  { step: 'client-pleads', name: 'An exception is asked for', usual: true },
-  { step: 'client-comes', name: 'A client says they will be there', usual: false },
-  { step: 'not-confirmed', name: 'Nobody has answered whether they come', usual: true },
-  { step: 'not-prepared', name: 'What was to be done before is not done', usual: true },
-  { step: 'not-paid', name: 'What was asked for is not paid', usual: true },
+/** What can be told to the practitioner. */
+const ALERTS: readonly { step: OwnStep; name: string }[] = [
+  { step: 'new-request', name: 'Somebody asks' },
+  { step: 'word-due', name: 'A request is about to run out' },
+  { step: 'has-lapsed', name: 'One has run out' },
+  { step: 'client-cancelled', name: 'A client cancels' },
+  { step: 'client-moved', name: 'A client moves' },
+  { step: 'client-replied', name: 'Your question is answered' },
+  { step: 'client-pleads', name: 'An exception is asked for' },
+  { step: 'client-comes', name: 'A client says they will be there' },
+  { step: 'not-confirmed', name: 'Nobody has answered whether they come' },
+  { step: 'not-prepared', name: 'What was to be done before is not done' },
+  { step: 'not-paid', name: 'What was asked for is not paid' },
 ]
 
 /** What is told to the practitioner, by kind and by service: by mail, by text, by both or not at all. */
@@ -48,8 +48,8 @@ export function Alerts({ practice }: { practice: Practice }) {
           </tr>
         </thead>
         <tbody>
-          {ALERTS.map(({ step, name, usual }) => {
-            const now = own.alerts?.[step] ?? (usual ? { email: true } : {})
+          {ALERTS.map(({ step, name }) => {
+            const now = alertFor(practice, step)
             const box = (way: 'email' | 'text', label: string) => (
               <td>
                 <input

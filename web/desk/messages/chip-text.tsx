@@ -3,6 +3,7 @@ import { type JSONContent, mergeAttributes, Node } from '@tiptap/core'
 import { EditorContent, useEditor } from '@tiptap/react'
 import StarterKit from '@tiptap/starter-kit'
 import { useEffect, useRef } from 'react'
+import { writingIn } from '../parts/writing.ts'
 
 /** A field in a text: a chip that is written, deleted and moved as one. */
 const Field = Node.create<{ names: Readonly<Record<string, string>> }>({
@@ -53,14 +54,12 @@ export function ChipText({
   value,
   fields = FIELDS,
   lines = 6,
-  dir,
   onChange,
 }: {
   label: string
   value: string
   fields?: Readonly<Record<string, string>>
   lines?: number
-  dir?: 'auto'
   onChange: (text: string) => void
 }) {
   const said = useRef(value)
@@ -79,13 +78,7 @@ export function ChipText({
     ],
     content: toEditor(value),
     editorProps: {
-      attributes: {
-        role: 'textbox',
-        'aria-multiline': 'true',
-        'aria-label': label,
-        class: `field rich chips block h-auto py-2 ${lines <= 1 ? 'min-h-10' : lines <= 3 ? 'min-h-24' : 'min-h-44'}`,
-        dir: dir ?? 'auto',
-      },
+      attributes: writingIn(label, `chips ${lines <= 1 ? 'min-h-10' : lines <= 3 ? 'min-h-24' : 'min-h-44'}`),
     },
     onUpdate: ({ editor: now }) => {
       said.current = fromEditor(now.getJSON())

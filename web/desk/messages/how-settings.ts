@@ -4,28 +4,41 @@ import { type Setting, under } from '../settings/setting.ts'
 
 const WHAT = 'how messages go'
 
+const NIGHT: QuietHours = { from: time('21:00'), to: time('07:00') }
+
+/** Where quiet hours are kept. */
+interface Quiet {
+  path: string
+  read(of: Messaging): QuietHours | undefined
+  write(of: Messaging, quiet: QuietHours | undefined): Messaging
+}
+
 /** One end of quiet hours; without one of them there are none. */
-const edge = <T extends { quiet?: QuietHours }>(
-  label: string,
-  which: 'from' | 'to',
-  usual: QuietHours,
-): Setting<T> => ({
+const edge = (label: string, which: 'from' | 'to', { path, read, write }: Quiet): Setting<Messaging> => ({
   label,
   what: WHAT,
   is: 'time',
   empty: true,
-  path: 'quiet',
-  read: ({ quiet }) => quiet?.[which],
-  write: ({ quiet, ...rest }, at) =>
-    (at === undefined ? rest : { ...rest, quiet: { ...(quiet ?? usual), [which]: at } }) as T,
+  path,
+  read: (of) => read(of)?.[which],
+  write: (of, at) => write(of, at === undefined ? undefined : { ...(read(of) ?? NIGHT), [which]: at }),
 })
 
-const NIGHT: QuietHours = { from: time('21:00'), to: time('07:00') }
+const THEIRS: Quiet = {
+  path: 'quiet',
+  read: ({ quiet }) => quiet,
+  write: ({ quiet: _, ...rest }, quiet) => (quiet ? { ...rest, quiet } : rest),
+}
+const MINE: Quiet = {
+  path: 'own.quiet',
+  read: ({ own }) => own?.quiet,
+  write: (of, quiet) => withOwn(of, ({ quiet: _, ...one }) => (quiet ? { ...one, quiet } : one)),
+}
 
 /** How all messages to clients go. */
 export const TO_CLIENTS: readonly Setting<Messaging>[] = [
-  edge('Nothing goes after', 'from', NIGHT),
-  edge('nor before', 'to', NIGHT),
+  edge('Nothing goes after', 'from', THEIRS),
+  edge('nor before', 'to', THEIRS),
   {
     label: 'The first line of every mail',
     what: WHAT,
@@ -60,10 +73,19 @@ export const TO_CLIENTS: readonly Setting<Messaging>[] = [
   },
 ]
 
-const own = (of: Messaging, change: (own: OwnMessages) => OwnMessages): Messaging => ({
+const withOwn = (of: Messaging, change: (own: OwnMessages) => OwnMessages): Messaging => ({
   ...of,
   own: change(of.own ?? {}),
 })
+
+type OwnReminder = NonNullable<OwnMessages['before']>[number]
+
+/** One of one's own reminders changed. */
+const withReminder = (of: Messaging, nth: number, change: Partial<OwnReminder>): Messaging =>
+  withOwn(of, (one) => ({
+    ...one,
+    before: (one.before ?? []).map((step, i) => (i === nth ? { ...step, ...change } : step)),
+  }))
 
 /** A reminder of one's own before each session. */
 const before = (nth: 0 | 1): Setting<Messaging>[] => [
@@ -74,7 +96,7 @@ const before = (nth: 0 | 1): Setting<Messaging>[] => [
     show: ({ own }) => nth === 0 || (own?.before?.length ?? 0) > 0,
     read: ({ own }) => own?.before?.[nth] !== undefined,
     write: (of, on) =>
-      own(of, (one) => {
+      withOwn(of, (one) => {
         const list = [...(one.before ?? [])]
         if (on) list[nth] = { by: (nth === 0 ? 'PT1H' : 'PT10M') as Duration, channel: 'email' }
         else list.splice(nth, 2)
@@ -87,11 +109,7 @@ const before = (nth: 0 | 1): Setting<Messaging>[] => [
     is: 'duration',
     show: ({ own }) => own?.before?.[nth] !== undefined,
     read: ({ own }) => own?.before?.[nth]?.by ?? ('PT1H' as Duration),
-    write: (of, by) =>
-      own(of, (one) => ({
-        ...one,
-        before: (one.before ?? []).map((step, i) => (i === nth ? { ...step, by } : step)),
-      })),
+    write: (of, by) => withReminder(of, nth, { by }),
   },
   {
     label: nth === 0 ? 'By' : 'By, the second time',
@@ -103,13 +121,7 @@ const before = (nth: 0 | 1): Setting<Messaging>[] => [
     ],
     show: ({ own }) => own?.before?.[nth] !== undefined,
     read: ({ own }) => own?.before?.[nth]?.channel ?? 'email',
-    write: (of, channel) =>
-      own(of, (one) => ({
-        ...one,
-        before: (one.before ?? []).map((step, i) =>
-          i === nth ? { ...step, channel: channel === 'text' ? 'text' : 'email' } : step,
-        ),
-      })),
+    write: (of, channel) => withReminder(of, nth, { channel: channel === 'text' ? 'text' : 'email' }),
   },
 ]
 
@@ -122,32 +134,12 @@ export const TO_ME: readonly Setting<Messaging>[] = [
     empty: true,
     read: ({ own }) => own?.digest,
     write: (of, at) =>
-      own(of, ({ digest: _, ...one }) => (at === undefined ? one : { ...one, digest: at as WallTime })),
+      withOwn(of, ({ digest: _, ...one }) => (at === undefined ? one : { ...one, digest: at as WallTime })),
   },
   ...before(0),
   ...before(1),
-  {
-    label: 'Nothing to me after',
-    what: WHAT,
-    is: 'time',
-    empty: true,
-    read: ({ own }) => own?.quiet?.from,
-    write: (of, from) =>
-      own(of, ({ quiet, ...one }) =>
-        from === undefined ? one : { ...one, quiet: { ...(quiet ?? NIGHT), from } },
-      ),
-  },
-  {
-    label: 'nor before',
-    what: WHAT,
-    is: 'time',
-    empty: true,
-    read: ({ own }) => own?.quiet?.to,
-    write: (of, to) =>
-      own(of, ({ quiet, ...one }) =>
-        to === undefined ? one : { ...one, quiet: { ...(quiet ?? NIGHT), to } },
-      ),
-  },
+  edge('Nothing to me after', 'from', MINE),
+  edge('nor before', 'to', MINE),
   {
     label: 'My number for texts',
     what: WHAT,
@@ -155,6 +147,6 @@ export const TO_ME: readonly Setting<Messaging>[] = [
     empty: true,
     read: ({ own }) => own?.phone,
     write: (of, phone) =>
-      own(of, ({ phone: _, ...one }) => (phone?.trim() ? { ...one, phone: phone.trim() } : one)),
+      withOwn(of, ({ phone: _, ...one }) => (phone?.trim() ? { ...one, phone: phone.trim() } : one)),
   },
 ]

@@ -98,7 +98,7 @@ export function TimeLine({
       ),
     )
   }
-  const placed = [...sequence.steps].map((step) => ({ step, at: spotOf(step) })).sort((a, b) => a.at - b.at)
+  const placed = sequence.steps.map((step) => ({ step, at: spotOf(step) })).sort((a, b) => a.at - b.at)
   const rows = rowsFor(placed.map(({ at }) => at))
   const most = Math.max(0, ...rows)
   const height = 118 + most * 58

@@ -9,6 +9,7 @@ import { Dialog } from '../parts/dialog.tsx'
 import { PlainChoice } from '../parts/plain-field.tsx'
 import { counted } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
+import { decideForAll } from '../sync/together.ts'
 import { ChipText, FIELDS } from './chip-text.tsx'
 
 type Way = 'email' | 'text' | 'own'
@@ -52,11 +53,10 @@ export function WriteTo({
     previewStep(practice, booking, asStep, { body }, relayNow()).text
   const send = async (): Promise<void> => {
     if (!body.trim()) throw new Error('Please write something first.')
-    for (const booking of reached)
-      await decideFor(booking, {
-        ...{ do: 'write', subject: way === 'email' ? subject.trim() : '', text: body.trim() },
-        channel: way === 'email' ? 'email' : 'text',
-      })
+    await decideForAll(reached, {
+      ...{ do: 'write', subject: way === 'email' ? subject.trim() : '', text: body.trim() },
+      channel: way === 'email' ? 'email' : 'text',
+    })
   }
   const noteOwn = async (booking: Booking): Promise<void> => {
     await decideFor(booking, {

@@ -3,6 +3,7 @@ import { mergeAttributes, Node } from '@tiptap/core'
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react'
 import StarterKit from '@tiptap/starter-kit'
 import { useState } from 'react'
+import { writingIn } from '../parts/writing.ts'
 import { FIELD_NAMES, fromEditor, toEditor } from './rich.ts'
 
 /** A field in the text: a chip that is written, deleted and moved as one. */
@@ -49,13 +50,7 @@ export function RichText({
     ],
     content: toEditor(value),
     editorProps: {
-      attributes: {
-        role: 'textbox',
-        'aria-multiline': 'true',
-        'aria-label': label,
-        class: 'field rich min-h-28 h-auto py-2 block',
-        dir: 'auto',
-      },
+      attributes: writingIn(label, 'min-h-28'),
     },
     onUpdate: ({ editor: now }) => onChange(fromEditor(now.getJSON())),
   })
