@@ -12,6 +12,6 @@ export default defineConfig({
       'scripts/**/*.test.ts',
     ],
     testTimeout: 60_000,
-    reporters: process.env.CI ? ['default'] : ['default'],
+    hookTimeout: 60_000,
   },
 })

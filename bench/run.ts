@@ -6,6 +6,7 @@ import { benchMessages } from './messages.ts'
 import { benchOpenings } from './openings.ts'
 import { benchQuestions } from './questions.ts'
 import { benchStart } from './start.ts'
+import { benchWaiting } from './waiting.ts'
 
 const only = process.argv[2]
 if (!only || only === 'openings') await benchOpenings()
@@ -16,3 +17,4 @@ if (!only || only === 'delivery') await benchDelivery()
 if (!only || only === 'house') await benchHouse()
 if (!only || only === 'start') await benchStart()
 if (!only || only === 'crowd') await benchCrowd()
+if (!only || only === 'waiting') await benchWaiting()

@@ -2,8 +2,9 @@ import { replay, stateAt, takes } from '@acolhida/core/booking'
 import { writeBackup } from '@acolhida/core/formats'
 import { checkPractice } from '@acolhida/core/practice'
 import { readBackup } from '@acolhida/core/schemas'
-import { brokenAt, chainHead } from '@acolhida/core/terms'
+import { verifyAgreements } from '@acolhida/core/terms'
 import { MINUTE, parseInstant } from '@acolhida/core/time'
+import { agreementsOf, lineAt, replayLine } from '@acolhida/core/waiting'
 import { describe, expect, it } from 'vitest'
 import { demoMonths } from './months.ts'
 
@@ -48,11 +49,18 @@ describe('some months of the demo practice', () => {
       )
       .sort((a, b) => a[0] - b[0])
     for (let i = 1; i < taken.length; i++) expect(taken[i]![0]).toBeGreaterThanOrEqual(taken[i - 1]![1])
-    const agreements = bookings.flatMap(({ asked }) => asked.agreements)
+    const agreements = agreementsOf(bookings, months.lines ?? []).map(({ agreement }) => agreement)
     expect(agreements.length).toBeGreaterThan(100)
-    expect(brokenAt(agreements, chainHead(agreements.at(-1)!))).toBe(-1)
+    expect(verifyAgreements(months.practice.terms, agreements).faults).toEqual([])
     const text = writeBackup(months)
     expect(writeBackup(readBackup(text))).toBe(text)
+  })
+
+  it('have people who wait, times that found somebody, and one that is held out just now', () => {
+    const lines = (months.lines ?? []).map(({ id, events }) => replayLine(id, events))
+    const are = (is: string): number => lines.filter((line) => lineAt(line, NOW).is === is).length
+    for (const is of ['waiting', 'offered', 'taken', 'ended']) expect([is, are(is) > 0]).toEqual([is, true])
+    expect(bookings.filter(({ asked }) => asked.line).length).toBeGreaterThan(3)
   })
 
   it('name nobody twice, and nobody outside example.org', () => {

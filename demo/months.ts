@@ -1,26 +1,17 @@
 import { bookingSubject } from '@acolhida/core/agenda'
-import {
-  type Booking,
-  type BookingEvent,
-  type ClientDoes,
-  type DeskDoes,
-  replay,
-  seenAt,
-  stateAt,
-} from '@acolhida/core/booking'
-import type { Enquiry, WantedOpenings } from '@acolhida/core/contract'
+import { type Booking, type ClientDoes, type DeskDoes, replay, seenAt, stateAt } from '@acolhida/core/booking'
+import type { WantedOpenings } from '@acolhida/core/contract'
 import type { Backup } from '@acolhida/core/formats'
 import {
   answer,
-  type Change,
   command,
   costNow,
   type Does,
   Doorkeeper,
   enquire,
   enter,
+  fillPublished,
   keep,
-  MapStore,
   openingsFor,
   openingsToMove,
   publish,
@@ -30,15 +21,19 @@ import {
   throughLink,
 } from '@acolhida/core/house'
 import { knownPeople, normalMail, type Person } from '@acolhida/core/people'
-import { serviceOf, termsInForce } from '@acolhida/core/practice'
+import { serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { printOfBooking, Refused } from '@acolhida/core/request'
-import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
+import { sha256Hex } from '@acolhida/core/terms'
 import { DAY, HOUR, type Instant, instant, MINUTE, shift } from '@acolhida/core/time'
+import { answersTo } from './answers.ts'
+import { agreedTo, mailed, type Someone } from './life.ts'
 import { withMessages } from './messages.ts'
 import { BRINGS, FIRST, LAST, SORRY, ZONES } from './people.ts'
 import { demoPractice } from './practice.ts'
 import { Seeded } from './seeded.ts'
+import { JUST_NOW, Waits } from './waits.ts'
+import { Written } from './written.ts'
 
 /** How long the practice has been going when one looks, in ms. */
 const BEGAN = 150 * DAY
@@ -46,35 +41,6 @@ const BEGAN = 150 * DAY
 const STILL_WAITS = 20 * HOUR
 const SALT = 'demo-practice-of-iria'
 const FOREVER = 4_000 * DAY
-
-/** A store that also writes down what happened, in its order. */
-class Written extends MapStore {
-  readonly events = new Map<string, BookingEvent[]>()
-  readonly enquiries: Enquiry[] = []
-
-  override write(changes: readonly Change[]): void {
-    super.write(changes)
-    for (const change of changes) {
-      if (change.type === 'event') {
-        const record = this.events.get(change.booking)
-        if (record) record.push(change.event)
-        else this.events.set(change.booking, [change.event])
-      }
-      if (change.type === 'enquiry' && !('news' in change.body)) this.enquiries.push(change.body)
-    }
-  }
-}
-
-/** Somebody of the scenario. */
-interface Someone {
-  name: string
-  email: string
-  zone: string
-  /** The private link of a booking of theirs, once they have one. */
-  link?: string
-  /** Works with the practitioner for longer. */
-  coached: boolean
-}
 
 /**
  * Some months of the demo practice, up to `now`: everything in them was asked, decided and changed through the very
@@ -85,20 +51,13 @@ export function demoMonths(now: Instant, seed = 1): Backup {
   return new Months(now, seed).live()
 }
 
-/** The private link that goes with a mail about a booking. */
-const mailed =
-  (booking: string): Does<string, undefined> =>
-  (work, id) => {
-    work.changes.push({ type: 'link', link: { id, subject: bookingSubject(booking), proves: true } })
-    return undefined
-  }
-
 class Months {
   readonly #now: Instant
   readonly #by: Seeded
   readonly #store = new Written()
   readonly #keeper = new Doorkeeper(this.#store)
   readonly #people: Someone[] = []
+  readonly #waits: Waits
   #plans: { at: number; order: number; run: (at: Instant) => void }[] = []
   #names = 0
   #revision = 0
@@ -107,6 +66,13 @@ class Months {
     // To the minute: what the months hold does not hang on the second one looks.
     this.#now = instant(Math.floor(now / MINUTE) * MINUTE)
     this.#by = new Seeded(seed)
+    this.#waits = new Waits({
+      ...{ now: this.#now, by: this.#by, store: this.#store, ids: this.#ids },
+      house: () => this.#keeper.house,
+      plan: (at, run) => this.#plan(at, run),
+      do: (does, body, at, once) => this.#do(does, body, at, once),
+      someoneNew: () => this.#someoneNew(),
+    })
   }
 
   readonly #ids = (): string => `months-${String(++this.#names).padStart(8, '0')}`
@@ -141,7 +107,12 @@ class Months {
     }
     // Somebody has asked today, whatever the seed says.
     for (const hours of [17, 9, 4, 2])
-      this.#plan(this.#now - hours * HOUR, (at) => this.#ask(this.#someoneNew(), 'voice-assessment', at))
+      this.#plan(this.#now - hours * HOUR, (at) =>
+        this.#ask(this.#someoneNew(), 'voice-assessment', at, false),
+      )
+    // Somebody waits, and a time falls free for them just now, whatever the seed says.
+    this.#plan(this.#now - JUST_NOW - HOUR, (at) => this.#waits.waitAnyTime(at))
+    this.#plan(this.#now - JUST_NOW + MINUTE, (at) => this.#giveUpOne(at))
     for (;;) {
       const next = this.#plans.reduce<number>((best, plan, i) => {
         const before = this.#plans[best]
@@ -154,6 +125,7 @@ class Months {
       const at = instant(plan.at)
       this.#keeper.catchUp(at, this.#ids, FOREVER)
       plan.run(at)
+      this.#waits.seeOffers(at)
     }
     this.#keeper.catchUp(this.#now, this.#ids, FOREVER)
     return this.#backup()
@@ -163,8 +135,10 @@ class Months {
   #publish(at: Instant): void {
     const practice = withMessages(demoPractice(this.#now))
     const people = knownPeople(this.#persons(), this.#bookings(), practice, SALT, at)
+    const was = this.#keeper.house.pack
     this.#do(publish, { revision: ++this.#revision, practice, people, sessions: [], salt: SALT }, at)
     this.#do(replan, {}, at, false)
+    this.#do(fillPublished, { was }, at, false)
   }
 
   #bookings(): Booking[] {
@@ -214,43 +188,13 @@ class Months {
     this.#ask(someone, service, at)
   }
 
-  #answers(service: string): Answers {
-    const by = this.#by
-    switch (service) {
-      case 'first-conversation': {
-        const whom = by.pick(['mine', 'mine', 'mine', 'mine', 'team', 'child'])
-        return {
-          brings: by.pick(BRINGS),
-          'for-whom': whom,
-          ...(whom === 'child' ? { age: by.whole(7, 16) } : {}),
-        }
-      }
-      case 'voice-assessment': {
-        const hoarse = by.pick(['not', 'not', 'short', 'long'])
-        return {
-          brings: by.pick(BRINGS),
-          uses: [by.pick(['teaching', 'stage', 'calls', 'singing', 'elsewhere'])],
-          hoarse,
-          ...(hoarse === 'long' ? { doctor: by.chance(0.6) } : {}),
-          strain: by.whole(2, 9),
-          price: by.pick(['fine', 'fine', 'fine', 'fine', 'parts', 'too-much']),
-          ...(by.chance(0.3) ? { summary: true } : {}),
-        }
-      }
-      case 'reading-aloud':
-        return { 'to-whom': by.pick(['children', 'grown', 'nobody']), ease: by.whole(2, 8) }
-      default:
-        return {}
-    }
-  }
-
   /** Somebody goes through the door, as far as it lets them. */
-  #ask(someone: Someone, service: string, at: Instant): void {
+  #ask(someone: Someone, service: string, at: Instant, mayWait = true): void {
     const { house } = this.#keeper
     const { practice } = house.pack!
     const offered = serviceOf(practice, service)!
     const visit = `visit-of-${this.#ids()}`
-    const answers = this.#answers(service)
+    const answers = answersTo(service, this.#by)
     const wanted = {
       visit,
       service,
@@ -264,6 +208,10 @@ class Months {
     }
     const place = this.#by.pick(offered.places)
     const { starts } = this.#open({ ...wanted, place, days: 30 }, at)
+    if (offered.waitlist && mayWait && (starts.length === 0 || this.#by.chance(0.22))) {
+      this.#waits.wait(someone, { ...wanted, place }, at)
+      return
+    }
     if (starts.length === 0) return
     // Most take one of the nearer times.
     const start = starts[Math.floor(starts.length * this.#by.next() ** 2)]!
@@ -280,11 +228,7 @@ class Months {
           start,
           clock: moment,
           shown: kept.shown,
-          agreed: termsInForce(practice, offered).map(({ id, version }) => ({
-            terms: id,
-            number: version.number,
-            fingerprint: versionFingerprint(id, version),
-          })),
+          agreed: agreedTo(practice, offered),
           person: { name, email, zone },
         },
         moment,
@@ -293,7 +237,7 @@ class Months {
       const id = [...this.#store.events.keys()].at(-1)!
       // The link in their mail: opening it shows that the address is theirs.
       const link = this.#ids()
-      this.#do(mailed(id), link, moment, false)
+      this.#do(mailed(bookingSubject(id)), link, moment, false)
       someone.link = link
       if (this.#by.chance(0.94))
         this.#plan(shift(moment, this.#by.whole(1, 25) * MINUTE), (later) =>
@@ -301,6 +245,17 @@ class Months {
         )
       this.#decideSome(id, someone, moment)
     })
+  }
+
+  /** Somebody who has a session in the coming days gives it up. */
+  #giveUpOne(at: Instant): void {
+    const booking = [...this.#keeper.house.openBookings()]
+      .filter(
+        ({ status, service, start }) =>
+          status === 'booked' && service === 'voice-assessment' && start > at + 2 * DAY,
+      )
+      .sort((a, b) => a.start - b.start)[0]
+    if (booking) this.#word(booking.id, { do: 'cancel', by: 'practitioner', text: SORRY }, at)
   }
 
   #write(someone: Someone, service: string, answers: Answers, visit: string, at: Instant): void {
@@ -499,6 +454,8 @@ class Months {
       }),
       mails: [],
       sessions: [],
+      lines: [...this.#store.places].map(([id, events]) => ({ id, events })),
+      freed: [...this.#store.freed].map(([id, events]) => ({ id, events })),
       salt: SALT,
       revision: this.#revision,
       cursor: 0,

@@ -1,4 +1,4 @@
-import type { HouseRules, Practice, Service } from '@acolhida/core/practice'
+import { type HouseRules, type Practice, type Service, WAITLIST } from '@acolhida/core/practice'
 import {
   addDays,
   at,
@@ -101,6 +101,7 @@ function services(now: Instant): Service[] {
       reach: { kind: 'days', days: 45 },
       perDay: 2,
       approval: { new: 'ask', known: 'unsure' },
+      waitlist: WAITLIST,
       questionnaire: 'voice-questions',
       colour: 'leaf',
     },
@@ -124,6 +125,7 @@ function services(now: Instant): Service[] {
         place: 'studio',
       })),
       approval: { new: 'unsure', known: 'straight' },
+      waitlist: { ...WAITLIST, ask: 'all' },
       questionnaire: 'reading-questions',
       colour: 'tile',
     },
@@ -141,6 +143,7 @@ function services(now: Instant): Service[] {
       bookableBy: 'invited',
       linkKey: 'coaching-at-montalvars',
       approval: { new: 'ask', known: 'straight' },
+      waitlist: { ...WAITLIST, ask: 2, prefer: 'known-first', stands: duration('PT4H') },
       colour: 'leaf',
     },
   ]

@@ -1,11 +1,12 @@
 import { readFileSync, statSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join, resolve } from 'node:path'
-import { linkTo } from '@acolhida/relay/tests/inside'
+import { DAY, HOUR, instant } from '@acolhida/core/time'
+import { holdOut, linkTo, putInLine } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { fillIn, goTo, openSaid, pick, sendButton, toTheTimes } from './client.ts'
-import { type House, openHouse } from './house.ts'
+import { BEGINNING, type House, openHouse } from './house.ts'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
@@ -109,6 +110,14 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.getByRole('button', { name: 'I am somewhere else' }).click()
     await page.locator('main button[aria-pressed]').first().waitFor()
     await check('times')
+    await page.getByRole('button', { name: 'Nothing suits? Wait for a time' }).click()
+    await page.getByRole('button', { name: 'Type it' }).click()
+    await page.getByRole('button', { name: 'Get in line' }).click()
+    await check('waiting for a time, with problems')
+    await page.getByRole('button', { name: 'Draw it on the next days' }).click()
+    await check('when one could come, drawn')
+    await page.getByRole('button', { name: 'Back to the times' }).click()
+    await page.locator('main button[aria-pressed]').first().waitFor()
     await pick(page, colorScheme === 'light' ? 2 : 9)
     await sendButton(page).click()
     await check('terms with problems')
@@ -119,6 +128,15 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.goto(`${house.door}/${house.slug}/write`)
     await page.getByRole('heading', { name: 'Write to Iria Montalvar' }).waitFor()
     await check('a message')
+    const line = `axel-waits-${colorScheme}`
+    const link = putInLine(house.relay, line, 'Axel')
+    await page.goto(`${house.door}/${house.slug}/in-line/${link}`)
+    await page.getByRole('heading', { name: 'You wait for Voice assessment' }).waitFor()
+    await check('a place in line')
+    holdOut(house.relay, line, instant(BEGINNING + 9 * DAY + (colorScheme === 'light' ? 0 : 4 * HOUR)))
+    await page.reload()
+    await page.getByRole('button', { name: /^Take Thu/ }).waitFor()
+    await check('a freed time')
     await page.goto(`${house.door}/nobody`)
     await page.getByRole('heading', { name: 'There is no door here' }).waitFor()
     await check('nowhere')
@@ -145,6 +163,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       'Arrivals',
       'Diary',
       'People',
+      'Waiting',
       'My practice',
       'Who I am',
       'Hours',
@@ -163,6 +182,18 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     ]) {
       await goTo(page, name)
       await page.getByRole('heading', { level: 1 }).waitFor()
+      if (name === 'Waiting') {
+        await page.getByRole('region', { name: 'Free just now' }).waitFor()
+        await check('who waits')
+        await page.getByRole('button', { name: /^Look/ }).first().click()
+        await page.getByRole('dialog').waitFor()
+        await check('somebody in line')
+        await page.keyboard.press('Escape')
+        await page.getByRole('button', { name: 'Put somebody in line…' }).click()
+        await page.getByRole('dialog').waitFor()
+        await check('putting somebody in line')
+        await page.keyboard.press('Escape')
+      }
       if (name === 'Diary') {
         await page.getByRole('slider').nth(4).focus()
         await page.keyboard.press('ArrowRight')
@@ -213,6 +244,17 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.getByRole('button', { name: 'A quote for somebody …' }).click()
     await page.getByRole('dialog').waitFor()
     await check('a quote')
+    await page.goto(`${house.desk}/people/person-asks-tome`)
+    await page.getByRole('button', { name: 'Paste one' }).click()
+    await page.getByRole('dialog').waitFor()
+    await check('a mail put beside somebody')
+    await page.goto(`${house.desk}/words`)
+    await page.getByLabel('Português').check()
+    await page.getByText(/texts? of yours lack/).waitFor()
+    await page.goto(`${house.desk}/terms`)
+    await page.getByRole('button', { name: 'Write it in Português' }).first().click()
+    await page.getByRole('textbox', { name: 'Text of Your time' }).waitFor()
+    await check('terms being written in another language')
   })
 })
 

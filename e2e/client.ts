@@ -66,7 +66,7 @@ export async function openMail(
 }
 
 /** The places of work in the desk's rail; all else is found through the practice's page. */
-const WORK = new Set(['Today', 'Arrivals', 'Diary', 'People', 'Outbox', 'Money', 'My practice'])
+const WORK = new Set(['Today', 'Arrivals', 'Diary', 'Waiting', 'People', 'Outbox', 'Money', 'My practice'])
 
 /** Goes to a page of the desk as one does by the rail. */
 export async function goTo(page: Page, name: string): Promise<void> {

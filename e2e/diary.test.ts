@@ -110,7 +110,11 @@ it('keeps time for oneself by drawing on free ground, and takes it back', async 
   await eventually('the time away at the relay', () =>
     house.relay.here.keeper.house.pack?.practice.away.some((away) => away.from === `${next}T10:00`),
   )
-  await desk.getByRole('status').filter({ hasText: 'kept for yourself' }).getByRole('button').click()
+  await desk
+    .getByRole('status')
+    .filter({ hasText: 'kept for yourself' })
+    .getByRole('button', { name: 'Undo' })
+    .click()
   await eventually(
     'the time open again',
     () => !house.relay.here.keeper.house.pack?.practice.away.some((away) => away.from === `${next}T10:00`),

@@ -67,7 +67,12 @@ it('a reminder is begun, moved on its line, said otherwise, held back, and answe
   const confirmed = await mailTo(house, 'branca.luso', /^Confirmed/)
   expect(confirmed.html).toContain('<p>Hello Branca Luso,</p>')
 
+  await goTo(desk, 'What is sent')
+  await desk.evaluate(() => window.scrollTo({ top: 400 }))
   await desk.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name: 'Outbox' }).click()
+  await desk.getByLabel('What goes within').waitFor()
+  // Gone to from far down another page, it begins at its top.
+  expect(await desk.evaluate(() => window.scrollY)).toBe(0)
   await desk.getByLabel('What goes within').selectOption('30')
   const booking = await desk.getByRole('link', { name: 'Branca Luso' }).first().getAttribute('href')
   await desk.getByRole('button', { name: 'Hold back: Tomorrow to Branca Luso' }).click()
@@ -148,6 +153,20 @@ it('a client reads in Portuguese, sentences are said otherwise and back, and wha
     return practice?.words?.en?.['door.my.booked'] === undefined
   })
 
+  // The terms stand in it, too, as they are agreed to.
+  await goTo(desk, 'Terms')
+  await desk.getByRole('button', { name: 'Write it in Português' }).first().click()
+  const writing = desk.getByRole('region', { name: 'in Português' })
+  await writing.getByRole('textbox', { name: 'Title', exact: true }).fill('Condições do estúdio')
+  await writing.getByRole('button', { name: 'Publish in Português' }).click()
+  await desk.getByRole('button', { name: /^Version \d+ in Português/ }).click()
+  await desk.getByRole('heading', { name: 'Condições do estúdio' }).waitFor()
+  // What fills its fields is in that language, too.
+  await desk.getByText(/duas vezes, até/).waitFor()
+  await eventually('the terms are published', () =>
+    house.relay.here.keeper.house.practice?.terms.some((one) => one.versions.at(-1)?.also?.pt),
+  )
+
   const client = await house.visitor({ locale: 'pt-PT', viewport: { width: 390, height: 844 } })
   await client.goto(`${house.door}/${house.slug}`)
   await client.getByRole('heading', { name: 'Avaliação da voz' }).waitFor()
@@ -166,4 +185,50 @@ it('a client reads in Portuguese, sentences are said otherwise and back, and wha
     )
     expect([page, wide]).toEqual([page, false])
   }
+})
+
+it('a mail that came back is dropped on whoever wrote it, and taken away and put back', async () => {
+  const desk = await house.openDesk()
+  await goTo(desk, 'People')
+  await desk.getByRole('link', { name: 'Tomé Arrais' }).first().click()
+  const theirs = desk.locator('section').filter({ hasText: 'Mails from them' })
+  await theirs.getByText(/Drop its file here/).waitFor()
+  const mail = [
+    'From: Tomé <tome@example.net>',
+    'Date: Mon, 23 Nov 2026 09:00:00 +0000',
+    'Subject: Re: Your voice',
+    '',
+    'I have the page with me.',
+  ].join('\r\n')
+  // Dropped, as from a mail program's window.
+  const dropped = await desk.evaluateHandle((text) => {
+    const data = new DataTransfer()
+    data.items.add(new File([text], 'answer.eml', { type: 'message/rfc822' }))
+    return data
+  }, mail)
+  await theirs.dispatchEvent('drop', { dataTransfer: dropped })
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByText(/It says that it is from tome@example.net/).waitFor()
+  await dialog.getByRole('button', { name: 'Put it beside Tomé Arrais' }).click()
+  await theirs.getByText('Re: Your voice', { exact: true }).click()
+  await theirs.getByText('I have the page with me.').waitFor()
+  await theirs.getByRole('button', { name: 'Take it away: Re: Your voice' }).click()
+  await theirs.getByRole('button', { name: 'Put it back' }).click()
+  await theirs.getByText('Re: Your voice', { exact: true }).waitFor()
+
+  // What is no mail changes nothing, and says so.
+  const choose = { name: 'note.eml', mimeType: 'message/rfc822', buffer: Buffer.from('milk, bread') }
+  await theirs.locator('input[type=file]').setInputFiles(choose)
+  await theirs.getByText(/“note.eml” is no mail/).waitFor()
+  await theirs.getByRole('button', { name: 'Paste one' }).click()
+  // One begins to paste at once.
+  await desk.keyboard.type('And')
+  expect(await dialog.getByRole('textbox', { name: 'What they wrote' }).inputValue()).toBe('And')
+  await dialog.getByRole('textbox', { name: 'What they wrote' }).fill('')
+  await dialog.getByRole('button', { name: 'Put it beside Tomé Arrais' }).click()
+  await dialog.getByText('Please put in what they wrote.').waitFor()
+  await dialog.getByRole('textbox', { name: 'What they wrote' }).fill('And my mug.')
+  await dialog.getByRole('button', { name: 'Put it beside Tomé Arrais' }).click()
+  await dialog.waitFor({ state: 'detached' })
+  await theirs.getByText('No subject').waitFor()
 })

@@ -1,6 +1,8 @@
+import { DAY, instant } from '@acolhida/core/time'
+import { holdOut, putInLine } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { type House, openHouse } from './house.ts'
+import { BEGINNING, type House, openHouse } from './house.ts'
 
 let house: House
 beforeAll(async () => {
@@ -20,6 +22,7 @@ const DESK = [
     'people',
     'record',
     'money',
+    'waiting',
     'people/person-asks-tome',
     'practice',
   ],
@@ -57,6 +60,8 @@ async function tooWide(page: Page, of: string): Promise<string[]> {
 }
 
 it('no page of the desk scrolls sideways, on a phone or at 400 %', async () => {
+  putInLine(house.relay, 'narrow-desk', 'A rather long name for a narrow page')
+  holdOut(house.relay, 'narrow-desk', instant(BEGINNING + 8 * DAY))
   const desk = await house.openDesk()
   const wide: string[] = []
   for (const path of DESK) {
@@ -71,7 +76,9 @@ it('no page of the desk scrolls sideways, on a phone or at 400 %', async () => {
 it('nor does any of the door', async () => {
   const page = await house.visitor()
   const wide: string[] = []
-  for (const path of DOOR) {
+  const link = putInLine(house.relay, 'narrow-waits', 'A rather long name for a narrow page')
+  holdOut(house.relay, 'narrow-waits', instant(BEGINNING + 9 * DAY))
+  for (const path of [...DOOR, `/in-line/${link}`]) {
     await page.goto(`${house.door}/${house.slug}${path}`)
     await page.getByRole('heading').first().waitFor()
     wide.push(...(await tooWide(page, `door${path}`)))

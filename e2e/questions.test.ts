@@ -313,6 +313,8 @@ describe('instead of a booking', () => {
 
     await card.getByRole('button', { name: 'Send a quote …' }).click()
     const dialog = desk.getByRole('dialog')
+    await dialog.getByLabel('It goes').selectOption('text')
+    await dialog.getByLabel('Phone number').fill('+44 7700 900321')
     await dialog.getByLabel('Service').selectOption('voice-assessment')
     await dialog.getByLabel('What brings you here?').fill('He wants to read to his grandchildren.')
     await dialog.getByLabel('Singing').check()
@@ -325,11 +327,9 @@ describe('instead of a booking', () => {
     await dialog.getByText('90 min').waitFor()
     await dialog.getByLabel('What you write with it').fill('As we said.')
     await dialog.getByRole('button', { name: 'Send the quote of €95.00' }).click()
-    await card.getByText(/Quote sent .* 90 min, €95.00/).waitFor()
+    await card.getByText(/Quote sent by text message .* 90 min, €95.00/).waitFor()
     const quote = () =>
-      house.mailbox.received.find(
-        (mail) => mail.to.includes('ivo.marek@example.org') && /quote=/.test(mail.text),
-      )
+      house.texts.taken.find(({ to, text }) => to === '+44 7700 900321' && /quote=/.test(text))
     await eventually('the quote arrives', () => quote() !== undefined)
     const [link] = /http\S+quote=\S+/.exec(quote()!.text)!
 

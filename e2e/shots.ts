@@ -1,6 +1,7 @@
 import { resolve } from 'node:path'
-import { DAY, HOUR, instant, zone } from '@acolhida/core/time'
+import { DAY, instant, zone } from '@acolhida/core/time'
 import { demoMonths } from '@acolhida/demo/months'
+import { lineLink } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { fillIn, goTo, pick, sendButton, toTheTimes } from './client.ts'
 import { openHouse } from './house.ts'
@@ -91,16 +92,16 @@ async function main(): Promise<void> {
   await day.goto(url ?? '')
   await day.getByRole('heading', { name: 'My day' }).waitFor()
   await shoot(day, 'my-day-phone')
-  await goTo(begin, 'Try it')
-  const tried = begin.frameLocator('iframe')
-  await tried.getByRole('link', { name: /Reading aloud/ }).waitFor()
-  await begin.waitForTimeout(400)
-  await shoot(begin, 'desk-try')
-
-  const letterbox = await visitor()
-  house.clock.forward(HOUR / 60)
-  await letterbox.goto(house.letterbox)
-  await shoot(letterbox, 'letterbox')
+  await goTo(begin, 'Waiting')
+  await begin.getByRole('heading', { name: 'A few more hours' }).waitFor()
+  await shoot(begin, 'desk-waiting')
+  const { house: there } = house.relay.here.keeper
+  const held = [...there.inLine()].find(({ offer, joined }) => offer && joined.service === 'voice-assessment')
+  if (!held) throw new Error('Nothing is held out to anybody.')
+  const freed = await visitor(true)
+  await freed.goto(`${house.door}/${house.slug}/in-line/${lineLink(house.relay, held.id)}`)
+  await freed.getByRole('heading', { name: 'A time is free for you', level: 1 }).waitFor()
+  await shoot(freed, 'door-freed-phone')
   await house.close()
 }
 

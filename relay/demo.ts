@@ -1,9 +1,11 @@
+import { bookingSubject, keyOf } from '@acolhida/core/agenda'
 import { apply, type Booking, begin, upcast } from '@acolhida/core/booking'
 import type { Backup } from '@acolhida/core/formats'
 import { assumeSent, type Change, type Doorkeeper, rowOf, type Work } from '@acolhida/core/house'
 import { knownPeople } from '@acolhida/core/people'
 import { chainHead } from '@acolhida/core/terms'
-import { type Instant, instant } from '@acolhida/core/time'
+import { type Instant, instant, shift } from '@acolhida/core/time'
+import { agreementsOf } from '@acolhida/core/waiting'
 import type { SqliteStore } from './store/sqlite-store.ts'
 
 /** The demo practice of a relay: put into it while it is empty, and lent to a desk. */
@@ -50,16 +52,9 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
   const { practice, people, salt, revision, sessions } = backup
   const bookings = new Map<string, Booking>()
   const changes: Change[] = []
-  let head = ''
   const happened = backup.bookings
     .flatMap(({ id, events }) => events.map((event) => ({ id, event: upcast(event) })))
     .sort((a, b) => a.event.at - b.event.at)
-  for (const { events } of backup.bookings) {
-    for (const event of events) {
-      if (event.type === 'asked' || event.type === 'agreed')
-        head = event.agreements.reduce((_, agreement) => chainHead(agreement), head)
-    }
-  }
   for (const { id, event } of happened) {
     const before = bookings.get(id)
     const booking = event.type === 'asked' ? begin(id, event) : before && apply(before, event)
@@ -68,11 +63,28 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
     const was = before ? { was: before.status } : {}
     changes.push({ type: 'event', booking: id, seq: booking.seq, event, row: rowOf(booking), ...was })
   }
+  // What was decided then has settled long since.
+  for (const { id, unsettled } of bookings.values()) {
+    if (!unsettled || unsettled.until >= now) continue
+    const subject = bookingSubject(id)
+    const key = keyOf(subject, { do: 'settle', of: unsettled.seq })
+    changes.push({ type: 'done', key, subject, at: shift(unsettled.until, 1) })
+  }
+  const { lines = [], freed = [] } = backup
+  const agreed = agreementsOf(bookings.values(), lines).map(({ agreement }) => agreement)
+  const followed = new Set(agreed.map(({ previous }) => previous))
+  const head = agreed.map(chainHead).find((print) => !followed.has(print)) ?? ''
   const known = knownPeople(people, [...bookings.values()], practice, salt, now)
   const put: Change[] = [
     { type: 'package', pack: { revision, practice, sessions, people: known, salt } },
     ...changes,
     { type: 'chain', head },
+    ...lines.flatMap(({ id, events }) =>
+      events.map((event, i): Change => ({ type: 'waiting', id, seq: i + 1, event })),
+    ),
+    ...freed.flatMap(({ id, events }) =>
+      events.map((event, i): Change => ({ type: 'freed', id, seq: i + 1, event })),
+    ),
     ...backup.enquiries.map(
       ({ state: _, history: __, ...enquiry }): Change => ({
         type: 'enquiry',

@@ -28,11 +28,12 @@ export function build() {
 }
 
 /** Debian's Chromium, for the tests that drive the real interface, and what reads PDFs back. */
-export function installChromium() {
-  const missing = [
-    ...(existsSync('/usr/bin/chromium') ? [] : ['chromium']),
-    ...(existsSync('/usr/bin/pdftotext') ? [] : ['poppler-utils']),
-  ]
+export const installChromium = () =>
+  installDebian({ '/usr/bin/chromium': 'chromium', '/usr/bin/pdftotext': 'poppler-utils' })
+
+/** Debian's packages that are missing, each by a program that comes with it. */
+export function installDebian(packages) {
+  const missing = Object.entries(packages).flatMap(([program, name]) => (existsSync(program) ? [] : [name]))
   if (missing.length === 0) return
   console.log(`Installing ${missing.join(', ')} …`)
   const sudo = process.getuid?.() === 0 ? [] : ['sudo']

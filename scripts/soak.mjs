@@ -1,13 +1,20 @@
 import { spawnSync } from 'node:child_process'
-import { installPackages, root } from './install.mjs'
+import { installDebian, installPackages, root } from './install.mjs'
 
-/** What takes longer than the suite may: many more histories, and many more ends in the midst of things. */
+/**
+ * What takes longer than the suite may: many more histories, many more ends in the midst of things, and a mail server
+ * as practices have one.
+ */
 installPackages()
+installDebian({ '/usr/sbin/smtpd': 'opensmtpd', '/usr/sbin/dovecot': 'dovecot-imapd' })
 const HISTORIES = process.env.HISTORIES ?? '100000'
-const KILLS = process.env.KILLS ?? '200'
+const KILLS = process.env.KILLS ?? '1000'
 const { status } = spawnSync(
   'node_modules/.bin/vitest',
-  ['run', 'relay/tests/histories.test.ts', 'relay/tests/crash.test.ts', '--testTimeout=7200000'],
-  { cwd: root, stdio: 'inherit', env: { ...process.env, HISTORIES, KILLS } },
+  [
+    ...['run', 'relay/tests/real-host.test.ts', 'relay/tests/histories.test.ts', 'relay/tests/crash.test.ts'],
+    '--testTimeout=7200000',
+  ],
+  { cwd: root, stdio: 'inherit', env: { ...process.env, HISTORIES, KILLS, REAL_HOST: '1' } },
 )
 process.exitCode = status ?? 1

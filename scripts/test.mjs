@@ -25,10 +25,21 @@ const count = (name, ok) => {
     console.log(`✗ ${name}`)
   }
 }
+const failures = []
+/** The tests that failed, by file and name: said once more at the end, where they are found. */
+const failedIn = ({ testResults }) =>
+  testResults.flatMap(({ name, message, assertionResults }) => [
+    ...assertionResults
+      .filter(({ status }) => status === 'failed')
+      .map(({ fullName }) => `${name} > ${fullName}`),
+    ...(message && assertionResults.length === 0 ? [`${name}: ${message}`] : []),
+  ])
 /** Adds what a runner wrote of its tests; a runner that wrote nothing has failed. */
-const countReport = (name, ok, file, read) => {
+const countReport = (name, ok, file) => {
   try {
-    const [good, bad] = read(JSON.parse(readFileSync(file, 'utf8')))
+    const report = JSON.parse(readFileSync(file, 'utf8'))
+    const { numPassedTests: good, numFailedTests: bad } = report
+    failures.push(...failedIn(report))
     passed += good
     failed += bad
     if (!ok && bad === 0) count(name, false)
@@ -57,7 +68,6 @@ countReport(
     `--outputFile.json=${unit}`,
   ]),
   unit,
-  (report) => [report.numPassedTests, report.numFailedTests],
 )
 const e2e = join(tmpdir(), `acolhida-e2e-${process.pid}.json`)
 countReport(
@@ -71,8 +81,8 @@ countReport(
     `--outputFile.json=${e2e}`,
   ]),
   e2e,
-  (report) => [report.numPassedTests, report.numFailedTests],
 )
 
+for (const failure of failures) console.log(`✗ ${failure}`)
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exitCode = failed > 0 ? 1 : 0

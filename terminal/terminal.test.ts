@@ -46,6 +46,40 @@ describe('the terminal', () => {
     expect(answer.openings[0]).toEqual({ start: '2026-11-25T11:15:00Z', local: '2026-11-25T11:15' })
   })
 
+  it('fills a freed time with those who wait, and says why others are not chosen', () => {
+    const waits = (id: string, change: object = {}) => ({
+      ...{ id, person: 'q', service: 's', place: samplePractice().services[0]!.places[0], minutes: 60 },
+      ...{ price: 5_500, windows: [] },
+      ...{ zone: 'Europe/Lisbon', since: parseInstant('2026-11-20T11:00Z') },
+      ...change,
+    })
+    const line = put(
+      'line.json',
+      writePracticeFile({
+        format: 'acolhida-practice',
+        version: 1,
+        practice: samplePractice(),
+        people: [
+          { id: 'q', name: 'Q', emails: ['q@example.org'], invited: [], blocked: false, note: '' },
+          { id: 'p', name: 'P', emails: ['p@example.org'], invited: [], blocked: true, note: '' },
+        ],
+        waiting: [
+          waits('a'),
+          waits('b', { minutes: 45, price: 9_000 }),
+          waits('c', { person: 'p' }),
+        ] as never,
+      }),
+    )
+    const freed = ['--from', '2026-11-26T14:00Z', '--to', '2026-11-26T16:00Z', ...NOW]
+    const { answer, code } = run('fill', line, ...freed, '--prefer', 'fullest')
+    expect(code).toBe(0)
+    expect(answer).toMatchObject({ value: 14_500, bound: 14_500, proven: true })
+    expect(answer.chosen.map(({ waiting }: { waiting: string }) => waiting).sort()).toEqual(['a', 'b'])
+    expect(answer.others).toMatchObject([{ waiting: 'c', why: 'closed', closures: [{ rule: 'person' }] }])
+    expect(run('fill', line, ...freed, '--prefer', 'loudest').error).toContain('none of longest-wait')
+    expect(run('fill', line, ...freed.toReversed(), '--prefer', 'fullest').code).toBe(2)
+  })
+
   it('proves the agreements of a backup, and names the one that was changed', () => {
     const backup = demoBackup(parseInstant('2026-11-24T11:00Z'))
     const whole = put('whole.json', writeBackup(backup))

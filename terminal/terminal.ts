@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util'
-import { agreementsIn, countedFor, countedIn, deadlinesOf, holdsFor, holdUntil } from '@acolhida/core/booking'
+import { countedFor, countedIn, deadlinesOf, holdsFor, holdUntil } from '@acolhida/core/booking'
 import { BadCalendar, busyTimes } from '@acolhida/core/formats/busy'
 import { writeHoursFile } from '@acolhida/core/formats/calendars'
 import { accountOf } from '@acolhida/core/ledger'
@@ -26,6 +26,7 @@ import {
   parseInstant,
   zone,
 } from '@acolhida/core/time'
+import { agreementsOf } from '@acolhida/core/waiting'
 import {
   askFromOptions,
   diaryFor,
@@ -39,6 +40,7 @@ import {
 } from './given.ts'
 import { countOption, need, OPTIONS, option, readGiven, Unusable, USAGE, type Values } from './options.ts'
 import { checkCommand, isBroken, replayCommand } from './questions.ts'
+import { fillCommand } from './waiting.ts'
 
 export interface Result {
   output: string
@@ -169,17 +171,13 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   },
 
   verify: (path, values) => {
-    const { practice, bookings } = readPracticeFile(readGiven(path), path)
-    const all = bookings.flatMap((booking) =>
-      agreementsIn(booking).map((agreement) => ({ booking: booking.id, agreement })),
-    )
+    const { practice, bookings, lines } = readPracticeFile(readGiven(path), path)
+    const all = agreementsOf(bookings, lines)
     const agreements = all.map(({ agreement }) => agreement)
     const { head, faults } = verifyAgreements(practice.terms, agreements, values.number)
     const named = (index: number | undefined) => {
       const found = index === undefined ? undefined : all[index]
-      return (
-        found && { booking: found.booking, name: found.agreement.name, at: formatInstant(found.agreement.at) }
-      )
+      return found && { booking: found.of, name: found.agreement.name, at: formatInstant(found.agreement.at) }
     }
     return {
       valid: faults.length === 0,
@@ -310,6 +308,8 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
       missedFrom: said(missedFrom),
     }
   },
+
+  fill: (path, values) => fillCommand(readPracticeFile(readGiven(path), path), values),
 
   calendar: (path, values) => {
     const from = option(values, 'from', date)

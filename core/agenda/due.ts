@@ -12,8 +12,9 @@ import {
   steeredOf,
   type Which,
 } from '../messages/index.ts'
-import type { Practice } from '../practice/index.ts'
+import { type Practice, serviceOf, waitlistOf } from '../practice/index.ts'
 import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
+import { type Freed, overFrom, type PlaceInLine, tellsByText } from '../waiting/index.ts'
 import { nameOf, type Subject, sessionSubject } from './subject.ts'
 
 /** What can happen by itself, each with what is its own. */
@@ -107,6 +108,9 @@ export interface Planner {
   booking(id: string): Booking | undefined
   keep(visit: string): { until: Instant } | undefined
   enquiryNews(id: string): readonly EnquiryNews[]
+  /** A place in line, and a freed time. */
+  line(id: string): PlaceInLine | undefined
+  freed(id: string): Freed | undefined
   calendars(): readonly CalendarState[]
   /** Whether a due thing has been done. */
   done(key: string, subject: Subject): boolean
@@ -126,17 +130,30 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
       return dueOfBooking(house, subject)
     case 'enquiry': {
       const all = house.enquiryNews(subject.id)
-      const letters = all.flatMap(({ news, at }, i) =>
+      const letters = all.flatMap(({ news, at, by }, i) =>
         news === 'booked'
           ? []
           : message(house, subject, {
               step: news === 'quoted' ? 'quote' : 'enquiry-answered',
               anchor: i + 2,
               at,
+              ...(by ? { channel: by } : {}),
             }),
       )
-      const chasing = quoteSteps(house.practice, all).flatMap((step) => message(house, subject, step))
+      const chasing = quoteSteps(house.practice, all).flatMap(({ draft: _, ...step }) =>
+        message(house, subject, step),
+      )
       return [...letters, ...chasing]
+    }
+    case 'waiting': {
+      const line = house.line(subject.id)
+      return line ? dueOfLine(house, subject, line) : []
+    }
+    case 'freed': {
+      const freed = house.freed(subject.id)
+      return freed && !freed.ended
+        ? [due(subject, { do: 'lapse' }, freed.to), ...toDecide(house, subject, freed)]
+        : []
     }
     case 'visit': {
       const keep = house.keep(subject.id)
@@ -185,6 +202,34 @@ function dueOfBooking(house: Planner, subject: Subject): Due[] {
   for (const letter of plannedLetters(booking, house.practice))
     dues.push(...message(house, subject, letter, booking))
   return dues
+}
+
+/** Of a place in line: its address was not proved in time, what is held out to it goes on, every window is past. */
+function dueOfLine(house: Planner, subject: Subject, line: PlaceInLine): Due[] {
+  const { status, joined, offer, tells } = line
+  const letters = tells
+    ? message(house, subject, {
+        ...{ step: tells.step, anchor: tells.seq, at: tells.due },
+        useful: offer?.seq === tells.seq ? offer.until : tells.due + NEWS,
+        ...(tellsByText(line) ? { channel: 'text' as const } : {}),
+      })
+    : []
+  if (status === 'ended' || status === 'taken') return letters
+  const over = overFrom(line)
+  const ends = [
+    ...(status === 'unproved' && joined.until !== undefined ? [joined.until + 1] : []),
+    ...(offer ? [offer.until + 1] : []),
+    ...(over === undefined ? [] : [Math.max(over, (offer?.until ?? 0) + 1)]),
+  ]
+  return ends.length > 0 ? [due(subject, { do: 'lapse' }, Math.min(...ends)), ...letters] : letters
+}
+
+/** The practitioner is told of a freed time for which nobody is asked before they say so. */
+const toDecide = (house: Planner, subject: Subject, { at, go, to, service }: Freed): Due[] => {
+  const found = house.practice && service ? serviceOf(house.practice, service) : undefined
+  return go === undefined && waitlistOf(found).ask === 'none'
+    ? message(house, subject, { step: 'freed-to-decide', anchor: 1, at, useful: to })
+    : []
 }
 
 /** The digest of the next morning: when one has gone, or was not to be had in time, the one after it. */

@@ -377,7 +377,7 @@ describe('a group date with a least number', () => {
   })
 
   it('is called off by hand with a word to everybody who can be reached', () => {
-    const said = (booking: Booking) => callingOff(booking, 'No heating.', later)?.do
+    const said = (booking: Booking) => callingOff(booking, { text: 'No heating.' }, later)?.do
     expect(said(seat({ status: 'booked' }))).toBe('cancel')
     expect(said(seat())).toBe('decline')
     expect(said(seat({ unproved: true }))).toBeUndefined()

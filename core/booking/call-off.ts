@@ -2,7 +2,7 @@ import { placeOf, zoneOf } from '../practice/find.ts'
 import type { GroupDate, Practice, Service } from '../practice/types.ts'
 import { before, type Instant, instant, instantOf } from '../time/index.ts'
 import type { DeskDoes } from './command.ts'
-import type { BookingEvent } from './happening.ts'
+import type { BookingEvent, Silent } from './happening.ts'
 import type { Booking } from './record.ts'
 import { isHeld, stateAt } from './state.ts'
 
@@ -46,8 +46,12 @@ export function callOff(booking: Booking, text: string, now: Instant): BookingEv
  * What the practitioner says to each of those in a session that they call off, so that it can be taken back: whoever
  * has a seat or waits for one is written to; nobody who has not shown that their address is theirs, whose hold runs out.
  */
-export function callingOff(booking: Booking, text: string, now: Instant): DeskDoes | undefined {
+export function callingOff(
+  booking: Booking,
+  said: { text: string } & Silent,
+  now: Instant,
+): DeskDoes | undefined {
   const { is } = stateAt(booking, now)
-  if (is === 'booked') return { do: 'cancel', by: 'practitioner', text }
-  return isHeld({ is }) && is !== 'unproved' ? { do: 'decline', text } : undefined
+  if (is === 'booked') return { do: 'cancel', by: 'practitioner', ...said }
+  return isHeld({ is }) && is !== 'unproved' ? { do: 'decline', ...said } : undefined
 }

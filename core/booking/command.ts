@@ -16,7 +16,7 @@ export interface Own {
   /** Asks something back before the word. */
   ask: { text: string }
   decline: { text: string } & Silent
-  offer: { starts: Start[]; text: string }
+  offer: { starts: Start[]; text: string } & Silent
   'take-back': { of: number }
   overrule: { outcome: Outcome; text: string }
   /** `clash`: also into another session, after that has been said. */
@@ -41,7 +41,7 @@ export interface Own {
   miss: object
   'run-late': { minutes: number }
   /** Answers the exception asked for. */
-  except: { granted: boolean; text: string }
+  except: { granted: boolean; text: string } & Silent
   /** What counts against the client no longer does, for a reason. */
   forgive: { text: string }
   cancel: { by: 'client' | 'practitioner'; text: string } & Silent

@@ -70,7 +70,7 @@ export const COMMANDS: Commands = {
         : notWaiting(is),
   },
   offer: {
-    shape: { text: words, starts: list(object({ start: epochMs, place: id }), MOST_OFFERS, 1) },
+    shape: { text: words, starts: list(object({ start: epochMs, place: id }), MOST_OFFERS, 1), silent },
     decide: (booking, command, is, about) =>
       // What is booked can be offered other times, too, until it begins: its own is given up with that.
       (is === 'booked' && !hasBegun(booking, about.now)) ||
@@ -123,11 +123,14 @@ export const COMMANDS: Commands = {
       is === 'booked' ? move(booking, command, about) : notBooked(is),
   },
   except: {
-    shape: { granted: yes, text: words },
-    decide: (booking, { granted, text: why }, is, { now }) => {
+    shape: { granted: yes, text: words, silent },
+    decide: (booking, { granted, text: why, silent }, is, { now }) => {
       if (is !== 'booked') return notBooked(is)
       if (!booking.plea || booking.plea.answer) return refuse('not-asked')
-      return happened({ type: 'excepted', at: now, granted, text: why, settles: shift(now, UNDO) })
+      return happened({
+        ...{ type: 'excepted', at: now, granted, text: why, settles: shift(now, UNDO) },
+        ...(silent ? { silent } : {}),
+      })
     },
   },
   cancel: {
@@ -252,7 +255,7 @@ function answer(
 }
 
 function offer(booking: Booking, command: Extract<Command, { do: 'offer' }>, about: Circumstances): Decision {
-  const { starts, text } = command
+  const { starts, text, silent } = command
   const distinct = new Set(starts.map(({ start, place }) => `${start} ${place}`)).size === starts.length
   if (starts.length < 1 || starts.length > MOST_OFFERS || !distinct) {
     return refuse('too-many-offers', { most: MOST_OFFERS })
@@ -267,6 +270,7 @@ function offer(booking: Booking, command: Extract<Command, { do: 'offer' }>, abo
   return happened({
     ...{ type: 'offered', at: now, starts, until: about.offersUntil(starts), text },
     ...(gives > 0 ? { gives } : {}),
+    ...(silent ? { silent } : {}),
     settles: shift(now, UNDO),
   })
 }

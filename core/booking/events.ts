@@ -67,20 +67,24 @@ export const EVENTS: EventKinds = {
       ),
   },
   offered: {
-    shape: { ...settled, starts: list(object(start), 10, 1), until: epochMs, text: words, gives },
-    apply: ({ starts, until, text: said, gives, settles: end }, on) => ({
-      ...unowed(on.before),
-      ...(gives ? { gives } : {}),
-      seq: on.seq,
-      // Also after it had run out, or was booked: it is a request again.
-      status: 'requested',
-      sequence: on.before.status === 'booked' ? on.before.sequence + 1 : on.before.sequence,
-      offers: starts,
-      until,
-      text: said,
-      ...telling(on, 'offered', end),
-      ...decision(on, end),
-    }),
+    shape: { ...settled, starts: list(object(start), 10, 1), until: epochMs, text: words, gives, silent },
+    apply: ({ starts, until, text: said, gives, settles: end, silent }, on) =>
+      unlessSilent(
+        {
+          ...unowed(on.before),
+          ...(gives ? { gives } : {}),
+          seq: on.seq,
+          // Also after it had run out, or was booked: it is a request again.
+          status: 'requested',
+          sequence: on.before.status === 'booked' ? on.before.sequence + 1 : on.before.sequence,
+          offers: starts,
+          until,
+          text: said,
+          ...telling(on, 'offered', end),
+          ...decision(on, end),
+        },
+        { silent },
+      ),
   },
   accepted: {
     shape: { ...start, owes },
@@ -116,6 +120,7 @@ export const EVENTS: EventKinds = {
       service: maybe(id),
       by: maybe(one('client')),
       least: maybe(number(0, 100)),
+      freed: maybe(id),
       silent,
     },
     apply: (event, on) =>
@@ -174,7 +179,7 @@ export const EVENTS: EventKinds = {
           ...telling(on, 'cancelled', end),
           ...decision(on, end),
         },
-        { silent: silent ?? false },
+        { silent },
       ),
   },
   questioned: {
@@ -207,14 +212,18 @@ export const EVENTS: EventKinds = {
     }),
   },
   excepted: {
-    shape: { ...settled, granted: yes, text: words },
-    apply: ({ granted, text: said, settles: end }, on) => ({
-      ...on.before,
-      seq: on.seq,
-      ...(on.before.plea ? { plea: { ...on.before.plea, answer: { granted, text: said } } } : {}),
-      ...telling(on, 'excepted', end),
-      ...decision(on, end),
-    }),
+    shape: { ...settled, granted: yes, text: words, silent },
+    apply: ({ granted, text: said, settles: end, silent }, on) =>
+      unlessSilent(
+        {
+          ...on.before,
+          seq: on.seq,
+          ...(on.before.plea ? { plea: { ...on.before.plea, answer: { granted, text: said } } } : {}),
+          ...telling(on, 'excepted', end),
+          ...decision(on, end),
+        },
+        { silent },
+      ),
   },
   agreed: {
     shape: { agreements: list(agreement, 100, 1) },

@@ -27,7 +27,7 @@ export interface OwnOfEvent {
   welcomed: Undoable & { by: 'practitioner' | 'rules'; text?: string } & Owes & Silent
   declined: Undoable & { text: string; by?: 'rules' } & Silent
   /** `gives`: what is promised where the time of a session is given up so late, unless one of the others is taken. */
-  offered: Undoable & { starts: Start[]; until: Instant; text: string; gives?: number }
+  offered: Undoable & Silent & { starts: Start[]; until: Instant; text: string; gives?: number }
   accepted: Start & Owes
   refused: { text: string }
   /**
@@ -35,7 +35,15 @@ export interface OwnOfEvent {
    * link, with what cancelling would have cost them then (`least`, in percent): it costs no less afterwards.
    */
   moved: Undoable &
-    Start & { minutes: number; text: string; service?: string; by?: 'client'; least?: number } & Silent
+    Start & {
+      minutes: number
+      text: string
+      service?: string
+      by?: 'client'
+      least?: number
+      /** The earlier time that its client had waited for: by its freed time. */
+      freed?: string
+    } & Silent
   lapsed: object
   withdrawn: object
   /** `gives`: what the practitioner has promised for that, in percent of the price. */
@@ -55,7 +63,7 @@ export interface OwnOfEvent {
   'running-late': Undoable & { minutes: number; gives?: number }
   /** The client asks for an exception from the rules, and the practitioner answers. */
   pleaded: { text: string }
-  excepted: Undoable & { granted: boolean; text: string }
+  excepted: Undoable & Silent & { granted: boolean; text: string }
   /** Money has come; or has been given back. */
   paid: Undoable & { amount: number; way: PayWay; text?: string; source?: string; books?: boolean } & Owes
   'given-back': Undoable & { amount: number; way: PayWay; text?: string; source?: string }
@@ -100,7 +108,7 @@ export interface OwnOfEvent {
 
 /** The client is not told of it. */
 export interface Silent {
-  silent?: boolean
+  silent?: boolean | undefined
 }
 
 /** Until when what must be paid first, or the rest of it, is waited for; without it, it is booked. */
@@ -190,9 +198,14 @@ export const isUndone = ({ asked, status }: Booking): boolean =>
   asked.proof === 'hand' && status === 'requested'
 
 /** What a move leaves of who moves: the practitioner's own costs the client nothing, nor counts as theirs. */
-export function whoMoved(booking: Booking, { by, least = 0 }: { by?: 'client'; least?: number }): Booking {
+export function whoMoved(
+  booking: Booking,
+  { by, least = 0, freed }: { by?: 'client'; least?: number; freed?: string },
+): Booking {
   // What was said of another time, or excepted for it, goes with that.
   const { movedBy: _, leastShare = 0, runsLate: __, plea: ___, coming: ____, ...rest } = booking
+  // An earlier time from the waitlist costs nothing and is not counted; what an own move has cost stays.
+  if (freed !== undefined) return leastShare > 0 ? { ...rest, leastShare } : rest
   if (by !== 'client') return rest
   const share = Math.max(leastShare, least)
   return {

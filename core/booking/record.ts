@@ -180,6 +180,8 @@ export interface Asked extends Happened, Start {
   tax?: TaxNow
   /** How long a time waits for a payment that must come first; nothing where none can be made before it is booked. */
   first?: Duration
+  /** The place in line it came from. */
+  line?: string
 }
 
 /** How many minutes late somebody can have come, and how long a session can have lasted, at the most. */

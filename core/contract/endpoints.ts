@@ -1,5 +1,6 @@
 import type { Unwanted } from '../booking/index.ts'
 import type { Instant, Language } from '../time/index.ts'
+import type { DeskFreed, DeskLine, JoinBody, LineDoes, LineView, TakeBody } from './line-types.ts'
 import type {
   AgreedVersion,
   AnswerBody,
@@ -32,7 +33,7 @@ import type {
 } from './types.ts'
 
 /** The number of this contract: an older page is told to load itself anew. */
-export const CONTRACT = 3
+export const CONTRACT = 4
 
 const KB = 1_024
 
@@ -173,6 +174,48 @@ export const door = {
     once: true,
     codes: [...DOOR, 'no-key', 'key-reused', 'unknown-service'],
     says: 'A message instead.',
+  }),
+  join: endpoint<JoinBody, { link: string }>({
+    method: 'POST',
+    path: '/api/door/:slug/line',
+    largest: 2 * ANSWERS,
+    status: 201,
+    once: true,
+    codes: [
+      ...PLACED,
+      ...(['no-key', 'key-reused', 'not-online', 'clock-differs', 'no-address', 'no-phone'] as const),
+      ...(['not-agreed', 'terms-changed', 'no-line', 'window', 'too-many-unproved', 'full-line'] as const),
+    ],
+    says: 'Gets in line. It counts once the mailed link has been pressed.',
+  }),
+  line: endpoint<undefined, LineView>({
+    method: 'GET',
+    path: '/api/line/:secret',
+    who: 'link',
+    codes: ['unknown-link'],
+    says: 'Where things stand with a place in line, and the freed time that is held out, if one is.',
+  }),
+  inLine: endpoint<LineDoes, LineView>({
+    method: 'POST',
+    path: '/api/line/:secret',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [...LINK, 'line-over', 'window', 'freed-gone'],
+    says: 'Proves the address, changes windows, pauses, goes on, leaves, or turns a freed time down.',
+  }),
+  take: endpoint<TakeBody, { link: string }>({
+    method: 'POST',
+    path: '/api/line/:secret/take',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [
+      ...LINK,
+      ...(['line-over', 'freed-gone', 'freed-taken', 'freed-over', 'changed', 'not-agreed'] as const),
+      ...(['terms-changed', 'answers', 'closed', 'enquiry-instead', 'not-online', 'service-off'] as const),
+    ],
+    says: 'Takes the freed time as it was shown; of several the first has it.',
   }),
   my: endpoint<undefined, LinkView>({
     method: 'GET',
@@ -453,6 +496,41 @@ export const desk = {
     once: true,
     codes: ['no-key', 'key-reused', 'unknown-service', 'until', 'code', 'changed'],
     says: 'A quote reckoned, kept until its moment, and its link sent.',
+  }),
+  waiting: endpoint<DeskLine, { seq: number }>({
+    method: 'POST',
+    path: '/api/waiting',
+    who: 'desk',
+    largest: 2 * ANSWERS,
+    once: true,
+    codes: [
+      'no-key',
+      'key-reused',
+      'unknown-line',
+      'unknown-service',
+      'line-over',
+      'window',
+      'in-line-already',
+    ],
+    says: 'Puts somebody in line by hand, changes when they could come, pauses, looks at them, or takes them out.',
+  }),
+  freed: endpoint<DeskFreed, { seq: number }>({
+    method: 'POST',
+    path: '/api/freed',
+    who: 'desk',
+    largest: KB,
+    once: true,
+    codes: [
+      'no-key',
+      'key-reused',
+      'unknown-freed',
+      'unknown-line',
+      'line-over',
+      'freed-gone',
+      'not-open',
+      'id-taken',
+    ],
+    says: 'Asks people for a freed time, leaves somebody out, offers it to one by hand, books it, or stops.',
   }),
   calendars: endpoint<undefined, CalendarState[]>({
     method: 'GET',

@@ -1,2 +1,3 @@
 export * from './endpoints.ts'
+export * from './line-types.ts'
 export * from './types.ts'

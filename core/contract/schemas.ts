@@ -1,5 +1,6 @@
 import { COMMANDS, type Contact, type DeskDoes, UNWANTED } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
+import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
 import { doorPackage } from '../schemas/practice.ts'
@@ -33,7 +34,9 @@ import {
   whole,
   yes,
 } from '../shape/shape.ts'
+import { lineWishes as wishes } from '../waiting/shape.ts'
 import type { Bodies } from './endpoints.ts'
+import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
 import type {
   AnswerBody,
   AwayBody,
@@ -77,7 +80,15 @@ const address = maybe(text(500))
 const start = { start: epochMs, place: id }
 const shown = fingerprintShape
 
-const agreed = list(object({ terms: id, number: whole(1, 100_000), fingerprint: fingerprintShape }), 50)
+const agreed = list(
+  object({
+    terms: id,
+    number: whole(1, 100_000),
+    fingerprint: fingerprintShape,
+    language: maybe(languageTag),
+  }),
+  50,
+)
 
 const wanted = {
   visit: tokenShape,
@@ -134,6 +145,51 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       agreed,
     }),
   ),
+  join: exactly<JoinBody, Answers>()(
+    object({ ...wanted, ...wishes, place: id, clock: epochMs, address, person: contact, agreed }),
+  ),
+  inLine: exactly<LineDoes>()(
+    tagged('do', {
+      ...{ prove: {}, pause: {}, resume: {}, leave: {}, still: {} },
+      change: wishes,
+      turn: { freed: tokenShape },
+    }),
+  ),
+  take: exactly<TakeBody>()(object({ freed: tokenShape, shown, agreed })),
+  waiting: exactly<DeskLine, Answers>()(
+    object({
+      line: booking,
+      command: tagged('do', {
+        join: {
+          ...wishes,
+          service: id,
+          place: id,
+          person: contact,
+          answers: maybe(answers),
+          extras,
+          travel,
+          address,
+          instead: maybe(booking),
+          silent: maybe(yes),
+        },
+        change: wishes,
+        ...{ pause: {}, resume: {}, look: {}, back: {} },
+        out: { text: text(2_000) },
+      }),
+    }),
+  ),
+  freed: exactly<DeskFreed>()(
+    object({
+      freed: booking,
+      command: tagged('do', {
+        go: { ask: askAtOnce },
+        stop: {},
+        skip: { line: booking, back: maybe(yes) },
+        offer: { line: booking, start: epochMs },
+        book: { line: booking, start: epochMs, booking, silent: maybe(yes) },
+      }),
+    }),
+  ),
   enquire: exactly<EnquireBody, Answers>()(
     object({
       visit: tokenShape,
@@ -187,6 +243,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       code,
       address,
       text: maybe(words),
+      silent: maybe(yes),
       shown: maybe(shown),
     }),
   ),
@@ -202,6 +259,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       code,
       until: epochMs,
       text: words,
+      by: maybe(one('text')),
       shown: maybe(shown),
     }),
   ),

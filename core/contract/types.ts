@@ -20,6 +20,7 @@ import type { DoorPart, Extra, Place, Practice } from '../practice/index.ts'
 import type { AnswerProblem, Answers, AnswerValue, Outcome, Question, QuoteLine } from '../questions/index.ts'
 import type { ShownTerms } from '../terms/index.ts'
 import type { Instant, Language, LocalDate } from '../time/index.ts'
+import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import type { RefusalWord, SaidValues } from '../words/index.ts'
 
 /** The public half of a desk's key, as a JSON Web Key (RFC 7517). */
@@ -60,6 +61,8 @@ export interface DoorService extends DoorPart {
   terms: DoorTerms[]
   /** Whether somebody who fits is booked at once. */
   straight: boolean
+  /** Whether one can get in line for it. */
+  line?: boolean
 }
 
 /** Terms as whoever agrees to them reads them, their fields filled. */
@@ -67,6 +70,8 @@ export interface DoorTerms {
   id: string
   number: number
   title: string
+  /** The language it is read in here: the one asked for, or the practice's own. */
+  language: Language
   shown: ShownTerms
   fingerprint: string
 }
@@ -76,6 +81,8 @@ export interface AgreedVersion {
   terms: string
   number: number
   fingerprint: string
+  /** The language it was read in; the practice's own where nothing is said. */
+  language?: Language
 }
 
 /** An agreement as it is told to whoever made it. */
@@ -180,6 +187,8 @@ export interface DoorOpenings {
   lowerPrice?: number
   /** Those that are too near to be cancelled free of charge, where others are not. */
   near: Instant[]
+  /** Dates on which nothing is open only because everything is taken; where one can wait for them. */
+  full?: LocalDate[]
   /** For groups: seats left at a start. */
   seats: Record<string, number>
   minutes: number
@@ -313,6 +322,8 @@ export interface EnquiryNews {
   booking?: string
   /** For `quoted`: the quote at the relay, by which its link is made. */
   id?: string
+  /** For `quoted`: it went by text message. */
+  by?: 'text'
 }
 
 /** By whose clocks the times of a session are told: IANA names. */
@@ -498,12 +509,14 @@ export type RecordItem = { n: number; at: Instant } & (
   | { kind: 'booking'; subject: string; seq: number; body: StoredEvent }
   | { kind: 'enquiry'; subject: string; seq: number; body: Enquiry | EnquiryNews }
   | { kind: 'mail'; subject: string; seq: number; body: MailNews }
+  | { kind: 'waiting'; subject: string; seq: number; body: LineEvent }
+  | { kind: 'freed'; subject: string; seq: number; body: FreedEvent }
 )
 
 /** What became of a message. */
 export interface MailNews {
   step: string
-  /** `unknown`: it was being handed over when the relay ended. */
+  /** `waiting`: it was not taken, and is tried again; `unknown`: it was being handed over when the relay ended. */
   state: 'waiting' | 'sent' | 'failed' | 'taken-back' | 'unknown' | 'skipped'
   /** By text; by mail where it is left out. */
   channel?: 'text'
@@ -567,6 +580,8 @@ export interface QuoteBody {
   code?: string
   until: Instant
   text: string
+  /** By text message, to the phone given with the person; by mail where nothing is said. */
+  by?: 'text'
   /** The fingerprint of the quote as the desk showed it. */
   shown?: string
 }
@@ -587,6 +602,8 @@ export interface EnterBody extends Start {
   address?: string
   /** A word that goes with the confirmation. */
   text?: string
+  /** No confirmation is sent. */
+  silent?: boolean
   /** The fingerprint of the quote as the desk showed it. */
   shown?: string
 }

@@ -16,8 +16,11 @@ export const writeBackup = (backup: Backup): string =>
     enquiries: byId(backup.enquiries),
     sessions: byId(backup.sessions),
     mails: [...backup.mails].sort((a, b) => a.n - b.n),
+    ...(backup.replies ? { replies: byId(backup.replies) } : {}),
+    ...(backup.lines ? { lines: byId(backup.lines) } : {}),
+    ...(backup.freed ? { freed: byId(backup.freed) } : {}),
   })}\n`
 
 /** A practice file as text; see `writeBackup`. */
 export const writePracticeFile = (file: PracticeFile): string =>
-  `${canonicalJson({ ...file, people: byId(file.people ?? []), sessions: byId(file.sessions ?? []) })}\n`
+  `${canonicalJson({ ...file, people: byId(file.people ?? []), sessions: byId(file.sessions ?? []), ...(file.waiting ? { waiting: byId(file.waiting) } : {}) })}\n`

@@ -1,10 +1,11 @@
 import type { StoredEvent } from '../booking/index.ts'
 import type { Enquiry, EnquiryNews, MailNews, SealKey } from '../contract/index.ts'
 import type { Entry } from '../openings/index.ts'
-import type { Person } from '../people/index.ts'
+import type { Person, Reply } from '../people/index.ts'
 import type { Practice, Standing } from '../practice/index.ts'
 import type { FileKind } from '../questions/index.ts'
 import type { Instant } from '../time/index.ts'
+import type { FreedEvent, LineEvent, Waiting } from '../waiting/index.ts'
 
 /** The version of both file formats that this program writes. */
 export const FILE_VERSION = 1
@@ -17,6 +18,8 @@ export interface PracticeFile {
   sessions?: Entry[]
   /** In a file, a person's standing can be given; a desk derives it from what has taken place. */
   people?: (Person & { standing?: Standing })[]
+  /** Who waits for a time, in no order. */
+  waiting?: Waiting[]
 }
 
 /** One booking with everything that happened to it. */
@@ -55,6 +58,11 @@ export interface Backup {
   mails: SentMail[]
   /** Sessions entered by hand. */
   sessions: Entry[]
+  /** Mails that came back and were put beside people. */
+  replies?: Reply[]
+  /** Places in line, and times that came free, as their records. */
+  lines?: { id: string; events: LineEvent[] }[]
+  freed?: { id: string; events: FreedEvent[] }[]
   /** Files given as answers. */
   files?: KeptFile[]
   /** The desk's key, both halves: without it sealed answers stay sealed. */

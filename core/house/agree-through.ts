@@ -2,10 +2,10 @@ import { seenAt } from '../booking/index.ts'
 import type { AgreedVersion } from '../contract/types.ts'
 import { serviceOf } from '../practice/index.ts'
 import { Refused } from '../request/index.ts'
-import type { Work } from './act.ts'
 import { agreeNow, checkAgreed, lackingOf } from './agreeing.ts'
 import { published } from './house.ts'
 import { bookingBehind, carryOut } from './link.ts'
+import type { Work } from './work.ts'
 
 /** Agrees through a private link to everything that is lacking; the name is typed anew. */
 export function agreeThrough(
@@ -19,7 +19,7 @@ export function agreeThrough(
   const service = serviceOf(practice, seen.service)
   const wanted = lackingOf(house, seen, now)
   if (!service || wanted.length === 0) throw new Refused(409, 'not-asked')
-  checkAgreed(wanted, agreed)
+  checkAgreed(practice, wanted, agreed)
   carryOut(work, booking, { do: 'agree', agreements: agreeNow(work, service, wanted, name) })
   return {}
 }

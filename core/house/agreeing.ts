@@ -1,42 +1,66 @@
 import { agreementsIn, type Booking, type InForce, lackingIn, mustAgree } from '../booking/index.ts'
 import type { AgreedVersion, DoorTerms, ToldAgreement } from '../contract/types.ts'
 import type { KnownPerson } from '../people/index.ts'
-import { type Practice, type Service, serviceOf, termsInForce, termsValues } from '../practice/index.ts'
+import {
+  ownLanguage,
+  type Practice,
+  type Service,
+  serviceOf,
+  termsInForce,
+  termsValues,
+} from '../practice/index.ts'
 import { personBehind, Refused } from '../request/index.ts'
 import {
   type Agreement,
   agree,
+  agreedText,
   chainHead,
-  type ShownTerms,
   shownTerms,
+  type TermsVersion,
+  textIn,
   versionFingerprint,
 } from '../terms/index.ts'
-import type { Instant } from '../time/index.ts'
-import type { Work } from './act.ts'
+import { type Instant, inForce, type Language } from '../time/index.ts'
 import { type House, published } from './house.ts'
+import type { Work } from './work.ts'
 
 /** What whoever comes must agree to before they can ask for a service. */
 export const termsOf = (house: House, service: Service, visitor: KnownPerson | undefined): InForce[] =>
   mustAgree(termsInForce(published(house).practice, service), visitor?.agreed ?? {})
 
+/** The language a version is read in just now: the one spoken, where it is there in it. */
+const readIn = (practice: Practice, version: TermsVersion): Language =>
+  version.also?.[inForce()] ? inForce() : ownLanguage(practice)
+
 /** A version as the door shows it to whoever books a service. */
 export function doorTerms(practice: Practice, service: Service, { id, version }: InForce): DoorTerms {
+  const language = readIn(practice, version)
+  const text = textIn(version, language)
   return {
     id,
     number: version.number,
-    title: version.title,
-    shown: shownTerms(version, termsValues(practice, service)),
+    title: text.title,
+    language,
+    shown: shownTerms(text, termsValues(practice, service)),
     fingerprint: versionFingerprint(id, version),
   }
 }
 
-/** Makes sure that just what is in force has been agreed to. @throws Refused naming what has not */
-export function checkAgreed(wanted: readonly InForce[], agreed: readonly AgreedVersion[]): void {
+/** Makes sure that just what is in force has been agreed to, as it was shown. @throws Refused naming what has not */
+export function checkAgreed(
+  practice: Practice,
+  wanted: readonly InForce[],
+  agreed: readonly AgreedVersion[],
+): void {
   for (const { id, version } of wanted) {
     const given = agreed.find(({ terms }) => terms === id)
-    if (!given) throw new Refused(422, 'not-agreed', { data: { title: version.title }, where: 'agreed' })
-    if (given.number !== version.number || given.fingerprint !== versionFingerprint(id, version))
-      throw new Refused(409, 'terms-changed', { data: { title: version.title }, where: 'agreed' })
+    const language = readIn(practice, version)
+    const problem = { data: { title: textIn(version, language).title }, where: 'agreed' }
+    if (!given) throw new Refused(422, 'not-agreed', problem)
+    const same = given.number === version.number && given.fingerprint === versionFingerprint(id, version)
+    // Another language may have come since it was read.
+    if (!same || (given.language ?? ownLanguage(practice)) !== language)
+      throw new Refused(409, 'terms-changed', problem)
   }
 }
 
@@ -50,7 +74,8 @@ export function agreeNow(
   const values = termsValues(published(work.house).practice, service)
   let head = work.house.chain
   const chain = wanted.map((terms) => {
-    const agreement = agree(terms, { name, service: service.id, at: work.now, values }, head)
+    const by = { name, service: service.id, at: work.now, values, language: inForce() }
+    const agreement = agree(terms, by, head)
     head = chainHead(agreement)
     return agreement
   })
@@ -75,13 +100,10 @@ export function doorLacking(house: House, booking: Booking, now: Instant): DoorT
 /** What a booking says was agreed to, each with the text as it was shown where that can still be told. */
 export function toldAgreements(practice: Practice, booking: Booking): ToldAgreement[] {
   return agreementsIn(booking).map((agreement) => {
-    const { terms, version: number, fields, at, name } = agreement
-    const version = practice.terms
-      .find(({ id }) => id === terms)
-      ?.versions.find((one) => one.number === number)
-    const shown: ShownTerms | undefined = version && fields ? shownTerms(version, fields) : undefined
+    const { terms, version: number, at, name } = agreement
+    const { title = terms, shown } = agreedText(practice.terms, agreement)
     return {
-      title: version?.title ?? terms,
+      title,
       number,
       at,
       name,

@@ -17,9 +17,9 @@ import { type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import { answerWords, asked, asksSomething, isAttached, isSealed } from '../questions/index.ts'
 import { personBehind, printOfBooking, Refused } from '../request/index.ts'
 import { addDays, dateAt, dayNumber, type Instant, zone } from '../time/index.ts'
-import { happen, type Work } from './act.ts'
 import { type House, published } from './house.ts'
 import { decidedOn } from './link.ts'
+import { happen, type Work } from './work.ts'
 
 /** How many days the day on the phone shows: today and tomorrow. */
 const DAYS = 2
@@ -103,7 +103,7 @@ export interface SaidAway {
 
 function decideAway(work: Work, booking: Booking, { command, seen }: SaidAway): void {
   work.subject = bookingSubject(booking.id)
-  const events = decidedOn(work, booking, command, seen === printOfBooking(booking))
+  const events = decidedOn(work, booking, command, { current: seen === printOfBooking(booking) })
   if (events.length > 0) happen(work, booking.id, events.map(away))
 }
 

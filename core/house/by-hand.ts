@@ -1,4 +1,5 @@
 import type { Contact } from '../booking/index.ts'
+import { languageFor } from '../messages/index.ts'
 import {
   askingOf,
   codeRefused,
@@ -10,14 +11,15 @@ import {
   shownOf,
   type Wish,
 } from '../request/index.ts'
-import type { Work } from './act.ts'
 import { published } from './house.ts'
+import { lookIn } from './spoken.ts'
+import type { Work } from './work.ts'
 
 /** What the practitioner wants reckoned for somebody, and the fingerprint of what was shown of it at the desk. */
 export type ByHand = Wish & { person: Pick<Contact, 'email'>; shown?: string }
 
 /** Reckons what the practitioner wants for somebody: as the person behind the address, where one is known by it. */
-export function reckonByHand({ house, now }: Work, body: ByHand): Reckoned {
+export function reckonByHand({ house, now }: Pick<Work, 'house' | 'now'>, body: ByHand): Reckoned {
   const { practice, people, salt } = published(house)
   const person = personBehind({ people, salt }, body.person.email)
   const who = { by: 'practitioner' as const, asking: askingOf(person, body.service), person: person?.id }
@@ -38,3 +40,9 @@ export function checkByHand(reckoned: Reckoned, { service, shown }: ByHand, minu
   if (shown === undefined || shown === print) return print
   throw new Refused(409, 'changed.written')
 }
+
+/** The same as whoever it is for reads it: what is kept of it, lines of the price among them, is in their language. */
+export const readByThem = ({ house, now }: Work, body: ByHand & { person: Contact }): Reckoned =>
+  lookIn(house, languageFor(published(house).practice, body.person), (there) =>
+    reckonByHand({ house: there, now }, body),
+  )

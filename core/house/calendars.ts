@@ -1,5 +1,5 @@
 import type { CalendarState } from '../contract/types.ts'
-import type { Work } from './act.ts'
+import type { Work } from './work.ts'
 
 /** Takes in what has been read of another calendar, or why it could not be. */
 export function calendarRead({ house, changes }: Work, state: CalendarState): Record<string, never> {

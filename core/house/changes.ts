@@ -3,6 +3,7 @@ import type { Attempt, Booking, BookingEvent, BookingStatus, Contact } from '../
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
 import type { Answers, FileKind, Reading } from '../questions/index.ts'
 import { type Instant, instant, MINUTE } from '../time/index.ts'
+import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 
 /** A start kept for a visit while the client fills in. */
 export interface Keep {
@@ -101,6 +102,9 @@ export type Change =
       row: BookingIndex
     }
   | { type: 'enquiry'; id: string; seq: number; at: Instant; body: Enquiry | EnquiryNews }
+  /** Something has happened to a place in line, or to a freed time. */
+  | { type: 'waiting'; id: string; seq: number; event: LineEvent }
+  | { type: 'freed'; id: string; seq: number; event: FreedEvent }
   /** A line of the record about a message. */
   | { type: 'mail'; subject: Subject; seq: number; at: Instant; body: MailNews }
   | { type: 'keep'; keep: Keep }
@@ -134,7 +138,7 @@ export type Told = 'practice' | 'openings' | 'record'
 
 export function touches(change: Change): Told | undefined {
   if (change.type === 'package' || change.type === 'emptied') return 'practice'
-  const taken = ['event', 'keep', 'unkeep', 'calendar', 'calendar-gone', 'done', 'forget']
+  const taken = ['event', 'waiting', 'keep', 'unkeep', 'calendar', 'calendar-gone', 'done', 'forget']
   if (taken.includes(change.type)) return 'openings'
-  return change.type === 'enquiry' || change.type === 'mail' ? 'record' : undefined
+  return change.type === 'enquiry' || change.type === 'mail' || change.type === 'freed' ? 'record' : undefined
 }

@@ -2,10 +2,12 @@ import {
   bookingSubject,
   calendarSubject,
   dueOf,
+  freedSubject,
   houseSubject,
   nameOf,
   type Subject,
   sessionSubject,
+  waitingSubject,
 } from '../agenda/index.ts'
 import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/index.ts'
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
@@ -17,9 +19,9 @@ import { shift } from '../time/index.ts'
 import '../words/all.ts'
 import { wordsFaults } from '../words/check.ts'
 import { type Book, bookIn } from '../words/index.ts'
-import { happen, replanned, type Work } from './act.ts'
-import { checkByHand, reckonByHand } from './by-hand.ts'
+import { checkByHand, readByThem, reckonByHand } from './by-hand.ts'
 import { carryOut } from './link.ts'
+import { happen, replanned, type Work } from './work.ts'
 
 /** Takes what the desk publishes. What is due is planned anew afterwards, in an act of its own. */
 export function publish({ house, changes }: Work, next: DoorPackage): { revision: number } {
@@ -56,6 +58,8 @@ export function replan({ house, changes }: Work, _: Record<string, never>): Reco
   const add = (subject: Subject): unknown => subjects.set(nameOf(subject), subject)
   for (const { subject } of house.agenda()) add(subject)
   for (const booking of house.openBookings()) add(bookingSubject(booking.id))
+  for (const { id } of house.inLine()) add(waitingSubject(id))
+  for (const { id } of house.freedTimes()) add(freedSubject(id))
   for (const { service, date } of practice ? leastDates(practice) : [])
     add(sessionSubject(service.id, date.id))
   for (const id of calendars) add(calendarSubject(id))
@@ -66,7 +70,10 @@ export function replan({ house, changes }: Work, _: Record<string, never>): Reco
 
 /** Takes messages as gone that were due before this program planned them, but for those that it knows to wait. */
 export function assumeSent({ house, now, changes }: Work, { but }: { but: readonly string[] }) {
-  const subjects = [...house.openBookings()].map((booking) => bookingSubject(booking.id))
+  const subjects = [
+    ...[...house.openBookings()].map((booking) => bookingSubject(booking.id)),
+    ...[...house.inLine()].map((line) => waitingSubject(line.id)),
+  ]
   for (const subject of subjects) {
     for (const { key, at, doing } of dueOf(house, subject)) {
       if (doing.do !== 'message' || at > now || but.includes(key)) continue
@@ -88,24 +95,32 @@ export function command(work: Work, body: DeskCommand): { seq: number } {
   if (body.command.do === 'charge' && body.command.amount > accountOf(booking).open)
     throw new Refused(409, 'more-than-owed')
   const current = body.seen === undefined || body.seen === printOfBooking(booking)
-  return { seq: carryOut(work, booking, body.command, current).seq }
+  return { seq: carryOut(work, booking, body.command, { current }).seq }
 }
 
 /**
  * Books somebody in by hand: the practitioner may override every rule but the past and, unless they want the clash,
  * another session.
+ * @param from whose place in line it comes from, and what was held out for it
  */
-export function enter(work: Work, body: EnterBody): { seq: number } {
+export function enter(
+  work: Work,
+  body: EnterBody,
+  from: { freed?: string; line?: string } = {},
+): { seq: number } {
   const { house, now } = work
   const reckoned = reckonByHand(work, body)
   if (house.booking(body.id)) throw new Refused(409, 'id-taken', { where: 'id' })
   const { start, place, minutes } = body
   const ask = { ...askFor(reckoned, place, byPractitioner, now), minutes }
-  const closures = why(reckoned.practice, house.diary(start, start), ask, start)
+  const { freed, line } = from
+  const but = freed === undefined ? {} : { freed }
+  const closures = why(reckoned.practice, house.diary(start, start, but), ask, start)
   if (blockingMove(closures, body.clash).length > 0)
     throw new Refused(409, 'not-open.by-hand', { where: 'start' })
   const shown = checkByHand(reckoned, body, minutes)
-  const asked = askedOf(reckoned, {
+  const read = readByThem(work, body)
+  const asked = askedOf(read, {
     at: now,
     place,
     start,
@@ -113,11 +128,12 @@ export function enter(work: Work, body: EnterBody): { seq: number } {
     proof: 'hand',
     person: body.person,
     address: body.address,
-    reading: reckoned.reading,
+    reading: read.reading,
     attempts: [],
     agreements: [],
     until: now,
     shown,
+    ...(line === undefined ? {} : { line }),
   })
   work.subject = bookingSubject(body.id)
   const text = body.text?.trim()
@@ -127,6 +143,7 @@ export function enter(work: Work, body: EnterBody): { seq: number } {
     by: 'practitioner',
     settles: shift(now, UNDO),
     ...(text ? { text } : {}),
+    ...(body.silent ? { silent: true } : {}),
   }
   return { seq: happen(work, body.id, [asked, welcomed]).seq }
 }

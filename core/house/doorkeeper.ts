@@ -1,10 +1,11 @@
 import { changesState, type Due } from '../agenda/index.ts'
 import type { Instant } from '../time/index.ts'
-import { type About, act, type Does } from './act.ts'
+import { act } from './act.ts'
 import { type Change, type Told, touches } from './changes.ts'
 import type { House, Store } from './house.ts'
 import { itself } from './itself.ts'
 import { Memory } from './memory.ts'
+import type { About, Does } from './work.ts'
 
 /**
  * The doorkeeper: reads, decides, writes, follows, in one go. It knows no HTTP, no mail and no clock of its own; the
@@ -69,7 +70,7 @@ export class Doorkeeper {
     for (;;) {
       const due = this.due(now, changesState)
       if (!due) return
-      this.act(itself, { due, memory, really: now }, { now: due.at, ids })
+      this.act(itself, { due, memory, really: now }, { now: due.at, really: now, ids })
     }
   }
 }

@@ -3,9 +3,9 @@ import type { AnswerBody, EnquireBody, Enquiry, EnquiryNews, QuoteBody } from '.
 import { questionnaireOf, serviceOf } from '../practice/index.ts'
 import { openAnswers } from '../questions/index.ts'
 import { Refused } from '../request/index.ts'
-import type { Work } from './act.ts'
-import { checkByHand, reckonByHand } from './by-hand.ts'
+import { checkByHand, readByThem, reckonByHand } from './by-hand.ts'
 import { published } from './house.ts'
+import type { Work } from './work.ts'
 
 /** Takes a message instead of a booking. */
 export function enquire(work: Work, body: EnquireBody): { received: true } {
@@ -46,8 +46,11 @@ export function quote(work: Work, body: QuoteBody): { seq: number } {
   const { house, now, changes } = work
   const reckoned = reckonByHand(work, body)
   if (body.until <= now) throw new Refused(422, 'until', { where: 'until' })
+  const { by } = body
+  if (by && !body.person.phone) throw new Refused(422, 'no-phone.text', { where: 'person.phone' })
   checkByHand(reckoned, body)
-  const { practice, service, answers, extras, travel, code, reading, questionnaire } = reckoned
+  const { practice, service, answers, extras, travel, code, questionnaire } = reckoned
+  const { reading } = readByThem(work, body)
   const known = house.enquiry(body.enquiry)
   if (!known) {
     const enquiry: Enquiry = {
@@ -86,5 +89,6 @@ export function quote(work: Work, body: QuoteBody): { seq: number } {
   const { currency } = practice.profile
   const sent = { service: service.id, minutes, lines, price, currency, until: body.until }
   const seq = known ? house.lines('enquiry', enquirySubject(body.enquiry)) + 1 : 2
-  return tell(work, body.enquiry, { news: 'quoted', at: now, text: body.text, quote: sent, id }, seq)
+  const told: EnquiryNews = { news: 'quoted', at: now, text: body.text, quote: sent, id }
+  return tell(work, body.enquiry, { ...told, ...(by ? { by } : {}) }, seq)
 }

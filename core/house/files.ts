@@ -2,9 +2,9 @@ import { questionnaireOf } from '../practice/index.ts'
 import { type Attached, kindOfFile, problemWith } from '../questions/index.ts'
 import { Refused } from '../request/index.ts'
 import { type RefusalWord, type SaidValues, wrongWords } from '../words/index.ts'
-import type { Work } from './act.ts'
 import { published } from './house.ts'
 import { wantedService } from './understand.ts'
+import type { Work } from './work.ts'
 
 /** All files of one visit together are no larger than this, in bytes. */
 const MOST_OF_A_VISIT = 20 * 1024 * 1024

@@ -1,6 +1,7 @@
-import { bookingSubject, enquirySubject } from '../agenda/index.ts'
+import { bookingSubject, enquirySubject, freedSubject, waitingSubject } from '../agenda/index.ts'
 import { DAY, shift } from '../time/index.ts'
-import type { Work } from './act.ts'
+import { isInLine, lineAt } from '../waiting/index.ts'
+import type { Work } from './work.ts'
 
 /** For how long is kept what is only needed for a while, and files that nobody has sent with a request. */
 const SHORT_MEMORY = 30 * DAY
@@ -9,12 +10,18 @@ const FILES_WAIT = DAY
 /** Forgets what is too old: each subject whole, with everything that was said about it. */
 export function forget({ house, now, changes }: Work, memory: number): void {
   const short = shift(now, -SHORT_MEMORY)
-  const { bookings, enquiries, quotes } = house.old(shift(now, -memory), short)
+  const { bookings, enquiries, quotes, lines, freed } = house.old(shift(now, -memory), short)
   // Whom something is still to be written to is remembered until that has gone.
   const awaited = (id: string): boolean =>
     house.dues(bookingSubject(id)).some(({ doing, at }) => doing.do === 'message' && at > now)
   for (const id of bookings) if (!awaited(id)) changes.push({ type: 'forget', subject: bookingSubject(id) })
   for (const id of enquiries) changes.push({ type: 'forget', subject: enquirySubject(id) })
+  // Who still waits is remembered, however long that is; what has ended is not.
+  for (const id of lines) {
+    const line = house.line(id)
+    if (!line || !isInLine(lineAt(line, now))) changes.push({ type: 'forget', subject: waitingSubject(id) })
+  }
+  for (const id of freed) changes.push({ type: 'forget', subject: freedSubject(id) })
   for (const id of quotes) changes.push({ type: 'forget', subject: { kind: 'quote', id } })
   changes.push({ type: 'forget-old', short, files: shift(now, -FILES_WAIT) })
   changes.push({ type: 'forgotten', at: now })

@@ -1,16 +1,21 @@
 import type { Due, Planner, Subject } from '../agenda/index.ts'
 import type { Attempt, Booking } from '../booking/index.ts'
 import type { DoorPackage, Enquiry } from '../contract/types.ts'
-import type { Diary } from '../openings/index.ts'
+import type { Diary, Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
 import { Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
+import type { Freed, FreedEvent, LineEvent, PlaceInLine } from '../waiting/index.ts'
 import type { Answered, Change, FileFacts, Keep, KeptQuote, Link } from './changes.ts'
 
 /** Whose own times are left out of a diary. */
 export interface But {
   visit?: string
   booking?: string
+  /** What is held out of this freed time. */
+  freed?: string
+  /** What these owners take, by their names. */
+  owners?: readonly string[]
 }
 
 /** What is old enough to be forgotten. */
@@ -18,6 +23,8 @@ export interface Old {
   bookings: string[]
   enquiries: string[]
   quotes: string[]
+  lines: string[]
+  freed: string[]
 }
 
 /** The doorkeeper's memory, to be looked things up in. Nothing in it can be changed but by following a change. */
@@ -32,7 +39,12 @@ export interface House extends Planner {
   /** How often a price code is in use. */
   used(code: string): number
   /** What is taken around a span, whole weeks of it, so that limits can be counted. */
-  diary(from: Instant, to: Instant, but?: But): Diary
+  diary(from: Instant, to: Instant, but?: But, also?: readonly Entry[]): Diary
+  /** What an owner takes of the diary. */
+  taken(owner: string): readonly Entry[]
+  /** Everybody's place in line, also those that have ended, as far back as the record goes; and times that came free. */
+  inLine(): Iterable<PlaceInLine>
+  freedTimes(): Iterable<Freed>
   keep(visit: string): Keep | undefined
   attempts(visit: string): readonly Attempt[]
   file(id: string): FileFacts | undefined
@@ -86,6 +98,9 @@ export interface Loaded {
   bookings: Booking[]
   uses: Map<string, number>
   keeps: Keep[]
+  /** The records of those who wait and of freed times. */
+  lines: ReadonlyMap<string, readonly LineEvent[]>
+  freed: ReadonlyMap<string, readonly FreedEvent[]>
   calendars: ReturnType<Planner['calendars']>
   chain: string
   numbered: number

@@ -1,10 +1,13 @@
 import { type Doing, type Due, judgedKey, sessionSubject } from '../agenda/index.ts'
 import { callOff, counts, decide, isEnded, leastDates, stateAt } from '../booking/index.ts'
+import { serviceOf, waitlistOf } from '../practice/index.ts'
 import type { Instant } from '../time/index.ts'
+import { overFrom } from '../waiting/index.ts'
 import { refusalWords } from '../words/index.ts'
-import { happen, type Work } from './act.ts'
 import { circumstances } from './circumstances.ts'
+import { happenInLine, happenToFreed } from './filling.ts'
 import { forget } from './forget.ts'
+import { happen, type Work } from './work.ts'
 
 /** Something whose moment has come. */
 export interface Comes {
@@ -30,6 +33,9 @@ export function itself(work: Work, { due, memory, really }: Comes): Record<strin
 const DOES: { [K in Doing['do']]: ((work: Work, comes: Comes) => void) | undefined } = {
   lapse: (work, { due: { subject } }) => {
     const { house, now } = work
+    if (subject.kind === 'waiting') return letGo(work, subject.id)
+    if (subject.kind === 'freed')
+      return happenToFreed(work, subject.id, { type: 'ended', at: now, how: 'over' })
     const booking = house.booking(subject.id)
     const decision = booking && decide(booking, { do: 'lapse' }, circumstances(house, booking, now))
     if (booking && decision && 'events' in decision) happen(work, booking.id, decision.events)
@@ -46,6 +52,25 @@ const DOES: { [K in Doing['do']]: ((work: Work, comes: Comes) => void) | undefin
   'ask-till': undefined,
   'give-back': undefined,
   'read-calendar': undefined,
+}
+
+/** What is held out to somebody goes on to the next; who was never proved, or whose windows are past, waits no more. */
+function letGo(work: Work, id: string): void {
+  const { house, now } = work
+  const line = house.line(id)
+  const service = line && house.practice && serviceOf(house.practice, line.joined.service)
+  if (!line) return
+  const { offer, letGo: before } = line
+  if (offer && now > offer.until) {
+    const still = before + 1 >= waitlistOf(service).letGo
+    happenInLine(work, id, { type: 'let-go', at: now, freed: offer.freed, ...(still ? { still } : {}) })
+  }
+  const { until } = line.joined
+  const unproved = line.status === 'unproved' && until !== undefined && now > until
+  const over = overFrom(line)
+  if (!unproved && (over === undefined || now < over)) return
+  const why = unproved ? ('unproved' as const) : ('over' as const)
+  happenInLine(work, id, { type: 'ended', at: now, by: 'rules', why, text: '' })
 }
 
 /** Calls a group date off that has missed its least number of people. Each is judged once. */

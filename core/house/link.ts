@@ -9,12 +9,13 @@ import {
   stateAt,
 } from '../booking/index.ts'
 import { printOfBooking, Refused } from '../request/index.ts'
-import { happen, type Work } from './act.ts'
+import type { RefusalWord } from '../words/index.ts'
 import { circumstances } from './circumstances.ts'
 import { type House, published } from './house.ts'
 import { costNow, siblingsOf } from './link-view.ts'
 import { openRequestsOf, tooManyOpen } from './send.ts'
 import { isTheirs } from './visitor.ts'
+import { happen, type Work } from './work.ts'
 
 /** What a private link leads to. */
 export interface LedTo {
@@ -46,20 +47,37 @@ export function bookingBehind(house: House, hash: string, other?: string): LedTo
 /**
  * Lets a command happen to a booking.
  * @param current says whether it was decided on what is in force; asked last, as the core's own reason tells more
+ * @param theirs whether its client reads what stands in the way
  * @throws Refused with the core's reason
  */
-export function carryOut(work: Work, booking: Booking, command: Command, current = true): Booking {
+export function carryOut(
+  work: Work,
+  booking: Booking,
+  command: Command,
+  { current = true, theirs = false }: { current?: boolean; theirs?: boolean } = {},
+): Booking {
   work.subject = bookingSubject(booking.id)
-  const events = decidedOn(work, booking, command, current)
+  const events = decidedOn(work, booking, command, { current, theirs })
   return events.length === 0 ? booking : happen(work, booking.id, events)
 }
 
+/** Reasons whose sentences speak to the practitioner, as a client reads them. */
+const TO_CLIENTS: Partial<Record<RefusalWord, RefusalWord>> = {
+  'not-waiting': 'not-waiting.theirs',
+  'not-booked': 'not-booked.theirs',
+}
+
 /** What a command makes of a booking; see `carryOut`. @throws Refused with the core's reason */
-export function decidedOn(work: Work, booking: Booking, command: Command, current: boolean): BookingEvent[] {
+export function decidedOn(
+  work: Work,
+  booking: Booking,
+  command: Command,
+  { current, theirs = false }: { current: boolean; theirs?: boolean },
+): BookingEvent[] {
   const decision = decide(booking, command, circumstances(work.house, booking, work.now))
   if ('refused' in decision) {
     const { word, data } = decision.refused
-    throw new Refused(409, word, data ? { data } : {})
+    throw new Refused(409, (theirs && TO_CLIENTS[word]) || word, data ? { data } : {})
   }
   if (!current) {
     throw new Refused(409, 'changed.decided')
@@ -92,6 +110,6 @@ export function throughLink(work: Work, { hash, other, command, shown }: Through
   if (binds && shown !== printOfBooking(seenAt(booking, now), costNow(house, booking, now))) {
     throw new Refused(409, 'changed.opened')
   }
-  carryOut(work, booking, command)
+  carryOut(work, booking, command, { theirs: true })
   return {}
 }

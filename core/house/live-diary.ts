@@ -29,6 +29,11 @@ export class LiveDiary {
     this.#longest = 0
   }
 
+  /** What an owner has. */
+  of(owner: string): readonly Entry[] {
+    return this.#owned.get(owner) ?? []
+  }
+
   /** Puts all entries of an owner in place of those it had. */
   put(owner: string, entries: readonly Entry[]): void {
     for (const entry of this.#owned.get(owner) ?? []) this.#take(owner, entry)
@@ -65,8 +70,14 @@ export class LiveDiary {
   }
 
   /** The entries around a span, the seats of groups counted together, without those of some owners. */
-  slice(practice: Practice, from: Instant, to: Instant, but: readonly string[]): Diary {
-    const entries: Entry[] = []
+  slice(
+    practice: Practice,
+    from: Instant,
+    to: Instant,
+    but: readonly string[],
+    also: readonly Entry[],
+  ): Diary {
+    const entries: Entry[] = [...also]
     const margin = marginOf(practice)
     const until = to + margin
     for (let at = this.#after(from - margin - this.#longest); at < this.#pieces.length; at++) {

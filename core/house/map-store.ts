@@ -3,6 +3,7 @@ import { type Attempt, type Booking, type BookingEvent, replay, usesIn } from '.
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
 import { canonicalJson, sha256Hex } from '../terms/index.ts'
 import { type Instant, instant } from '../time/index.ts'
+import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import type { Answered, Change, FileFacts, Keep, KeptQuote, Link } from './changes.ts'
 import type { Loaded, Old, Store } from './house.ts'
 import { isLongOver } from './memory.ts'
@@ -12,6 +13,8 @@ export class MapStore implements Store {
   readonly #secretOf: (link: string) => string
   readonly #records = new Map<string, BookingEvent[]>()
   readonly #enquiries = new Map<string, (Enquiry | EnquiryNews)[]>()
+  readonly #lines = new Map<string, LineEvent[]>()
+  readonly #freed = new Map<string, FreedEvent[]>()
   readonly #mails = new Map<string, MailNews[]>()
   readonly #attempts = new Map<string, Attempt[]>()
   readonly #files = new Map<string, FileFacts>()
@@ -52,6 +55,12 @@ export class MapStore implements Store {
         return
       case 'enquiry':
         push(this.#enquiries, change.id, change.body)
+        return
+      case 'waiting':
+        push(this.#lines, change.id, change.event)
+        return
+      case 'freed':
+        push(this.#freed, change.id, change.event)
         return
       case 'mail':
         push(this.#mails, nameOf(change.subject), change.body)
@@ -142,6 +151,8 @@ export class MapStore implements Store {
     for (const held of [
       this.#records,
       this.#enquiries,
+      this.#lines,
+      this.#freed,
       this.#mails,
       this.#attempts,
       this.#files,
@@ -166,6 +177,8 @@ export class MapStore implements Store {
     const theirs = (other: Subject | undefined): boolean => other !== undefined && nameOf(other) === name
     if (subject.kind === 'booking') this.#records.delete(subject.id)
     if (subject.kind === 'enquiry') this.#enquiries.delete(subject.id)
+    if (subject.kind === 'waiting') this.#lines.delete(subject.id)
+    if (subject.kind === 'freed') this.#freed.delete(subject.id)
     if (subject.kind === 'quote') this.#quotes.delete(subject.id)
     this.#mails.delete(name)
     for (const [hash, link] of this.#links) if (theirs(link.subject)) this.#links.delete(hash)
@@ -225,7 +238,12 @@ export class MapStore implements Store {
       first && first.at < bookingsBefore ? [id] : [],
     )
     const quotes = [...this.#quotes.values()].flatMap(({ id, until }) => (until < quotesBefore ? [id] : []))
-    return { bookings: bookings.sort(), enquiries: enquiries.sort(), quotes: quotes.sort() }
+    const endedBefore = <E extends { at: Instant }>(records: Map<string, E[]>): string[] =>
+      [...records].flatMap(([id, record]) => (record.at(-1)!.at < bookingsBefore ? [id] : [])).sort()
+    return {
+      ...{ bookings: bookings.sort(), enquiries: enquiries.sort(), quotes: quotes.sort() },
+      ...{ lines: endedBefore(this.#lines), freed: endedBefore(this.#freed) },
+    }
   }
 
   load(): Loaded {
@@ -238,6 +256,8 @@ export class MapStore implements Store {
       bookings: bookings.filter((booking) => !isLongOver(booking, this.#forgotten)),
       uses,
       keeps: [...this.#keeps.values()],
+      lines: this.#lines,
+      freed: this.#freed,
       calendars: [...this.#calendars.values()],
       chain: this.#chain,
       numbered: this.#numbered,

@@ -1,19 +1,27 @@
 import {
   bookingSubject,
   type Due,
-  dueOf,
-  inOrder,
-  keyOf,
   type Message,
   nameOf,
   type Subject,
   visitSubject,
+  waitingSubject,
 } from '../agenda/index.ts'
-import { type Attempt, apply, type Booking, begin, entriesFor, takesWhile } from '../booking/index.ts'
+import { type Attempt, apply, type Booking, begin } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
-import { type Diary, entryFor } from '../openings/index.ts'
+import type { Diary, Entry } from '../openings/index.ts'
 import { normalMail } from '../people/index.ts'
 import { DAY, type Instant, instant } from '../time/index.ts'
+import {
+  applyFreed,
+  applyLine,
+  beginFreed,
+  beginLine,
+  type Freed,
+  type PlaceInLine,
+  replayFreed,
+  replayLine,
+} from '../waiting/index.ts'
 import {
   type Answered,
   type Change,
@@ -24,7 +32,9 @@ import {
   overAt,
 } from './changes.ts'
 import type { But, House, Old, Store } from './house.ts'
+import { LiveAgenda } from './live-agenda.ts'
 import { LiveDiary } from './live-diary.ts'
+import { bookingTakes, keepTakes, lineTakes } from './takes.ts'
 
 /** For how long after its end a booking stays in memory whole: as far back as the feed of bookings goes. */
 export const REMEMBERED = 62 * DAY
@@ -44,11 +54,11 @@ export class Memory implements House {
   readonly #byMail = new Map<string, Set<string>>()
   readonly #uses: Map<string, number>
   readonly #keeps = new Map<string, Keep>()
+  readonly #lines = new Map<string, PlaceInLine>()
+  readonly #freed = new Map<string, Freed>()
   readonly #calendars = new Map<string, CalendarState>()
   readonly #diary = new LiveDiary()
-  readonly #dues = new Map<string, Due>()
-  readonly #duesOf = new Map<string, Due[]>()
-  #order: Due[] = []
+  readonly #agenda = new LiveAgenda()
   readonly #done: Set<string>
   readonly #messages: Map<string, Message>
   #pack: DoorPackage | undefined
@@ -69,8 +79,10 @@ export class Memory implements House {
     this.#messages = loaded.messages
     for (const booking of loaded.bookings) this.#setBooking(booking)
     for (const keep of loaded.keeps) this.#keeps.set(keep.visit, keep)
+    for (const [id, record] of loaded.lines) this.#lines.set(id, replayLine(id, record))
+    for (const [id, record] of loaded.freed) this.#freed.set(id, replayFreed(id, record))
     for (const state of loaded.calendars) this.#calendars.set(state.id, state)
-    for (const due of loaded.dues) this.#plan(due)
+    for (const due of loaded.dues) this.#agenda.add(due)
     this.#makeDiary()
   }
 
@@ -101,6 +113,21 @@ export class Memory implements House {
   }
   keep(visit: string): Keep | undefined {
     return this.#keeps.get(visit)
+  }
+  line(id: string): PlaceInLine | undefined {
+    return this.#lines.get(id)
+  }
+  inLine(): Iterable<PlaceInLine> {
+    return this.#lines.values()
+  }
+  freed(id: string): Freed | undefined {
+    return this.#freed.get(id)
+  }
+  freedTimes(): Iterable<Freed> {
+    return this.#freed.values()
+  }
+  taken(owner: string): readonly Entry[] {
+    return this.#diary.of(owner)
   }
   calendars(): readonly CalendarState[] {
     return [...this.#calendars.values()]
@@ -160,21 +187,36 @@ export class Memory implements House {
   }
 
   dues(subject: Subject): readonly Due[] {
-    return this.#duesOf.get(nameOf(subject)) ?? []
+    return this.#agenda.of(subject)
   }
   due(key: string): Due | undefined {
-    return this.#dues.get(key)
+    return this.#agenda.due(key)
   }
   agenda(): readonly Due[] {
-    return this.#order
+    return this.#agenda.order
   }
 
-  diary(from: Instant, to: Instant, { visit, booking }: But = {}): Diary {
+  diary(
+    from: Instant,
+    to: Instant,
+    { visit, booking, freed, owners = [] }: But = {},
+    also: readonly Entry[] = [],
+  ): Diary {
     const but = [
+      ...owners,
+      ...(freed === undefined ? [] : this.#heldOutOf(freed)),
       ...(visit === undefined ? [] : [nameOf(visitSubject(visit))]),
       ...(booking === undefined ? [] : [nameOf(bookingSubject(booking))]),
     ]
-    return this.#diary.slice(this.#pack!.practice, from, to, but)
+    return this.#diary.slice(this.#pack!.practice, from, to, but, also)
+  }
+
+  /** Those to whom a freed time is held out, as the diary names them. */
+  #heldOutOf(freed: string): string[] {
+    const names: string[] = []
+    for (const { id, offer } of this.#lines.values())
+      if (offer?.freed === freed) names.push(nameOf(waitingSubject(id)))
+    return names
   }
 
   /** Takes a change in that has been written. It checks nothing. */
@@ -190,6 +232,23 @@ export class Memory implements House {
       case 'event':
         this.#followEvent(change)
         return
+      case 'waiting': {
+        const { id, event } = change
+        const line = this.#lines.get(id)
+        const next = event.type === 'joined' ? beginLine(id, event) : line && applyLine(line, event)
+        if (!next) throw new Error(`There is no place in line ${id}.`)
+        this.#lines.set(id, next)
+        this.#putLine(next)
+        return
+      }
+      case 'freed': {
+        const { id, event } = change
+        const freed = this.#freed.get(id)
+        const next = event.type === 'freed' ? beginFreed(id, event) : freed && applyFreed(freed, event)
+        if (!next) throw new Error(`There is no freed time ${id}.`)
+        this.#freed.set(id, next)
+        return
+      }
       case 'keep':
         this.#keeps.set(change.keep.visit, change.keep)
         this.#putKeep(change.keep)
@@ -213,11 +272,11 @@ export class Memory implements House {
         this.#diary.put(`calendar/${change.id}`, [])
         return
       case 'due':
-        this.#unplan(change.due.key, change.due.subject)
-        this.#plan(change.due)
+        this.#agenda.take(change.due.key)
+        this.#agenda.add(change.due)
         return
       case 'undue':
-        this.#unplan(change.key, change.subject)
+        this.#agenda.take(change.key)
         return
       case 'done': {
         if (!this.#isOpen(change.subject)) return
@@ -260,15 +319,15 @@ export class Memory implements House {
       this.#byMail,
       this.#uses,
       this.#keeps,
+      this.#lines,
+      this.#freed,
       this.#calendars,
       this.#diary,
-      this.#dues,
-      this.#duesOf,
+      this.#agenda,
       this.#done,
       this.#messages,
     ])
       held.clear()
-    this.#order = []
     this.#pack = undefined
     this.#chain = ''
     this.#numbered = 0
@@ -300,6 +359,8 @@ export class Memory implements House {
 
   /** @param whole also what it had done, and its uses of codes; else it is only let out of memory */
   #forget({ kind, id }: Subject, whole = true): void {
+    if (kind === 'waiting') this.#lines.delete(id)
+    if (kind === 'freed') this.#freed.delete(id)
     const booking = kind === 'booking' ? this.#bookings.get(id) : undefined
     if (!booking) return
     this.#bookings.delete(id)
@@ -317,20 +378,16 @@ export class Memory implements House {
 
   #putBooking(booking: Booking): void {
     if (!this.#pack) return
-    const { id, unsettled } = booking
-    const subject = bookingSubject(id)
-    const undoable =
-      unsettled !== undefined && !this.#done.has(keyOf(subject, { do: 'settle', of: unsettled.seq }))
-    const taken = takesWhile(booking, { held: true, undoable })
-    this.#diary.put(nameOf(subject), entriesFor(this.#pack.practice, booking, taken))
+    const done = (key: string): boolean => this.#done.has(key)
+    this.#diary.put(nameOf(bookingSubject(booking.id)), bookingTakes(this.#pack.practice, booking, done))
   }
 
   #putKeep(keep: Keep): void {
-    if (!this.#pack) return
-    const name = nameOf(visitSubject(keep.visit))
-    this.#diary.put(name, [
-      entryFor(this.#pack.practice, { ...keep, id: `keep-${keep.visit}`, kind: 'hold' }),
-    ])
+    if (this.#pack) this.#diary.put(nameOf(visitSubject(keep.visit)), keepTakes(this.#pack.practice, keep))
+  }
+
+  #putLine(line: PlaceInLine): void {
+    if (this.#pack) this.#diary.put(nameOf(waitingSubject(line.id)), lineTakes(this.#pack.practice, line))
   }
 
   /** Makes the diary whole: when it begins, and when the practice has changed. */
@@ -340,39 +397,7 @@ export class Memory implements House {
     this.#diary.put('sessions', this.#pack.sessions)
     for (const booking of this.#bookings.values()) this.#putBooking(booking)
     for (const keep of this.#keeps.values()) this.#putKeep(keep)
+    for (const line of this.#lines.values()) if (line.offer) this.#putLine(line)
     for (const { id, entries } of this.#calendars.values()) this.#diary.put(`calendar/${id}`, entries)
   }
-
-  #plan(due: Due): void {
-    this.#dues.set(due.key, due)
-    const name = nameOf(due.subject)
-    this.#duesOf.set(name, [...(this.#duesOf.get(name) ?? []), due])
-    this.#order.splice(this.#placeOf(due), 0, due)
-  }
-
-  #unplan(key: string, subject: Subject): void {
-    const due = this.#dues.get(key)
-    if (!due) return
-    this.#dues.delete(key)
-    const name = nameOf(subject)
-    const left = (this.#duesOf.get(name) ?? []).filter((other) => other.key !== key)
-    if (left.length > 0) this.#duesOf.set(name, left)
-    else this.#duesOf.delete(name)
-    this.#order.splice(this.#placeOf(due), 1)
-  }
-
-  #placeOf(due: Due): number {
-    let low = 0
-    let high = this.#order.length
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (inOrder(this.#order[middle]!, due) < 0) low = middle + 1
-      else high = middle
-    }
-    return low
-  }
 }
-
-/** What the agenda would be, made anew from the house: for looking whether it has been kept well. */
-export const agendaAnew = (house: House, subjects: Iterable<Subject>): Due[] =>
-  [...subjects].flatMap((subject) => dueOf(house, subject)).sort(inOrder)

@@ -1,17 +1,20 @@
 import { type Due, type Message, usefulUntil } from '../agenda/index.ts'
 import { type Booking, stateAt } from '../booking/index.ts'
-import type { MailNews } from '../contract/types.ts'
+import type { Enquiry, MailNews } from '../contract/types.ts'
 import {
   answerLetter,
   digestLetter,
   draftsAt,
+  freedToDecide,
   isStepName,
   keptFrom,
   type Letter,
   languageFor,
   letterFor,
+  lineLetter,
   quoteLetter,
   quoteStepLetter,
+  quoteText,
   readerLanguage,
   receiverOf,
   steeredOf,
@@ -21,7 +24,7 @@ import {
 } from '../messages/index.ts'
 import { normalMail } from '../people/index.ts'
 import { personBehind } from '../request/index.ts'
-import { fingerprint } from '../terms/index.ts'
+import { fingerprint, textIn } from '../terms/index.ts'
 import {
   DAY,
   dateAt,
@@ -33,9 +36,9 @@ import {
   shift,
   zone,
 } from '../time/index.ts'
-import type { Work } from './act.ts'
 import { lackingOf } from './agreeing.ts'
 import { type House, published } from './house.ts'
+import type { Work } from './work.ts'
 
 /** A message as it is handed to the mail host or the gateway, but for its private link, which only the relay can write. */
 export interface Handed extends Letter {
@@ -43,7 +46,7 @@ export interface Handed extends Letter {
   recipient: string
   language: Language
   /** The link that stands for `{link}`, or `{word}`, and the address that it ends. */
-  link?: { id: string; leads: 'my' | 'quote' | 'word'; service: string }
+  link?: { id: string; leads: 'my' | 'quote' | 'line' | 'word'; service: string }
   /** The booking that the calendar entry is about. */
   booking?: Booking
 }
@@ -78,10 +81,9 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
   const word = rest.text.includes('{word}')
   if (!word && !rest.text.includes('{link}') && !rest.unsubscribe) return { key, ...rest }
   const id = work.ids()
-  changes.push({
-    type: 'link',
-    link: word ? { id, subject: about, proves: false, word } : { id, subject: about, proves: true },
-  })
+  // A link that came by text proves nothing about a mail address: whoever typed it may have typed any phone.
+  const proves = !word && letter.channel !== 'text'
+  changes.push({ type: 'link', link: { id, subject: about, proves, ...(word ? { word } : {}) } })
   return { key, ...rest, link: { id, leads: word ? 'word' : leads, service } }
 }
 
@@ -94,7 +96,7 @@ export const handSeveral = (work: Work, { dues }: { dues: readonly Due[] }): (Ha
   dues.map((due) => hand(work, { due }))
 
 type Written = Omit<Handed, 'key' | 'link'> & {
-  leads: 'my' | 'quote'
+  leads: 'my' | 'quote' | 'line'
   service: string
   about: Due['subject']
 }
@@ -124,6 +126,8 @@ function written(house: House, due: Due, now: Instant): Written | Not {
   if (doing.do !== 'message') return not('skipped', 'no-use')
   if (subject.kind === 'booking') return aboutBooking(house, subject, doing, now)
   if (subject.kind === 'house') return digest(house, due, now)
+  if (subject.kind === 'waiting') return toWhoWaits(house, subject, doing, now)
+  if (subject.kind === 'freed') return toDecide(house, subject)
   return toEnquirer(house, subject, doing, now)
 }
 
@@ -144,13 +148,43 @@ function aboutBooking(house: House, subject: Due['subject'], which: Which, now: 
   if (why) return not('skipped', why)
   const useful = usefulUntil(house, subject, which)
   if (useful !== undefined && now > useful && !sent) return not('failed', 'too-late')
-  const lacking = lackingOf(house, booking, now).map(({ version }) => version.title)
+  const theirs = readerLanguage(practice, booking, 'client')
+  const lacking = lackingOf(house, booking, now).map(({ version }) => textIn(version, theirs).title)
   const letter = letterFor(practice, booking, which, now, lacking)
   if (!letter) return not('failed', 'too-late')
   const recipient = recipientOf(house, subject, which)
   if (!recipient) return not('failed', 'no-phone')
   const language = readerLanguage(practice, booking, letter.to)
   return { ...letter, recipient, language, leads: 'my', service: booking.service, about: subject, booking }
+}
+
+/** To somebody in line. A message that no longer tells how things stand is not sent. */
+function toWhoWaits(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
+  const { practice } = published(house)
+  const line = house.line(subject.id)
+  if (!line || line.tells?.seq !== which.anchor) return not('skipped', 'no-use')
+  const { instead, person, service } = line.joined
+  const own = instead === undefined ? undefined : house.booking(instead)?.start
+  const letter = lineLetter(practice, line, which, now, own)
+  if (!letter) return not('skipped', 'no-use')
+  const recipient = letter.channel === 'text' ? person.phone : person.email
+  if (!recipient) return not('failed', 'no-phone')
+  return {
+    ...letter,
+    ...{ recipient, language: languageFor(practice, person), leads: 'line', service, about: subject },
+  }
+}
+
+/** To the practitioner: a time is free, and nobody is asked before they say so. */
+function toDecide(house: House, subject: Due['subject']): Written | Not {
+  const { practice } = published(house)
+  const freed = house.freed(subject.id)
+  if (!freed || freed.ended || freed.go !== undefined) return not('skipped', 'no-use')
+  const { email } = practice.profile
+  return {
+    ...freedToDecide(practice, freed),
+    ...{ recipient: email, language: FIRST_LANGUAGE, leads: 'my', service: '', about: subject },
+  }
 }
 
 /** The morning's digest, from what the relay knows. */
@@ -180,6 +214,27 @@ function digest(house: House, due: Due, now: Instant): Written | Not {
   }
 }
 
+/** An answer; a link in it leads to the quote that stands, if one does, else to the door. */
+function toAnswer(
+  house: House,
+  enquiry: Enquiry,
+  text: string,
+  about: Pick<Written, 'recipient' | 'language' | 'leads' | 'about'>,
+  now: Instant,
+): Written {
+  const { practice } = published(house)
+  const quote = house.quotesOf(enquiry.id).findLast(({ booking, until }) => !booking && until >= now)
+  if (!quote)
+    return {
+      ...answerLetter(practice, enquiry, text.replaceAll('{link}', '{door}')),
+      ...{ ...about, service: '' },
+    }
+  return {
+    ...answerLetter(practice, enquiry, text),
+    ...{ ...about, service: quote.service, about: { kind: 'quote', id: quote.id } },
+  }
+}
+
 function toEnquirer(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
   const { practice } = published(house)
   const enquiry = house.enquiry(subject.id)
@@ -187,7 +242,7 @@ function toEnquirer(house: House, subject: Due['subject'], which: Which, now: In
   if (!enquiry || !news) return not('skipped', 'no-use')
   const language = languageFor(practice, enquiry)
   const about = { recipient: enquiry.email, language, leads: 'quote' as const, about: subject }
-  if (!news.quote) return { ...answerLetter(practice, enquiry, news.text), ...about, service: '' }
+  if (!news.quote) return toAnswer(house, enquiry, news.text, about, now)
   const { id, quote: told } = news
   const quote = house
     .quotesOf(enquiry.id)
@@ -196,13 +251,17 @@ function toEnquirer(house: House, subject: Due['subject'], which: Which, now: In
   if (!quote || quote.booking || quote.until < now) return not('skipped', 'no-use')
   const letter = isStepName(which.step)
     ? quoteStepLetter(practice, quote.person, quote.service, which)
-    : quoteLetter(practice, quote.person, told, news.text)
+    : news.by
+      ? quoteText(practice, quote.person, told, news.text)
+      : quoteLetter(practice, quote.person, told, news.text)
   if (!letter) return not('skipped', 'no-use')
+  const recipient = letter.channel === 'text' ? quote.person.phone : quote.person.email
+  if (!recipient) return not('failed', 'no-phone')
   return {
     ...letter,
     ...about,
     language: languageFor(practice, quote.person),
-    recipient: quote.person.email,
+    recipient,
     service: quote.service,
     about: { kind: 'quote', id: quote.id },
   }
@@ -217,9 +276,15 @@ function recipientOf(
   const { profile, messaging } = published(house).practice
   if (receiverOf(step) === 'practitioner')
     return channel === 'text' ? (messaging?.own?.phone ?? profile.phone) : profile.email
-  const person = kind === 'booking' ? house.booking(id)?.asked.person : undefined
-  if (channel === 'text') return person?.phone
-  return kind === 'booking' ? person?.email : house.enquiry(id)?.email
+  if (kind === 'waiting') {
+    const person = house.line(id)?.joined.person
+    return channel === 'text' ? person?.phone : person?.email
+  }
+  if (kind === 'booking') {
+    const person = house.booking(id)?.asked.person
+    return channel === 'text' ? person?.phone : person?.email
+  }
+  return channel === 'text' ? house.quotesOf(id).at(-1)?.person.phone : house.enquiry(id)?.email
 }
 
 /** What came of handing a message over. */
@@ -248,6 +313,9 @@ export function went(work: Work, { due, problem, final, recipient, subject: titl
     if (next <= useful) {
       const again: Message = { ...before, state: 'again', due: next }
       changes.push({ type: 'message', key, subject, message: again })
+      // The desk hears of it once, however often it is tried.
+      if (before.tries === 1)
+        note(work, due, { state: 'waiting', to: recipient, subject: title, reason: problem })
       return {}
     }
   }

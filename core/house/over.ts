@@ -3,6 +3,16 @@ import { apply, type Booking, begin } from '../booking/index.ts'
 import type { CalendarState, EnquiryNews } from '../contract/types.ts'
 import type { Practice } from '../practice/index.ts'
 import type { Instant } from '../time/index.ts'
+import {
+  applyFreed,
+  applyLine,
+  type Freed,
+  type FreedEvent,
+  type LineEvent,
+  type PlaceInLine,
+  replayFreed,
+  replayLine,
+} from '../waiting/index.ts'
 import type { Change } from './changes.ts'
 import type { House } from './house.ts'
 
@@ -16,6 +26,8 @@ class Over implements Planner {
   readonly #house: House
   readonly #changes: readonly Change[]
   readonly #bookings = new Map<string, OfBooking[]>()
+  readonly #lines = new Map<string, LineEvent[]>()
+  readonly #freed = new Map<string, FreedEvent[]>()
   readonly #keeps = new Map<string, { until: Instant } | undefined>()
   readonly #messages = new Map<string, Message>()
   readonly #done = new Set<string>()
@@ -28,21 +40,28 @@ class Over implements Planner {
     for (const change of changes) this.#look(change)
   }
 
+  #ofBooking(id: string, one: OfBooking): void {
+    const before = this.#bookings.get(id)
+    if (before) before.push(one)
+    else this.#bookings.set(id, [one])
+  }
+
   #look(change: Change): void {
-    const ofBooking = (id: string, one: OfBooking): void => {
-      const before = this.#bookings.get(id)
-      if (before) before.push(one)
-      else this.#bookings.set(id, [one])
-    }
     switch (change.type) {
       case 'package':
         this.#practice = change.pack.practice
         break
       case 'event':
-        ofBooking(change.booking, change)
+        this.#ofBooking(change.booking, change)
         break
       case 'forget':
-        if (change.subject.kind === 'booking') ofBooking(change.subject.id, change)
+        if (change.subject.kind === 'booking') this.#ofBooking(change.subject.id, change)
+        break
+      case 'waiting':
+        this.#lines.set(change.id, [...(this.#lines.get(change.id) ?? []), change.event])
+        break
+      case 'freed':
+        this.#freed.set(change.id, [...(this.#freed.get(change.id) ?? []), change.event])
         break
       case 'keep':
         this.#keeps.set(change.keep.visit, change.keep)
@@ -84,14 +103,32 @@ class Over implements Planner {
     return found
   }
 
+  line(id: string): PlaceInLine | undefined {
+    if (this.#isForgotten('waiting', id)) return undefined
+    const events = this.#lines.get(id) ?? []
+    const known = this.#house.line(id)
+    return known ? events.reduce(applyLine, known) : events.length > 0 ? replayLine(id, events) : undefined
+  }
+
+  freed(id: string): Freed | undefined {
+    if (this.#isForgotten('freed', id)) return undefined
+    const events = this.#freed.get(id) ?? []
+    const known = this.#house.freed(id)
+    return known ? events.reduce(applyFreed, known) : events.length > 0 ? replayFreed(id, events) : undefined
+  }
+
+  #isForgotten(kind: Subject['kind'], id: string): boolean {
+    return this.#changes.some(
+      (change) => change.type === 'forget' && change.subject.kind === kind && change.subject.id === id,
+    )
+  }
+
   keep(visit: string): { until: Instant } | undefined {
     return this.#keeps.has(visit) ? this.#keeps.get(visit) : this.#house.keep(visit)
   }
 
   enquiryNews(id: string): readonly EnquiryNews[] {
-    const gone = this.#changes.some(
-      (change) => change.type === 'forget' && change.subject.kind === 'enquiry' && change.subject.id === id,
-    )
+    const gone = this.#isForgotten('enquiry', id)
     const more = this.#changes.flatMap((change) =>
       change.type === 'enquiry' && change.id === id && 'news' in change.body ? [change.body] : [],
     )

@@ -15,19 +15,19 @@ import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
 import { isAttached } from '../questions/index.ts'
 import { askedOf, printOfShown, Refused, shownOf } from '../request/index.ts'
 import { type Instant, MINUTE } from '../time/index.ts'
-import { happen, type Work } from './act.ts'
 import { agreeNow, checkAgreed, termsOf } from './agreeing.ts'
 import type { House } from './house.ts'
 import { wordFor } from './standing.ts'
 import { understandOpen } from './understand.ts'
 import { checkOpen } from './visit.ts'
 import { provesAddress, visitorMail, visitorOf } from './visitor.ts'
+import { happen, type Work } from './work.ts'
 
 /** How far a page's idea of the time may be from the relay's, in ms. */
 const CLOCK_TOLERANCE = MINUTE
 
 /** How many requests may wait for their mailed link at once, for each that one person may have open. */
-const UNPROVED_FOR_EACH = 30
+export const UNPROVED_FOR_EACH = 30
 
 /** What a client can mend and send again: until then their start stays kept. */
 const MENDABLE = new Set([
@@ -68,7 +68,7 @@ function sent(work: Work, body: SendBody): { link: string } {
   checkReach(practice, body)
   const visitor = visitorOf(house, body.with)
   const wanted = termsOf(house, service, visitor)
-  checkAgreed(wanted, body.agreed)
+  checkAgreed(practice, wanted, body.agreed)
   const proof: Asked['proof'] = quote
     ? 'quote'
     : provesAddress(house, body.with, body.person.email)
@@ -135,13 +135,16 @@ function sent(work: Work, body: SendBody): { link: string } {
   return { link }
 }
 
-function checkClock(clock: Instant, now: Instant): void {
+export function checkClock(clock: Instant, now: Instant): void {
   if (Math.abs(clock - now) <= CLOCK_TOLERANCE) return
   throw new Refused(409, 'clock-differs', { where: 'clock', now })
 }
 
 /** Where to come, and whom to call, must be known. */
-function checkReach(practice: Practice, { place: id, address, person }: SendBody): void {
+export function checkReach(
+  practice: Practice,
+  { place: id, address, person }: Pick<SendBody, 'place' | 'address' | 'person'>,
+): void {
   const place = placeOf(practice, id)
   if (place?.kind === 'client' && !address) throw new Refused(422, 'no-address', { where: 'address' })
   if (place?.kind === 'phone' && place.whoCalls !== 'client' && !person.phone)

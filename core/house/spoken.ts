@@ -1,7 +1,7 @@
 import { inLanguage, languagesOf, ownLanguage } from '../practice/index.ts'
 import { bestLanguage, type Language, speaking, type Tongue } from '../time/index.ts'
-import type { Does } from './act.ts'
 import type { House } from './house.ts'
+import type { Does } from './work.ts'
 
 /** The language in which somebody is spoken to: the first they want that the practice speaks, else its own. */
 export function languageAt({ practice }: Pick<House, 'practice'>, wanted: readonly string[]): Language {

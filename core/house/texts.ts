@@ -1,6 +1,6 @@
 import { type Booking, decide } from '../booking/index.ts'
-import { happen, type Work } from './act.ts'
 import { circumstances } from './circumstances.ts'
+import { happen, type Work } from './work.ts'
 
 /** What somebody has answered to a text. */
 export interface TextSaid {

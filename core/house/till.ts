@@ -2,10 +2,10 @@ import { bookingSubject } from '../agenda/index.ts'
 import { openAtTill, seenAt, stateAt, type TillPayment, type TillTells } from '../booking/index.ts'
 import { Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
-import { happen, type Work } from './act.ts'
 import { type House, published } from './house.ts'
 import { bookingBehind, decidedOn } from './link.ts'
 import { cardAsked, payableNow } from './payable.ts'
+import { happen, type Work } from './work.ts'
 
 /** What the till is to be asked for: nothing about who pays. */
 export interface ForTill {
@@ -53,7 +53,12 @@ export function askTill(work: Work, { hash, other, what, amount }: ToTill): ForT
   if (open && open.what === what && open.amount === wanted) return forTill(open)
   const payment = work.ids()
   work.subject = bookingSubject(booking.id)
-  const events = decidedOn(work, booking, { do: 'till-ask', payment, what, amount: wanted }, true)
+  const events = decidedOn(
+    work,
+    booking,
+    { do: 'till-ask', payment, what, amount: wanted },
+    { current: true, theirs: true },
+  )
   const after = happen(work, booking.id, events)
   return forTill(after.till!.find((one) => one.payment === payment)!)
 }
@@ -76,7 +81,7 @@ export function tillSays(work: Work, said: TillSays): { booking: string } {
   const fits = asked.what === 'card' ? says !== 'paid' : says !== 'kept'
   if (!fits || asked.amount !== amount || booking.asked.currency !== currency)
     throw new Refused(409, 'till.differs')
-  const events = decidedOn(work, booking, { do: 'till-say', ...tells }, true)
+  const events = decidedOn(work, booking, { do: 'till-say', ...tells }, { current: true, theirs: true })
   if (events.length > 0) happen(work, id, events)
   return { booking: id }
 }
@@ -88,7 +93,7 @@ export function tillGave(
 ): Record<string, never> {
   const booking = work.house.booking(id)
   if (!booking) throw new Refused(404, 'unknown-booking')
-  const events = decidedOn(work, booking, { do: 'till-gave', ...gave }, true)
+  const events = decidedOn(work, booking, { do: 'till-gave', ...gave }, { current: true, theirs: true })
   if (events.length > 0) happen(work, id, events)
   return {}
 }

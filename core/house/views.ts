@@ -11,6 +11,7 @@ import {
   questionnaireOf,
   type Service,
   serviceOf,
+  waitlistOf,
   zoneOf,
 } from '../practice/index.ts'
 import { type Question, withoutPoints } from '../questions/index.ts'
@@ -61,6 +62,7 @@ function doorService(house: House, service: Service, visitor: KnownPerson | unde
       : {}),
     terms: termsOf(house, service, visitor).map((terms) => doorTerms(practice, service, terms)),
     straight: service.approval.new !== 'ask',
+    ...(waitlistOf(service).door ? { line: true } : {}),
   }
 }
 

@@ -10,8 +10,17 @@ import type {
   WantedPart,
   WantedStart,
 } from '../contract/types.ts'
-import { openStarts, wellChosen, why } from '../openings/index.ts'
-import { type HouseRules, placeOf, questionnaireOf, rulesFor, serviceOf, zoneOf } from '../practice/index.ts'
+import { type Ask, makeDiary, openStarts, wellChosen, why } from '../openings/index.ts'
+import {
+  type HouseRules,
+  type Practice,
+  placeOf,
+  questionnaireOf,
+  rulesFor,
+  serviceOf,
+  waitlistOf,
+  zoneOf,
+} from '../practice/index.ts'
 import { type Decided, decidedRules, type Outcome, openAnswers, type Reading } from '../questions/index.ts'
 import { askFor, costsLess, printOfShown, Refused, refusalOf, shownOf } from '../request/index.ts'
 import {
@@ -25,11 +34,11 @@ import {
   type Zone,
 } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
-import type { Work } from './act.ts'
 import { type House, published } from './house.ts'
 import { wordFor } from './standing.ts'
 import { type Understood, understand, understandOpen } from './understand.ts'
 import { askerOf, isOffered, mayBeSeen, opened, visitorMail, visitorOf } from './visitor.ts'
+import type { Work } from './work.ts'
 
 /** How long a picked start is kept, in ms; renewed once. */
 export const KEEP = 10 * MINUTE
@@ -206,10 +215,25 @@ export function openingsFor(house: House, wanted: WantedOpenings, now: Instant):
     ...(lower.length > 0 ? { lowerPrice: whole.quote.price } : {}),
     near: reading.quote.price > 0 ? starts.filter(isNear(rulesFor(practice, service), there, now)) : [],
     seats,
+    ...(waitlistOf(service).door ? { full: fullDays(practice, ask, from, wanted.days, starts) } : {}),
     minutes: reading.quote.minutes,
     ...(more ? { next } : {}),
     now,
   }
+}
+
+/** The dates of a span on which a start would be open if nobody had taken it, and none is. */
+function fullDays(
+  practice: Practice,
+  ask: Ask,
+  from: LocalDate,
+  days: number,
+  starts: readonly Instant[],
+): LocalDate[] {
+  const there = zoneOf(practice, placeOf(practice, ask.place))
+  const open = new Set(starts.map((start) => dateAt(there, start)))
+  const could = openStarts(practice, makeDiary(practice, []), ask, from, days)
+  return [...new Set(could.map((start) => dateAt(there, start)))].filter((date) => !open.has(date))
 }
 
 /** Whether a start is too near to be cancelled free of charge, by rules under which others can be. */

@@ -6,7 +6,7 @@ import { inLanguage, type Practice, serviceOf } from '../practice/index.ts'
 import { moment, zone, zonePlace } from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
 import type { Letter } from './letter.ts'
-import { languageFor, letterText } from './lines.ts'
+import { languageFor, letterText, textMessage } from './lines.ts'
 
 /** What a letter to somebody who has written is made from, in their language. */
 function wordsTo(written: Practice, person: Pick<Contact, 'language'>, of: string | undefined) {
@@ -27,6 +27,36 @@ export function answerLetter(practice: Practice, enquiry: Enquiry, text: string)
   }
 }
 
+const currencyOf = ({ currency }: SentQuote) => ({ code: currency, decimals: decimals(currency) })
+
+/** Until when a quote stands, by the clock of whoever has it. */
+const untilFor = (
+  { say, language }: ReturnType<typeof wordsTo>,
+  person: Pick<Contact, 'zone'>,
+  quote: SentQuote,
+): string =>
+  say('moment', {
+    moment: moment(quote.until, zone(person.zone), language),
+    place: zonePlace(person.zone, language),
+  })
+
+/** A quote in a text message: what it comes to, until when it stands, and the link (`{link}`). */
+export function quoteText(
+  practice: Practice,
+  person: Pick<Contact, 'zone' | 'language'>,
+  quote: SentQuote,
+  text: string,
+): Letter {
+  const w = wordsTo(practice, person, quote.service)
+  const { say, service, language } = w
+  const said = say('quote.text', {
+    ...{ service, minutes: quote.minutes, until: untilFor(w, person, quote), link: '{link}' },
+    price: quote.price === 0 ? say('quote.text-free') : money(quote.price, currencyOf(quote), language),
+  })
+  const body = [text.trim(), said].filter(Boolean).join(' ')
+  return { to: 'client', channel: 'text', subject: '', text: textMessage(w, body) }
+}
+
 /** A quote line by line, until when it stands, and the link (`{link}`) by which it is accepted and booked. */
 export function quoteLetter(
   practice: Practice,
@@ -36,7 +66,7 @@ export function quoteLetter(
 ): Letter {
   const w = wordsTo(practice, person, quote.service)
   const { say, service, language } = w
-  const currency = { code: quote.currency, decimals: decimals(quote.currency) }
+  const currency = currencyOf(quote)
   const lines = quote.lines.map(({ name, quantity, amount }) => {
     const line = { name, quantity, amount: money(amount, currency, language) }
     return say(quantity > 1 ? 'quote.line-many' : 'quote.line', line)
@@ -45,10 +75,7 @@ export function quoteLetter(
     quote.price === 0
       ? say('quote.free')
       : say('quote.total', { price: money(quote.price, currency, language) })
-  const until = say('moment', {
-    moment: moment(quote.until, zone(person.zone), language),
-    place: zonePlace(person.zone, language),
-  })
+  const until = untilFor(w, person, quote)
   return {
     to: 'client',
     subject: say('quote.subject', { service }),

@@ -28,6 +28,12 @@ export function prepareBy(practice: Practice, booking: Booking): Instant | undef
   return wanted.by ? before(booking.start, wanted.by, there) : booking.start
 }
 
+const on = (at: Instant | undefined, from: Instant): Hook | undefined =>
+  at === undefined ? undefined : { at, anchor: at, from }
+
+const told = ({ tells }: Booking, step: string): Hook | undefined =>
+  tells?.step === step ? { at: tells.due, anchor: tells.seq, from: tells.due } : undefined
+
 /** What a kind of step hangs on, of a booking as it stands; nothing where there is nothing of it (yet, or any more). */
 export function hookOf(
   practice: Practice,
@@ -35,24 +41,20 @@ export function hookOf(
   anchor: StepAnchor,
   there: Zone,
 ): Hook | undefined {
-  const { status, start, minutes, worded, placedAt, owes, offers, tells, awaited } = booking
+  const { status, start, minutes, worded, placedAt, owes, offers, awaited } = booking
   const placed = instant(Math.max(worded ?? 0, placedAt ?? 0))
-  const on = (at: Instant | undefined, from: Instant): Hook | undefined =>
-    at === undefined ? undefined : { at, anchor: at, from }
   const waits = status === 'requested' && !booking.unproved
-  const tellsOf = (step: string): Hook | undefined =>
-    tells?.step === step ? { at: tells.due, anchor: tells.seq, from: tells.due } : undefined
   switch (anchor) {
     case 'asked':
       return waits && !owes && offers.length === 0
         ? { at: awaited.at, anchor: awaited.seq, from: awaited.at }
         : undefined
     case 'offered':
-      return waits && offers.length > 0 ? tellsOf('offered') : undefined
+      return waits && offers.length > 0 ? told(booking, 'offered') : undefined
     case 'declined':
-      return status === 'declined' ? tellsOf('declined') : undefined
+      return status === 'declined' ? told(booking, 'declined') : undefined
     case 'cancelled':
-      return status === 'cancelled' ? tellsOf('cancelled') : undefined
+      return status === 'cancelled' ? told(booking, 'cancelled') : undefined
     case 'booked':
       return status === 'booked' ? on(worded, placed) : undefined
     case 'moved':

@@ -20,6 +20,7 @@ export {
   type Which,
 } from './letter.ts'
 export * from './letters.ts'
+export * from './line-letters.ts'
 export { languageFor, readerLanguage } from './lines.ts'
 export * from './outlook.ts'
 export * from './quote-steps.ts'

@@ -2,6 +2,7 @@ import type { Booking, Steered, Telling, TellingStep } from '../booking/index.ts
 import type { MailNews } from '../contract/types.ts'
 import type { Channel, Practice } from '../practice/index.ts'
 import { DAY, type Instant, shift } from '../time/index.ts'
+import type { LineStep } from '../waiting/index.ts'
 import type { Words } from './lines.ts'
 
 /** What is written to the practitioner about a booking. */
@@ -27,7 +28,15 @@ export type StepName = `step:${string}`
 export const stepName = (id: string): StepName => `step:${id}`
 export const isStepName = (step: string): step is StepName => step.startsWith('step:')
 /** What a message is about; with subject, channel and anchor it makes the message unique. */
-export type Step = BookingStep | StepName | 'written' | 'digest' | 'enquiry-answered' | 'quote'
+export type Step =
+  | BookingStep
+  | StepName
+  | LineStep
+  | 'freed-to-decide'
+  | 'written'
+  | 'digest'
+  | 'enquiry-answered'
+  | 'quote'
 
 /** A message, ready but for its private link. */
 export interface Letter {

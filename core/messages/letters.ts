@@ -14,7 +14,15 @@ import {
   steeredOf,
   type Which,
 } from './letter.ts'
-import { letterText, readerLanguage, tellsPlace, type Words, whereLine, wordsFor } from './lines.ts'
+import {
+  letterText,
+  readerLanguage,
+  tellsPlace,
+  textMessage,
+  type Words,
+  whereLine,
+  wordsFor,
+} from './lines.ts'
 import { isBeforeSession, joinedWith, type StepPlan, stepsOf, textOf, whichOf } from './steps.ts'
 import { CLIENT_LETTERS } from './to-client.ts'
 import { OWN_LETTERS } from './to-practitioner.ts'
@@ -23,7 +31,8 @@ import { OWN_LETTERS } from './to-practitioner.ts'
 const LETTERS: { [S in BookingStep]: LetterKind } = { ...CLIENT_LETTERS, ...OWN_LETTERS }
 
 const isOfBooking = (step: Step): step is BookingStep => Object.hasOwn(LETTERS, step)
-const isOwn = (step: Step): boolean => Object.hasOwn(OWN_LETTERS, step) || step === 'digest'
+const isOwn = (step: Step): boolean =>
+  Object.hasOwn(OWN_LETTERS, step) || step === 'digest' || step === 'freed-to-decide'
 
 /** To whom a step is written. */
 export const receiverOf = (step: Step): Letter['to'] => (isOwn(step) ? 'practitioner' : 'client')
@@ -110,12 +119,6 @@ function stepWords(
   const own = steeredOf(booking, whichOf(plan))
   const body = own?.text ?? text?.body
   return body === undefined ? undefined : { subject: own?.subject ?? text?.subject ?? text?.name ?? '', body }
-}
-
-/** A text to a phone: who it is from, and what it says. */
-function textMessage({ practice }: Words, body: string): string {
-  const sender = practice.messaging?.sender?.trim()
-  return sender ? `${sender}: ${body.trim()}` : body.trim()
 }
 
 /** Where a place is told with the last reminder, the first message of that day tells it, whatever else it says. */

@@ -26,7 +26,7 @@ import {
   taxWords,
   zoneOf,
 } from '../practice/index.ts'
-import { chainHead, shownAsText, shownTerms } from '../terms/index.ts'
+import { agreedText, chainHead, shownAsText } from '../terms/index.ts'
 import {
   bestLanguage,
   type Clocks,
@@ -299,16 +299,14 @@ export function invoiceLines(w: Words): string[] {
 /** What was agreed to: the number that proves it and all that was agreed before, and the text as it was shown. */
 export function agreedLines(w: Words): string[] {
   return agreementsIn(w.booking).map((agreement) => {
-    const terms = w.practice.terms.find(({ id }) => id === agreement.terms)
-    const version = terms?.versions.find(({ number }) => number === agreement.version)
+    const { title = agreement.terms, shown } = agreedText(w.practice.terms, agreement)
     const line = w.say('agreed', {
-      title: `“${version?.title ?? agreement.terms}”`,
+      title: `“${title}”`,
       version: agreement.version,
       when: by(w, agreement.at),
       print: chainHead(agreement),
     })
-    const { fields } = agreement
-    return version && fields ? `${line}\n\n${shownAsText(shownTerms(version, fields))}` : line
+    return shown === undefined ? line : `${line}\n\n${shownAsText(shown)}`
   })
 }
 
@@ -364,4 +362,10 @@ export function afterwardsLine({ practice, booking }: Words): string {
 export function beforeLines({ practice, booking }: Words): string {
   const before = serviceOf(practice, booking.service)?.before
   return before ? [before.text.trim(), before.address].filter(Boolean).join('\n') : ''
+}
+
+/** A text to a phone: who it is from, and what it says. */
+export function textMessage({ practice }: Pick<Words, 'practice'>, body: string): string {
+  const sender = practice.messaging?.sender?.trim()
+  return sender ? `${sender}: ${body.trim()}` : body.trim()
 }

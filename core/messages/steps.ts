@@ -26,7 +26,7 @@ import {
   type Zone,
   zone,
 } from '../time/index.ts'
-import { hookOf, nextPayment, prepareBy } from './hooks.ts'
+import { type Hook, hookOf, nextPayment, prepareBy } from './hooks.ts'
 import { NEWS, type StepName, stepName, type Which } from './letter.ts'
 
 /** Why a step of a sequence does not go. */
@@ -98,32 +98,32 @@ const ACTS: ReadonlySet<StepAnchor> = new Set([
 ])
 
 /** Whether a condition holds, as far as the booking tells; what others have booked is looked at when it goes. */
-function holdsFor(condition: StepCondition, practice: Practice, booking: Booking, there: Zone): boolean {
-  const { is = [], not = false } = condition
+function holdsFor(condition: StepCondition, around: Around): boolean {
+  return condition.if === 'nothing-booked' || plainly(condition, around) !== (condition.not ?? false)
+}
+
+function plainly({ if: asks, is = [] }: StepCondition, { practice, booking, there }: Around): boolean {
   const { asking, reading } = booking.asked
-  const plain = ((): boolean => {
-    switch (condition.if) {
-      case 'first-time':
-        return asking.standing === 'new'
-      case 'unprepared':
-        return prepareBy(practice, booking) !== undefined
-      case 'to-pay':
-        return nextPayment(booking, there) !== undefined
-      case 'unconfirmed':
-        return booking.coming === undefined
-      case 'nothing-booked':
-        return true
-      case 'place':
-        return is.includes(booking.place)
-      case 'service':
-        return is.includes(booking.service)
-      case 'outcome':
-        return is.includes(booking.overruled?.outcome ?? reading.outcome)
-      case 'tag':
-        return is.some((tag) => reading.tags.includes(tag) || asking.tags?.includes(tag) === true)
-    }
-  })()
-  return condition.if === 'nothing-booked' ? true : plain !== not
+  switch (asks) {
+    case 'first-time':
+      return asking.standing === 'new'
+    case 'unprepared':
+      return prepareBy(practice, booking) !== undefined
+    case 'to-pay':
+      return nextPayment(booking, there) !== undefined
+    case 'unconfirmed':
+      return booking.coming === undefined
+    case 'nothing-booked':
+      return true
+    case 'place':
+      return is.includes(booking.place)
+    case 'service':
+      return is.includes(booking.service)
+    case 'outcome':
+      return is.includes(booking.overruled?.outcome ?? reading.outcome)
+    case 'tag':
+      return is.some((tag) => reading.tags.includes(tag) || asking.tags?.includes(tag) === true)
+  }
 }
 
 /** A wall time on the date that lies so far from an instant. */
@@ -156,44 +156,56 @@ export function countsFrom(practice: Practice, service: string, step: SequenceSt
   return instant(Math.max(around, step.since ?? 0, practice.messaging?.resumed ?? 0))
 }
 
-function planStep(
-  { practice, booking, there, clock, theirs }: Around,
+/** A step at a moment. A function of its own, as this is done for thousands at a time. */
+function planned(
+  { start, unsettled }: Booking,
   step: SequenceStep,
-): StepPlan | undefined {
+  hook: Hook,
+  at: Instant,
+  skipped?: WhySkipped,
+): StepPlan {
+  const goes = instant(Math.max(at, unsettled ? unsettled.until + 1 : 0))
+  const toTheStart = isBeforeSession(step) && step.anchor !== 'asked' && step.anchor !== 'offered'
+  const useful = toTheStart ? shift(start, -1) : shift(goes, NEWS)
+  const { anchor } = hook
+  const name = stepName(step.id)
+  return skipped
+    ? { step, name, anchor, at: goes, useful, skipped }
+    : { step, name, anchor, at: goes, useful }
+}
+
+/** Why a step does not go whatever its moment is. */
+function keptBack(around: Around, step: SequenceStep): WhySkipped | undefined {
+  const { practice, booking } = around
+  if (practice.messaging?.paused) return 'paused'
+  if (step.asks && booking.coming !== undefined) return 'confirmed'
+  if (step.when?.some((condition) => !holdsFor(condition, around))) return 'condition'
+  if (!isBeforeSession(step) && booking.unwanted?.includes('follow-ups')) return 'unwanted'
+  return step.channel === 'text' && booking.unwanted?.includes('texts') ? 'unwanted' : undefined
+}
+
+function planStep(around: Around, step: SequenceStep): StepPlan | undefined {
+  const { practice, booking, there, clock, theirs } = around
   const hook = hookOf(practice, booking, step.anchor, there)
   if (!hook) return undefined
-  const { messaging = {} } = practice
-  const { start, unsettled } = booking
+  const { start } = booking
   const ahead = isBeforeSession(step)
   const wanted = onTheDay(hook.at, step, clock)
-  const settled = unsettled ? unsettled.until + 1 : 0
-  const plan = (at: Instant, skipped?: WhySkipped): StepPlan => {
-    const goes = instant(Math.max(at, settled))
-    const toTheStart = ahead && step.anchor !== 'asked' && step.anchor !== 'offered'
-    const useful = toTheStart ? shift(start, -1) : shift(goes, NEWS)
-    const name = stepName(step.id)
-    const { anchor } = hook
-    return skipped
-      ? { step, name, anchor, at: goes, useful, skipped }
-      : { step, name, anchor, at: goes, useful }
-  }
-  if (messaging.paused) return plan(wanted, 'paused')
-  if (step.asks && booking.coming !== undefined) return plan(wanted, 'confirmed')
-  if (step.when?.some((condition) => !holdsFor(condition, practice, booking, there)))
-    return plan(wanted, 'condition')
-  if (!ahead && booking.unwanted?.includes('follow-ups')) return plan(wanted, 'unwanted')
-  if (step.channel === 'text' && booking.unwanted?.includes('texts')) return plan(wanted, 'unwanted')
+  const back = keptBack(around, step)
+  if (back) return planned(booking, step, hook, wanted, back)
   const late = wanted < hook.from
   const goes = late ? hook.from : wanted
   const counts = countsFrom(practice, booking.service, step)
-  if (goes < counts || (late && !step.must)) return plan(wanted, 'past')
-  if (ahead && goes >= start) return plan(wanted, 'begun')
-  if (late) return { ...plan(goes), late: true }
-  const { quiet } = messaging
+  if (goes < counts || (late && !step.must)) return planned(booking, step, hook, wanted, 'past')
+  if (ahead && goes >= start) return planned(booking, step, hook, wanted, 'begun')
+  if (late) return { ...planned(booking, step, hook, goes), late: true }
+  const quiet = practice.messaging?.quiet
   const answers = wanted === hook.at && ACTS.has(step.anchor)
-  if (!quiet || answers) return plan(wanted)
+  if (!quiet || answers) return planned(booking, step, hook, wanted)
   const at = outsideStretch(wanted, quiet, theirs, step.before ? 'back' : 'on')
-  return at < Math.max(hook.from, counts) || (ahead && at >= start) ? plan(wanted, 'quiet') : plan(at)
+  return at < Math.max(hook.from, counts) || (ahead && at >= start)
+    ? planned(booking, step, hook, wanted, 'quiet')
+    : planned(booking, step, hook, at)
 }
 
 /** Within how long another message of the same channel takes up one that is late. */

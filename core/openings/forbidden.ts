@@ -1,13 +1,18 @@
+import type { Practice } from '../practice/index.ts'
 import { MINUTE } from '../time/index.ts'
 import type { Frame } from './ask.ts'
 import type { Diary, Entry } from './diary.ts'
+
+/** The space between two sessions, of what each wants kept clear on that side. */
+export const spaceBetween = (space: Practice['space'], one: number, other: number): number =>
+  space === 'sum' ? one + other : Math.max(one, other)
 
 /** The space in ms that a session of this ask needs towards an entry that comes before, or after it. */
 export function spaceNeeded(f: Frame, entry: Entry, entryIs: 'earlier' | 'later'): number {
   const own = entryIs === 'earlier' ? f.service.clearBefore : f.service.clearAfter
   if (entry.kind === 'outside') return own * MINUTE
   const theirs = entryIs === 'earlier' ? entry.clearAfter : entry.clearBefore
-  return (f.practice.space === 'sum' ? own + theirs : Math.max(own, theirs)) * MINUTE
+  return spaceBetween(f.practice.space, own, theirs) * MINUTE
 }
 
 /**

@@ -182,3 +182,12 @@ export const lackingTexts = (
     if (!there?.text.trim()) return [{ ...text, is: 'missing' as const }]
     return there.of === text.text ? [] : [{ ...text, is: 'changed' as const }]
   })
+
+/** The terms in force that are not there in a language; whoever reads it reads them as first written. */
+export const lackingTerms = (practice: Practice, language: Language): { id: string; title: string }[] =>
+  language === ownLanguage(practice)
+    ? []
+    : practice.terms.flatMap(({ id, versions }) => {
+        const version = versions.at(-1)
+        return version && !version.also?.[language] ? [{ id, title: version.title }] : []
+      })

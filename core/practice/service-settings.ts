@@ -31,6 +31,7 @@ import {
 import { paymentLine } from './payment-shape.ts'
 import { houseRules } from './rules-shape.ts'
 import type { Service } from './types.ts'
+import { waitlistShape } from './waitlist.ts'
 
 /** Settings of a service that belong together and can be copied to others. */
 export type SettingsGroup =
@@ -45,6 +46,7 @@ export type SettingsGroup =
   | 'rules'
   | 'places'
   | 'messages'
+  | 'waitlist'
 
 type Shapes = KeysOf<Service>
 
@@ -131,6 +133,7 @@ export const SERVICE_SETTINGS = {
   },
   sequence: { shape: maybe(id), group: 'messages' },
   sequenceSince: { shape: maybe(epochMs) },
+  waitlist: { shape: maybe(waitlistShape), group: 'waitlist' },
   on: { shape: yes },
   season: { shape: maybe(season) },
   colour: { shape: one('leaf', 'tile', 'clay', 'sun'), door: true },

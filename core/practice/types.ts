@@ -11,6 +11,7 @@ import type {
   Weekday,
 } from '../time/index.ts'
 import type { BeforeSession, MessageText, Messaging, Sequence, Translated } from './messaging.ts'
+import type { Waitlist } from './waitlist.ts'
 
 /** Who is asking, as far as hours and services care. */
 export type Standing = 'new' | 'known'
@@ -261,6 +262,8 @@ export interface Service {
   sequence?: string
   /** Since when that one does. */
   sequenceSince?: Instant
+  /** How freed times find whoever waits; nothing where nobody can get in line by themselves. */
+  waitlist?: Waitlist
   /** Shown at the door and open to requests. */
   on: boolean
   /** Where it is on: only in these dates, or only outside them. */

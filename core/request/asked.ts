@@ -12,6 +12,8 @@ export type Besides = Pick<
   person: Contact
   /** At the client's: where to come. */
   address?: string | undefined
+  /** The place in line it comes from. */
+  line?: string
   /** By hand, the practitioner's own length counts. */
   minutes?: number
   /** What counts at this start. */

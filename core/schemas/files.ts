@@ -22,10 +22,13 @@ import {
   yes,
 } from '../shape/shape.ts'
 import type { Instant } from '../time/index.ts'
+import { replayLine, waitingOf } from '../waiting/line.ts'
+import { waitingShape } from '../waiting/shape.ts'
 import { BadData } from './bad-data.ts'
-import { entry, person, personInFile, practice, sealKeysShape } from './practice.ts'
+import { entry, person, personInFile, practice, reply, sealKeysShape } from './practice.ts'
 import { letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
+import { freedEvent, lineEvent } from './waiting.ts'
 
 const MANY = 200_000
 const version = one(FILE_VERSION)
@@ -40,6 +43,7 @@ export const practiceFile = exactly<PracticeFile, Condition | Effect | Question 
     practice,
     sessions: maybe(list(entry, MANY)),
     people: maybe(unique(personInFile, MANY)),
+    waiting: maybe(unique(waitingShape, MANY)),
   }),
 )
 
@@ -50,6 +54,7 @@ const enquiryNews = exactly<EnquiryNews>()(
     text: text(5_000),
     booking: maybe(name),
     id: maybe(tokenShape),
+    by: maybe(one('text')),
     quote: maybe(
       object({
         service: id,
@@ -116,6 +121,9 @@ export const backupFile = exactly<Backup, Condition | Effect | Question | Servic
       MANY * 10,
     ),
     sessions: list(entry, MANY),
+    replies: maybe(unique(reply, MANY)),
+    lines: maybe(unique(object({ id: name, events: list(lineEvent, 10_000, 1) }), MANY)),
+    freed: maybe(unique(object({ id: name, events: list(freedEvent, 10_000, 1) }), MANY)),
     files: maybe(unique(object({ id: tokenShape, name: text(200), type: fileKind, data: base64 }), MANY)),
     seal: sealKeysShape,
     salt: text(100),
@@ -168,6 +176,8 @@ function refuseBroken(practice: Practice, what: string): void {
 export interface ReadFile extends Required<Omit<PracticeFile, 'format' | 'version'>> {
   /** From a backup, the bookings as their records tell them. */
   bookings: Booking[]
+  /** And the places in line, as their records. */
+  lines: NonNullable<Backup['lines']>
 }
 
 /**
@@ -177,12 +187,19 @@ export interface ReadFile extends Required<Omit<PracticeFile, 'format' | 'versio
 export function readPracticeFile(source: string, what = 'The practice file'): ReadFile {
   const value = upToDate(parse(source, what), what)
   if ((value as { format?: unknown }).format === 'acolhida-backup') {
-    const { practice, sessions, people, bookings } = readBackup(source, what)
-    return { practice, sessions, people, bookings: bookings.map(({ id, events }) => replay(id, events)) }
+    const { practice, sessions, people, bookings, lines = [] } = readBackup(source, what)
+    const waiting = lines.flatMap(({ id, events }) => {
+      const line = replayLine(id, events)
+      return line.status === 'waiting' ? [waitingOf(practice, line)] : []
+    })
+    return {
+      ...{ practice, sessions, people, waiting, lines },
+      bookings: bookings.map(({ id, events }) => replay(id, events)),
+    }
   }
-  const { practice, sessions = [], people = [] } = letIn(practiceFile, value, what)
+  const { practice, sessions = [], people = [], waiting = [] } = letIn(practiceFile, value, what)
   refuseBroken(practice, what)
-  return { practice, sessions, people, bookings: [] }
+  return { practice, sessions, people, waiting, bookings: [], lines: [] }
 }
 
 /** Reads a full backup. @throws BadData naming each place that is wrong */
@@ -196,5 +213,11 @@ export function readBackup(source: string, what = 'The backup file'): Backup {
       throw new BadData(what, [{ path: `bookings[${i}]`, message: (error as Error).message }])
     }
   }
+  for (const [i, { id, events }] of (file.lines ?? []).entries())
+    if (events[0]?.type !== 'joined')
+      throw new BadData(what, [{ path: `lines[${i}]`, message: `The record of ${id} has no beginning.` }])
+  for (const [i, { id, events }] of (file.freed ?? []).entries())
+    if (events[0]?.type !== 'freed')
+      throw new BadData(what, [{ path: `freed[${i}]`, message: `The record of ${id} has no beginning.` }])
   return file
 }

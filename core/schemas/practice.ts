@@ -1,7 +1,7 @@
 import type { DoorPackage, SealKey } from '../contract/index.ts'
 import { bicShape, ibanShape } from '../ledger/account-number.ts'
 import type { Entry } from '../openings/index.ts'
-import type { KnownPerson, Person } from '../people/index.ts'
+import { type KnownPerson, LONGEST_REPLY, type Person, type Reply } from '../people/index.ts'
 import { messageTexts, messaging, sequences } from '../practice/messaging-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'
 import { serviceShapes } from '../practice/service-settings.ts'
@@ -109,13 +109,17 @@ const termsBlock: Schema<TextBlock> = oneOf(
 const clause = exactly<Clause, Piece | TextBlock>()(
   object({ id, title: text(200), short: text(500), text: list(termsBlock, 500) }),
 )
+const termsText = {
+  title: line(),
+  text: text(100_000),
+  clauses: maybe(unique(clause, 100)),
+  document: maybe(linkTo),
+}
 const version = exactly<TermsVersion, Clause>()(
   object({
     number: count,
-    title: line(),
-    text: text(100_000),
-    clauses: maybe(unique(clause, 100)),
-    document: maybe(linkTo),
+    ...termsText,
+    also: maybe(record(language, object(termsText), 20)),
     again: maybe(one('next', 'newcomers', 'before')),
     since: maybe(epochMs),
   }),
@@ -254,6 +258,17 @@ const asKept = {
 }
 /** People as the desk keeps them. */
 export const person = exactly<Person>()(object(asKept))
+/** A mail that came back, beside whoever has its address. */
+export const reply = exactly<Reply>()(
+  object({
+    id,
+    mail: emailShape,
+    at: epochMs,
+    subject: text(300),
+    text: text(LONGEST_REPLY),
+    attached: maybe(list(text(200), 50)),
+  }),
+)
 /** In a file, a person's standing can be given. */
 export const personInFile = exactly<Person & { standing?: Standing }>()(
   object({ ...asKept, standing: maybe(standing) }),

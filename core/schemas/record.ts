@@ -109,7 +109,7 @@ const asking = exactly<Asking>()(
 const start = { start: epochMs, place: id }
 const happened = { at: epochMs }
 
-const person = object({
+export const contact = object({
   language: maybe(languageTag),
   name: text(200),
   email: text(254),
@@ -121,7 +121,7 @@ const asked = {
   ...start,
   service: id,
   minutes,
-  person,
+  person: contact,
   answers,
   questionnaire: maybe(object({ id, version: count })),
   reading,
@@ -136,6 +136,7 @@ const asked = {
   code: maybe(id),
   payment: maybe(list(paymentLine, 20)),
   first: maybe(isoDuration),
+  line: maybe(id),
   tax: maybe(object({ name: text(80), rate: whole(0, 10_000), onTop: maybe(yes) })),
 }
 /** What came after asking, as each event says its own shape. */

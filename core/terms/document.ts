@@ -1,9 +1,14 @@
-import type { Clause, Piece, ShownTerms, TermsField, TermsVersion, TextBlock } from './types.ts'
+import type { Language } from '../time/index.ts'
+import type { Clause, Piece, ShownTerms, TermsField, TermsText, TermsVersion, TextBlock } from './types.ts'
 
 /** What a version's fields are filled with for one reader. */
 export type FieldValues = Readonly<Partial<Record<TermsField, string>>>
 
 const lines = (block: TextBlock): Piece[][] => ('p' in block ? [block.p] : block.list)
+
+/** What a version says in a language: where it is not there in it, as first written. */
+export const textIn = (version: TermsVersion, language: Language | undefined): TermsText =>
+  (language === undefined ? undefined : version.also?.[language]) ?? version
 
 /** The fields that a version uses, each once. */
 export function fieldsIn({ text, clauses = [] }: Pick<TermsVersion, 'text' | 'clauses'>): TermsField[] {
@@ -30,8 +35,8 @@ const filledBlock = (block: TextBlock, values: FieldValues): TextBlock =>
     : { ...block, list: block.list.map((line) => filledLine(line, values)) }
 
 /** A version as one person reads it: what their agreement's `shown` is the fingerprint of. */
-export function shownTerms(version: TermsVersion, values: FieldValues): ShownTerms {
-  const { title, text, clauses, document } = version
+export function shownTerms(of: TermsText, values: FieldValues): ShownTerms {
+  const { title, text, clauses, document } = of
   if (!clauses) return shownText(text, values as Record<string, string>)
   return {
     title,
@@ -71,7 +76,7 @@ export const shownAsText = (shown: ShownTerms): string =>
       ].join('\n\n')
 
 /** A plain text as clauses to be written on with: one, called as the text. */
-export const asClauses = ({ title, text, clauses }: TermsVersion): Clause[] =>
+export const asClauses = ({ title, text, clauses }: TermsText): Clause[] =>
   clauses ?? [
     {
       id: 'clause-1',

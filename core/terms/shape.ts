@@ -1,4 +1,4 @@
-import { count, epochMs, fingerprintShape, id } from '../shape/plain.ts'
+import { count, epochMs, fingerprintShape, id, languageTag } from '../shape/plain.ts'
 import { byHand, exactly, maybe, object, record, text } from '../shape/shape.ts'
 import type { Agreement } from './types.ts'
 
@@ -9,6 +9,7 @@ export const agreementShape = exactly<Agreement>()(
     version: count,
     fingerprint: fingerprintShape,
     shown: fingerprintShape,
+    language: maybe(languageTag),
     fields: maybe(record(id, text(2_000), 50)),
     at: epochMs,
     name: text(200),

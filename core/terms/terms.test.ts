@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { instant } from '../time/index.ts'
 import {
   agree,
+  agreedText,
   asClauses,
   brokenAt,
   type Clause,
@@ -90,6 +91,38 @@ describe('agreements', () => {
       agreement.fingerprint,
     )
     expect(shownText('{unknown} {name}', { name: 'A' })).toBe('{unknown} A')
+  })
+
+  it('holds a text in another language as it was read; the version is the same in each', () => {
+    const also = { pt: { title: 'Condições', text: 'Chegue a horas: {service}.' } }
+    const both = { ...version, also }
+    const read = (language?: string) =>
+      agree(
+        { id: 'terms', version: both },
+        {
+          ...{ name: 'Tomé', service: 's', at: instant(1), values: { service: 'Voz' } },
+          ...(language ? { language } : {}),
+        },
+        '',
+      )
+    const agreement = read('pt')
+    expect(agreement).toMatchObject({
+      language: 'pt',
+      fingerprint: versionFingerprint('terms', version),
+      shown: fingerprint('Chegue a horas: Voz.'),
+    })
+    // What it is not there in, and what it was written in, is read as first written.
+    for (const other of [read('fr'), read()]) {
+      expect(other.language).toBeUndefined()
+      expect(other.shown).toBe(fingerprint('Come in time, Voz.'))
+    }
+    const whole = [{ id: 'terms', versions: [both] }]
+    expect(agreedText(whole, agreement)).toMatchObject({ title: 'Condições', shown: 'Chegue a horas: Voz.' })
+    expect(verifyAgreements(whole, [agreement]).faults).toEqual([])
+    for (const versions of [[version], [{ ...both, also: { pt: { ...also.pt, text: 'Outra coisa.' } } }]])
+      expect(verifyAgreements([{ id: 'terms', versions }], [agreement]).faults).toEqual([
+        { index: 0, what: 'shown' },
+      ])
   })
 
   it('makes one chain in which no change and no cut end stays unnoticed', () => {

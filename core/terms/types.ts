@@ -1,4 +1,4 @@
-import type { Instant } from '../time/index.ts'
+import type { Instant, Language } from '../time/index.ts'
 
 /** What is filled into terms when somebody reads them, so that the text and the rules can't disagree. */
 export const TERMS_FIELDS = [
@@ -25,16 +25,25 @@ export interface Clause {
  */
 export type Again = 'next' | 'newcomers' | 'before'
 
-/** A text once published never changes; a new wording is a new version. */
-export interface TermsVersion {
-  number: number
+/** What is agreed to, in one language. */
+export interface TermsText {
   title: string
   /** A plain text; empty where there are clauses. */
   text: string
   clauses?: Clause[]
   /** The address of a longer document that belongs to it. */
   document?: string
+}
+
+/**
+ * A text once published never changes; a new wording is a new version. Another language may come later, and then
+ * stays as it is, too.
+ */
+export interface TermsVersion extends TermsText {
+  number: number
   again?: Again
+  /** The same in other languages. */
+  also?: Record<Language, TermsText>
   /** When it was published; of the first versions nobody noted it. */
   since?: Instant
 }
@@ -64,6 +73,8 @@ export interface Agreement {
   fingerprint: string
   /** Of the text as it was shown, with its fields filled. */
   shown: string
+  /** In which of the version's other languages it was shown; nothing where it was shown as first written. */
+  language?: Language
   /** What the fields were filled with; the first agreements don't say it. */
   fields?: Record<string, string>
   at: Instant

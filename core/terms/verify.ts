@@ -1,5 +1,4 @@
-import { chainHead, versionFingerprint } from './agreement.ts'
-import { shownTerms } from './document.ts'
+import { agreedText, chainHead, versionFingerprint } from './agreement.ts'
 import { fingerprint } from './fingerprint.ts'
 import type { Agreement, Terms } from './types.ts'
 
@@ -40,13 +39,11 @@ export function verifyAgreements(
   const faults: AgreementFault[] = []
   const followers = new Map<string, number[]>()
   for (const [index, agreement] of agreements.entries()) {
-    const version = terms
-      .find(({ id }) => id === agreement.terms)
-      ?.versions.find((one) => one.number === agreement.version)
+    const { version, shown } = agreedText(terms, agreement)
     if (!version) faults.push({ index, what: 'version' })
     else if (versionFingerprint(agreement.terms, version) !== agreement.fingerprint)
       faults.push({ index, what: 'text' })
-    else if (agreement.fields && fingerprint(shownTerms(version, agreement.fields)) !== agreement.shown)
+    else if (shown !== undefined && fingerprint(shown) !== agreement.shown)
       faults.push({ index, what: 'shown' })
     followers.set(agreement.previous, [...(followers.get(agreement.previous) ?? []), index])
   }

@@ -1,4 +1,3 @@
-import { setTimeout as wait } from 'node:timers/promises'
 import { type Due, nameOf } from '@acolhida/core/agenda'
 import { type Handed, handSeveral, unknown, type Went, wentSeveral } from '@acolhida/core/house'
 import { letterHtml } from '@acolhida/core/messages'
@@ -18,11 +17,14 @@ export interface MailSettings {
 /** How addresses of the door are written in messages. */
 export type DoorAddress = (path: string) => string
 
-/** How many messages are handed over at once, and over how many connections. */
-const AT_ONCE = 50
+/**
+ * How many messages are marked at once as being handed over, and over how many connections they go. Of so many at the
+ * most nobody knows what became of them, should the relay end in between.
+ */
+const AT_ONCE = 10
 const CONNECTIONS = 2
 
-/** For how long answers of the hosts are gathered before they are noted together, in ms. */
+/** For how long answers of the hosts are gathered at the most before they are noted together, in ms. */
 const GATHER = 20
 
 /** What stands for the private link in a message. */
@@ -50,7 +52,9 @@ export class Post {
   readonly #transport: Transporter
   readonly #gateway: Gateway | undefined
   readonly #gone: Went[] = []
-  #noting: Promise<void> | undefined
+  /** Of how many no answer has come yet. */
+  #awaited = 0
+  #noting: NodeJS.Timeout | undefined
   #round: Promise<void> | undefined
 
   /** @param gateway by which texts go; where there is none, they fail */
@@ -88,19 +92,25 @@ export class Post {
     return this.#round
   }
 
+  /** The round that is just being sent, if one is. */
+  get underWay(): Promise<void> | undefined {
+    return this.#round
+  }
+
   async close(): Promise<void> {
     await this.#round
     this.#transport.close()
   }
 
   async #send(): Promise<void> {
+    if (this.#gone.length > 0) this.#note()
     for (;;) {
       const dues = this.#due()
       if (dues.length === 0) return
       const handed = this.#here.call(handSeveral, { dues })
-      await Promise.all(
-        handed.map((one, i) => one && this.#deliver(dues[i]!, one).then((went) => this.#note(went))),
-      )
+      const going = handed.flatMap((one, i) => (one ? [{ due: dues[i]!, one }] : []))
+      this.#awaited = going.length
+      await Promise.all(going.map(({ due, one }) => this.#deliver(due, one).then((went) => this.#came(went))))
     }
   }
 
@@ -116,14 +126,34 @@ export class Post {
     return [...dues.values()]
   }
 
-  /** Notes what came of one, together with whatever else has come meanwhile: a write for each would take longer than all the rest. */
-  #note(went: Went): Promise<void> {
+  /** What came of one: noted with whatever else comes meanwhile, as a write for each would take longer than all the rest. */
+  #came(went: Went): void {
     this.#gone.push(went)
-    this.#noting ??= wait(GATHER).then(() => {
-      this.#noting = undefined
-      this.#here.call(wentSeveral, { all: this.#gone.splice(0) })
-    })
-    return this.#noting
+    this.#awaited--
+    if (this.#awaited === 0) this.#note()
+    else this.#noting ??= setTimeout(() => this.#noteSome(), GATHER)
+  }
+
+  #noteSome(): void {
+    try {
+      this.#note()
+    } catch (error) {
+      // They are noted with the next that comes, or before the next round.
+      console.error('What became of messages could not be noted yet:', error)
+    }
+  }
+
+  /** What can't be noted now is kept: nothing that went is forgotten, or goes again, while this process lives. */
+  #note(): void {
+    clearTimeout(this.#noting)
+    this.#noting = undefined
+    const all = this.#gone.splice(0)
+    try {
+      this.#here.call(wentSeveral, { all })
+    } catch (error) {
+      this.#gone.unshift(...all)
+      throw error
+    }
   }
 
   async #deliver(due: Due, handed: Handed): Promise<Went> {
@@ -187,6 +217,7 @@ export class Post {
     const secret = this.#here.secrets.of(id)
     // In the fragment, it is sent to nobody by looking at it.
     if (leads === 'word') return this.#deskAddress(`/word#${secret}`)
+    if (leads === 'line') return this.#address(`/${slug}/in-line/${secret}`)
     return this.#address(
       leads === 'my' ? `/${slug}/my/${secret}` : `/${slug}/${service}?with=${secret}&quote=${secret}`,
     )

@@ -35,7 +35,10 @@ export class Rounds {
     void this.turn()
   }
 
-  /** Carries out what is due, at once: also after the clock has been moved. Waits for what takes longer. */
+  /**
+   * Carries out what is due, at once: also after the clock has been moved. Waits for what takes longer, and for what is
+   * under way already.
+   */
   async turn(): Promise<void> {
     try {
       const now = this.#here.now()
@@ -46,6 +49,7 @@ export class Rounds {
       if (this.#here.clock.leapt) return
       const first = this.#here.keeper.house.agenda()[0]
       if (first && first.at <= now) await this.#carryOut(now)
+      await this.#outside.post.underWay
     } catch (error) {
       console.error('A round of the relay failed:', error)
     }

@@ -4,8 +4,11 @@ import {
   answer,
   command,
   type Does,
+  deskFreed,
+  deskLine,
   endWords,
   enter,
+  fillPublished,
   moveOut,
   publish,
   quote,
@@ -80,9 +83,12 @@ export function deskApp(serving: Serving): Express {
     }
   })
   mount.take(desk.publish, schemas.publish, ({ body, key }) => {
+    const was = here.keeper.house.pack
     const revision = here.call(publish, body, { scope: 'package', key, body })
     // What is open is planned anew by itself: the practice counts from its own transaction on.
     here.call(replan, {})
+    // In the same breath, so that nobody is quicker than those who wait for what has come free.
+    here.call(fillPublished, { was })
     serving.soon()
     return revision
   })
@@ -122,6 +128,8 @@ export function deskApp(serving: Serving): Express {
     }
   mount.take(desk.command, schemas.command, doing('command', command))
   mount.take(desk.enter, schemas.enter, doing('enter', enter))
+  mount.take(desk.waiting, schemas.waiting, doing('waiting', deskLine))
+  mount.take(desk.freed, schemas.freed, doing('freed', deskFreed))
   mount.take(desk.answer, schemas.answer, doing('enquiry', answer))
   mount.take(desk.quote, schemas.quote, doing('quote', quote))
   app.get('/api/files/:id', withKey, (req, res) => {

@@ -8,8 +8,12 @@ import {
   bookingBehind,
   doorView,
   enquire,
+  inLine,
+  joinLine,
   keep,
   languageAt,
+  lineBehind,
+  lineView,
   linkView,
   lookIn,
   openingsFor,
@@ -21,6 +25,7 @@ import {
   renew,
   send,
   takeFile,
+  takeFreed,
   throughLink,
   unkeep,
 } from '@acolhida/core/house'
@@ -111,6 +116,35 @@ export function doorApp(serving: Serving): Express {
     theirs(req, doorAt(req, res)).call(enquire, body, { scope: 'enquire', key, body }),
   )
 
+  mount.take(door.join, schemas.join, ({ body, req, res, key }) => {
+    const here = doorAt(req, res)
+    const { clock: _, ...same } = body
+    const answer = theirs(req, here).call(joinLine, body, { scope: 'line', key, body: same })
+    serving.soon()
+    return { link: here.secrets.of(answer.link) }
+  })
+  const lineAt = (req: Request, hash: string, res: Response) =>
+    theirs(req, linkAt(hash, res)).look((house, now) => lineView(house, lineBehind(house, hash).line, now))
+  mount.get(door.line, ({ req, res }) => lineAt(req, sha256Hex(String(req.params.secret)), res))
+  mount.take(door.inLine, schemas.inLine, ({ body: command, req, res, key }) => {
+    const secret = String(req.params.secret)
+    const hash = sha256Hex(secret)
+    const once = { scope: `line ${command.do}`, key, body: { secret, command } }
+    theirs(req, linkAt(hash, res)).call(inLine, { hash, command }, once)
+    serving.soon()
+    return lineAt(req, hash, res)
+  })
+  mount.take(door.take, schemas.take, async ({ body, req, res, key }) => {
+    const secret = String(req.params.secret)
+    const hash = sha256Hex(secret)
+    const here = linkAt(hash, res)
+    // Another calendar may have taken the time meanwhile.
+    if (here === own) await serving.calendars.lookAgain()
+    const once = { scope: 'line take', key, body: { secret, freed: body.freed } }
+    const answer = theirs(req, here).call(takeFreed, { hash, ...body }, once)
+    serving.soon()
+    return { link: here.secrets.of(answer.link) }
+  })
   mount.get(door.my, ({ req, res }) => {
     const hash = sha256Hex(String(req.params.secret))
     const other = otherIn(req)

@@ -17,6 +17,8 @@ export interface TakenText {
 /** The stand-in for a text gateway: real HTTP on a loopback port, kept in memory. */
 export class StandinTexts {
   readonly taken: TakenText[] = []
+  /** The id of everything it was asked to send, as often as it was asked. */
+  readonly asked: string[] = []
   /** How it behaves. */
   manner: Manner = 'takes'
   /** Where it tells what somebody has answered: the door's address. */
@@ -63,6 +65,7 @@ export class StandinTexts {
 
   /** The same text, said again, is taken once. */
   #take(text: Omit<TakenText, 'at'>): void {
+    this.asked.push(text.id)
     if (this.taken.some(({ id }) => id === text.id)) return
     this.taken.push({ ...text, at: instant(this.#clock.now()) })
   }

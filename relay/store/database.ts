@@ -89,6 +89,10 @@ const STEPS: (string | ((db: Db) => void))[] = [
   ALTER TABLE messages ADD COLUMN anchor INTEGER NOT NULL DEFAULT 0;
   ALTER TABLE messages ADD COLUMN channel TEXT NOT NULL DEFAULT '';
   `,
+  // Places in line and freed times have records, too: an earlier program, which knows of none, opens such a file no more.
+  `
+  CREATE INDEX record_kind ON record (kind, at);
+  `,
 ]
 
 /** The file comes from a newer relay. */

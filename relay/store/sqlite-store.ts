@@ -17,6 +17,7 @@ import type { Which } from '@acolhida/core/messages'
 import type { FileKind, Outcome } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant, shift } from '@acolhida/core/time'
+import type { FreedEvent, LineEvent } from '@acolhida/core/waiting'
 import type { Db } from './db.ts'
 import type { Secrets } from './keys.ts'
 import { type Row, Statements } from './statements.ts'
@@ -204,7 +205,35 @@ export class SqliteStore implements Store {
         bookingsBefore,
       ),
       quotes: ids('SELECT id FROM quotes WHERE until < ? ORDER BY id', quotesBefore),
+      lines: this.#endedBefore('waiting', bookingsBefore),
+      freed: this.#endedBefore('freed', bookingsBefore),
     }
+  }
+
+  #endedBefore(kind: 'waiting' | 'freed', before: number): string[] {
+    return this.#sql
+      .all<Row<'subject'>>(
+        'SELECT subject FROM record WHERE kind = ? GROUP BY subject HAVING max(at) < ? ORDER BY subject',
+        kind,
+        before,
+      )
+      .map(({ subject }) => subject)
+  }
+
+  /** The whole records of a kind of subject. */
+  #recordsOf<E>(kind: 'waiting' | 'freed'): Map<string, E[]> {
+    const records = new Map<string, E[]>()
+    const rows = this.#sql.all<Row<'subject' | 'body'>>(
+      'SELECT subject, body FROM record WHERE kind = ? ORDER BY subject, seq',
+      kind,
+    )
+    for (const { subject, body } of rows) {
+      const event = JSON.parse(body) as E
+      const record = records.get(subject)
+      if (record) record.push(event)
+      else records.set(subject, [event])
+    }
+    return records
   }
 
   load(): Loaded {
@@ -227,6 +256,8 @@ export class SqliteStore implements Store {
           .map((row) => [row.code, row.n]),
       ),
       keeps: this.#keeps(),
+      lines: this.#recordsOf<LineEvent>('waiting'),
+      freed: this.#recordsOf<FreedEvent>('freed'),
       calendars: this.#sql
         .all<Row<'state'>>('SELECT state FROM calendars ORDER BY id')
         .map((row) => JSON.parse(row.state) as CalendarState),

@@ -68,6 +68,12 @@ export function write(
         body: change.body,
       })
       return
+    case 'waiting':
+    case 'freed': {
+      const { id, seq, event } = change
+      line(sql, change.type, change.type, { subject: id, seq, at: event.at, body: event })
+      return
+    }
     case 'mail': {
       const { subject, seq, at, body } = change
       line(sql, subject.kind, 'mail', { subject: subject.id, seq, at, body })

@@ -2,13 +2,14 @@ import { MovableClock } from '../ground/clock.ts'
 import { Relay } from '../relay.ts'
 import { BEGINNING, pairAnew } from './setup.ts'
 
-/** A relay to be killed: on the file and with the mail host it is given, its clock as far ahead as it is told. */
-const [, , file = '', smtp = '', ahead = '0'] = process.argv
+/** A relay to be killed: on the file and with the hosts for mail and texts it is given, its clock as far ahead as it is told. */
+const [, , file = '', smtp = '', url = '', secret = '', ahead = '0'] = process.argv
 const clock = new MovableClock(Number(ahead), undefined, () => BEGINNING)
 const relay = new Relay(
   {
     file,
     smtp,
+    texts: { url, secret },
     doorPages: '/none',
     deskPages: '/none',
     requestsPerMinute: 1_000_000,

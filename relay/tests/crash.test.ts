@@ -3,14 +3,16 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
-import type { DoorView, Kept, LinkView } from '@acolhida/core/contract'
+import type { DoorView, Kept, LineView, LinkView } from '@acolhida/core/contract'
 import { Doorkeeper } from '@acolhida/core/house'
+import { type Practice, type SequenceStep, WAITLIST } from '@acolhida/core/practice'
 import { brokenAt, chainHead } from '@acolhida/core/terms'
-import { DAY, HOUR, MINUTE, SECOND } from '@acolhida/core/time'
+import { DAY, duration, HOUR, instant, MINUTE, SECOND } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { furnish } from '../demo.ts'
 import { Mailbox } from '../standins/mailbox.ts'
+import { StandinTexts } from '../standins/texts.ts'
 import { openDatabase } from '../store/database.ts'
 import { Secrets } from '../store/keys.ts'
 import { SqliteStore } from '../store/sqlite-store.ts'
@@ -21,7 +23,11 @@ const ROUNDS = Number(process.env.KILLS ?? 25)
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-crash-'))
 const file = join(folder, 'relay.sqlite')
 const mailbox = new Mailbox()
+let ahead = 0
+const SECRET = 'shared-with-the-gateway-for-this-test'
+const texts = new StandinTexts({ now: () => instant(BEGINNING + ahead) }, SECRET)
 let smtp: string
+let gateway: string
 const SLUG = 'iria-montalvar'
 
 /** Always the same choices, so that a failure can be looked at again. */
@@ -31,20 +37,38 @@ const random = (below: number): number => {
   return state % below
 }
 
+const onceBooked = (channel: 'email' | 'text'): SequenceStep => ({
+  ...{ id: `by-${channel}`, anchor: 'booked', before: false, by: duration('PT1M'), channel, text: 'once' },
+})
 beforeAll(async () => {
   smtp = await mailbox.start()
+  gateway = await texts.start()
   const store = new SqliteStore(openDatabase(file), Secrets.beside(file))
   const backup = demoBackup(BEGINNING)
   const services = backup.practice.services.map((service) => {
     const { perDay: _, ...rest } = service
-    return { ...rest, clearBefore: 0, clearAfter: 0, reach: { kind: 'days' as const, days: 900 } }
+    return {
+      ...rest,
+      sequence: 'soon',
+      clearBefore: 0,
+      clearAfter: 0,
+      reach: { kind: 'days' as const, days: 900 },
+      // What is freed is held out to everybody who waits: many may take it at once, amid the kills.
+      waitlist: { ...WAITLIST, ask: 'all' as const },
+    }
   })
-  const practice = { ...backup.practice, services, away: [], limits: { openRequests: 1_000 } }
+  const sequences = [{ id: 'soon', name: 'Soon', steps: [onceBooked('email'), onceBooked('text')] }]
+  const own = [{ id: 'once', name: 'Once booked', subject: 'Well then', body: 'Until {when}: {link}' }]
+  const practice: Practice = {
+    ...{ ...backup.practice, services, sequences, texts: own },
+    ...{ away: [], limits: { openRequests: 1_000 } },
+  }
   furnish(new Doorkeeper(store), { ...backup, practice, bookings: [], enquiries: [] }, BEGINNING)
   store.db.close()
 })
 afterAll(async () => {
   await mailbox.stop()
+  await texts.stop()
   rmSync(folder, { recursive: true, force: true })
 })
 
@@ -54,12 +78,15 @@ interface Running {
   desk: string
   key: string
 }
-let ahead = 0
 const start = (): Promise<Running> =>
   new Promise((resolve, reject) => {
-    const child = fork(join(import.meta.dirname, 'crash-child.ts'), [file, smtp, String(ahead)], {
-      execArgv: ['--import', 'tsx'],
-    })
+    const child = fork(
+      join(import.meta.dirname, 'crash-child.ts'),
+      [file, smtp, gateway, SECRET, String(ahead)],
+      {
+        execArgv: ['--import', 'tsx'],
+      },
+    )
     child.once('message', (said: Omit<Running, 'child'>) => resolve({ child, ...said }))
     child.once('exit', (code) => reject(new Error(`The relay ended with ${code}.`)))
   })
@@ -139,10 +166,37 @@ async function requests(running: Running, many: number): Promise<Call[]> {
         clock: view.now,
         shown: kept.shown,
         agreed: service.terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint })),
-        person: { name: 'Elske Vos', email: `${unique('elske')}@example.org`, zone: 'Europe/Amsterdam' },
+        person: {
+          ...{ name: 'Elske Vos', email: `${unique('elske')}@example.org`, zone: 'Europe/Amsterdam' },
+          phone: '+44 7700 900123',
+        },
       }),
     )
   }
+  return made
+}
+
+/** What those who wait do, by the links that came to them: they take what is held out to them, or turn it down. */
+async function waiting(running: Running): Promise<Call[]> {
+  const made: Call[] = []
+  const found = mailbox.received.flatMap(({ text }) => /\/in-line\/([\w-]+)/.exec(text)?.[1] ?? [])
+  for (const secret of [...new Set(found)].slice(-6)) {
+    const { status, body } = await ask<LineView>(`${running.door}/api/line/${secret}`)
+    const { offer } = body
+    if (status !== 200 || !offer) continue
+    const agreed = offer.toAgree.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint }))
+    const { freed, shown } = offer
+    made.push(
+      random(3) === 0
+        ? doorCall('turn', `/api/line/${secret}`, { do: 'turn', freed })
+        : doorCall('take', `/api/line/${secret}/take`, { freed, shown, agreed }),
+    )
+  }
+  const person = { name: 'Nadia Kern', email: `${unique('nadia')}@example.org`, zone: 'Europe/Lisbon' }
+  const join = { do: 'join', service: 'voice-assessment', place: 'studio', windows: [], person }
+  made.push(
+    deskCall('wait', '/api/waiting', { line: unique('waits'), command: { ...join, answers: ANSWERS } }),
+  )
   return made
 }
 
@@ -167,6 +221,7 @@ async function decisions(running: Running): Promise<Call[]> {
           : doorCall('accept', `${at}/accept`, { start: offer.start, place: offer.place, shown }),
       )
   }
+  made.push(...(await waiting(running)))
   const db = openDatabase(file)
   const bookings = bookingsIn(db)
   db.close()
@@ -201,7 +256,10 @@ async function decisions(running: Running): Promise<Call[]> {
             }),
       )
   }
-  const person = { name: 'Rui Sá', email: `${unique('rui')}@example.org`, zone: 'Europe/Lisbon' }
+  const person = {
+    ...{ name: 'Rui Sá', email: `${unique('rui')}@example.org`, zone: 'Europe/Lisbon' },
+    phone: '+44 7700 900124',
+  }
   const enquiry = unique('crash-enquiry')
   made.push(
     deskCall('enter', '/api/enter', {
@@ -237,7 +295,7 @@ async function decisions(running: Running): Promise<Call[]> {
 }
 
 /** What has to have been done at least once. */
-const NEEDED = ['send', 'prove', 'welcome', 'enter', 'quote', 'answer', 'enquire']
+const NEEDED = ['send', 'prove', 'welcome', 'enter', 'quote', 'answer', 'enquire', 'wait', 'take']
 
 const later = (running: Running, forward: number): Promise<{ idle: boolean }> => {
   ahead += forward
@@ -326,14 +384,24 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
   const rows = db.prepare('SELECT key, state FROM messages').all() as { key: string; state: string }[]
   const idOf = (key: string): string => `<${key.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${SLUG}.acolhida>`
   const noted = new Map(rows.map(({ key, state: how }) => [idOf(key), how]))
-  for (const { key, state: how } of rows) if (how === 'sent') expect(ids).toContain(idOf(key))
+  const byText = (key: string): boolean => key.includes('/text/')
+  for (const { key, state: how } of rows) {
+    if (how !== 'sent') continue
+    if (byText(key)) expect(texts.asked).toContain(key)
+    else expect(ids).toContain(idOf(key))
+  }
+  // The gateway was asked for each text once, though it would have taken a second asking as the same.
+  expect(texts.asked.filter((id, i) => texts.asked.indexOf(id) !== i)).toEqual([])
+  const howOf = new Map(rows.map(({ key, state: how }) => [key, how]))
+  for (const id of texts.asked) expect(['sent', 'unknown']).toContain(howOf.get(id))
   for (const id of ids) expect(['sent', 'unknown']).toContain(noted.get(id))
   db.close()
   const unknown = rows.filter((row) => row.state === 'unknown').length
   const said = [...counts].sort().map(([name, n]) => `${name} ${n}`)
   console.log(
-    `      ${ROUNDS} kills, ${cut} calls cut off, ${bookings.length} bookings, ${ids.length} mails, ${unknown} unknown: ${said.join(', ')}`,
+    `      ${ROUNDS} kills, ${cut} calls cut off, ${bookings.length} bookings, ${ids.length} mails, ${texts.asked.length} texts, ${unknown} unknown: ${said.join(', ')}`,
   )
   expect(cut).toBeGreaterThan(ROUNDS / 2)
+  expect(texts.asked.length).toBeGreaterThan(0)
   for (const name of NEEDED) expect([name, (counts.get(name) ?? 0) > 0]).toEqual([name, true])
 })

@@ -1,14 +1,16 @@
 import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { LinkView } from '@acolhida/core/contract'
-import { bookingBehind, linkView, openingsFor } from '@acolhida/core/house'
+import type { LinkView, MailNews } from '@acolhida/core/contract'
+import { bookingBehind, lineBehind, lineView, linkView, openingsFor } from '@acolhida/core/house'
 import { sha256Hex } from '@acolhida/core/terms'
-import { instant } from '@acolhida/core/time'
+import { instant, MINUTE } from '@acolhida/core/time'
 import { afterEach, beforeEach, expect, it } from 'vitest'
 import { MovableClock } from '../ground/clock.ts'
 import { Relay } from '../relay.ts'
+import { Mailbox } from '../standins/mailbox.ts'
 import { recordPage } from '../store/record.ts'
+import { putInLine } from './inside.ts'
 import { ANSWERS } from './setup.ts'
 
 /** A relay's file of version 4, kept by the program of that time, and what that program said of it. */
@@ -162,4 +164,60 @@ it('is not opened by two', () => {
         new MovableClock(),
       ),
   ).toThrow(/open in another relay/)
+})
+
+it('goes on from a file of version 5: what was being handed over then is unknown, what was tried again goes', async () => {
+  const mailbox = new Mailbox()
+  const file = join(folder, 'version-5.sqlite')
+  copyFileSync(join(FIXTURES, 'version-5.sqlite'), file)
+  const clock = new MovableClock(0, undefined, () => instant(1_795_518_020_000))
+  const after = new Relay(
+    {
+      ...{ file, smtp: await mailbox.start(), doorPages: '/none', deskPages: '/none' },
+      ...{ requestsPerMinute: 1, steady: false },
+    },
+    clock,
+  )
+  try {
+    await after.start({ door: 0, desk: 0 })
+    clock.forward(2 * MINUTE)
+    await after.rounds.turn()
+    expect(mailbox.received.map(({ to }) => to)).toEqual(['tome.arrais@example.org'])
+    const told = recordPage(after.store.db, 0, clock.now(), 1_000).items.flatMap((item) =>
+      item.kind === 'mail' && ['asks-lucjan', 'asks-tome'].includes(item.subject)
+        ? [[item.subject, (item.body as MailNews).step, (item.body as MailNews).state]]
+        : [],
+    )
+    expect(told).toEqual([
+      ['asks-tome', 'confirmation', 'sent'],
+      ['asks-lucjan', 'declined', 'unknown'],
+      ['asks-tome', 'running-late', 'sent'],
+    ])
+  } finally {
+    await after.stop()
+    await mailbox.stop()
+  }
+})
+
+it('goes on from a file of version 6: whoever was there is, and people can wait from now on', async () => {
+  const file = join(folder, 'version-6.sqlite')
+  copyFileSync(join(FIXTURES, 'version-6.sqlite'), file)
+  const clock = new MovableClock(0, undefined, () => instant(1_795_518_020_000))
+  const after = new Relay(
+    {
+      ...{ file, smtp: 'smtp://127.0.0.1:9', doorPages: '/none', deskPages: '/none' },
+      ...{ requestsPerMinute: 1, steady: false },
+    },
+    clock,
+  )
+  try {
+    const { house } = after.here.keeper
+    expect([...house.openBookings()]).toHaveLength(15)
+    expect([[...house.inLine()], [...house.freedTimes()]]).toEqual([[], []])
+    const link = putInLine(after, 'waits-from-now-on', 'Nadia Kern')
+    const view = after.here.look((here, now) => lineView(here, lineBehind(here, sha256Hex(link)).line, now))
+    expect(view).toMatchObject({ state: 'waiting', service: 'Voice assessment', minutes: 75, price: 9_500 })
+  } finally {
+    await after.stop()
+  }
 })

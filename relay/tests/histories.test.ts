@@ -7,6 +7,7 @@ import { type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { DoorPackage } from '@acolhida/core/contract'
 import { Doorkeeper, MapStore } from '@acolhida/core/house'
 import { mailHash } from '@acolhida/core/people'
+import { WAITLIST } from '@acolhida/core/practice'
 import { duration } from '@acolhida/core/time'
 import fc from 'fast-check'
 import { afterAll, expect, it } from 'vitest'
@@ -38,6 +39,7 @@ function practice(): DoorPackage {
         questionnaire: 'q',
         sequence: 'around',
         before: { text: 'Read it.', tick: true },
+        waitlist: { ...WAITLIST, letGo: 2 },
       }),
       sampleService({
         id: 'b',

@@ -45,6 +45,7 @@ import { printOfBooking, Refused } from '@acolhida/core/request'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
 import { DAY, type Instant, instant, MINUTE, SECOND, shift } from '@acolhida/core/time'
 import { circumstances } from '../../core/house/circumstances.ts'
+import { type Lent, tryInLine } from './line-tries.ts'
 import { FURNISHED, TO_A_START, type Try } from './tries.ts'
 
 /** How long after a start one looks, in ms: whoever is not there by then has missed it. */
@@ -197,8 +198,21 @@ export class History {
         return this.#word(attempt)
       case 'link':
         return this.#link(attempt)
+      case 'line':
+        return tryInLine(this.#lent(), attempt)
       case 'desk':
         return this.#desk(attempt)
+    }
+  }
+
+  #lent(): Lent {
+    this.keeper.catchUp(this.#now, this.#ids, MEMORY)
+    return {
+      keeper: this.keeper,
+      now: this.#now,
+      secretOf: (link) => this.#tried.secretOf(link),
+      name: this.#ids,
+      call: (does, body, once) => this.#call(does, body, once),
     }
   }
 

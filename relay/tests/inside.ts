@@ -1,8 +1,18 @@
-import { bookingSubject } from '@acolhida/core/agenda'
+import { bookingSubject, waitingSubject } from '@acolhida/core/agenda'
 import type { Booking, BookingEvent } from '@acolhida/core/booking'
 import type { DoorPackage, SendBody } from '@acolhida/core/contract'
-import { askerOf, type Does, happen, replan, understand } from '@acolhida/core/house'
+import {
+  askerOf,
+  type Does,
+  deskFreed,
+  deskLine,
+  happen,
+  lookIn,
+  replan,
+  understand,
+} from '@acolhida/core/house'
 import { askFor, costsLess, printOfShown, shownOf } from '@acolhida/core/request'
+import type { Instant } from '@acolhida/core/time'
 import type { Relay } from '../relay.ts'
 
 /** What tests look at and do behind the relay's back. */
@@ -39,6 +49,29 @@ export function linkTo(relay: Relay, booking: string, proves = true): string {
   return relay.here.secrets.of(relay.here.call(mint, undefined))
 }
 
+/** Puts somebody in line by hand. @returns their private link */
+export function putInLine(relay: Relay, line: string, name: string, service = 'voice-assessment'): string {
+  const person = { name, email: `${line}@example.org`, zone: 'Europe/Lisbon' }
+  const join = { do: 'join' as const, service, place: 'studio', windows: [], person, silent: true }
+  relay.here.call(deskLine, { line, command: join })
+  return lineLink(relay, line)
+}
+
+/** A private link of a place in line, as if it had gone by mail. */
+export function lineLink(relay: Relay, line: string): string {
+  const mint: Does<undefined, string> = (work) => {
+    const id = work.ids()
+    work.changes.push({ type: 'link', link: { id, subject: waitingSubject(line), proves: true } })
+    return id
+  }
+  return relay.here.secrets.of(relay.here.call(mint, undefined))
+}
+
+/** Holds a time out to somebody in line, as the practitioner does by hand. */
+export function holdOut(relay: Relay, line: string, start: Instant): void {
+  relay.here.call(deskFreed, { freed: `for-${line}`, command: { do: 'offer', line, start } })
+}
+
 /** Lets an event happen that nobody has asked for. */
 export function letHappen(relay: Relay, booking: string, ...events: BookingEvent[]): void {
   const does: Does<BookingEvent[], unknown> = (work, all) => happen(work, booking, all)
@@ -46,19 +79,20 @@ export function letHappen(relay: Relay, booking: string, ...events: BookingEvent
 }
 
 /** The fingerprint of what the door shows for a start; the relay is asked for nothing, and keeps nothing. */
-export function shownTo(relay: Relay, body: Omit<SendBody, 'shown'>): string {
+export function shownTo(relay: Relay, body: Omit<SendBody, 'shown'>, language = 'en'): string {
   const now = relay.here.now()
-  const { house } = relay.here.keeper
   try {
-    const understood = understand(house, body, now)
-    const { practice, service, reading, whole } = understood
-    const { place, start } = body
-    const ask = askFor(understood, place, askerOf(house, service, body.with, now), now)
-    const diary = house.diary(start, start, { visit: body.visit })
-    const { quote } = costsLess(understood, diary, ask)(start) ? whole : reading
-    return printOfShown(
-      shownOf(practice, service.id, quote, { start, place, as: understood.asking.standing }),
-    )
+    return lookIn(relay.here.keeper.house, language, (house) => {
+      const understood = understand(house, body, now)
+      const { practice, service, reading, whole } = understood
+      const { place, start } = body
+      const ask = askFor(understood, place, askerOf(house, service, body.with, now), now)
+      const diary = house.diary(start, start, { visit: body.visit })
+      const { quote } = costsLess(understood, diary, ask)(start) ? whole : reading
+      return printOfShown(
+        shownOf(practice, service.id, quote, { start, place, as: understood.asking.standing }),
+      )
+    })
   } catch {
     return '0'.repeat(64)
   }

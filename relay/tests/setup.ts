@@ -50,7 +50,7 @@ export async function startRelay(
       Settings,
       'requestsPerMinute' | 'memoryDays' | 'privateCalendars' | 'steady' | 'tellingsApart' | 'demo'
     >
-  > & { withTill?: boolean; withTexts?: boolean } = {},
+  > & { withTill?: boolean; withTexts?: boolean; smtp?: string } = {},
 ): Promise<TestRelay> {
   const folder = mkdtempSync(join(tmpdir(), 'acolhida-relay-'))
   const mailbox = new Mailbox()
@@ -116,7 +116,13 @@ export const freshVisit = (): string => `test-visit-${String(++keys).padStart(12
 export async function ask<T = Record<string, never>>(
   url: string,
   body?: unknown,
-  { method, key, bearer, raw }: { method?: string; key?: string; bearer?: string; raw?: string } = {},
+  {
+    method,
+    key,
+    bearer,
+    raw,
+    language,
+  }: { method?: string; key?: string; bearer?: string; raw?: string; language?: string } = {},
 ): Promise<Answer<T>> {
   const content = raw ?? (body === undefined ? undefined : JSON.stringify(body))
   const response = await fetch(url, {
@@ -124,6 +130,7 @@ export async function ask<T = Record<string, never>>(
     headers: {
       ...(content === undefined ? {} : { 'content-type': 'application/json' }),
       ...(key ? { 'idempotency-key': key } : {}),
+      ...(language ? { 'accept-language': language } : {}),
       ...(bearer ? { authorization: `Bearer ${bearer}` } : {}),
     },
     ...(content === undefined ? {} : { body: content }),

@@ -21,6 +21,32 @@ export type Try =
       nth: number
       stale: boolean
     }
+  /** Somebody in line, or the practitioner for them. */
+  | {
+      who: 'line'
+      does:
+        | 'join'
+        | 'prove'
+        | 'change'
+        | 'pause'
+        | 'resume'
+        | 'still'
+        | 'leave'
+        | 'take'
+        | 'turn'
+        | 'by-hand'
+        | 'earlier'
+        | 'out'
+        | 'back'
+        | 'look'
+        | 'go'
+        | 'stop'
+        | 'skip'
+        | 'offer'
+        | 'book'
+      nth: number
+      which: number
+    }
   | { who: 'post'; goes: boolean }
   | { who: 'time'; ms: number }
   /** The same call once more, under the same key. */
@@ -43,6 +69,9 @@ export const FURNISHED: readonly Try[] = [
   { who: 'client', does: 'send', visit: 0, nth: 27 },
   { who: 'desk', does: 'offer', booking: 1, nth: 30 },
   { who: 'desk', does: 'enter', booking: 0, nth: 25 },
+  { who: 'line', does: 'by-hand', nth: 0, which: 0 },
+  { who: 'line', does: 'join', nth: 1, which: 1 },
+  { who: 'line', does: 'join', nth: 0, which: 3 },
   { who: 'time', ms: 9 * SECOND },
 ]
 
@@ -153,6 +182,19 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       does: fc.constantFrom(...(['ask', 'ask', 'tell', 'tell', 'tell', 'give'] as const)),
       booking: some,
       nth: some,
+    }),
+  },
+  {
+    weight: 5,
+    arbitrary: fc.record({
+      who: fc.constant('line' as const),
+      does: fc.constantFrom(
+        ...(['join', 'join', 'by-hand', 'by-hand', 'earlier', 'prove', 'take', 'take', 'take'] as const),
+        ...(['turn', 'turn', 'change', 'pause', 'resume', 'still', 'leave', 'out', 'back'] as const),
+        ...(['look', 'go', 'stop', 'skip', 'offer', 'book'] as const),
+      ),
+      nth: some,
+      which: some,
     }),
   },
   { weight: 2, arbitrary: fc.record({ who: fc.constant('post' as const), goes: fc.boolean() }) },

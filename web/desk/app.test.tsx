@@ -60,6 +60,7 @@ const PAGES: [path: string, heading: RegExp | string, nothing?: string | RegExp]
   ['/diary', /\d/],
   ['/diary?view=list', /\d/, /Nothing is booked in these four weeks/],
   ['/people', 'People', /People who ask for your time/],
+  ['/waiting', 'Waiting', /When nothing suits somebody at your door/],
   ['/money', 'Money', /Nothing is open/],
   ['/record', 'The record', /Nothing of that kind/],
   ['/people/nobody', 'There is nobody here', /joined with somebody else/],

@@ -22,6 +22,7 @@ const PracticePage = page(() => import('./pages/practice.tsx'), 'PracticePage')
 const ProfilePage = page(() => import('./pages/profile.tsx'), 'ProfilePage')
 const SentPage = page(() => import('./messages/sent-page.tsx'), 'SentPage')
 const Outbox = page(() => import('./messages/outbox.tsx'), 'Outbox')
+const WaitingPage = page(() => import('./waiting/waiting-page.tsx'), 'WaitingPage')
 const WordsPage = page(() => import('./messages/words-page.tsx'), 'WordsPage')
 const SessionSheet = page(() => import('./request/session-sheet.tsx'), 'SessionSheet')
 const TermsPage = page(() => import('./terms/terms-page.tsx'), 'TermsPage')
@@ -63,6 +64,7 @@ export const DeskApp = () => (
       <Route path="arrivals/:id/sheet" element={<SessionSheet />} />
       <Route path="record" element={<WholeRecord />} />
       <Route path="diary" element={<DiaryPage />} />
+      <Route path="waiting" element={<WaitingPage />} />
       <Route path="money" element={<MoneyPage />} />
       <Route path="people" element={<People />} />
       <Route path="people/:id" element={<PersonPage />} />

@@ -1,6 +1,6 @@
 import type { Language } from '@acolhida/core/time'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { useMemo } from 'react'
+import { lazy, useMemo } from 'react'
 import { Route, Routes } from 'react-router'
 import { RelayError } from '../relay-client/client.ts'
 import { CameBack } from './pages/came-back.tsx'
@@ -11,6 +11,9 @@ import { Nowhere } from './pages/nowhere.tsx'
 import { Services } from './pages/services.tsx'
 import { Write } from './pages/write.tsx'
 import { useTongue } from './parts/tongue.ts'
+
+// Few come here, and none first.
+const InLine = lazy(() => import('./pages/in-line.tsx'))
 
 const newQueries = (_: Language): QueryClient =>
   new QueryClient({
@@ -36,6 +39,7 @@ export function DoorApp() {
           <Route path="write" element={<Write />} />
           <Route path="my" element={<CameBack />} />
           <Route path="my/:secret" element={<MyBooking />} />
+          <Route path="in-line/:secret" element={<InLine />} />
           <Route path=":service" element={<Flow />} />
         </Route>
         <Route path="*" element={<Nowhere />} />

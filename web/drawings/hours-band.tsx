@@ -29,8 +29,6 @@ export function movedBlock(stretch: Stretch, grip: Grip, by: number): Stretch {
   return { ...stretch, to: Math.max(within(stretch.to + by), stretch.from + STEP) }
 }
 
-const words = (stretch: Stretch): string => `${wallTime(stretch.from)} to ${wallTime(stretch.to)}`
-
 /**
  * A day of hours as a band that can be drawn on: drag on free ground for a new block, drag a block to move it,
  * its ends to stretch it. With the keyboard: arrows move, with Shift they stretch the end, Delete removes.
@@ -40,11 +38,20 @@ export function HoursBand({
   name,
   blocks,
   ghost = [],
+  ghostCounts = false,
+  said = { draw: (band) => `${band}, to draw on`, stretch: (band, from, to) => `${band}, ${from} to ${to}` },
   onChange,
 }: {
   name: string
   blocks: readonly Block[]
   ghost?: readonly Block[]
+  /** What lies under it holds as well as what is drawn. */
+  ghostCounts?: boolean
+  /** How it is read out. */
+  said?: {
+    draw(band: string): string
+    stretch(band: string, from: string, to: string): string
+  }
   onChange: (blocks: Block[]) => void
 }) {
   const field = useRef<HTMLFieldSetElement>(null)
@@ -114,7 +121,7 @@ export function HoursBand({
         onPointerUp={drop}
         onPointerCancel={() => setDrag(undefined)}
       >
-        <legend className="sr-only">{name}, to draw on</legend>
+        <legend className="sr-only">{said.draw(name)}</legend>
         {MARKS.map((minutes) => (
           <span
             key={minutes}
@@ -127,7 +134,7 @@ export function HoursBand({
           <span
             key={block.from}
             aria-hidden="true"
-            className="absolute inset-y-0.5 rounded-md border border-dashed border-soft"
+            className={`absolute inset-y-0.5 rounded-md border border-dashed border-soft ${ghostCounts ? 'bg-leaf-soft' : ''}`}
             style={{
               left: `${x(minutesOf(block.from))}%`,
               width: `${x(minutesOf(block.to)) - x(minutesOf(block.from))}%`,
@@ -147,7 +154,7 @@ export function HoursBand({
             <button
               type="button"
               className={`figures absolute inset-0 cursor-grab overflow-hidden rounded-md text-[11px] ${blocks[i]?.reservedFor ? 'bg-tile text-secondary-content' : 'bg-leaf text-primary-content'} ${drag?.at === i ? 'cursor-grabbing ring-2 ring-sun' : ''}`}
-              aria-label={`${name}, ${words(stretch)}${blocks[i]?.reservedFor ? ', kept for somebody' : ''}`}
+              aria-label={`${said.stretch(name, wallTime(stretch.from), wallTime(stretch.to))}${blocks[i]?.reservedFor ? ', kept for somebody' : ''}`}
               onPointerDown={(event) => press(event, i, 'whole')}
               onKeyDown={(event) => keys(event, i)}
             >
@@ -164,7 +171,9 @@ export function HoursBand({
           </span>
         ))}
       </fieldset>
-      {drag && <DrawnTimes at={x(drag.now.to)}>{words(drag.now)}</DrawnTimes>}
+      {drag && (
+        <DrawnTimes at={x(drag.now.to)}>{`${wallTime(drag.now.from)} – ${wallTime(drag.now.to)}`}</DrawnTimes>
+      )}
     </div>
   )
 }

@@ -8,6 +8,9 @@ import type { UnderstandWish } from './understand.ts'
 /** How far ahead the busy times of a file are kept. */
 const AHEAD = 400 * DAY
 
+/** What the keys of a file's busy times begin with. */
+const idsOf = (calendar: string): string => `calendar-${calendar}-`
+
 /**
  * Opens a calendar file once: its busy times from `now` on become part of the diary, without what they are about.
  * One transaction.
@@ -35,7 +38,7 @@ export async function openCalendarFile(
   const named = entries.map(
     (entry, i): Entry => ({
       ...entry,
-      id: `calendar-${calendar.id}-${i}`,
+      id: `${idsOf(calendar.id)}${i}`,
       calendar: calendar.id,
     }),
   )
@@ -56,6 +59,11 @@ export async function dropCalendar(db: DeskDatabase, id: string, name: string): 
       ...p,
       calendars: (p.calendars ?? []).filter((calendar) => calendar.id !== id),
     }))
+    // As a range of keys they go in one step: the ten thousands of a large file, key by key, hold everything up.
+    await db.sessions
+      .where('id')
+      .between(`${idsOf(id)}0`, `${idsOf(id)}:`)
+      .delete()
     await db.sessions.where('calendar').equals(id).delete()
   })
 }

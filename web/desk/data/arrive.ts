@@ -1,8 +1,9 @@
-import { type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
+import { type Booking, type Contact, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/contract'
 import { normalMail, type Person } from '@acolhida/core/people'
 import type { Instant } from '@acolhida/core/time'
 import { connectionRow, type DeskDatabase } from './database.ts'
+import { freedRow, lineRow } from './lines-in.ts'
 import { isFresh, newsOf } from './news.ts'
 import { keepPerson } from './people.ts'
 import { bookingRow, filesIn, plainPerson } from './rows.ts'
@@ -13,10 +14,10 @@ import { bookingRow, filesIn, plainPerson } from './rows.ts'
  * @param key that it was fetched with: where another one is used by now, it may belong to another practice
  */
 export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): Promise<void> {
-  const { connection, events, bookings, enquiries, people, mails, files, wanted, news } = db
+  const { connection, events, bookings, enquiries, people, mails, files, wanted, news, lines, freed } = db
   await db.transaction(
     'rw',
-    [connection, events, bookings, enquiries, people, mails, files, wanted, news],
+    [connection, events, bookings, enquiries, people, mails, files, wanted, news, lines, freed],
     async () => {
       if (key !== undefined && (await connectionRow(db)).key !== key) return
       const touched = new Set<string>()
@@ -27,6 +28,15 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
           if (known && JSON.stringify(known.event) === JSON.stringify(item.body)) continue
           await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
           touched.add(item.subject)
+        } else if (item.kind === 'waiting') {
+          const events = (await db.lines.get(item.subject))?.events ?? []
+          events[item.seq - 1] = item.body
+          await db.lines.put(lineRow(item.subject, events))
+          if (item.body.type === 'joined') await meet(db, item.subject, item.body.person)
+        } else if (item.kind === 'freed') {
+          const events = (await db.freed.get(item.subject))?.events ?? []
+          events[item.seq - 1] = item.body
+          await db.freed.put(freedRow(item.subject, events))
         } else if (item.kind === 'enquiry') {
           await hear(db, item.subject, item.body)
         } else {
@@ -43,7 +53,7 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
           rows.map((row) => row.event),
         )
         await db.bookings.put(bookingRow(booking))
-        await meet(db, booking)
+        await meet(db, booking.id, booking.asked.person)
         await tell(db, booking, rows.at(-1)?.event, page.now)
         for (const file of filesIn(booking)) {
           if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
@@ -81,17 +91,16 @@ async function hear(db: DeskDatabase, id: string, body: Enquiry | EnquiryNews): 
 }
 
 /**
- * Somebody is known by their mail address from their first request on; what their bookings tell of them is kept with
+ * Somebody is known by their mail address from their first request on, or since they wait; what their bookings tell of them is kept with
  * them.
  */
-async function meet(db: DeskDatabase, booking: Booking): Promise<void> {
-  const { name, email, phone } = booking.asked.person
+async function meet(db: DeskDatabase, from: string, { name, email, phone }: Contact): Promise<void> {
   const mail = normalMail(email)
   const known = await db.people.where('emails').equals(mail).toArray()
   for (const person of known) await keepPerson(db, plainPerson(person))
   if (known.length > 0) return
   const person: Person = {
-    id: `person-${booking.id}`,
+    id: `person-${from}`,
     name,
     emails: [mail],
     invited: [],

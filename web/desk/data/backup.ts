@@ -1,6 +1,7 @@
 import { replay } from '@acolhida/core/booking'
 import { type Backup, FILE_VERSION, writeBackup } from '@acolhida/core/formats'
 import { connectionRow, type DeskDatabase } from './database.ts'
+import { freedRow, lineRow } from './lines-in.ts'
 import { bookingRow, filesLacking, personRows, plainPerson, withCalendar } from './rows.ts'
 
 const toBase64 = (bytes: Uint8Array): string => {
@@ -20,6 +21,9 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
     if (!row) throw new Error('There is nothing to keep yet.')
     const { cursor, revision } = await connectionRow(db)
     const files = await db.files.toArray()
+    const replies = await db.replies.toArray()
+    const lines = await db.lines.toArray()
+    const freed = await db.freed.toArray()
     const bookings = new Map<string, Backup['bookings'][number]>()
     for (const { booking, event } of await db.events.orderBy('[booking+seq]').toArray()) {
       const record = bookings.get(booking)
@@ -37,6 +41,9 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
       enquiries: await db.enquiries.toArray(),
       mails: await db.mails.toArray(),
       sessions: await db.sessions.toArray(),
+      ...(replies.length > 0 ? { replies } : {}),
+      ...(lines.length > 0 ? { lines: lines.map(({ id, events }) => ({ id, events })) } : {}),
+      ...(freed.length > 0 ? { freed: freed.map(({ id, events }) => ({ id, events })) } : {}),
       ...(files.length > 0
         ? { files: files.map(({ data, ...file }) => ({ ...file, data: toBase64(data) })) }
         : {}),
@@ -60,6 +67,9 @@ function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
     bookings: bookings.map(bookingRow),
     enquiries: backup.enquiries,
     mails: backup.mails,
+    replies: backup.replies ?? [],
+    lines: (backup.lines ?? []).map(({ id, events }) => lineRow(id, events)),
+    freed: (backup.freed ?? []).map(({ id, events }) => freedRow(id, events)),
     sessions: withCalendar(backup.sessions, practice.calendars),
     files,
     wanted: filesLacking(bookings, here),

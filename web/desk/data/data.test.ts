@@ -3,13 +3,12 @@ import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { replay, type StoredEvent } from '@acolhida/core/booking'
 import type { RecordItem, RecordPage } from '@acolhida/core/contract'
-import { type Backup, writeBackup } from '@acolhida/core/formats'
+import { writeBackup } from '@acolhida/core/formats'
 import { busyTimes } from '@acolhida/core/formats/busy'
 import { withoutService } from '@acolhida/core/practice'
 import { BadData, readBackup } from '@acolhida/core/schemas'
 import { DAY, type Instant, parseInstant, shift, zone } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
-import Dexie from 'dexie'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { dropCalendar, openCalendarFile } from '../calendars/calendar-file.ts'
 import type { UnderstandWish } from '../calendars/understand.ts'
@@ -18,7 +17,8 @@ import { exportBackup, importBackup } from './backup.ts'
 import { changePractice, undoChange } from './change.ts'
 import { connectionRow, DeskDatabase } from './database.ts'
 import { join } from './people.ts'
-import { bookingRow, personRow } from './rows.ts'
+import { putReply, repliesOf } from './replies.ts'
+import { bookingRow } from './rows.ts'
 import { WouldHurt } from './would-hurt.ts'
 
 /** Written by the program before records had a version. */
@@ -300,118 +300,28 @@ describe('a calendar file', () => {
   })
 })
 
-/** What each released version added to the tables. */
-const RELEASED = [
-  {
-    practice: 'id',
-    link: 'id',
-    events: '[booking+seq]',
-    bookings: 'id, status, start',
-    enquiries: 'id, state, at',
-    people: 'id, *emails',
-    sessions: 'id, start',
-    mails: 'n, booking',
-    intentions: '++order, booking',
-    changes: '++order',
-  },
-  { calendars: 'id' },
-  { files: 'id' },
-  {},
-  {
-    bookings: 'id, at, start, mail, code, questionnaire, *keeps, undo, *words, [status+at], [status+start]',
-    people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words',
-    sessions: 'id, start, calendar',
-    wanted: 'id',
-  },
-]
+describe('a mail that came back', () => {
+  const reply = { id: 'reply-1', mail: 'Tome.Arrais@example.org', at: now, subject: 'Re: Soon', text: 'Yes.' }
+  const theirs = { emails: ['tome.arrais@example.org'] }
 
-/** A database as a released version made it. */
-function released(version: number): Dexie {
-  const old = new Dexie(`released-${version}`)
-  old.version(version).stores(Object.assign({}, ...RELEASED.slice(0, version)))
-  return old
-}
-
-describe('the schema', () => {
-  it('opens what version 1, the first released, has left behind', async () => {
-    const old = released(1)
-    await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
-    await old.table('events').put({ booking: 'asks-tome', seq: 1, event: tome.events[0] })
-    old.close()
-    const current = new DeskDatabase('released-1')
-    expect((await current.practice.get('practice'))?.practice).toEqual(demo.practice)
-    expect(await current.events.count()).toBe(1)
-    expect(await current.calendars.count()).toBe(0)
-    expect(await current.files.count()).toBe(0)
-    await current.delete()
+  it('stands with whoever has its address, the newest first, and is in the backup', async () => {
+    await importBackup(db, demo)
+    await putReply(db, reply)
+    await putReply(db, { ...reply, id: 'reply-2', at: shift(now, 1), text: 'And again.' })
+    await putReply(db, { ...reply, id: 'reply-3', mail: 'other@example.org' })
+    expect((await repliesOf(db, theirs)).map(({ id }) => id)).toEqual(['reply-2', 'reply-1'])
+    const kept = await exportBackup(db)
+    await db.replies.clear()
+    await importBackup(db, readBackup(kept))
+    expect((await repliesOf(db, theirs)).map(({ text }) => text)).toEqual(['And again.', 'Yes.'])
+    expect(await exportBackup(db)).toBe(kept)
   })
 
-  it('opens what version 2 has left behind', async () => {
-    const old = released(2)
-    await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
-    await old.table('calendars').put({ id: 'c', url: '', tried: now, skipped: [], entries: [] })
-    old.close()
-    const current = new DeskDatabase('released-2')
-    expect((await current.practice.get('practice'))?.practice).toEqual(demo.practice)
-    expect(await current.calendars.count()).toBe(1)
-    expect(await current.files.count()).toBe(0)
-    await current.delete()
+  it('is not kept where it is too long or without an address', async () => {
+    await expect(putReply(db, { ...reply, text: 'x'.repeat(50_001) })).rejects.toThrow('The mail')
+    await expect(putReply(db, { ...reply, mail: 'nobody' })).rejects.toThrow('mail')
+    expect(await repliesOf(db, theirs)).toEqual([])
   })
-
-  it('tells the bookings anew that version 3 has kept as they were asked', async () => {
-    const old = released(3)
-    const before = JSON.parse(readFileSync(EARLIER, 'utf8')) as Backup
-    for (const { id, events } of before.bookings) {
-      await old.table('events').bulkPut(events.map((event, i) => ({ booking: id, seq: i + 1, event })))
-      // As it stood there: without what is in force beside what was asked.
-      await old.table('bookings').put({ id, status: 'requested', start: 0, asked: events[0] })
-    }
-    old.close()
-    const current = new DeskDatabase('released-3')
-    const told = await current.bookings.toArray()
-    expect(told).toEqual(
-      before.bookings
-        .map(({ id, events }) => bookingRow(replay(id, events)))
-        .sort((a, b) => (a.id < b.id ? -1 : 1)),
-    )
-    expect(told.every((row) => row.service && row.minutes > 0)).toBe(true)
-    await current.delete()
-  })
-
-  it('gives what version 4 has left behind the rows that pages look for', async () => {
-    const old = released(4)
-    const file = { file: 'file-0123456789abcdef', name: 'v.mp3', type: 'sound', size: 3 }
-    const calendars = [{ id: 'file', name: 'Old diary' }]
-    const outside = { kind: 'outside', start: now, end: now + 1, clearBefore: 0, clearAfter: 0 }
-    const booking = replay(tome.id, tome.events)
-    const asked = { ...booking.asked, answers: { recording: file } }
-    const person = demo.people.find((person) => person.emails.includes(booking.asked.person.email))!
-    await old
-      .table('practice')
-      .put({ id: 'practice', practice: { ...demo.practice, calendars }, salt: demo.salt })
-    await old.table('bookings').put({ ...booking, asked })
-    await old.table('people').put(person)
-    await old.table('sessions').put({ ...outside, id: 'calendar-file-0' })
-    old.close()
-    const current = new DeskDatabase('released-4')
-    expect(await current.bookings.get(tome.id)).toEqual(bookingRow({ ...booking, asked } as never))
-    expect(await current.people.get(person.id)).toEqual(personRow(person, [booking]))
-    expect(await current.wanted.toArray()).toEqual([{ id: file.file, name: 'v.mp3', type: 'sound' }])
-    expect(await current.sessions.where('calendar').equals('file').count()).toBe(1)
-    await current.delete()
-  })
-})
-
-it('opens what version 5 has left behind, with no news yet', async () => {
-  const old = released(5)
-  const booking = replay(tome.id, tome.events)
-  await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
-  await old.table('bookings').put(bookingRow(booking))
-  old.close()
-  const current = new DeskDatabase('released-5')
-  expect(await current.bookings.get(tome.id)).toEqual(bookingRow(booking))
-  expect(await current.news.count()).toBe(0)
-  await current.delete()
 })
 
 describe('news', () => {

@@ -1,13 +1,16 @@
 import type { CalendarState } from '@acolhida/core/contract'
 import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
+import type { Reply } from '@acolhida/core/people'
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
 import type { BookingRow, PersonRow } from './rows.ts'
 import type {
   Connection,
   EventRow,
   FileRow,
+  FreedRow,
   Intention,
+  LineRow,
   NewsRow,
   PracticeChange,
   PracticeRow,
@@ -38,6 +41,11 @@ export class DeskDatabase extends Dexie {
   declare changes: EntityTable<PracticeChange, 'order'>
   /** What the relay has read of other calendars; not the desk's own, and in no backup. */
   declare calendars: EntityTable<CalendarState, 'id'>
+  /** Mails that came back, each beside whoever has its address. */
+  declare replies: EntityTable<Reply, 'id'>
+  /** Everybody's place in line, and times that came free. */
+  declare lines: EntityTable<LineRow, 'id'>
+  declare freed: EntityTable<FreedRow, 'id'>
   declare files: EntityTable<FileRow, 'id'>
   /** Files given as answers that the relay still has to hand over. */
   declare wanted: EntityTable<WantedFile, 'id'>
@@ -85,6 +93,8 @@ export class DeskDatabase extends Dexie {
           'id, at, start, mail, code, questionnaire, *keeps, undo, owing, *words, [status+at], [status+start]',
       })
       .upgrade(later(async () => (await import('./version-7.ts')).deskToVersion7))
+    this.version(8).stores({ replies: 'id, mail' })
+    this.version(9).stores({ lines: 'id, mail, service, open', freed: 'id, at, open' })
     this.connection = this.table('link')
   }
 }

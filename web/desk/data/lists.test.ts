@@ -168,7 +168,7 @@ describe('what is taken in a stretch', () => {
               : own
           })
           await database.bookings.bulkPut(bookings.map(bookingRow))
-          const desk = { practice, intentions: [], sessions: [], calendars: [] }
+          const desk = { practice, intentions: [], sessions: [], calendars: [], heldOut: [] }
           const found = takenOf(desk, await keptBetween(database, from, to), now, from, to)
           const shown = ({ start: at, end }: { start: Instant; end: Instant }) => at < to && end > from
           const all = makeDiary(practice, bookingEntries(practice, bookings, now))
@@ -197,6 +197,7 @@ describe('what is taken in a stretch', () => {
       practice,
       sessions: [],
       calendars: [],
+      heldOut: [],
       intentions: [{ order: 1, key: 'k', booking: 'new', command, at: now }],
     }
     const taken = takenOf(desk, [], now, now, instant(now + 2 * DAY))

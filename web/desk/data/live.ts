@@ -6,7 +6,7 @@ import { useMemo } from 'react'
 import { useOutletContext } from 'react-router'
 import { db } from './db.ts'
 import type { BookingRow } from './rows.ts'
-import type { Connection, Intention } from './tables.ts'
+import type { Connection, Intention, LineRow } from './tables.ts'
 
 /**
  * What every page may look at, live: all of it small, however long the practice goes back. Bookings and people are
@@ -19,6 +19,10 @@ export interface Desk {
   intentions: Intention[]
   connection: Pick<Connection, 'key' | 'feed' | 'gap'>
   openEnquiries: number
+  /** Times that are free just now, and find somebody. */
+  openFreed: number
+  /** Places in line to which a freed time is held out. */
+  heldOut: LineRow[]
   calendars: CalendarState[]
   /** Requests whose record says that somebody's word or choice is awaited; `stateAt` tells whether it still is. */
   requested: BookingRow[]
@@ -31,6 +35,14 @@ export function useDeskData(): Desk | null | undefined {
   const intentions = useLiveQuery(() => db.intentions.orderBy('order').toArray())
   const calendars = useLiveQuery(() => db.calendars.toArray())
   const openEnquiries = useLiveQuery(() => db.enquiries.where('state').equals('open').count())
+  const openFreed = useLiveQuery(() => db.freed.where('open').equals(1).count())
+  const heldOut = useLiveQuery(() =>
+    db.lines
+      .where('open')
+      .equals(1)
+      .filter(({ line }) => line.offer !== undefined)
+      .toArray(),
+  )
   const requested = useLiveQuery(() =>
     db.bookings.where('[status+at]').between(['requested', 0], ['requested', Number.MAX_VALUE]).toArray(),
   )
@@ -43,17 +55,31 @@ export function useDeskData(): Desk | null | undefined {
   )
   return useMemo(() => {
     if (practice === null) return null
-    if (!practice || !sessions || !intentions || !calendars || !requested || !looked) return undefined
+    if (!practice || !sessions || !intentions || !calendars || !requested || !heldOut || !looked)
+      return undefined
     return {
       practice,
       sessions,
       intentions,
       connection,
       openEnquiries: openEnquiries ?? 0,
+      openFreed: openFreed ?? 0,
+      heldOut,
       calendars,
       requested,
     }
-  }, [practice, sessions, intentions, calendars, openEnquiries, requested, connection, looked])
+  }, [
+    practice,
+    sessions,
+    intentions,
+    calendars,
+    openEnquiries,
+    openFreed,
+    heldOut,
+    requested,
+    connection,
+    looked,
+  ])
 }
 
 export const useDesk = (): Desk => useOutletContext<Desk>()

@@ -1,8 +1,9 @@
 import type { DeskDoes, StoredEvent } from '@acolhida/core/booking'
-import type { AnswerBody, EnterBody, QuoteBody } from '@acolhida/core/contract'
+import type { AnswerBody, DeskFreed, DeskLine, EnterBody, QuoteBody } from '@acolhida/core/contract'
 import type { Practice } from '@acolhida/core/practice'
 import type { FileKind } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
+import type { Freed, FreedEvent, LineEvent, PlaceInLine } from '@acolhida/core/waiting'
 import type { SealKeys } from '../../seal/open.ts'
 
 /** The practice, and what belongs to it as a whole. There is one row. */
@@ -48,6 +49,8 @@ export interface Intention {
     | { do: 'enter'; body: EnterBody }
     | { do: 'answer'; body: AnswerBody }
     | { do: 'quote'; body: QuoteBody }
+    | { do: 'waiting'; body: DeskLine }
+    | { do: 'freed'; body: DeskFreed }
   at: Instant
   /** The fingerprint of what it was decided on. */
   seen?: string
@@ -76,6 +79,26 @@ export type News =
   | 'moved'
   | 'pleaded'
   | 'away'
+
+/** A place in line: its record, and what it makes of it. */
+export interface LineRow {
+  id: string
+  events: LineEvent[]
+  line: PlaceInLine
+  /** For the index: whose it is, for what, and whether it still is one. */
+  mail: string
+  service: string
+  open?: 1
+}
+
+/** A time that has come free. */
+export interface FreedRow {
+  id: string
+  at: Instant
+  events: FreedEvent[]
+  freed: Freed
+  open?: 1
+}
 
 /** A file given as an answer, with what is in it. */
 export interface FileRow {

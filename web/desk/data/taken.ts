@@ -2,6 +2,7 @@ import { bookingEntries } from '@acolhida/core/booking'
 import { type Diary, type Entry, entryFor, makeDiary } from '@acolhida/core/openings'
 import { type Practice, serviceOf } from '@acolhida/core/practice'
 import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { lineAt } from '@acolhida/core/waiting'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { useMinute } from '../../relay-client/clock.ts'
@@ -9,6 +10,7 @@ import type { DeskDatabase } from './database.ts'
 import { db } from './db.ts'
 import type { Desk } from './live.ts'
 import { type BookingRow, KEEPS_BACK } from './rows.ts'
+import type { LineRow } from './tables.ts'
 
 /** What an entry of the diary is called: a name for one, a count for a group. */
 export interface EntryTitle {
@@ -50,7 +52,7 @@ export function marginOf({ services, places }: Practice): number {
 
 /** What is taken at `now`, of these bookings and of everything else between two moments. */
 export function takenOf(
-  desk: Pick<Desk, 'practice' | 'intentions' | 'sessions' | 'calendars'>,
+  desk: Pick<Desk, 'practice' | 'intentions' | 'sessions' | 'calendars' | 'heldOut'>,
   rows: readonly BookingRow[],
   now: Instant,
   from: Instant,
@@ -64,12 +66,20 @@ export function takenOf(
     ),
   )
   const calendars = new Map((practice.calendars ?? []).map((calendar) => [calendar.id, calendar.name]))
+  const held = new Map<string, LineRow['line']>(
+    desk.heldOut.flatMap(({ id, line }) =>
+      lineAt(line, now).is === 'offered' ? [[`held-out-${id}`, line] as const] : [],
+    ),
+  )
   const within = (entry: Entry): boolean => entry.start < to && entry.end > from
   const diary = makeDiary(practice, [
     // What was entered by hand and has not gone out yet is in the diary all the same.
     ...[...entered].map(([id, body]) => entryFor(practice, { ...body, id, kind: 'session' })),
     ...desk.sessions.filter(within),
     ...bookingEntries(practice, rows, now),
+    ...[...held].map(([id, { joined, offer }]) =>
+      entryFor(practice, { ...joined, ...offer!, id, kind: 'hold' }),
+    ),
     ...desk.calendars.flatMap(({ id, entries }) =>
       entries.filter(within).map((entry) => ({ ...entry, calendar: id })),
     ),
@@ -79,6 +89,8 @@ export function takenOf(
       return { title: calendars.get(entry.calendar ?? '') ?? 'Another calendar', line: 'busy' }
     const service = entry.service ? (serviceOf(practice, entry.service)?.name ?? entry.service) : ''
     if (entry.seats) return { title: `${entry.taken ?? 0} of ${entry.seats}`, line: service }
+    const waits = held.get(entry.id)
+    if (waits) return { title: waits.joined.person.name, line: `${service}, held out` }
     const hand = entered.get(entry.id)
     if (hand) return { title: hand.person.name, line: `${service}, not gone out yet` }
     const booking = byId.get(entry.id)
@@ -107,7 +119,7 @@ const HALF_WEEK = 3.5 * DAY
  * @param but a booking whose own time is left out
  */
 export function useTaken(desk: Desk, from: Instant, to: Instant, but?: string): Taken | undefined {
-  const { practice, intentions, sessions, calendars } = desk
+  const { practice, intentions, sessions, calendars, heldOut } = desk
   const margin = marginOf(practice)
   // By half weeks: what is looked at moves with every key that is typed, what is loaded does not.
   const first = shift(0 as Instant, Math.floor((from - margin) / HALF_WEEK) * HALF_WEEK)
@@ -120,7 +132,7 @@ export function useTaken(desk: Desk, from: Instant, to: Instant, but?: string): 
   return useMemo(() => {
     if (!found || found.first !== first || found.last !== last) return undefined
     const rows = but === undefined ? found.rows : found.rows.filter((row) => row.id !== but)
-    const parts = { practice, intentions, sessions, calendars }
+    const parts = { practice, intentions, sessions, calendars, heldOut }
     return takenOf(parts, rows, now, first, last)
-  }, [found, first, last, but, practice, intentions, sessions, calendars, now])
+  }, [found, first, last, but, practice, intentions, sessions, calendars, heldOut, now])
 }

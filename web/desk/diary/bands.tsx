@@ -50,7 +50,7 @@ export function Bands({
   where: Zone
   onEnter: (at: Instant) => void
   /** Time was kept for oneself; says which. */
-  onKept: (words: string) => void
+  onKept: (words: string, from: Instant, to: Instant) => void
 }) {
   const { practice } = desk
   const { service } = ask
@@ -119,7 +119,7 @@ export function Bands({
   const draw = (from: Instant, to: Instant): void =>
     act.run(
       () => keepForMyself(practice, from, to),
-      () => onKept(`${moment(from, where)} is kept for yourself, ${span(from, to, where)}.`),
+      () => onKept(`${moment(from, where)} is kept for yourself, ${span(from, to, where)}.`, from, to),
     )
   const open = (item: BandItem): void =>
     setGroup(diary.entries.find((entry) => `${entry.id} ${entry.start}` === item.id))

@@ -2,7 +2,7 @@ import { schemas } from '@acolhida/core/contract/schemas'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { letIn } from '@acolhida/core/schemas'
-import { dateTimeAt, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { dateTimeAt, type Instant, type Language, MINUTE, shift } from '@acolhida/core/time'
 import { refusalWords } from '@acolhida/core/words'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
@@ -12,9 +12,10 @@ import { useAct } from '../parts/act.tsx'
 import { CodeField } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
+import { PlainField } from '../parts/plain-field.tsx'
 import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
-import { WordWithIt } from '../parts/word.tsx'
-import { PersonChoice } from '../people/person-choice.tsx'
+import { type GoesWith, WordOrSilence } from '../parts/word.tsx'
+import { WhoFields } from '../people/who-fields.tsx'
 import { enterBooking } from '../sync/acts.ts'
 import { AskThem, WhatItComesTo } from './ask-them.tsx'
 import { keepForMyself } from './own-time.ts'
@@ -46,16 +47,20 @@ export function BookIn({
     at: dateTimeAt(zoneOf(practice, placeOf(practice, first.places[0]!)), at),
     minutes: first.minutes,
   })
-  const [person, setPerson] = useState({ name: about?.name ?? '', email: about?.email ?? '', address: '' })
+  const [person, setPerson] = useState({
+    ...{ name: about?.name ?? '', email: about?.email ?? '', phone: '', address: '' },
+  })
   const [asking, setAsking] = useState(Object.keys(about?.answers ?? {}).length > 0)
   const [answers, setAnswers] = useState<Answers>(about?.answers ?? {})
   const [extras, setExtras] = useState<string[]>([])
   const [checked, setChecked] = useState(false)
   const weighed = useWeighed(desk, chosen)
   const known = useBehind(person.email)
+  const [chosenLanguage, setLanguage] = useState<Language>()
+  const language = chosenLanguage ?? known.language
   const act = useAct()
   const [code, setCode] = useState('')
-  const [text, setText] = useState('')
+  const [said, setSaid] = useState<GoesWith>({ text: '' })
   const service = serviceOf(practice, chosen.service)!
   const place = placeOf(practice, chosen.place)
   /** What it comes to for this person, by the same reckoning as the relay's. */
@@ -101,20 +106,24 @@ export function BookIn({
     if (weighed.start === undefined) return
     setChecked(true)
     if (problems.length > 0) return
-    const { address, ...who } = person
+    const { address, phone, ...who } = person
     const body = {
       service: chosen.service,
       place: chosen.place,
       start: weighed.start,
       minutes: chosen.minutes,
-      person: { ...who, zone: practice.profile.zone },
+      person: {
+        ...{ ...who, zone: practice.profile.zone },
+        ...(phone.trim() ? { phone: phone.trim() } : {}),
+        ...(language ? { language } : {}),
+      },
       clash: weighed.clash,
       shown: printOf(now, chosen.minutes),
       ...(asking ? { answers } : {}),
       ...(extras.length > 0 ? { extras } : {}),
       ...(chosen.travel ? { travel: chosen.travel } : {}),
       ...(code.trim() ? { code: code.trim() } : {}),
-      ...(text.trim() ? { text: text.trim() } : {}),
+      ...(said.silent ? { silent: true } : said.text.trim() ? { text: said.text.trim() } : {}),
       ...(address.trim() && place?.kind === 'client' ? { address } : {}),
     }
     act.run(async () => {
@@ -122,17 +131,6 @@ export function BookIn({
       await booked?.()
     }, close)
   }
-  const field = (key: keyof typeof person, label: string, type = 'text') => (
-    <label className="ask">
-      {label}
-      <input
-        className="field mt-1"
-        type={type}
-        value={person[key]}
-        onChange={(event) => setPerson({ ...person, [key]: event.target.value })}
-      />
-    </label>
-  )
   return (
     <Dialog title="Book somebody in" close={close} wide>
       <form
@@ -142,18 +140,21 @@ export function BookIn({
           book()
         }}
       >
-        <div className="mb-3 grid grid-cols-2 gap-3">
-          <PersonChoice
-            label="Name"
-            typed={person.name}
-            onType={(name) => setPerson((now) => ({ ...now, name }))}
-            onChoose={({ name, emails }) =>
-              setPerson((now) => ({ ...now, name, email: emails[0] ?? now.email }))
-            }
-          />
-          {field('email', 'Mail address', 'email')}
-          {place?.kind === 'client' && field('address', 'Where to come')}
-        </div>
+        <WhoFields
+          practice={practice}
+          person={person}
+          onPerson={setPerson}
+          language={language}
+          onLanguage={setLanguage}
+        >
+          {place?.kind === 'client' && (
+            <PlainField
+              label="Where to come"
+              value={person.address}
+              onChange={(address) => setPerson((now) => ({ ...now, address }))}
+            />
+          )}
+        </WhoFields>
         <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={choose} />
         <AskThem
           practice={practice}
@@ -176,7 +177,7 @@ export function BookIn({
           />
         </div>
         <WhatItComesTo practice={practice} reading={reading} minutes={chosen.minutes} />
-        <WordWithIt text={text} onChange={setText} />
+        <WordOrSilence said={said} onChange={setSaid} />
         <FormProblems answers={checked ? problems.length : 0} problem={act.problem} />
         <button
           type="submit"

@@ -1,9 +1,19 @@
 import { type Ask, type Asker, newClient, openStarts } from '@acolhida/core/openings'
 import { placeOf, questionnaireOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { leastLength } from '@acolhida/core/questions/least'
-import { type DayNumber, type Instant, localDate, timeAt } from '@acolhida/core/time'
+import {
+  type DayNumber,
+  dateAt,
+  type Instant,
+  localDate,
+  MINUTE,
+  time,
+  timeAt,
+  wallTime,
+} from '@acolhida/core/time'
+import type { WaitingWindow } from '@acolhida/core/waiting'
 import { ChevronLeft, ChevronRight } from 'lucide-react'
-import { useMemo, useState } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
 import { undoChange } from '../data/change.ts'
@@ -18,6 +28,8 @@ import { RulesCost } from './cost.tsx'
 import { OpenStarts } from './day-to-pick.tsx'
 import { List } from './list.tsx'
 import { dayFrom, firstDay, spanName, VIEWS, type View, viewFrom } from './span.ts'
+
+const PutInLine = lazy(async () => ({ default: (await import('../waiting/put-in-line.tsx')).PutInLine }))
 
 /** For whom the openings are laid over. */
 const ASKERS: Record<string, { name: string; asker: (service: string) => Asker }> = {
@@ -36,8 +48,19 @@ export function DiaryPage() {
   const { practice } = desk
   const [search, setSearch] = useSearchParams()
   const [entering, setEntering] = useState<Instant>()
-  const [kept, setKept] = useState('')
+  const [kept, setKept] = useState<{ said: string; from: Instant; to: Instant }>()
+  const [waits, setWaits] = useState<WaitingWindow>()
   const act = useAct()
+  /** Somebody waits for what was drawn: it is kept for nobody, and they are put in line for it. */
+  const waitsFor = (from: Instant, to: Instant): void => {
+    const home = homeZone(practice)
+    const date = dateAt(home, from)
+    setKept(undefined)
+    setWaits({
+      ...{ from: date, to: date, after: wallTime(home.toWall(from).ms / MINUTE) },
+      before: dateAt(home, to) === date ? wallTime(home.toWall(to).ms / MINUTE) : time('24:00'),
+    })
+  }
   const view = viewFrom(search.get('view'))
   const service = serviceOf(practice, search.get('service') ?? '') ?? practice.services[0]
   const place = service?.places.find((place) => place === search.get('place')) ?? service?.places[0]
@@ -181,7 +204,7 @@ export function DiaryPage() {
           days={days}
           where={where}
           onEnter={setEntering}
-          onKept={setKept}
+          onKept={(said, from, to) => setKept({ said, from, to })}
         />
       )}
       {view === 'day' && taken && service && (
@@ -201,23 +224,40 @@ export function DiaryPage() {
       <p role="status" className={kept ? 'mt-3 flex items-center gap-3 text-[14px]' : 'sr-only'}>
         {kept && (
           <>
-            {kept}
+            {kept.said}
             <button
               type="button"
               className="press"
               onClick={() =>
                 act.run(
                   () => undoChange(db),
-                  () => setKept(''),
+                  () => setKept(undefined),
                 )
               }
             >
               Undo
             </button>
+            <button
+              type="button"
+              className="press"
+              onClick={() =>
+                act.run(
+                  () => undoChange(db),
+                  () => waitsFor(kept.from, kept.to),
+                )
+              }
+            >
+              No, somebody waits for it…
+            </button>
           </>
         )}
       </p>
       <ProblemNote of={act} />
+      {waits && (
+        <Suspense>
+          <PutInLine desk={desk} windows={[waits]} service={service?.id} close={() => setWaits(undefined)} />
+        </Suspense>
+      )}
       {entering !== undefined && service && (
         <BookIn desk={desk} service={service.id} at={entering} close={() => setEntering(undefined)} />
       )}

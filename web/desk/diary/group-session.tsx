@@ -9,7 +9,7 @@ import type { Desk } from '../data/live.ts'
 import type { Taken } from '../data/taken.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
-import { WordWithIt } from '../parts/word.tsx'
+import { type GoesWith, goingWith, WordOrSilence } from '../parts/word.tsx'
 import { standingWords } from '../parts/words.ts'
 import { withService } from '../service/with-service.ts'
 import { callOffFor } from '../sync/together.ts'
@@ -29,7 +29,7 @@ export function GroupSession({
   close: () => void
 }) {
   const { practice } = desk
-  const [text, setText] = useState('')
+  const [said, setSaid] = useState<GoesWith>({ text: '' })
   const [writing, setWriting] = useState(false)
   const act = useAct()
   // A session that begins is nothing to be called off any more.
@@ -51,7 +51,7 @@ export function GroupSession({
   const callOff = (): Promise<void> =>
     callOffFor(
       here.map(({ booking }) => booking),
-      text,
+      goingWith(said),
       date && {
         what: `${service.name} on ${moment(entry.start, where)} called off`,
         change: (p) =>
@@ -93,10 +93,12 @@ export function GroupSession({
       )}
       {!begun && (
         <div className="mt-4 border-t border-line pt-3">
-          <WordWithIt label="A word to everybody" text={text} onChange={setText} />
+          <WordOrSilence label="A word to everybody" said={said} onChange={setSaid} />
           <button type="button" className="press press-no mt-2" onClick={() => act.run(callOff, close)}>
             {here.length > 0
-              ? `Call this session off and write to ${here.length === 1 ? 'one person' : `${here.length} people`}`
+              ? said.silent
+                ? 'Call this session off and send nothing'
+                : `Call this session off and write to ${here.length === 1 ? 'one person' : `${here.length} people`}`
               : 'Call this session off'}
           </button>
           <ProblemNote of={act} />

@@ -7,6 +7,7 @@ import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { type Taken, useTaken } from '../data/taken.ts'
 import { DateField, TimeField } from '../parts/date-field.tsx'
+import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import { closureLink } from './closure-link.ts'
 import { DayToPick } from './day-to-pick.tsx'
 import { type Chosen, dayOf, Scales, startIn, UNKNOWN, type Weighed } from './weigh.ts'
@@ -71,46 +72,30 @@ export function StartChoice<C extends Chosen>({
   return (
     <>
       <div className="grid grid-cols-2 gap-3">
-        <label className="ask">
-          Service
-          <select
-            className="field mt-1"
-            value={chosen.service}
-            onChange={(event) => {
-              const next = serviceOf(practice, event.target.value)
-              if (!next) return
-              const stays = next.places.includes(chosen.place)
-              onChange({
-                ...chosen,
-                service: next.id,
-                place: stays ? chosen.place : next.places[0]!,
-                minutes: next.minutes,
-              })
-            }}
-          >
-            {practice.services.map((service) => (
-              <option key={service.id} value={service.id}>
-                {service.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="ask">
-          Where
-          <select
-            className="field mt-1"
-            value={chosen.place}
-            onChange={(event) => onChange({ ...chosen, place: event.target.value, travel: undefined })}
-          >
-            {practice.places
-              .filter((place) => service?.places.includes(place.id) || place.id === chosen.place)
-              .map((place) => (
-                <option key={place.id} value={place.id}>
-                  {place.name}
-                </option>
-              ))}
-          </select>
-        </label>
+        <PlainChoice
+          label="Service"
+          value={chosen.service}
+          options={asOptions(practice.services)}
+          onChange={(id) => {
+            const next = serviceOf(practice, id)
+            if (!next) return
+            const stays = next.places.includes(chosen.place)
+            onChange({
+              ...chosen,
+              service: next.id,
+              place: stays ? chosen.place : next.places[0]!,
+              minutes: next.minutes,
+            })
+          }}
+        />
+        <PlainChoice
+          label="Where"
+          value={chosen.place}
+          options={asOptions(
+            practice.places.filter(({ id }) => service?.places.includes(id) || id === chosen.place),
+          )}
+          onChange={(place) => onChange({ ...chosen, place, travel: undefined })}
+        />
         {place?.kind === 'client' && (place.travel?.length ?? 0) > 0 && (
           <label className="ask col-span-2">
             How far

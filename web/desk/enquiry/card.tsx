@@ -1,14 +1,16 @@
 import type { EnquiryNews } from '@acolhida/core/contract'
 import type { DeskEnquiry } from '@acolhida/core/formats'
+import { quoteDrafts, quoteStepWords } from '@acolhida/core/messages'
 import { money } from '@acolhida/core/money'
 import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import { answerWords } from '@acolhida/core/questions'
-import { type ReactNode, useState } from 'react'
-import { Link } from 'react-router'
-import { relayNow } from '../../relay-client/clock.ts'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { Link, useLocation } from 'react-router'
+import { relayNow, useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import { BookIn } from '../diary/book-in.tsx'
+import { stepTitle } from '../messages/titles.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { currencyOf, OUTCOME, when } from '../parts/words.ts'
@@ -18,15 +20,26 @@ import { WhyNot } from './why-not.tsx'
 
 /** Somebody who has written, or spoken, instead of booking: answered, quoted, booked, or ended. */
 export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquiry }) {
-  const [doing, setDoing] = useState<'answer' | 'quote' | 'book'>()
+  const [doing, setDoing] = useState<'quote' | 'book' | { begin: string }>()
   const service = enquiry.service ? serviceOf(desk.practice, enquiry.service) : undefined
   const questions = (service && questionnaireOf(desk.practice, service)?.questions) ?? []
   const answered = questions.filter((question) => question.id in enquiry.answers)
+  /** An answer being written, and what it began with. */
+  const answering = typeof doing === 'object' ? doing : undefined
   const act = useAct()
+  const now = useMinute()
+  const drafts = quoteDrafts(desk.practice, enquiry.history ?? [], now)
+  const meant = useLocation().hash === `#enquiry-${enquiry.id}`
+  const card = useRef<HTMLLIElement>(null)
+  useEffect(() => {
+    // Whoever comes by a link to this one is led to it.
+    if (meant) card.current?.focus()
+  }, [meant])
+  const quoted = enquiry.history?.findLast(({ quote }) => quote)?.quote?.service
   const held = desk.intentions.find((intention) => intention.booking === enquiry.id && !intention.refused)
   const move = (state: DeskEnquiry['state']): Promise<number> => db.enquiries.update(enquiry.id, { state })
   return (
-    <li className="sheet p-4">
+    <li ref={card} className="sheet p-4" tabIndex={-1}>
       <div className="flex items-baseline justify-between gap-3">
         <h3>{enquiry.name}</h3>
         <span className={`tag ${enquiry.state === 'open' ? 'tag-look' : 'tag-info'}`}>{enquiry.state}</span>
@@ -71,13 +84,36 @@ export function EnquiryCard({ desk, enquiry }: { desk: Desk; enquiry: DeskEnquir
         ))}
       </ul>
       {held && <p className="mt-2 text-[14px] text-soft">Not gone out yet.</p>}
-      {doing === 'answer' ? (
-        <AnswerForm enquiry={enquiry} close={() => setDoing(undefined)} />
+      {!answering &&
+        drafts.map((draft) => (
+          <p
+            key={draft.step}
+            className="note mt-2 flex flex-wrap items-center justify-between gap-2 bg-leaf-soft"
+          >
+            <span>“{stepTitle(desk.practice, draft.step)}” is laid before you.</span>
+            <button
+              type="button"
+              className="press press-quiet"
+              onClick={() =>
+                setDoing({ begin: quoteStepWords(desk.practice, enquiry, quoted ?? '', draft)?.body ?? '' })
+              }
+            >
+              Look at it
+            </button>
+          </p>
+        ))}
+      {answering ? (
+        <AnswerForm
+          enquiry={enquiry}
+          begin={answering.begin}
+          link={quoted !== undefined}
+          close={() => setDoing(undefined)}
+        />
       ) : (
         <div className="mt-3 flex flex-wrap gap-2">
           {enquiry.state !== 'ended' ? (
             <>
-              <Act onClick={() => setDoing('answer')}>Answer …</Act>
+              <Act onClick={() => setDoing({ begin: '' })}>Answer …</Act>
               <Act onClick={() => setDoing('quote')}>Send a quote …</Act>
               <Act onClick={() => setDoing('book')}>Book them in …</Act>
               <button
@@ -130,7 +166,7 @@ function Told({ desk, news }: { desk: Desk; news: EnquiryNews }) {
     <>
       <span className="text-soft">
         {news.quote
-          ? `Quote sent ${at}: ${news.quote.minutes} min, ${money(news.quote.price, currencyOf(news.quote.currency))}, until ${when(desk.practice, news.quote.until)}`
+          ? `Quote sent ${news.by ? 'by text message ' : ''}${at}: ${news.quote.minutes} min, ${money(news.quote.price, currencyOf(news.quote.currency))}, until ${when(desk.practice, news.quote.until)}`
           : `Answered ${at}`}
       </span>
       {news.text && <span className="block whitespace-pre-line">{news.text}</span>}
@@ -139,8 +175,20 @@ function Told({ desk, news }: { desk: Desk; news: EnquiryNews }) {
 }
 
 /** An answer by mail; what is typed stays until it has been sent or put aside. */
-function AnswerForm({ enquiry, close }: { enquiry: DeskEnquiry; close: () => void }) {
-  const [text, setText] = useState('')
+function AnswerForm({
+  enquiry,
+  begin,
+  link,
+  close,
+}: {
+  enquiry: DeskEnquiry
+  /** What it begins with. */
+  begin: string
+  /** Whether there is a quote that a link can lead to. */
+  link: boolean
+  close: () => void
+}) {
+  const [text, setText] = useState(begin)
   const act = useAct()
   return (
     <form
@@ -152,6 +200,11 @@ function AnswerForm({ enquiry, close }: { enquiry: DeskEnquiry; close: () => voi
       }}
     >
       <PlainField label={`Your answer to ${enquiry.name}`} rows={4} value={text} onChange={setText} />
+      {text.includes('{link}') && (
+        <p className="text-[13px] text-soft">
+          {'{link}'} becomes {link ? 'the link to their quote' : 'the address of your door'}.
+        </p>
+      )}
       <ProblemNote of={act} />
       <span className="flex gap-2">
         <button type="submit" className="press press-go" disabled={!text.trim()}>

@@ -4,7 +4,7 @@ import { money } from '@acolhida/core/money'
 import { questionnaireOf, serviceOf, travelZonesOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { letIn } from '@acolhida/core/schemas'
-import { DAY, moment, shift } from '@acolhida/core/time'
+import { DAY, type Language, moment, shift } from '@acolhida/core/time'
 import { refusalWords } from '@acolhida/core/words'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
@@ -15,10 +15,16 @@ import { useAct } from '../parts/act.tsx'
 import { CodeField } from '../parts/code-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
-import { PlainField } from '../parts/plain-field.tsx'
+import { asOptions, PlainChoice, PlainField } from '../parts/plain-field.tsx'
+import { ReadsIn } from '../parts/reads-in.tsx'
 import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
 import { currencyOf, homeZone } from '../parts/words.ts'
 import { sendQuote } from '../sync/acts.ts'
+
+const WAYS = [
+  { value: 'email', name: 'by mail' },
+  { value: 'text', name: 'by text message' },
+]
 
 /** For how many days a quote can stand. */
 const DAYS = [1, 2, 3, 5, 7, 14, 30]
@@ -39,7 +45,8 @@ export function QuoteDialog({
   const [id, setId] = useState(enquiry?.service ?? practice.services[0]!.id)
   const service = serviceOf(practice, id) ?? practice.services[0]!
   const questionnaire = questionnaireOf(practice, service)
-  const [person, setPerson] = useState({ name: enquiry?.name ?? '', email: enquiry?.email ?? '' })
+  const [person, setPerson] = useState({ name: enquiry?.name ?? '', email: enquiry?.email ?? '', phone: '' })
+  const [way, setWay] = useState<'email' | 'text'>('email')
   const [asking, setAsking] = useState(true)
   const [answers, setAnswers] = useState<Answers>(enquiry?.answers ?? {})
   const [extras, setExtras] = useState<string[]>([])
@@ -49,6 +56,8 @@ export function QuoteDialog({
   const [checked, setChecked] = useState(false)
   const act = useAct()
   const known = useBehind(person.email)
+  const [chosenLanguage, setLanguage] = useState<Language>()
+  const language = chosenLanguage ?? enquiry?.language ?? known.language
   const zones = travelZonesOf(practice, service)
   const [travel, setTravel] = useState('')
   const zone = zones.find((travelZone) => travelZone.id === travel)
@@ -63,10 +72,16 @@ export function QuoteDialog({
   const send = (): void => {
     setChecked(true)
     if (problems.length > 0) return
+    const { phone, ...others } = person
     const body = {
       enquiry: enquiry?.id ?? newKey(),
       service: service.id,
-      person: { ...person, zone: practice.profile.zone },
+      person: {
+        ...{ ...others, zone: practice.profile.zone },
+        ...(phone.trim() ? { phone: phone.trim() } : {}),
+        ...(language ? { language } : {}),
+      },
+      ...(way === 'text' ? { by: 'text' as const } : {}),
       ...(asking && questionnaire ? { answers } : {}),
       ...(extras.length > 0 ? { extras } : {}),
       ...(zone ? { travel: zone.id } : {}),
@@ -75,7 +90,10 @@ export function QuoteDialog({
       text,
       shown: printOf(reckoned),
     }
-    act.run(() => sendQuote(letIn(schemas.quote, body, 'The quote')), close)
+    act.run(async () => {
+      if (way === 'text' && !phone.trim()) throw new Error('Please write the number it goes to.')
+      await sendQuote(letIn(schemas.quote, body, 'The quote'))
+    }, close)
   }
   return (
     <Dialog title="A quote for somebody" close={close} wide>
@@ -94,37 +112,40 @@ export function QuoteDialog({
             value={person.email}
             onChange={(email) => setPerson({ ...person, email })}
           />
-          <label className="ask col-span-2">
-            Service
-            <select
-              className="field mt-1"
+          <PlainChoice
+            label="It goes"
+            value={way}
+            options={WAYS}
+            onChange={(to) => setWay(to as typeof way)}
+          />
+          <PlainField
+            label={way === 'text' ? 'Phone number' : 'Phone number, if there is one'}
+            value={person.phone}
+            onChange={(phone) => setPerson({ ...person, phone })}
+          />
+          <ReadsIn practice={practice} value={language} onChange={setLanguage} />
+          <div className="col-span-2">
+            <PlainChoice
+              label="Service"
               value={service.id}
-              onChange={(event) => {
-                setId(event.target.value)
+              options={asOptions(practice.services)}
+              onChange={(id) => {
+                setId(id)
                 setAnswers({})
                 setExtras([])
               }}
-            >
-              {practice.services.map((service) => (
-                <option key={service.id} value={service.id}>
-                  {service.name}
-                </option>
-              ))}
-            </select>
-          </label>
+            />
+          </div>
         </div>
         {zones.length > 0 && (
-          <label className="ask mt-3 block">
-            How far you travel
-            <select className="field mt-1" value={travel} onChange={(event) => setTravel(event.target.value)}>
-              <option value="">not to them</option>
-              {zones.map((travelZone) => (
-                <option key={travelZone.id} value={travelZone.id}>
-                  {travelZone.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <div className="mt-3">
+            <PlainChoice
+              label="How far you travel"
+              value={travel}
+              options={[{ value: '', name: 'not to them' }, ...asOptions(zones)]}
+              onChange={setTravel}
+            />
+          </div>
         )}
         <AskThem
           practice={practice}
@@ -165,8 +186,8 @@ export function QuoteDialog({
           </div>
         </div>
         <p className="mt-2 text-[14px] text-soft">
-          They get a link by mail, choose a time with it until {moment(until, homeZone(practice))}, and are
-          booked.
+          They get a link {way === 'text' ? 'by text message' : 'by mail'}, choose a time with it until{' '}
+          {moment(until, homeZone(practice))}, and are booked.
         </p>
         <FormProblems answers={checked ? problems.length : 0} problem={act.problem} />
         <button

@@ -8,6 +8,7 @@ import { whomFields } from '../service/whom.ts'
 import { COUNTS } from '../settings/counting.ts'
 import { MUCH, WORD } from '../settings/limits.ts'
 import { AFTER, LATE, MOVING, MY_SIDE } from '../settings/rules.ts'
+import { FILLING } from '../waiting/fill-settings.ts'
 
 /** Something that can be found by its words, and where it is. */
 export interface Findable {
@@ -22,6 +23,7 @@ const PLACES: readonly Findable[] = [
   { name: 'Today', of: 'what awaits your answer, and the day', to: '/' },
   { name: 'Arrivals', of: 'requests, bookings and messages', to: '/arrivals' },
   { name: 'Diary', of: 'what is booked and what is open', to: '/diary' },
+  { name: 'Waiting', of: 'who waits for a time, and freed times', to: '/waiting' },
   { name: 'People', of: 'everybody who has asked for your time', to: '/people' },
   { name: 'My practice', of: 'all that your door goes by', to: '/practice' },
 ]
@@ -36,6 +38,7 @@ const DOINGS: readonly Findable[] = [
   { name: 'Invite somebody', of: 'People', to: '/people' },
   { name: 'Book somebody in', of: 'Diary', to: '/diary' },
   { name: 'Keep time for myself', of: 'Diary', to: '/diary' },
+  { name: 'Put somebody in line, waitlist', of: 'Waiting', to: '/waiting' },
   { name: 'Time away, vacation, public holidays', of: 'Hours', to: '/hours' },
   { name: 'A day with other hours', of: 'Hours', to: '/hours' },
   { name: 'Save a backup, restore one', of: 'This desk', to: '/desk' },
@@ -81,7 +84,7 @@ export function findables(practice: Practice, today: LocalDate): Findable[] {
       labels.map((name) => ({ name, of: nameOf.get(to) ?? '', to: `${to}?set=${encodeURIComponent(name)}` })),
     ),
     ...practice.services.flatMap((service) =>
-      [...WHAT, ...SHOWN, ...whenFields(today), ...whomFields(practice)]
+      [...WHAT, ...SHOWN, ...whenFields(today), ...FILLING, ...whomFields(practice)]
         .filter((setting) => !setting.show || setting.show(service))
         .map(({ label, path }) => ({
           name: label,

@@ -34,12 +34,14 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
       changedDays: change(hours.changedDays, hours).sort((a, b) => (a.date < b.date ? -1 : 1)),
     }))
   const act = useAct()
-  const set = (date: LocalDate, blocks: Block[]) => (p: Practice) =>
-    withChanged(p, (days) => days.map((day) => (day.date === date ? { ...day, blocks } : day)))
-  const draw =
+  const set = (date: LocalDate, make: (blocks: Block[]) => Block[]) => (p: Practice) =>
+    withChanged(p, (days) =>
+      days.map((day) => (day.date === date ? { ...day, blocks: make(day.blocks) } : day)),
+    )
+  const keep =
     (date: LocalDate) =>
-    (next: Block[]): void => {
-      act.run(() => changePractice(db, `the hours of ${shortDate(date)}`, set(date, next)))
+    (make: (blocks: Block[]) => Block[]): void => {
+      act.run(() => changePractice(db, `the hours of ${shortDate(date)}`, set(date, make)))
     }
   const add = async (first: string, last: string): Promise<void> => {
     const dates = datesOf(first, last)
@@ -69,7 +71,7 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
                   label={shortDate(day.date)}
                   what={`the hours of ${shortDate(day.date)}`}
                   value={typedBlocks(day.blocks)}
-                  change={(p, typed) => set(day.date, parseBlocks(typed, day.blocks))(p)}
+                  change={(p, typed) => set(day.date, (before) => parseBlocks(typed, before))(p)}
                 />
               </div>
               <ActButton
@@ -89,13 +91,13 @@ export function ChangedDays({ practice, scope }: { practice: Practice; scope: Sc
                 name={shortDate(day.date)}
                 blocks={day.blocks}
                 ghost={usual(scope.hours, day.date)}
-                onChange={draw(day.date)}
+                onChange={(next) => keep(day.date)(() => next)}
               />
               <Reserve
                 practice={practice}
                 name={shortDate(day.date)}
                 blocks={day.blocks}
-                onChange={draw(day.date)}
+                onChange={keep(day.date)}
               />
             </div>
           </li>

@@ -28,7 +28,8 @@ export function Reserve({
   /** Which day it is. */
   name: string
   blocks: readonly Block[]
-  onChange: (blocks: Block[]) => void
+  /** Told how they change, to be done to what is kept by then: a quick hand is ahead of what is shown. */
+  onChange: (change: (blocks: Block[]) => Block[]) => void
 }) {
   const [open, setOpen] = useState(false)
   const kept = blocks.filter((block) => block.reservedFor)
@@ -55,8 +56,10 @@ export function Reserve({
           </p>
           {blocks.map((block, i) => {
             const now = block.reservedFor ?? {}
-            const set = (part: Kept): void =>
-              onChange(blocks.map((block, at) => (at === i ? withKept(block, { ...now, ...part }) : block)))
+            const set = (make: (kept: Kept) => Kept): void =>
+              onChange((before) =>
+                before.map((one, at) => (at === i ? withKept(one, make(one.reservedFor ?? {})) : one)),
+              )
             const list = (before: readonly string[] | undefined, id: string, on: boolean): string[] =>
               on ? [...(before ?? []), id] : (before ?? []).filter((other) => other !== id)
             return (
@@ -72,7 +75,9 @@ export function Reserve({
                         key={service.id}
                         label={service.name}
                         on={now.services?.includes(service.id) ?? false}
-                        onChange={(on) => set({ services: list(now.services, service.id, on) })}
+                        onChange={(on) =>
+                          set((kept) => ({ ...kept, services: list(kept.services, service.id, on) }))
+                        }
                       />
                     ))}
                   </div>
@@ -83,14 +88,16 @@ export function Reserve({
                         key={place.id}
                         label={place.name}
                         on={now.places?.includes(place.id) ?? false}
-                        onChange={(on) => set({ places: list(now.places, place.id, on) })}
+                        onChange={(on) =>
+                          set((kept) => ({ ...kept, places: list(kept.places, place.id, on) }))
+                        }
                       />
                     ))}
                     <p className="ask mt-2">People</p>
                     <Tick
                       label="Only people I know"
                       on={now.known ?? false}
-                      onChange={(known) => set({ known })}
+                      onChange={(known) => set((kept) => ({ ...kept, known }))}
                     />
                   </div>
                 </div>

@@ -67,7 +67,8 @@ function WeekDay({
   const long = [name, of].filter(Boolean).join(' ')
   const what = `the hours of ${long}`
   const act = useAct()
-  const draw = (next: Block[]): void => act.run(() => changePractice(db, what, (p) => change(p, () => next)))
+  const keep = (make: (blocks: Block[]) => Block[]): void =>
+    act.run(() => changePractice(db, what, (p) => change(p, make)))
   return (
     <li>
       <SavedField
@@ -79,8 +80,8 @@ function WeekDay({
         change={(p, typed) => change(p, (before) => parseBlocks(typed, before))}
       />
       <div className="mt-1 sm:ml-[108px]">
-        <HoursBand name={long} blocks={blocks} onChange={draw} />
-        <Reserve practice={practice} name={long} blocks={blocks} onChange={draw} />
+        <HoursBand name={long} blocks={blocks} onChange={(next) => keep(() => next)} />
+        <Reserve practice={practice} name={long} blocks={blocks} onChange={keep} />
         <ProblemNote of={act} />
       </div>
     </li>

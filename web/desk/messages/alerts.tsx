@@ -23,11 +23,11 @@ const ALERTS: readonly { step: OwnStep; name: string }[] = [
 /** What is told to the practitioner, by kind and by service: by mail, by text, by both or not at all. */
 export function Alerts({ practice }: { practice: Practice }) {
   const own = practice.messaging?.own ?? {}
-  const set = (step: string, next: Alert): Promise<void> =>
+  const set = (step: OwnStep, way: keyof Alert, on: boolean): Promise<void> =>
     changePractice(db, 'what is told to you', (p) =>
       withMessaging(p, (one) => ({
         ...one,
-        own: { ...one.own, alerts: { ...one.own?.alerts, [step]: next } },
+        own: { ...one.own, alerts: { ...one.own?.alerts, [step]: { ...alertFor(p, step), [way]: on } } },
       })),
     )
   const quietServices = new Set(own.services)
@@ -57,7 +57,7 @@ export function Alerts({ practice }: { practice: Practice }) {
                   className="checkbox checkbox-primary checkbox-sm"
                   aria-label={`${name}: ${label}`}
                   checked={now[way] === true}
-                  onChange={(event) => void set(step, { ...now, [way]: event.target.checked })}
+                  onChange={(event) => void set(step, way, event.target.checked)}
                 />
               </td>
             )

@@ -1,5 +1,5 @@
 import { FIRST_LANGUAGE, type Language } from '@acolhida/core/time'
-import type { Book } from '@acolhida/core/words'
+import { addBook, type Book, hasBook } from '@acolhida/core/words'
 import type { MessageFormatElement } from '@formatjs/icu-messageformat-parser'
 import { parse } from '@formatjs/icu-messageformat-parser'
 import { isClients, momentOf, type WayMoment } from './moments.ts'
@@ -44,4 +44,11 @@ export async function sentencesFor(language: Language): Promise<OurSentence[]> {
       return [{ key, moment: momentOf(book, name), message }]
     }),
   )
+}
+
+/** Puts the sentences that fill terms in a language on the shelf, where they are not there yet. */
+export async function fetchTermsBook(language: Language): Promise<void> {
+  if (hasBook(language, 'terms')) return
+  const found = (await BOOKS[language]?.())?.find(({ book }) => book === 'terms')
+  if (found) addBook(language, 'terms', found.said)
 }

@@ -1,9 +1,10 @@
 import type { SentMail } from '@acolhida/core/formats'
-import { hasBounced, nameOfMail, type Outlook, outlookOf, toCome } from '@acolhida/core/messages'
+import { hasBounced, type Outlook, outlookOf, toCome } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
 import { DAY, type Instant, shift } from '@acolhida/core/time'
 import type { DeskDatabase } from '../data/database.ts'
 import type { BookingRow } from '../data/rows.ts'
+import { notSent } from './not-sent.ts'
 
 /** One message that is still to go, with the booking it is about. */
 export interface ComingMessage extends Outlook {
@@ -12,9 +13,6 @@ export interface ComingMessage extends Outlook {
 
 /** For how long after a session something may still follow, in days. */
 const FOLLOWS = 57
-/** How far back what failed is shown, in days. */
-const RECENT = 14
-
 /** A list by what its items have in common, in the order in which that comes up. */
 export function grouped<T, K>(list: readonly T[], by: (item: T) => K): Map<K, T[]> {
   const groups = new Map<K, T[]>()
@@ -62,18 +60,9 @@ export async function comingMessages(
       .map((one) => ({ ...one, booking }))
   })
   const known = new Map(rows.map((row) => [row.id, row]))
-  const latest = new Map<string, SentMail>()
-  for (const mail of mails) {
-    const key = `${mail.booking} ${nameOfMail(mail)}`
-    const before = latest.get(key)
-    if (!before || mail.n > before.n) latest.set(key, mail)
-  }
-  const failed = [...latest.values()]
-    .filter(({ state, at }) => (state === 'failed' || state === 'unknown') && at > shift(now, -RECENT * DAY))
-    .flatMap((mail) => {
-      const booking = known.get(mail.booking)
-      return booking ? [{ mail, booking }] : []
-    })
-    .sort((a, b) => b.mail.at - a.mail.at)
+  const failed = notSent(mails, now).flatMap((mail) => {
+    const booking = known.get(mail.booking)
+    return booking ? [{ mail, booking }] : []
+  })
   return { coming: coming.sort((a, b) => a.at - b.at), failed }
 }

@@ -9,14 +9,23 @@ import { decideFor } from '../sync/acts.ts'
 import { reasonWords } from './steer.tsx'
 import { stepTitle } from './titles.ts'
 
-const BECAME: Record<SentMail['state'], string> = {
-  waiting: 'waits',
+/** What became of a message, in words after its name. */
+export const BECAME: Record<SentMail['state'], string> = {
+  waiting: 'is tried again since',
   sent: 'sent',
   failed: 'could not be sent',
   'taken-back': 'taken back',
   unknown: 'may have gone or not',
   skipped: 'did not go',
 }
+
+/** What became of a message that did not go, or may not have. */
+export const NotGone = ({ practice, mail }: { practice: Practice; mail: SentMail }) => (
+  <span className="block font-semibold text-clay">
+    It {BECAME[mail.state]} {when(practice, mail.at)}
+    {mail.reason ? `: ${reasonWords(mail.reason)}` : '.'}
+  </span>
+)
 
 /** One message that went, or did not: with its text as it went, and a second try where that makes sense. */
 export function Gone({ practice, booking, mail }: { practice: Practice; booking: Booking; mail: SentMail }) {

@@ -1,6 +1,14 @@
-import { lackingTexts, type OwnText, ownLanguage, ownTexts, type Practice } from '@acolhida/core/practice'
+import {
+  lackingTerms,
+  lackingTexts,
+  type OwnText,
+  ownLanguage,
+  ownTexts,
+  type Practice,
+} from '@acolhida/core/practice'
 import { LANGUAGES, type Language, languageName } from '@acolhida/core/time'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { SavedField } from '../parts/saved-field.tsx'
@@ -57,7 +65,7 @@ export function Languages({ practice }: { practice: Practice }) {
                 {on && (
                   <button
                     type="button"
-                    className="way text-[14px]"
+                    className="way block text-[14px]"
                     aria-expanded={writing === language}
                     onClick={() => setWriting((now) => (now === language ? undefined : language))}
                   >
@@ -66,6 +74,12 @@ export function Languages({ practice }: { practice: Practice }) {
                       : `${counted(lacking, 'text of yours lacks', 'texts of yours lack')}: write them`}
                   </button>
                 )}
+                {on &&
+                  lackingTerms(practice, language).map(({ id, title }) => (
+                    <Link key={id} to="/terms" className="way block text-[14px]">
+                      The terms “{title}” lack: write them
+                    </Link>
+                  ))}
               </div>
             )
           })}

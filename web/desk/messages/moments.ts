@@ -5,6 +5,7 @@ export const MOMENTS = [
   'Arriving',
   'Answering',
   'Choosing a time',
+  'Waiting for a time',
   'Agreeing',
   'Waiting for the answer',
   'Coming',
@@ -15,7 +16,14 @@ export type WayMoment = (typeof MOMENTS)[number]
 
 /** Where the sentences of the catalogues come up, by how their names begin; the first that fits. */
 const WHERE: readonly [Book, RegExp, WayMoment][] = [
-  ['letters', /^(?:new-request|word|client-|has-lapsed|not-|session-soon|digest)/, 'Arriving'],
+  [
+    'letters',
+    /^(?:new-request|word|client-|has-lapsed|not-|session-soon|digest|freed-to-decide)/,
+    'Arriving',
+  ],
+  ['letters', /^(?:line|freed)/, 'Waiting for a time'],
+  ['door', /^(?:wait|line|time\.(?:wait|full)|step\.line)/, 'Waiting for a time'],
+  ['fields', /^window/, 'Waiting for a time'],
   ['door', /^(?:questions|extras|no\.|optional|off|code)/, 'Answering'],
   ['fields', /./, 'Answering'],
   ['answers', /^(?:relay|clock)/, 'When something does not work'],
@@ -42,10 +50,10 @@ const WHERE: readonly [Book, RegExp, WayMoment][] = [
 ]
 
 /** Sentences that only the practitioner reads. */
-const OWN = /^letters\.(?:new-request|word|client-|has-lapsed|not-|session-soon|digest)/
+const OWN = /^letters\.(?:new-request|word|client-|has-lapsed|not-|session-soon|digest|freed-to-decide)/
 /** Refusals that only a desk, a program or a phone of the practitioner's meets. */
 const DESK =
-  /^refusals\.(?:no-gateway|gateway|key-reused|no-key|unknown-word|word-used|no-phone-key|older-package|unknown-booking|id-taken|unknown-enquiry|until|not-paired|paired-already|another-practice|wrong-code|nothing-to-take-back|not-paid|more-than-owed|unknown-payment|nothing-to-invoice|invoiced-already|no-invoice|till\.|not-counted|hold-stands|too-many-offers|not-open\.(?:offers|move|by-hand)|too-early|practice|unknown\.demo|unknown-feed|no-phone\.text|changed\.(?:decided|written)|no-card\.agreement|not-proved|not-waiting|not-booked)/
+  /^refusals\.(?:no-gateway|gateway|key-reused|no-key|unknown-word|word-used|no-phone-key|older-package|unknown-booking|id-taken|unknown-enquiry|until|not-paired|paired-already|another-practice|wrong-code|nothing-to-take-back|not-paid|more-than-owed|unknown-payment|nothing-to-invoice|invoiced-already|no-invoice|till\.|not-counted|hold-stands|too-many-offers|not-open\.(?:offers|move|by-hand)|too-early|practice|unknown\.demo|unknown-feed|no-phone\.text|changed\.(?:decided|written)|no-card|unknown-line|unknown-freed|in-line-already|not-proved|not-waiting$|not-booked$)/
 
 /** Whether a client reads a sentence. */
 export const isClients = (key: string): boolean => !OWN.test(key) && !DESK.test(key)

@@ -1,5 +1,6 @@
 import type { Booking } from '@acolhida/core/booking'
-import { hasBounced, type OfThem, outlookOf, toCome } from '@acolhida/core/messages'
+import type { SentMail } from '@acolhida/core/formats'
+import { hasBounced, nameOfMail, type OfThem, outlookOf, toCome } from '@acolhida/core/messages'
 import { normalMail } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { useLiveQuery } from 'dexie-react-hooks'
@@ -42,7 +43,7 @@ export function MessagesOf({ practice, booking }: { practice: Practice; booking:
       )}
       {mails.length > 0 && (
         <ul className="mt-3 grid gap-1.5 border-t border-line pt-2 text-[14px]" aria-label="What went">
-          {mails.toReversed().map((one) => (
+          {latest(mails).map((one) => (
             <Gone key={one.n} practice={practice} booking={booking} mail={one} />
           ))}
         </ul>
@@ -53,6 +54,14 @@ export function MessagesOf({ practice, booking }: { practice: Practice; booking:
       {writing && <WriteTo practice={practice} bookings={[booking]} close={() => setWriting(false)} />}
     </Card>
   )
+}
+
+/** The newest first; that one was tried again is told until it has gone, or has not. */
+function latest(mails: readonly SentMail[]): SentMail[] {
+  const last = new Map(mails.map((mail) => [nameOfMail(mail), mail.n]))
+  return mails
+    .filter((mail) => mail.state !== 'waiting' || last.get(nameOfMail(mail)) === mail.n)
+    .toReversed()
 }
 
 /** What is known of whoever is written to. */

@@ -14,6 +14,8 @@ import { type ComingMessage, comingMessages, grouped } from './coming.ts'
 import { NotSent } from './gone.tsx'
 import { failsWords, Steering } from './steer.tsx'
 import { stepTitle } from './titles.ts'
+import { ToEnquirers } from './to-enquirers.tsx'
+import { ToWaiting } from './to-waiting.tsx'
 import { WriteTo } from './write-to.tsx'
 
 const SPANS = [
@@ -49,8 +51,8 @@ export function Outbox() {
       </PageHead>
       <div className="mt-5 grid max-w-[980px] gap-6">
         {failed.length > 0 && (
-          <section aria-label="Could not be sent">
-            <h2 className="mb-2">Could not be sent</h2>
+          <section aria-label="Not sent so far">
+            <h2 className="mb-2">Not sent so far</h2>
             <ul className="sheet grid gap-2 p-4 text-[14px]">
               {failed.map(({ mail, booking }) => (
                 <NotSent
@@ -99,6 +101,8 @@ export function Outbox() {
             </ul>
           </section>
         ))}
+        <ToEnquirers practice={practice} now={now} days={Number(days)} />
+        <ToWaiting practice={practice} now={now} />
         {!all && due.length > SHOWN && (
           <button type="button" className="press justify-self-start" onClick={() => setAll(true)}>
             Show all {due.length}
@@ -148,8 +152,8 @@ function WriteToDay() {
     ) ?? []
   const those = rows.filter(({ status, start }) => status === 'booked' && dateAt(where, start) === day)
   return (
-    <div className="flex items-end gap-3">
-      <div className="w-44">
+    <div className="flex flex-wrap items-end gap-3">
+      <div className="w-60">
         <Labelled
           label="Everybody of a day"
           field={(id) => <DateInput id={id} value={day} onChange={setDay} onDone={() => undefined} />}

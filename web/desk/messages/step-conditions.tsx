@@ -11,7 +11,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
-import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
+import { asOptions, PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { OUTCOME } from '../parts/words.ts'
 import { stepConditionWords } from './step-words.ts'
 
@@ -45,9 +45,9 @@ export function StepConditions({
     )
   const options =
     look === 'place'
-      ? practice.places.map(({ id, name }) => ({ value: id, name }))
+      ? asOptions(practice.places)
       : look === 'service'
-        ? practice.services.map(({ id, name }) => ({ value: id, name }))
+        ? asOptions(practice.services)
         : Object.entries(OUTCOME).map(([value, name]) => ({ value, name }))
   const add = (): Promise<void> => {
     const is = name.trim() || (look === 'tag' ? '' : (options[0]?.value ?? ''))

@@ -12,6 +12,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
+import { asOptions } from '../parts/plain-field.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { Fields } from '../settings/fields.tsx'
 import { Preview } from './preview.tsx'
@@ -74,7 +75,7 @@ export function StepEdit({
             label="What it says"
             what="the text of a message"
             value={step.text}
-            options={texts.map(({ id, name }) => ({ value: id, name }))}
+            options={asOptions(texts)}
             change={(p, typed) => change(p, (one) => ({ ...one, text: typed }))}
           />
           <ActButton onAct={another}>Write a new text</ActButton>

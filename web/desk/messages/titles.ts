@@ -36,6 +36,12 @@ const TITLES: Partial<Record<Step, string>> = {
   'session-soon': 'To you: before the session',
   'session-sooner': 'To you: before the session, once more',
   digest: 'To you: the morning’s digest',
+  'line-joined': 'In line',
+  'freed-time': 'A freed time',
+  'freed-passed': 'No longer free',
+  'line-still': 'Still waiting?',
+  'line-ended': 'No longer in line',
+  'freed-to-decide': 'To you: a time is free',
 }
 
 /** What a message is called: of a step of a sequence, the name of its text. */

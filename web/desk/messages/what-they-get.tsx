@@ -15,7 +15,7 @@ import { relayNow, useMinute } from '../../relay-client/clock.ts'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { ActButton } from '../parts/act.tsx'
-import { PlainChoice } from '../parts/plain-field.tsx'
+import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { homeZone } from '../parts/words.ts'
 import { withService } from '../service/with-service.ts'
@@ -59,7 +59,7 @@ export function WhatTheyGet({ practice, service }: { practice: Practice; service
         value={service.sequence ?? ''}
         options={[
           { value: '', name: 'Receipt and confirmation only' },
-          ...(practice.sequences ?? []).map(({ id, name }) => ({ value: id, name })),
+          ...asOptions(practice.sequences ?? []),
         ]}
         change={(p, typed) =>
           withService(p, service.id, (one) => aroundService(one, typed || undefined, relayNow()))

@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
-import { PlainChoice } from '../parts/plain-field.tsx'
+import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import { counted } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { decideForAll } from '../sync/together.ts'
@@ -76,10 +76,7 @@ export function WriteTo({
           <PlainChoice
             label="Begin with"
             value=""
-            options={[
-              { value: '', name: 'a new text' },
-              ...texts.map(({ id, name }) => ({ value: id, name })),
-            ]}
+            options={[{ value: '', name: 'a new text' }, ...asOptions(texts)]}
             onChange={(id) => {
               const text = texts.find((one) => one.id === id)
               if (!text) return

@@ -8,6 +8,7 @@ import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import type { BookingRow } from '../data/rows.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
+import { FileButton } from '../parts/file.tsx'
 import { PlainChoice } from '../parts/plain-field.tsx'
 import { counted, currencyOf, serviceName, when } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
@@ -25,7 +26,6 @@ export function Statement({ desk }: { desk: Desk }) {
   const [table, setTable] = useState<Table>()
   const [matched, setMatched] = useState<Matched[]>()
   const [rows, setRows] = useState<ReadonlyMap<string, BookingRow>>(new Map())
-  const act = useAct()
   const match = async (entries: StatementEntry[]): Promise<void> => {
     const { matchEntries } = await import('@acolhida/core/formats/statement')
     const owing = await db.bookings.where('owing').equals(1).toArray()
@@ -73,20 +73,11 @@ export function Statement({ desk }: { desk: Desk }) {
       <p className="mt-1 text-[14px] text-soft">
         As your bank gives it: ISO 20022 (camt.053), or a table (CSV). It is read here, and goes nowhere.
       </p>
-      <label className="press mt-2 inline-flex cursor-pointer">
-        Open a statement
-        <input
-          type="file"
-          accept=".xml,.csv,.txt"
-          className="sr-only"
-          onChange={(event) => {
-            const [file] = event.target.files ?? []
-            if (file) act.run(() => read(file))
-            event.target.value = ''
-          }}
-        />
-      </label>
-      <ProblemNote of={act} />
+      <div className="mt-2 grid">
+        <FileButton accept=".xml,.csv,.txt" onFile={read}>
+          Open a statement
+        </FileButton>
+      </div>
       {table && <Columns table={table} currency={practice.profile.currency} onRead={match} />}
       {matched && (
         <div role="status" className="mt-3 grid gap-2">

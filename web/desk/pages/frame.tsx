@@ -26,6 +26,7 @@ const WORK = [
   { to: '/', name: 'Today', key: 't' },
   { to: '/arrivals', name: 'Arrivals', key: 'a' },
   { to: '/diary', name: 'Diary', key: 'd' },
+  { to: '/waiting', name: 'Waiting', key: 'f' },
   { to: '/people', name: 'People', key: 'p' },
   { to: '/outbox', name: 'Outbox', key: 'x' },
   { to: '/money', name: 'Money', key: 'n' },
@@ -54,7 +55,9 @@ function Furnished({ desk }: { desk: Desk }) {
   const [keys, setKeys] = useState(false)
   const [finding, setFinding] = useState(false)
   const waiting = useAt((now) => desk.requested.filter((row) => isAwaiting(row, now)).length)
-  const numbers: Record<string, number> = { '/': waiting, '/arrivals': waiting + desk.openEnquiries }
+  const numbers: Record<string, number> = {
+    ...{ '/': waiting, '/arrivals': waiting + desk.openEnquiries, '/waiting': desk.openFreed },
+  }
   const clockNote = useClockNote()
   const newer = useNewerDesk()
 

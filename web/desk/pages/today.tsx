@@ -32,6 +32,9 @@ const HowTheyWent = lazy(async () => ({ default: (await import('../parts/how-it-
 const TodaysMessages = lazy(async () => ({
   default: (await import('../messages/todays-messages.tsx')).TodaysMessages,
 }))
+const TodaysWaiting = lazy(async () => ({
+  default: (await import('../waiting/todays-waiting.tsx')).TodaysWaiting,
+}))
 // The day stands beside what waits; who waits comes first.
 const TodaysLine = lazy(async () => ({ default: (await import('../parts/todays-line.tsx')).TodaysLine }))
 const CantToday = lazy(async () => ({ default: (await import('../parts/cant-today.tsx')).CantToday }))
@@ -134,6 +137,7 @@ export function Today() {
             ))}
           </ul>
           <Suspense>
+            <TodaysWaiting desk={desk} />
             <TodaysMessages desk={desk} />
             <HowTheyWent desk={desk} />
             <NotChosenYet desk={desk} />

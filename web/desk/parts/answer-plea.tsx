@@ -5,7 +5,7 @@ import type { Desk } from '../data/live.ts'
 import { decideFor } from '../sync/acts.ts'
 import { ActButton, ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
-import { WordWithIt } from './word.tsx'
+import { type GoesWith, goingWith, WordOrSilence } from './word.tsx'
 
 /** The exception that a client asks for, and its answer: one press, or a no with a word. */
 export function AnswerPlea({ desk, booking }: { desk: Desk; booking: Booking }) {
@@ -50,20 +50,30 @@ export function AnswerPlea({ desk, booking }: { desk: Desk; booking: Booking }) 
 }
 
 function SayNo({ booking, close }: { booking: Booking; close: () => void }) {
-  const [text, setText] = useState('')
+  const [said, setSaid] = useState<GoesWith>({ text: '' })
   const act = useAct()
   return (
     <Dialog title={`No exception for ${booking.asked.person.name}`} close={close}>
-      <p className="text-soft">The rules of the day they asked stay. They are told by mail.</p>
-      <WordWithIt text={text} onChange={setText} />
+      <p className="text-soft">
+        The rules of the day they asked stay. {said.silent ? 'They are not told.' : 'They are told by mail.'}
+      </p>
+      <WordOrSilence said={said} onChange={setSaid} />
       <button
         type="button"
         className="press press-go mt-3"
         onClick={() =>
-          act.run(() => decideFor(booking, { do: 'except', granted: false, text: text.trim() }), close)
+          act.run(
+            () =>
+              decideFor(booking, {
+                do: 'except',
+                granted: false,
+                ...goingWith({ ...said, text: said.text.trim() }),
+              }),
+            close,
+          )
         }
       >
-        Say no, and send this
+        {said.silent ? 'Say no, and send nothing' : 'Say no, and send this'}
       </button>
       <ProblemNote of={act} />
     </Dialog>

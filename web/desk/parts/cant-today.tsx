@@ -13,7 +13,7 @@ import { ProblemNote, useAct } from './act.tsx'
 import { DateField } from './date-field.tsx'
 import { Dialog } from './dialog.tsx'
 import { givesNow, givesUnlessTaken, givesWords } from './gives.ts'
-import { WordWithIt } from './word.tsx'
+import { type GoesWith, goingWith, WordOrSilence } from './word.tsx'
 import { counted, homeZone, serviceName, when } from './words.ts'
 
 /** How far beyond the days other times are looked for. */
@@ -27,7 +27,8 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
   const today = dateAt(where, now)
   const [first, setFirst] = useState<LocalDate | ''>(today)
   const [last, setLast] = useState<LocalDate | ''>(today)
-  const [text, setText] = useState('I am sorry: I can’t be there.')
+  const [all, setAll] = useState<GoesWith>({ text: 'I am sorry: I can’t be there.' })
+  const { text } = all
   const [own, setOwn] = useState<Readonly<Record<string, string>>>({})
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set())
   const act = useAct()
@@ -64,12 +65,12 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
     return otherTimesFor(away, others, touched, now, addDays(last as LocalDate, 1))
   }, [taken, touched, away, now, last, valid])
   const commandFor = (booking: Booking): DeskDoes => {
-    const said = own[booking.id] ?? text
+    const said = goingWith({ ...all, text: own[booking.id] ?? text })
     const starts = without.has(booking.id) ? undefined : times.get(booking.id)
-    if (starts) return { do: 'offer', starts, text: said }
+    if (starts) return { do: 'offer', starts, ...said }
     return stateAt(booking, now).is === 'booked'
-      ? { do: 'cancel', by: 'practitioner', text: said }
-      : { do: 'decline', text: said }
+      ? { do: 'cancel', by: 'practitioner', ...said }
+      : { do: 'decline', ...said }
   }
   return (
     <Dialog title="I can’t" close={close} wide>
@@ -89,7 +90,7 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
             ? 'Nobody is touched by it. The days close for new requests.'
             : `${counted(touched.length, 'person is', 'people are')} touched by it. They owe nothing; the days close for new requests.`}
       </p>
-      {touched.length > 0 && <WordWithIt label="What they all read" text={text} onChange={setText} />}
+      {touched.length > 0 && <WordOrSilence label="What they all read" said={all} onChange={setAll} />}
       <ul className="mt-2 grid max-h-[38dvh] gap-2 overflow-y-auto">
         {touched.map((booking) => {
           const starts = times.get(booking.id)
@@ -122,16 +123,20 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
                   ? givesUnlessTaken(practice, booking, now)
                   : givesWords(booking, givesNow(practice, booking, now))}
               </p>
-              <details>
-                <summary className="way cursor-pointer text-[14px]">Other words for {name}</summary>
-                <textarea
-                  className="field mt-1 min-h-16"
-                  aria-label={`What ${name} reads`}
-                  maxLength={5_000}
-                  value={own[booking.id] ?? text}
-                  onChange={(event) => setOwn((before) => ({ ...before, [booking.id]: event.target.value }))}
-                />
-              </details>
+              {!all.silent && (
+                <details>
+                  <summary className="way cursor-pointer text-[14px]">Other words for {name}</summary>
+                  <textarea
+                    className="field mt-1 min-h-16"
+                    aria-label={`What ${name} reads`}
+                    maxLength={5_000}
+                    value={own[booking.id] ?? text}
+                    onChange={(event) =>
+                      setOwn((before) => ({ ...before, [booking.id]: event.target.value }))
+                    }
+                  />
+                </details>
+              )}
             </li>
           )
         })}
@@ -155,7 +160,9 @@ export function CantToday({ desk, close }: { desk: Desk; close: () => void }) {
         }
       >
         {touched.length > 0
-          ? `Tell ${counted(touched.length, 'person', 'people')} and close the days`
+          ? all.silent
+            ? 'Free them and close the days, and send nothing'
+            : `Tell ${counted(touched.length, 'person', 'people')} and close the days`
           : 'Close the days'}
       </button>
       <ProblemNote of={act} />

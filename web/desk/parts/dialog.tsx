@@ -17,6 +17,8 @@ export function Dialog({
   const id = useId()
   useEffect(() => {
     ref.current?.showModal()
+    // Opening it puts the focus on its first button; where the work begins elsewhere, it goes on there.
+    ref.current?.querySelector<HTMLElement>('[data-first]')?.focus()
   }, [])
   return (
     <dialog

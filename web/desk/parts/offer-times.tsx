@@ -21,7 +21,7 @@ import { decideFor } from '../sync/acts.ts'
 import { ProblemNote, useAct } from './act.tsx'
 import { Dialog } from './dialog.tsx'
 import { givesUnlessTaken } from './gives.ts'
-import { WordWithIt } from './word.tsx'
+import { type GoesWith, goingWith, WordOrSilence } from './word.tsx'
 import { when } from './words.ts'
 
 /** How many days ahead other times are looked for. */
@@ -33,7 +33,7 @@ export function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Book
   const minute = useMinute()
   const act = useAct()
   const [chosen, setChosen] = useState<Start[]>([])
-  const [text, setText] = useState('')
+  const [said, setSaid] = useState<GoesWith>({ text: '' })
   const place = booking.place
   const where = zoneOf(practice, placeOf(practice, place))
   const taken = useTaken(desk, minute, shift(minute, DAYS * DAY), booking.id)
@@ -97,7 +97,7 @@ export function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Book
         ))}
         {taken && days.length === 0 && <p>No time is open in the next three weeks.</p>}
       </div>
-      <WordWithIt text={text} onChange={setText} />
+      <WordOrSilence said={said} onChange={setSaid} />
       <div className="mt-3 flex flex-wrap items-center justify-between gap-3">
         <span className="text-[14px] text-soft" role="status">
           {chosen.length === 0
@@ -114,7 +114,7 @@ export function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Book
                 decideFor(booking, {
                   do: 'offer',
                   starts: [...chosen].sort((a, b) => a.start - b.start),
-                  text,
+                  ...goingWith(said),
                 }),
               close,
             )

@@ -2,7 +2,7 @@ import type { Option } from '../settings/setting.ts'
 import { Labelled } from './labelled.tsx'
 
 /** One function for all, so that a field is focused once and not each time it is drawn. */
-const focus = (field: HTMLInputElement | null): void => field?.focus()
+const focus = (field: HTMLElement | null): void => field?.focus()
 
 /** A labelled field of a form that is sent as a whole. */
 export function PlainField({
@@ -12,16 +12,19 @@ export function PlainField({
   type = 'text',
   inputMode,
   rows,
+  longest = 5_000,
   required = false,
   focused = false,
 }: {
   label: string
   value: string
   onChange: (value: string) => void
-  type?: 'text' | 'email'
+  type?: 'text' | 'email' | 'tel'
   /** What a small keyboard offers. */
   inputMode?: 'numeric'
   rows?: number
+  /** What a field of several rows takes, in characters. */
+  longest?: number
   required?: boolean
   /** Whether it has the focus as soon as it is there. */
   focused?: boolean
@@ -36,13 +39,22 @@ export function PlainField({
       label={label}
       field={(id) =>
         rows ? (
-          <textarea id={id} dir="auto" rows={rows} maxLength={5_000} {...common} />
+          <textarea
+            id={id}
+            dir="auto"
+            rows={rows}
+            maxLength={longest}
+            data-first={focused || undefined}
+            ref={focused ? focus : undefined}
+            {...common}
+          />
         ) : (
           <input
             id={id}
             type={type}
             inputMode={inputMode}
             required={required}
+            data-first={focused || undefined}
             ref={focused ? focus : undefined}
             {...common}
           />
@@ -51,6 +63,10 @@ export function PlainField({
     />
   )
 }
+
+/** Things with names, as `PlainChoice` offers them. */
+export const asOptions = (things: readonly { id: string; name: string }[]): Option[] =>
+  things.map(({ id, name }) => ({ value: id, name }))
 
 /** One of several, in a form that is sent as a whole. */
 export function PlainChoice({

@@ -2,26 +2,32 @@ import { usesIn } from '@acolhida/core/booking'
 import { normalMail, standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { askingOf, printOfShown, type Reckoned, reckon, shownOf, type Wish } from '@acolhida/core/request'
-import type { Instant } from '@acolhida/core/time'
+import type { Instant, Language } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import type { DeskDatabase } from '../data/database.ts'
 import { db } from '../data/db.ts'
-import { personOfMail } from '../data/people.ts'
+import { bookingsOf, personOfMail } from '../data/people.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
 
 /** Who stands behind an address, and whose bookings use price codes: what a wish is reckoned with. */
 export interface Behind {
   person: PersonRow | undefined
   withCode: readonly BookingRow[]
+  /** The language they read in, as far as they have ever said. */
+  language?: Language
 }
 
 const NOBODY: Behind = { person: undefined, withCode: [] }
 
 /** Looks up who stands behind an address. */
-export const behind = async (from: DeskDatabase, email: string): Promise<Behind> => ({
-  person: await personOfMail(from, email),
-  withCode: await from.bookings.orderBy('code').toArray(),
-})
+export async function behind(from: DeskDatabase, email: string): Promise<Behind> {
+  const person = await personOfMail(from, email)
+  const withCode = await from.bookings.orderBy('code').toArray()
+  const theirs = person ? await bookingsOf(from, person) : []
+  const latest = theirs.reduce<BookingRow | undefined>((a, b) => (a && a.at > b.at ? a : b), undefined)
+  const language = latest?.language ?? latest?.asked.person.language
+  return { person, withCode, ...(language ? { language } : {}) }
+}
 
 /** As `behind`, live. */
 export const useBehind = (email: string): Behind =>

@@ -33,6 +33,8 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',
+  waiting: 'In line:',
+  freed: 'A freed time for',
 }
 
 /** What was decided, by the event that it has become. */
@@ -71,6 +73,7 @@ export function UndoBar({ desk }: { desk: Desk }) {
   const outstanding = desk.intentions.filter((intention) => !intention.refused)
   const ids = [...new Set(outstanding.map(({ booking }) => booking))]
   const decided = useLiveQuery(() => db.bookings.bulkGet(ids), [JSON.stringify(ids)]) ?? []
+  const waits = useLiveQuery(() => db.lines.bulkGet(ids), [JSON.stringify(ids)]) ?? []
   return (
     <div
       role="status"
@@ -80,7 +83,10 @@ export function UndoBar({ desk }: { desk: Desk }) {
         <Held
           key={intention.key}
           intention={intention}
-          booking={decided.find((row) => row?.id === intention.booking)}
+          name={
+            decided.find((row) => row?.id === intention.booking)?.asked.person.name ??
+            waits.find((row) => row?.id === intention.booking)?.line.joined.person.name
+          }
         />
       ))}
       {undoable.length > 1 && <UndoAll bookings={undoable} />}
@@ -91,11 +97,11 @@ export function UndoBar({ desk }: { desk: Desk }) {
   )
 }
 
-function Held({ intention, booking }: { intention: Intention; booking: Booking | undefined }) {
+function Held({ intention, name: known }: { intention: Intention; name: string | undefined }) {
   const shown = useAt((now) => now - intention.at > ON_ITS_WAY)
   const { command } = intention
   if (!shown) return null
-  const name = personIn(command) ?? booking?.asked.person.name ?? 'somebody'
+  const name = personIn(command) ?? known ?? 'somebody'
   return (
     <Bar
       text={`${DONE[command.do] ?? 'Decided for'} ${name}: not gone out yet`}

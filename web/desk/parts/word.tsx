@@ -44,10 +44,21 @@ export const Silently = ({ said, onChange }: { said: GoesWith; onChange: (said: 
 )
 
 /** A word with an act, or silence. */
-export const WordOrSilence = (props: { said: GoesWith; onChange: (said: GoesWith) => void }) => (
+export const WordOrSilence = ({
+  label,
+  ...props
+}: {
+  label?: string
+  said: GoesWith
+  onChange: (said: GoesWith) => void
+}) => (
   <>
     {!props.said.silent && (
-      <WordWithIt text={props.said.text} onChange={(text) => props.onChange({ ...props.said, text })} />
+      <WordWithIt
+        {...(label === undefined ? {} : { label })}
+        text={props.said.text}
+        onChange={(text) => props.onChange({ ...props.said, text })}
+      />
     )}
     <Silently {...props} />
   </>

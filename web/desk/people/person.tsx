@@ -13,8 +13,11 @@ import type { BookingRow, PersonRow } from '../data/rows.ts'
 import { PageHead } from '../parts/page-head.tsx'
 import { bookingLine, serviceName, standingWords, when } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
+import { LinesOf } from '../waiting/lines-of.tsx'
+import { PutInLine } from '../waiting/put-in-line.tsx'
 import { AboutPerson } from './about-person.tsx'
 import { Counts } from './counts.tsx'
+import { Replies } from './replies.tsx'
 import { wentWords } from './went-words.ts'
 
 /** Somebody, and everything there is with them. */
@@ -26,6 +29,7 @@ export function PersonPage() {
     return { id, person, bookings: person ? await bookingsOf(db, person) : [] }
   }, [id])
   const [about, setAbout] = useState(false)
+  const [waits, setWaits] = useState(false)
   const now = useMinute()
   if (found?.id !== id) return <p className="text-soft">One moment …</p>
   const { person, bookings } = found
@@ -52,6 +56,9 @@ export function PersonPage() {
           .filter(Boolean)
           .join(' · ')}
       >
+        <button type="button" className="press" onClick={() => setWaits(true)}>
+          Put them in line…
+        </button>
         <button type="button" className="press" onClick={() => setAbout(true)}>
           Change what I keep about them
         </button>
@@ -60,9 +67,22 @@ export function PersonPage() {
         <Bookings desk={desk} bookings={bookings} />
         <div className="grid h-fit gap-4">
           <Counts practice={desk.practice} person={person} bookings={bookings} />
+          <LinesOf practice={desk.practice} person={person} />
           <Kept desk={desk} person={person} />
+          <Replies desk={desk} person={person} />
         </div>
       </div>
+      {waits && (
+        <PutInLine
+          desk={desk}
+          about={{
+            name: person.name,
+            email: person.emails[0] ?? '',
+            ...(person.phone ? { phone: person.phone } : {}),
+          }}
+          close={() => setWaits(false)}
+        />
+      )}
       {about && <AboutPerson desk={desk} person={person} close={() => setAbout(false)} />}
     </>
   )

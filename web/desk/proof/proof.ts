@@ -3,7 +3,7 @@ import type { SentMail } from '@acolhida/core/formats'
 import { accountOf } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
-import { type Agreement, blocksText, chainHead, type ShownTerms, shownTerms } from '@acolhida/core/terms'
+import { type Agreement, agreedText, blocksText, chainHead } from '@acolhida/core/terms'
 import { formatInstant, type Instant, moment } from '@acolhida/core/time'
 import { lineWords } from '../money/money-words.ts'
 import { currencyOf, homeZone, serviceName, termsTitle, when } from '../parts/words.ts'
@@ -28,17 +28,9 @@ export interface ProofPart {
   code?: string
 }
 
-/** The text that somebody agreed to as they read it; nothing where it can't be told any more. */
-function shownOfAgreement({ terms }: Practice, agreement: Agreement): ShownTerms | undefined {
-  const version = terms
-    .find(({ id }) => id === agreement.terms)
-    ?.versions.find(({ number }) => number === agreement.version)
-  return version && agreement.fields ? shownTerms(version, agreement.fields) : undefined
-}
-
 /** One agreement with everything that proves it. */
 export function agreementPart(practice: Practice, agreement: Agreement): ProofPart {
-  const shown = shownOfAgreement(practice, agreement)
+  const { shown } = agreedText(practice.terms, agreement)
   return {
     title: `${termsTitle(practice, agreement.terms, agreement.version)}, version ${agreement.version}`,
     facts: [

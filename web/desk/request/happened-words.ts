@@ -47,6 +47,10 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
   const told: Told = {
     asked: (event) => {
       const what = `${serviceName(practice, event.service)}, ${at(event)}`
+      if (event.line !== undefined)
+        return event.proof === 'hand'
+          ? `You booked them in, who had waited: ${what}.`
+          : `They took a freed time: ${what}.`
       return event.proof === 'hand' ? `You booked them in: ${what}.` : `They asked for ${what}.`
     },
     proved: () => 'They opened the link in the mail.',
@@ -67,6 +71,7 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     moved: (event) => {
       const to = `${event.service ? `${serviceName(practice, event.service)}, ` : ''}${at(event)}`
       const least = event.least ? ` Cancelling costs ${event.least} % from now on at the least.` : ''
+      if (event.freed !== undefined) return `They took an earlier time that fell free: ${to}.`
       return event.by === 'client'
         ? `They moved it to ${to}.${least}`
         : `You moved it to ${to}, ${event.minutes} minutes.${saying(event.text)}`

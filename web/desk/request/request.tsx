@@ -42,6 +42,7 @@ import { Card } from './card.tsx'
 import { Reasons } from './reasons.tsx'
 import { WhatHappened } from './what-happened.tsx'
 
+const PutInLine = lazy(async () => ({ default: (await import('../waiting/put-in-line.tsx')).PutInLine }))
 const MessagesOf = lazy(async () => ({ default: (await import('../messages/of-booking.tsx')).MessagesOf }))
 
 /** One request: its lead line, answers, reasons, agreement, and what can be said to it. */
@@ -131,10 +132,10 @@ const stepMarks = (practice: Practice, booking: Booking): LeadMark[] =>
   )
 
 /** What has become of it, when it no longer simply waits. */
-function State({ desk, booking }: { desk: Desk; booking: Booking }) {
+function State({ desk, booking }: { desk: Desk; booking: BookingRow }) {
   // Drawn anew when it becomes another, not each second.
   useAt((now) => JSON.stringify(stateAt(booking, now)))
-  const [doing, setDoing] = useState<'move' | 'cancel'>()
+  const [doing, setDoing] = useState<'move' | 'cancel' | 'earlier'>()
   const { practice } = desk
   const state = stateAt(booking, relayNow())
   const close = (): void => setDoing(undefined)
@@ -162,6 +163,9 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
           <button type="button" className="press" onClick={() => setDoing('move')}>
             Move…
           </button>
+          <button type="button" className="press" onClick={() => setDoing('earlier')}>
+            Wants it earlier…
+          </button>
           <button type="button" className="press press-no" onClick={() => setDoing('cancel')}>
             Cancel…
           </button>
@@ -176,6 +180,11 @@ function State({ desk, booking }: { desk: Desk; booking: Booking }) {
         <AnswerPlea desk={desk} booking={booking} />
       </div>
       {doing === 'move' && <Move desk={desk} booking={booking} close={close} />}
+      {doing === 'earlier' && (
+        <Suspense>
+          <PutInLine desk={desk} earlier={booking} close={close} />
+        </Suspense>
+      )}
       {doing === 'cancel' && <CancelSession desk={desk} booking={booking} close={close} />}
     </div>
   )

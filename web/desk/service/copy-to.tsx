@@ -8,6 +8,7 @@ import { Dialog } from '../parts/dialog.tsx'
 import { Tick } from '../parts/tick.tsx'
 
 const NAMES: Record<SettingsGroup, string> = {
+  waitlist: 'Waitlist',
   when: 'When: starts, edges of the day, notice, reach',
   clear: 'Time kept clear',
   limits: 'Limits a day and a week',

@@ -2,7 +2,7 @@ import type { Practice, PracticeFault, Service } from '@acolhida/core/practice'
 import { useEffect, useId, useRef, useState } from 'react'
 import { useWanted } from '../parts/use-wanted.ts'
 import { Fields } from '../settings/fields.tsx'
-import type { SaidSentence, SaidValue, SentenceGroup } from './sentences.ts'
+import type { SaidSentence, SaidValue, SentenceGroup } from './said-sentence.ts'
 
 interface Around {
   of: Service

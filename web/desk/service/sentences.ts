@@ -1,31 +1,23 @@
 import { money } from '@acolhida/core/money'
 import type { Practice, Service } from '@acolhida/core/practice'
-import { dateWords, durationWords, type LocalDate } from '@acolhida/core/time'
+import { dateWords, durationWords, type Instant, type LocalDate } from '@acolhida/core/time'
 import { counted, currencyOf } from '../parts/words.ts'
-import type { Setting } from '../settings/setting.ts'
+import { FILLING, fillSaid } from '../waiting/fill-settings.ts'
+import type { SaidSentence, SaidValue, SentenceGroup } from './said-sentence.ts'
 import { AFTERWARDS, BEFORE, MARKS, SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
 import { APPROVAL, whomFields } from './whom.ts'
 
-/** A value in a sentence, and the settings that change it. */
-export interface SaidValue {
-  say: string
-  of: readonly Setting<Service>[]
-}
-
-/** A sentence about a service: words, and values that can be opened where they stand. */
-export type SaidSentence = readonly (string | SaidValue)[]
-
-export interface SentenceGroup {
-  title: string
-  sentences: readonly SaidSentence[]
-}
-
 /** All that is set of a service, as it is said. */
-export function sentencesOf(practice: Practice, service: Service, today: LocalDate): SentenceGroup[] {
+export function sentencesOf(
+  practice: Practice,
+  service: Service,
+  today: LocalDate,
+  now: Instant,
+): SentenceGroup[] {
   const when = whenFields(today)
   const whom = whomFields(practice)
-  const all = [...WHAT, ...SHOWN, ...AFTERWARDS, ...BEFORE, ...when, ...whom]
+  const all = [...WHAT, ...SHOWN, ...AFTERWARDS, ...BEFORE, ...when, ...whom, ...FILLING]
   const value = (say: string, ...labels: string[]): SaidValue => ({
     say,
     of: labels.map((label) => {
@@ -38,6 +30,7 @@ export function sentencesOf(practice: Practice, service: Service, today: LocalDa
     { title: 'What it is', sentences: whatSaid(practice, service, value) },
     { title: 'When', sentences: whenSaid(service, value) },
     { title: 'For whom', sentences: whomSaid(practice, service, value) },
+    { title: 'Waiting for a time', sentences: fillSaid(practice, service, now, value) },
   ]
 }
 

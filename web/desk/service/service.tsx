@@ -19,6 +19,7 @@ import { ActButton } from '../parts/act.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { homeZone } from '../parts/words.ts'
+import { LastTen } from '../waiting/last-ten.tsx'
 import { CopyTo } from './copy-to.tsx'
 import { ServiceExtras } from './extras.tsx'
 import { Follows } from './follows.tsx'
@@ -59,8 +60,9 @@ export function ServicePage() {
     change: (p: Practice, to: (service: Service) => Service) => withService(p, id, to),
   }
   const asked = questionnaireOf(practice, service)
-  const change = (what: string, parts: Overlay<Service>): Promise<void> =>
-    changePractice(db, what, (p) => withService(p, id, (service) => withParts(service, parts)))
+  /** Done to the service as it is kept by then: a quick hand is ahead of what is shown. */
+  const change = (what: string, parts: (of: Service, p: Practice) => Overlay<Service>): Promise<void> =>
+    changePractice(db, what, (p) => withService(p, id, (of) => withParts(of, parts(of, p))))
   return (
     <SettingsPage
       title={service.name}
@@ -68,7 +70,7 @@ export function ServicePage() {
     >
       <div className="grid max-w-[1080px] grid-cols-1 gap-5 lg:grid-cols-[1fr_340px]">
         <div className="grid h-fit grid-cols-1 gap-5">
-          {sentencesOf(practice, service, today).map((group) => (
+          {sentencesOf(practice, service, today, relayNow()).map((group) => (
             <SaidOf key={group.title} group={group} around={around} />
           ))}
           {service.seats > 1 && service.groupAt === 'dates' && <GroupDates desk={desk} service={service} />}
@@ -91,11 +93,11 @@ export function ServicePage() {
                 on={service.places.includes(place.id)}
                 last={service.places.length === 1}
                 onChange={(on) =>
-                  change('the places of a service', {
-                    places: practice.places
+                  change('the places of a service', (of, p) => ({
+                    places: p.places
                       .map((place) => place.id)
-                      .filter((other) => (other === place.id ? on : service.places.includes(other))),
-                  })
+                      .filter((other) => (other === place.id ? on : of.places.includes(other))),
+                  }))
                 }
               />
             ))}
@@ -110,11 +112,11 @@ export function ServicePage() {
                 label={terms.versions.at(-1)?.title ?? terms.id}
                 on={service.terms.includes(terms.id)}
                 onChange={(on) =>
-                  change('the terms of a service', {
-                    terms: practice.terms
+                  change('the terms of a service', (of, p) => ({
+                    terms: p.terms
                       .map((terms) => terms.id)
-                      .filter((other) => (other === terms.id ? on : service.terms.includes(other))),
-                  })
+                      .filter((other) => (other === terms.id ? on : of.terms.includes(other))),
+                  }))
                 }
               />
             ))}
@@ -137,9 +139,10 @@ export function ServicePage() {
             </p>
             <MakeQuestions service={service} />
           </section>
+          <LastTen practice={practice} service={service} />
           <WhatTheyGet practice={practice} service={service} />
           <section className="sheet p-5" aria-label="Picture">
-            <Picture service={service} onChange={(picture) => change('a picture', { picture })} />
+            <Picture service={service} onChange={(picture) => change('a picture', () => ({ picture }))} />
           </section>
           <div className="flex flex-wrap gap-2.5">
             <CopyTo practice={practice} service={service} />

@@ -13,12 +13,13 @@ import {
   wholeTyped,
   withTyped,
 } from '../settings/setting.ts'
+import { FILLING } from '../waiting/fill-settings.ts'
 import { SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
 import { whomFields } from './whom.ts'
 
 const practice = demoPractice(parseInstant('2026-11-24T11:00Z'))
-const FIELDS = [...WHAT, ...SHOWN, ...whenFields(date('2026-11-24')), ...whomFields(practice)]
+const FIELDS = [...WHAT, ...SHOWN, ...whenFields(date('2026-11-24')), ...whomFields(practice), ...FILLING]
 const field = (label: string): Setting<Service> => FIELDS.find((setting) => setting.label === label)!
 const service = practice.services.find((service) => service.id === 'voice-assessment')!
 const typed = (label: string, text: string, from: Service = service): Service =>

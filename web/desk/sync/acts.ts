@@ -1,5 +1,5 @@
 import type { Booking, DeskDoes } from '@acolhida/core/booking'
-import type { EnterBody, QuoteBody } from '@acolhida/core/contract'
+import type { DeskFreedDoes, DeskLineDoes, EnterBody, QuoteBody } from '@acolhida/core/contract'
 import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { newKey, RelayError } from '../../relay-client/client.ts'
@@ -37,8 +37,11 @@ async function intend(intention: Intended): Promise<void> {
 }
 
 /** Whom a command names, where it is somebody that no record tells of yet. */
-export const personIn = (command: Intention['command']): string | undefined =>
-  'body' in command && 'person' in command.body ? command.body.person.name : undefined
+export const personIn = (command: Intention['command']): string | undefined => {
+  if (command.do === 'waiting')
+    return command.body.command.do === 'join' ? command.body.command.person.name : undefined
+  return 'body' in command && 'person' in command.body ? command.body.person.name : undefined
+}
 
 /** Decisions that are made on what is in force, and not where that has changed meanwhile. */
 const ON_WHAT_IS = new Set<DeskDoes['do']>([
@@ -82,6 +85,20 @@ export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
 export async function answerEnquiry(enquiry: string, text: string): Promise<void> {
   const command = { do: 'answer' as const, body: { enquiry, text } }
   await intend({ booking: enquiry, command })
+}
+
+/** Does something with a place in line; answers of somebody on the phone are sealed as ever. */
+export async function doInLine(line: string, command: DeskLineDoes): Promise<void> {
+  const sealed =
+    command.do === 'join' && command.answers
+      ? { ...command, ...(await sealedAnswers({ service: command.service, answers: command.answers })) }
+      : command
+  await intend({ booking: line, command: { do: 'waiting', body: { line, command: sealed } } })
+}
+
+/** Does something with a freed time. */
+export async function doWithFreed(freed: string, command: DeskFreedDoes): Promise<void> {
+  await intend({ booking: freed, command: { do: 'freed', body: { freed, command } } })
 }
 
 /** Sends a quote: for an enquiry there is, or as the beginning of one. */

@@ -1,6 +1,8 @@
 import {
   type AnswerBody,
   type DeskCommand,
+  type DeskFreed,
+  type DeskLine,
   type DoorPackage,
   desk,
   type EnterBody,
@@ -32,6 +34,8 @@ export const deskRelay = {
   calendars: (bearer: string) => ask(desk.calendars, { bearer }),
   answer: (body: AnswerBody, key: string, bearer: string) => ask(desk.answer, { body, key, bearer }),
   quote: (body: QuoteBody, key: string, bearer: string) => ask(desk.quote, { body, key, bearer }),
+  waiting: (body: DeskLine, key: string, bearer: string) => ask(desk.waiting, { body, key, bearer }),
+  freed: (body: DeskFreed, key: string, bearer: string) => ask(desk.freed, { body, key, bearer }),
   command: (body: DeskCommand, key: string, bearer: string) => ask(desk.command, { body, key, bearer }),
   /** The bytes of a file given as an answer; nothing when the relay no longer has it. */
   file: async (id: string, bearer: string): Promise<Uint8Array<ArrayBuffer> | undefined> => {

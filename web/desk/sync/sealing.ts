@@ -23,8 +23,8 @@ export async function sealKeys(): Promise<SealKeys | undefined> {
 export async function openPage(page: RecordPage): Promise<RecordPage> {
   const holds = page.items.some(
     (item) =>
-      item.kind === 'booking' &&
-      item.body.type === 'asked' &&
+      (item.kind === 'booking' || item.kind === 'waiting') &&
+      (item.body.type === 'asked' || item.body.type === 'joined') &&
       Object.values(item.body.answers).some(isSealed),
   )
   const keys = holds ? await sealKeys() : undefined
@@ -33,7 +33,9 @@ export async function openPage(page: RecordPage): Promise<RecordPage> {
     page.items.map(async (item) =>
       item.kind === 'booking' && item.body.type === 'asked'
         ? { ...item, body: { ...item.body, answers: await openAll(item.body.answers, keys) } }
-        : item,
+        : item.kind === 'waiting' && item.body.type === 'joined'
+          ? { ...item, body: { ...item.body, answers: await openAll(item.body.answers, keys) } }
+          : item,
     ),
   )
   return { ...page, items }

@@ -208,12 +208,16 @@ describe('decisions', () => {
         throw new Error('The disk is full.')
       },
     }
-    await expect(callOffFor(here, 'No heating.', failing)).rejects.toThrow('The disk is full.')
+    await expect(callOffFor(here, { text: 'No heating.' }, failing)).rejects.toThrow('The disk is full.')
     expect(await db.intentions.count()).toBe(0)
-    await callOffFor(here, 'No heating.', {
-      what: 'Called off',
-      change: (practice) => ({ ...practice, profile: { ...practice.profile, name: 'Other' } }),
-    })
+    await callOffFor(
+      here,
+      { text: 'No heating.' },
+      {
+        what: 'Called off',
+        change: (practice) => ({ ...practice, profile: { ...practice.profile, name: 'Other' } }),
+      },
+    )
     expect((await db.intentions.toArray()).map(({ booking, command }) => [booking, command.do])).toEqual([
       ['asks-tome', 'decline'],
       ['asks-wanda', 'decline'],

@@ -77,6 +77,8 @@ async function passOn(key: string): Promise<void> {
       if (command.do === 'enter') await enter(command.body, intention.key, key)
       else if (command.do === 'answer') await deskRelay.answer(command.body, intention.key, key)
       else if (command.do === 'quote') await deskRelay.quote(command.body, intention.key, key)
+      else if (command.do === 'waiting') await deskRelay.waiting(command.body, intention.key, key)
+      else if (command.do === 'freed') await deskRelay.freed(command.body, intention.key, key)
       else await deskRelay.command({ booking, command, ...(seen ? { seen } : {}) }, intention.key, key)
       await db.intentions.delete(intention.order)
     } catch (error) {

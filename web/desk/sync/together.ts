@@ -2,6 +2,7 @@ import { type Booking, callingOff, type DeskDoes, UNDO } from '@acolhida/core/bo
 import type { Practice } from '@acolhida/core/practice'
 import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
+import type { GoesWith } from '../parts/word.tsx'
 import { decided, noteIntention, roundSoon } from './acts.ts'
 
 /** One of several things that are decided together. */
@@ -58,12 +59,12 @@ export const decideForAll = (bookings: readonly Booking[], command: DeskDoes): P
  */
 export async function callOffFor(
   bookings: readonly Booking[],
-  text: string,
+  said: GoesWith,
   gone?: { what: string; change: (practice: Practice) => Practice },
 ): Promise<void> {
   const now = relayNow()
   const each = bookings.flatMap((booking): ForEach[] => {
-    const command = callingOff(booking, text, now)
+    const command = callingOff(booking, said, now)
     return command ? [{ booking, command }] : []
   })
   await decideEach(each, gone)

@@ -1,4 +1,3 @@
-import { agreementsIn } from '@acolhida/core/booking'
 import type { Practice } from '@acolhida/core/practice'
 import { type Agreement, type AgreementFault, verifyAgreements } from '@acolhida/core/terms'
 import { moment } from '@acolhida/core/time'
@@ -22,7 +21,9 @@ export function ProveAll({ practice }: { practice: Practice }) {
   const [number, setNumber] = useState('')
   const [told, setTold] = useState<{ agreements: Agreement[]; faults: AgreementFault[] }>()
   const prove = async (): Promise<void> => {
-    const agreements = (await db.bookings.toArray()).flatMap(agreementsIn)
+    const { agreementsOf } = await import('@acolhida/core/waiting')
+    const found = agreementsOf(await db.bookings.toArray(), await db.lines.toArray())
+    const agreements = found.map(({ agreement }) => agreement)
     const { faults } = verifyAgreements(practice.terms, agreements, number.trim() || undefined)
     setTold({ agreements, faults })
   }

@@ -3,30 +3,29 @@ import { freeId } from '@acolhida/core/questions'
 import {
   type Again,
   asClauses,
-  clauseFault,
   shownTerms,
   type Terms,
   type TermsVersion,
   versionFingerprint,
 } from '@acolhida/core/terms'
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import { relayNow } from '../../relay-client/clock.ts'
 import { ShownTermsText } from '../../terms/shown-terms.tsx'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
-import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
+import { PlainChoice } from '../parts/plain-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { idsOf } from '../service/make.tsx'
 import { type Draft, withPublished, withSeparate, withTermsOf } from './change.ts'
+import { OtherLanguages } from './other-languages.tsx'
 import { ProveAll } from './prove-all.tsx'
+import { useDraft } from './use-draft.ts'
 import { VersionDifferences, versionBefore } from './versions.tsx'
-
-// What writes rich text comes when one writes.
-const Clauses = lazy(async () => ({ default: (await import('./clauses.tsx')).Clauses }))
+import { WriteText } from './write-text.tsx'
 
 /** What is agreed. A version once published never changes; a new wording is a new version. */
 export function TermsPage() {
@@ -77,13 +76,9 @@ function OneText({ practice, terms }: { practice: Practice; terms: Terms }) {
   const [number, setNumber] = useState(latest.number)
   const version = terms.versions.find((one) => one.number === number) ?? latest
   const [comparing, setComparing] = useState(false)
-  const name = `acolhida-terms-${terms.id}-${latest.number}`
-  const [draft, setDraft] = useState<Draft | undefined>(() => storedDraft(name))
-  const type = (next: Draft | undefined): void => {
-    setDraft(next)
-    if (next) localStorage.setItem(name, JSON.stringify(next))
-    else localStorage.removeItem(name)
-  }
+  const [draft, type] = useDraft<Draft>(`acolhida-terms-${terms.id}-${latest.number}`, {
+    ...{ title: '', document: '', again: 'next' },
+  })
   const services = practice.services.filter((service) => service.terms.includes(terms.id))
   const sample = services[0] ?? practice.services[0]
   const earlier = versionBefore(terms, version.number)
@@ -159,23 +154,12 @@ function OneText({ practice, terms }: { practice: Practice; terms: Terms }) {
               </button>
             )}
           </div>
+          <OtherLanguages practice={practice} terms={terms} services={services} />
           <WhoseTerms practice={practice} terms={terms} />
         </>
       )}
     </section>
   )
-}
-
-/** What was being written; nothing where there is none, or it can't be read any more. */
-function storedDraft(name: string): Draft | undefined {
-  try {
-    const found = JSON.parse(localStorage.getItem(name) ?? 'null') as Partial<Draft> | null
-    return found && Array.isArray(found.clauses)
-      ? { title: '', document: '', again: 'next', ...found, clauses: found.clauses }
-      : undefined
-  } catch {
-    return undefined
-  }
 }
 
 function Writing({
@@ -202,8 +186,6 @@ function Writing({
     ...(draft.document ? { document: draft.document } : {}),
   }
   const publish = async (): Promise<void> => {
-    const fault = draft.clauses.map(clauseFault).find(Boolean)
-    if (fault) throw new Error(fault)
     await changePractice(db, `version ${next.number} of the terms`, (p) =>
       withPublished(p, terms.id, draft, relayNow()),
     )
@@ -211,20 +193,7 @@ function Writing({
   }
   return (
     <div className="mt-3 grid gap-4">
-      <PlainField label="Title" value={draft.title} onChange={(title) => type({ ...draft, title })} />
-      <Suspense fallback={<p className="text-soft">One moment …</p>}>
-        <Clauses
-          practice={practice}
-          services={services}
-          clauses={draft.clauses}
-          onChange={(change) => type({ ...draft, clauses: change(draft.clauses) })}
-        />
-      </Suspense>
-      <PlainField
-        label="The address of a longer document, if there is one"
-        value={draft.document}
-        onChange={(document) => type({ ...draft, document })}
-      />
+      <WriteText practice={practice} services={services} draft={draft} type={type} />
       <details>
         <summary className="way cursor-pointer">What differs from version {latest.number}</summary>
         <div className="mt-2">

@@ -1,5 +1,5 @@
 import { inForce, PSEUDO } from '@acolhida/core/time'
-import { useEffect } from 'react'
+import { Suspense, useEffect } from 'react'
 import { Link, Outlet } from 'react-router'
 import { TileFrieze } from '../../drawings/tile.tsx'
 import { RelayError } from '../../relay-client/client.ts'
@@ -57,7 +57,9 @@ export function Door() {
             <Notice tone="info">{clockNote}</Notice>
           </div>
         )}
-        <Outlet context={door.data} />
+        <Suspense fallback={<p className="text-soft">{say('moment')}</p>}>
+          <Outlet context={door.data} />
+        </Suspense>
       </main>
     </div>
   )

@@ -1,10 +1,11 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { useMutation } from '@tanstack/react-query'
 import { Check } from 'lucide-react'
-import { useEffect, useRef } from 'react'
-import { Link, useNavigationType, useParams, useSearchParams } from 'react-router'
+import { lazy, Suspense, useEffect, useRef } from 'react'
+import { useNavigationType, useParams, useSearchParams } from 'react-router'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { Notice } from '../parts/notice.tsx'
+import { Nowhere } from '../parts/nowhere.tsx'
 import { say } from '../parts/say.ts'
 import { stageOf } from '../visit/filling.ts'
 import { useDoor } from '../visit/follow.ts'
@@ -17,23 +18,15 @@ import { Summary } from './summary.tsx'
 import { TermsStep } from './terms.tsx'
 import { Time } from './time.tsx'
 
+const Wait = lazy(() => import('./wait.tsx'))
+
 /** From a service to a request: questions, a time, terms. */
 export function Flow() {
   const { slug, services } = useDoor()
   const { service: id } = useParams()
   const service = services.find((service) => service.id === id)
   if (!service) {
-    return (
-      <div className="max-w-[640px]">
-        <title>{say('off')}</title>
-        <h1>{say('off')}</h1>
-        <p className="mt-3">
-          <Link className="way" to={`/${slug}`}>
-            {say('services.see')}
-          </Link>
-        </p>
-      </div>
-    )
+    return <Nowhere slug={slug} title={say('off')} />
   }
   return <ServiceFlow key={service.id} service={service} />
 }
@@ -73,14 +66,16 @@ function ServiceFlow({ service }: { service: DoorService }) {
   const open: DoorStep[] = [first]
   if (asks && stage !== 'wish') open.push('time')
   if (stage === 'kept') open.push('terms')
+  const furthest = open.at(-1) ?? first
+  if (service.line && (asks ? stage !== 'wish' : filling.read?.open)) open.push('line')
   // What holds no longer leads back to the furthest step that does.
-  const step = asked && open.includes(asked) ? asked : asked === 'terms' ? open.at(-1)! : first
+  const step = asked && open.includes(asked) ? asked : asked === 'terms' ? furthest : first
   const reading = useReadAtOnce(service, !asks && stage === 'wish' && !filling.read)
   const top = useRef<HTMLDivElement>(null)
   const isFirst = useRef(true)
   const came = useNavigationType()
 
-  const go = (next: DoorStep): void => setSearch({ step: next })
+  const go = (next: DoorStep, day?: string): void => setSearch({ step: next, ...(day ? { day } : {}) })
   // Led back to the times, the address follows: the next start picked must not carry anybody on by itself. Where
   // nothing is filled in any more it has been sent, and the way leads on to where things stand.
   useEffect(() => {
@@ -106,9 +101,9 @@ function ServiceFlow({ service }: { service: DoorService }) {
             <li className="tag tag-fits flex items-center gap-1 rounded-full px-2.5 py-1.5 sm:px-3.5">
               <Check size={14} aria-hidden="true" /> {say('step.service')}
             </li>
-            {steps.map((at) => {
+            {(step === 'line' ? [...steps.filter((at) => at !== 'terms'), step] : steps).map((at) => {
               const current = at === step
-              const done = steps.indexOf(at) < steps.indexOf(step)
+              const done = at !== step && (step === 'line' || steps.indexOf(at) < steps.indexOf(step))
               const look = current ? 'bg-leaf text-primary-content' : done ? 'tag-fits' : 'bg-shade text-soft'
               const name = say(`step.${at}`)
               return (
@@ -154,6 +149,11 @@ function ServiceFlow({ service }: { service: DoorService }) {
             ) : (
               <p className="text-soft">{say('moment')}</p>
             ))}
+          {step === 'line' && (
+            <Suspense fallback={<p className="text-soft">{say('moment')}</p>}>
+              <Wait service={service} go={go} />
+            </Suspense>
+          )}
           {step === 'terms' && <TermsStep service={service} />}
         </div>
       </div>

@@ -8,6 +8,7 @@ import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useNow } from '../../relay-client/clock.ts'
 import { besideIt, clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { Notice } from '../parts/notice.tsx'
+import { Nowhere } from '../parts/nowhere.tsx'
 import { rich, say } from '../parts/say.ts'
 import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
@@ -67,16 +68,9 @@ export function MyBooking() {
 
   if (my.error && !my.data) {
     return (
-      <div className="max-w-[640px]">
-        <title>{say('my.nowhere')}</title>
-        <h1>{say('my.nowhere')}</h1>
-        <p className="mt-3">{my.error.message}</p>
-        <p className="mt-3">
-          <Link className="way" to={`/${slug}`}>
-            {say('services.see')}
-          </Link>
-        </p>
-      </div>
+      <Nowhere slug={slug} title={say('my.nowhere')}>
+        {my.error.message}
+      </Nowhere>
     )
   }
   if (!my.data) return <p className="text-soft">{say('moment')}</p>

@@ -2,9 +2,9 @@ import type { DoorTerms, LinkView, ToldAgreement } from '@acolhida/core/contract
 import { shownAsText } from '@acolhida/core/terms'
 import { useState } from 'react'
 import { ShownTermsText } from '../../terms/shown-terms.tsx'
+import { useAgreeing } from '../parts/agreeing.tsx'
 import { clocksNamed, momentAt } from '../parts/clocks.ts'
 import { say } from '../parts/say.ts'
-import { TermsToRead } from '../parts/terms-to-read.tsx'
 import type { LinkAct } from '../visit/relay.ts'
 
 /** What is still to be agreed to before the session: read, ticked, and one's name typed. */
@@ -19,20 +19,15 @@ export function AgreeNow({
   act: (act: LinkAct) => void
   busy: boolean
 }) {
-  const [read, setRead] = useState<ReadonlySet<string>>(new Set())
+  const agreeing = useAgreeing(terms)
   const [name, setName] = useState(view.name)
-  const [wrong, setWrong] = useState<string>()
   const agree = (): void => {
-    const missing = terms.find(({ fingerprint }) => !read.has(fingerprint))
-    if (missing) {
-      setWrong(say('terms.agree-first', { title: missing.title }))
-      document.getElementById(`agreed-${missing.id}`)?.focus()
-    } else if (!name.trim()) {
-      setWrong(say('terms.no-name'))
+    const agreed = agreeing.agreed()
+    if (!agreed) return
+    if (name.trim()) act({ do: 'agree', name: name.trim(), agreed })
+    else {
+      agreeing.say(say('terms.no-name'))
       document.getElementById('agree-name')?.focus()
-    } else {
-      const agreed = terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint }))
-      act({ do: 'agree', name: name.trim(), agreed })
     }
   }
   return (
@@ -42,23 +37,7 @@ export function AgreeNow({
         {say(view.unagreed === 'may-not' ? 'my.agree-must' : 'my.agree-please')}
       </p>
       <div className="mt-3 grid gap-3">
-        {terms.map((one) => (
-          <TermsToRead
-            key={one.id}
-            terms={one}
-            agreed={read.has(one.fingerprint)}
-            wrong={wrong !== undefined}
-            onChange={(yes) => {
-              setWrong(undefined)
-              setRead((before) => {
-                const next = new Set(before)
-                if (yes) next.add(one.fingerprint)
-                else next.delete(one.fingerprint)
-                return next
-              })
-            }}
-          />
-        ))}
+        {agreeing.texts}
         <label className="ask" htmlFor="agree-name">
           {say('terms.name')}
           <input
@@ -68,15 +47,11 @@ export function AgreeNow({
             value={name}
             onChange={(event) => {
               setName(event.target.value)
-              setWrong(undefined)
+              agreeing.say(undefined)
             }}
           />
         </label>
-        {wrong && (
-          <p id="wrong-agreed" role="alert" className="font-semibold text-clay">
-            {wrong}
-          </p>
-        )}
+        {agreeing.wrong}
         <button type="button" className="press press-go justify-self-start" disabled={busy} onClick={agree}>
           {say('my.agree-send')}
         </button>

@@ -1,2 +1,2 @@
 /** The steps from a service to a request. */
-export type DoorStep = 'questions' | 'time' | 'terms'
+export type DoorStep = 'questions' | 'time' | 'terms' | 'line'

@@ -23,7 +23,13 @@ const ENOUGH = 6
 const LEADS_BACK = new Set(['answers', 'closed', 'enquiry-instead', 'code'])
 
 /** When: the openings the relay computes for these answers. Picking one keeps it for ten minutes. */
-export function Time({ service, go }: { service: DoorService; go: (step: DoorStep) => void }) {
+export function Time({
+  service,
+  go,
+}: {
+  service: DoorService
+  go: (step: DoorStep, day?: LocalDate) => void
+}) {
   const slug = useSlug()
   const { practice } = useDoor()
   const visit = useVisit()
@@ -163,6 +169,8 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
         clocks={clocks}
         chosen={chosen}
         busy={keeping.isPending}
+        full={service.line ? pages.flatMap((page) => page.full ?? []) : []}
+        onWait={(day) => go('line', day)}
         onPick={(start) => keeping.mutate(start)}
       />
       {openings.data && starts.length === 0 && !openings.hasNextPage && (
@@ -180,6 +188,11 @@ export function Time({ service, go }: { service: DoorService; go: (step: DoorSte
           </button>
         ) : (
           <span />
+        )}
+        {service.line && (
+          <button type="button" className="way min-h-[44px]" onClick={() => go('line')}>
+            {say('time.wait')}
+          </button>
         )}
         <Link className="way inline-flex min-h-[44px] items-center" to={`/${slug}/write?about=${service.id}`}>
           {say('time.write')}

@@ -6,7 +6,9 @@ import {
   dayNumber,
   type Instant,
   type LocalDate,
+  longDate,
   monthName,
+  shortDate,
   timeAt,
   weekday,
   weekdayName,
@@ -32,6 +34,8 @@ export function Openings({
   clocks,
   chosen,
   busy,
+  full = [],
+  onWait = () => undefined,
   onPick,
 }: {
   starts: readonly Instant[]
@@ -39,6 +43,9 @@ export function Openings({
   clocks: Clocks
   chosen: Instant | undefined
   busy: boolean
+  /** Days on which everything is taken, and for which one can wait. */
+  full?: readonly LocalDate[]
+  onWait?: (day: LocalDate) => void
   onPick: (start: Instant) => void
 }) {
   const { first } = clocks
@@ -47,55 +54,71 @@ export function Openings({
     const day = dateAt(first, start)
     days.set(day, [...(days.get(day) ?? []), start])
   }
+  for (const day of full) if (!days.has(day)) days.set(day, [])
   return (
     <>
       {told.near.length > 0 && <p className="mb-3 text-[14px] text-soft">{say('time.near')}</p>}
       <ul className="grid gap-3">
-        {[...days].map(([day, times]) => {
-          const [, month, number] = day.split('-').map(Number) as [number, number, number]
-          const name = `${weekdayName(weekday(dayNumber(day as LocalDate)))}, ${monthName(month)}`
-          return (
-            <li
-              key={day}
-              className="sheet grid grid-cols-[58px_1fr] gap-3 px-4 py-3.5 sm:grid-cols-[76px_1fr] sm:px-[18px]"
-            >
-              <h2 className="font-normal">
-                <span className="serif block text-[28px] leading-none">{number}</span>
-                <span className="mt-0.5 block font-sans text-[13px] tracking-normal text-soft">{name}</span>
-              </h2>
-              <div className="grid gap-2">
-                {PARTS.map(([part, from, to]) => {
-                  const here = times.filter((start) => {
-                    const hour = Number(timeAt(first, start).slice(0, 2))
-                    return hour >= from && hour < to
-                  })
-                  return here.length === 0 ? null : (
-                    <div key={part} className="sm:flex sm:items-baseline">
-                      <h3 className="mb-1 w-[84px] shrink-0 font-sans text-[13px] font-normal tracking-normal text-soft sm:mb-0">
-                        {say(part)}
-                      </h3>
-                      <div className="flex flex-wrap gap-2">
-                        {here.map((start) => (
-                          <Start
-                            key={start}
-                            start={start}
-                            told={told}
-                            clocks={clocks}
-                            chosen={start === chosen}
-                            busy={busy}
-                            onPick={onPick}
-                          />
-                        ))}
+        {[...days]
+          .toSorted(([a], [b]) => (a < b ? -1 : 1))
+          .map(([day, times]) => {
+            if (times.length === 0) return <FullDay key={day} day={day as LocalDate} onWait={onWait} />
+            const [, month, number] = day.split('-').map(Number) as [number, number, number]
+            const name = `${weekdayName(weekday(dayNumber(day as LocalDate)))}, ${monthName(month)}`
+            return (
+              <li
+                key={day}
+                className="sheet grid grid-cols-[58px_1fr] gap-3 px-4 py-3.5 sm:grid-cols-[76px_1fr] sm:px-[18px]"
+              >
+                <h2 className="font-normal">
+                  <span className="serif block text-[28px] leading-none">{number}</span>
+                  <span className="mt-0.5 block font-sans text-[13px] tracking-normal text-soft">{name}</span>
+                </h2>
+                <div className="grid gap-2">
+                  {PARTS.map(([part, from, to]) => {
+                    const here = times.filter((start) => {
+                      const hour = Number(timeAt(first, start).slice(0, 2))
+                      return hour >= from && hour < to
+                    })
+                    return here.length === 0 ? null : (
+                      <div key={part} className="sm:flex sm:items-baseline">
+                        <h3 className="mb-1 w-[84px] shrink-0 font-sans text-[13px] font-normal tracking-normal text-soft sm:mb-0">
+                          {say(part)}
+                        </h3>
+                        <div className="flex flex-wrap gap-2">
+                          {here.map((start) => (
+                            <Start
+                              key={start}
+                              start={start}
+                              told={told}
+                              clocks={clocks}
+                              chosen={start === chosen}
+                              busy={busy}
+                              onPick={onPick}
+                            />
+                          ))}
+                        </div>
                       </div>
-                    </div>
-                  )
-                })}
-              </div>
-            </li>
-          )
-        })}
+                    )
+                  })}
+                </div>
+              </li>
+            )
+          })}
       </ul>
     </>
+  )
+}
+
+/** A day on which everything is taken. */
+function FullDay({ day, onWait }: { day: LocalDate; onWait: (day: LocalDate) => void }) {
+  return (
+    <li className="flex flex-wrap items-center justify-between gap-x-4 rounded-lg border border-dashed border-line px-4 py-1">
+      <span className="text-soft">{say('time.full', { day: longDate(day) })}</span>
+      <button type="button" className="way min-h-[44px]" onClick={() => onWait(day)}>
+        {say('time.full-tell', { day: shortDate(day) })}
+      </button>
+    </li>
   )
 }
 

@@ -1,6 +1,17 @@
-import type { DoorTerms } from '@acolhida/core/contract'
+import type { AgreedVersion, DoorTerms } from '@acolhida/core/contract'
 import { ShownTermsText } from '../../terms/shown-terms.tsx'
 import { say } from './say.ts'
+
+/** What was read, as it is said with one's agreement. */
+export const agreedAs = ({ id, number, fingerprint, language }: DoorTerms): AgreedVersion => ({
+  terms: id,
+  number,
+  fingerprint,
+  language,
+})
+
+/** Which text was read: its version, and in which language. */
+export const readAs = ({ fingerprint, language }: DoorTerms): string => `${fingerprint} ${language}`
 
 /** One text to be read, and the tick with which it is agreed to. */
 export function TermsToRead({
@@ -18,7 +29,7 @@ export function TermsToRead({
   return (
     <article className="sheet p-4">
       <h2>
-        {terms.title}{' '}
+        <span lang={terms.language}>{terms.title}</span>{' '}
         <span className="font-sans text-[13px] font-normal text-soft">
           {say('terms.version', { number: terms.number })}
         </span>
@@ -29,7 +40,9 @@ export function TermsToRead({
         tabIndex={0}
         aria-label={say('terms.text', { title: terms.title })}
       >
-        <ShownTermsText shown={terms.shown} more={say('terms.document')} />
+        <div lang={terms.language} dir="auto">
+          <ShownTermsText shown={terms.shown} more={say('terms.document')} />
+        </div>
       </section>
       <label className="mt-2 flex min-h-[44px] cursor-pointer items-center gap-3 font-semibold">
         <input

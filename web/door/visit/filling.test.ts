@@ -93,7 +93,7 @@ describe('filling in', () => {
     expect(stage({ is: 'placed', place: 'studio' })).toBe('read')
     expect(stage({ is: 'travels', travel: 'near' })).toBe('read')
     expect(stage({ is: 'person', person: { name: 'A' } })).toBe('kept')
-    expect(stage({ is: 'agreed', fingerprint: 'f', yes: true })).toBe('kept')
+    expect(stage({ is: 'agreed', text: 'f', yes: true })).toBe('kept')
     expect(stage(refused('not-open'))).toBe('read')
     expect(stage(refused('answers'))).toBe('wish')
     expect(stage(refused('closed'))).toBe('wish')
@@ -158,7 +158,7 @@ describe('filling in', () => {
           answered('why', 'Because.'),
           { is: 'addressed', address: 'Rua 1' },
           { is: 'person', person: { name: 'Ana', email: 'ana@example.org' } },
-          { is: 'agreed', fingerprint: 'f', yes: true },
+          { is: 'agreed', text: 'f', yes: true },
         )
         const end = after(begun, ...list)
         expect(end).toMatchObject({

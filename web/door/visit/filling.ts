@@ -1,6 +1,7 @@
 import type { Closed, DoorReading, DoorService, Kept, PartReading, Problem } from '@acolhida/core/contract'
 import { travelZoneAt } from '@acolhida/core/practice'
 import { type Answers, type AnswerValue, addressOf, type Sealed } from '@acolhida/core/questions'
+import type { LineWishes } from '@acolhida/core/waiting'
 import { say } from '../parts/say.ts'
 
 /** What a client has filled in so far, for one service. Kept in this browser until it has been sent. */
@@ -15,7 +16,9 @@ export interface Filling {
   /** A price code that has been accepted. */
   code?: string
   person: { name: string; email: string; phone: string }
-  /** The terms agreed to, by their fingerprints. */
+  /** When one could come, where one waits for a time. */
+  wishes?: LineWishes
+  /** The terms agreed to, by their fingerprints and the language they were read in. */
   agreed: string[]
   /** What the relay made of the wish; gone as soon as something changes that it rests on. */
   read?: DoorReading
@@ -59,8 +62,9 @@ export type Happening =
   | { is: 'placed'; place: string }
   | { is: 'travels'; travel: string | undefined }
   | { is: 'addressed'; address: string }
+  | { is: 'wished'; wishes: LineWishes }
   | { is: 'person'; person: Partial<Filling['person']> }
-  | { is: 'agreed'; fingerprint: string; yes: boolean }
+  | { is: 'agreed'; text: string; yes: boolean }
   | { is: 'turned'; part: number }
   /** What is decided at the end of a part. */
   | { is: 'parted'; said: PartReading }
@@ -144,12 +148,14 @@ export function afterHappening(filling: Filling, happening: Happening): Filling 
     }
     case 'addressed':
       return { ...filling, address: happening.address }
+    case 'wished':
+      return { ...filling, wishes: happening.wishes }
     case 'person':
       return { ...filling, person: { ...filling.person, ...happening.person } }
     case 'agreed': {
-      const { fingerprint, yes } = happening
-      const others = filling.agreed.filter((other) => other !== fingerprint)
-      return { ...filling, agreed: yes ? [...others, fingerprint] : others }
+      const { text, yes } = happening
+      const others = filling.agreed.filter((other) => other !== text)
+      return { ...filling, agreed: yes ? [...others, text] : others }
     }
     case 'turned':
       return { ...less(filling, 'look', 'note'), part: happening.part }

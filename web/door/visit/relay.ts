@@ -4,7 +4,10 @@ import {
   type DoorQuote,
   door,
   type EnquireBody,
+  type JoinBody,
+  type LineDoes,
   type SendBody,
+  type TakeBody,
   type Wanted,
   type WantedMoves,
   type WantedOpenings,
@@ -36,6 +39,11 @@ export const doorRelay = {
   renew: (slug: string, visit: string) => ask(door.renew, { to: { slug }, body: { visit } }),
   send: (slug: string, body: SendBody, key: string) => ask(door.send, { to: { slug }, body, key }),
   enquire: (slug: string, body: EnquireBody, key: string) => ask(door.enquire, { to: { slug }, body, key }),
+  /** Gets in line; where one stands; what is done there; and the freed time taken. */
+  join: (slug: string, body: JoinBody, key: string) => ask(door.join, { to: { slug }, body, key }),
+  line: (secret: string) => ask(door.line, { to: { secret } }),
+  inLine: (secret: string, body: LineDoes, key: string) => ask(door.inLine, { to: { secret }, body, key }),
+  take: (secret: string, body: TakeBody, key: string) => ask(door.take, { to: { secret }, body, key }),
   my: (secret: string, booking: string | undefined) => ask(door.my, { to: { secret }, query: { booking } }),
   /** Asks for a page of the till. */
   pay: (secret: string, booking: string | undefined, body: { what: 'pay' | 'card'; amount: number }) =>
