@@ -5,10 +5,10 @@ import { type Practice, type Service, termsInForce } from '@acolhida/core/practi
 import { versionFingerprint } from '@acolhida/core/terms'
 import type { Instant } from '@acolhida/core/time'
 import type { Seeded } from './seeded.ts'
-import type { Written } from './written.ts'
+import type { WrittenDown } from './written.ts'
 
 /** Somebody of the scenario. */
-export interface Someone {
+export interface Invented {
   name: string
   email: string
   zone: string
@@ -24,13 +24,13 @@ export interface Life {
   now: Instant
   by: Seeded
   house(): House
-  store: Written
+  store: WrittenDown
   ids(): string
   /** Has something done later, unless that is after one looks. */
   plan(at: number, run: (at: Instant) => void): void
   /** Does something as it is done at the relay; nothing where it is refused, as clients are now and then. */
   do<B, A>(does: Does<B, A>, body: B, at: Instant, once?: boolean): A | undefined
-  someoneNew(): Someone
+  someoneNew(): Invented
 }
 
 /** The private link that goes with a mail about something. */
@@ -42,7 +42,7 @@ export const mailed =
   }
 
 /** Agreement to all that a service has one agree to. */
-export const agreedTo = (practice: Practice, service: Service): AgreedVersion[] =>
+export const agreedVersions = (practice: Practice, service: Service): AgreedVersion[] =>
   termsInForce(practice, service).map(({ id, version }) => ({
     terms: id,
     number: version.number,

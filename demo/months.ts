@@ -27,13 +27,13 @@ import { printOfBooking, Refused } from '@acolhida/core/request'
 import { sha256Hex } from '@acolhida/core/terms'
 import { DAY, HOUR, type Instant, instant, MINUTE, shift } from '@acolhida/core/time'
 import { answersTo } from './answers.ts'
-import { agreedTo, mailed, type Someone } from './life.ts'
+import { agreedVersions, type Invented, mailed } from './life.ts'
 import { withMessages } from './messages.ts'
 import { BRINGS, FIRST, LAST, SORRY, ZONES } from './people.ts'
 import { demoPractice } from './practice.ts'
 import { Seeded } from './seeded.ts'
 import { JUST_NOW, Waits } from './waits.ts'
-import { Written } from './written.ts'
+import { WrittenDown } from './written.ts'
 
 /** How long the practice has been going when one looks, in ms. */
 const BEGAN = 150 * DAY
@@ -54,9 +54,9 @@ export function demoMonths(now: Instant, seed = 1): Backup {
 class Months {
   readonly #now: Instant
   readonly #by: Seeded
-  readonly #store = new Written()
+  readonly #store = new WrittenDown()
   readonly #keeper = new Doorkeeper(this.#store)
-  readonly #people: Someone[] = []
+  readonly #people: Invented[] = []
   readonly #waits: Waits
   #plans: { at: number; order: number; run: (at: Instant) => void }[] = []
   #names = 0
@@ -163,7 +163,7 @@ class Months {
       }))
   }
 
-  #someoneNew(): Someone {
+  #someoneNew(): Invented {
     for (;;) {
       const [first, last] = [this.#by.pick(FIRST), this.#by.pick(LAST)]
       const plain = `${first}.${last}`
@@ -189,7 +189,7 @@ class Months {
   }
 
   /** Somebody goes through the door, as far as it lets them. */
-  #ask(someone: Someone, service: string, at: Instant, mayWait = true): void {
+  #ask(someone: Invented, service: string, at: Instant, mayWait = true): void {
     const { house } = this.#keeper
     const { practice } = house.pack!
     const offered = serviceOf(practice, service)!
@@ -228,7 +228,7 @@ class Months {
           start,
           clock: moment,
           shown: kept.shown,
-          agreed: agreedTo(practice, offered),
+          agreed: agreedVersions(practice, offered),
           person: { name, email, zone },
         },
         moment,
@@ -258,7 +258,7 @@ class Months {
     if (booking) this.#word(booking.id, { do: 'cancel', by: 'practitioner', text: SORRY }, at)
   }
 
-  #write(someone: Someone, service: string, answers: Answers, visit: string, at: Instant): void {
+  #write(someone: Invented, service: string, answers: Answers, visit: string, at: Instant): void {
     const { name, email } = someone
     const message =
       'I have read that this is not the right beginning. Is there something else you would suggest?'
@@ -295,7 +295,7 @@ class Months {
   }
 
   /** The practitioner looks a few hours later; what came today may still wait. */
-  #decideSome(id: string, someone: Someone, asked: Instant): void {
+  #decideSome(id: string, someone: Invented, asked: Instant): void {
     const at = asked + this.#by.between(0.5 * HOUR, 14 * HOUR)
     const most = this.#by.next()
     if (at < this.#now - STILL_WAITS || this.#by.chance(0.15))
@@ -304,7 +304,7 @@ class Months {
     this.#plan(asked + 15 * HOUR, (now) => this.#goOn(id, someone, now))
   }
 
-  #decide(id: string, someone: Someone, most: number, now: Instant): void {
+  #decide(id: string, someone: Invented, most: number, now: Instant): void {
     const booking = this.#keeper.house.booking(id)
     if (!booking || stateAt(booking, now).is !== 'waiting') return
     if (most < 0.83) this.#word(id, { do: 'welcome' }, now)
@@ -332,7 +332,7 @@ class Months {
   }
 
   /** What becomes of a session that is booked: most take place; some are cancelled or moved; some lead to more. */
-  #goOn(id: string, someone: Someone, now: Instant): void {
+  #goOn(id: string, someone: Invented, now: Instant): void {
     const booking = this.#keeper.house.booking(id)
     if (!booking || stateAt(booking, now).is !== 'booked') return
     const { start } = booking
@@ -404,7 +404,7 @@ class Months {
   }
 
   /** Somebody who is worked with comes again: through their link, or booked in by hand after a talk. */
-  #coach(someone: Someone, at: Instant): void {
+  #coach(someone: Invented, at: Instant): void {
     if (someone.link && this.#by.chance(0.6)) {
       this.#ask(someone, 'coaching', at)
       return

@@ -6,7 +6,7 @@ import { sha256Hex } from '@acolhida/core/terms'
 import { addDays, dateAt, HOUR, type Instant, MINUTE, time, zone } from '@acolhida/core/time'
 import type { WaitingWindow } from '@acolhida/core/waiting'
 import { answersTo } from './answers.ts'
-import { agreedTo, type Life, mailed, type Someone } from './life.ts'
+import { agreedVersions, type Invented, type Life, mailed } from './life.ts'
 
 /** What is held out since then is still to be answered when one looks, in ms. */
 export const JUST_NOW = 70 * MINUTE
@@ -30,7 +30,7 @@ export class Waits {
   }
 
   /** No time suits somebody: they wait for one. */
-  wait(someone: Someone, wanted: Wanted & { place: string }, at: Instant): void {
+  wait(someone: Invented, wanted: Wanted & { place: string }, at: Instant): void {
     const { practice } = this.#life.house().pack!
     const { name, email, zone } = someone
     const { by } = this.#life
@@ -53,7 +53,7 @@ export class Waits {
         windows,
         clock: at,
         person: { name, email, zone },
-        agreed: agreedTo(practice, serviceOf(practice, wanted.service)!),
+        agreed: agreedVersions(practice, serviceOf(practice, wanted.service)!),
       },
       at,
     )

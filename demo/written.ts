@@ -10,7 +10,7 @@ const put = <T>(records: Map<string, T[]>, id: string, event: T): void => {
 }
 
 /** A store that also writes down what happened, in its order. */
-export class Written extends MapStore {
+export class WrittenDown extends MapStore {
   readonly events = new Map<string, BookingEvent[]>()
   readonly enquiries: Enquiry[] = []
   readonly places = new Map<string, LineEvent[]>()

@@ -7,7 +7,7 @@ import { CameBack } from './pages/came-back.tsx'
 import { Door } from './pages/door.tsx'
 import { Flow } from './pages/flow.tsx'
 import { MyBooking } from './pages/my-booking.tsx'
-import { Nowhere } from './pages/nowhere.tsx'
+import { NotThisAddress } from './pages/nowhere.tsx'
 import { Services } from './pages/services.tsx'
 import { Write } from './pages/write.tsx'
 import { useTongue } from './parts/tongue.ts'
@@ -42,7 +42,7 @@ export function DoorApp() {
           <Route path="in-line/:secret" element={<InLine />} />
           <Route path=":service" element={<Flow />} />
         </Route>
-        <Route path="*" element={<Nowhere />} />
+        <Route path="*" element={<NotThisAddress />} />
       </Routes>
     </QueryClientProvider>
   )

@@ -15,7 +15,7 @@ import { FormProblems } from '../parts/form-problems.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
 import { type GoesWith, WordOrSilence } from '../parts/word.tsx'
-import { WhoFields } from '../people/who-fields.tsx'
+import { PersonFields } from '../people/who-fields.tsx'
 import { enterBooking } from '../sync/acts.ts'
 import { AskThem, WhatItComesTo } from './ask-them.tsx'
 import { keepForMyself } from './own-time.ts'
@@ -140,7 +140,7 @@ export function BookIn({
           book()
         }}
       >
-        <WhoFields
+        <PersonFields
           practice={practice}
           person={person}
           onPerson={setPerson}
@@ -154,7 +154,7 @@ export function BookIn({
               onChange={(address) => setPerson((now) => ({ ...now, address }))}
             />
           )}
-        </WhoFields>
+        </PersonFields>
         <StartChoice desk={desk} chosen={chosen} weighed={weighed} onChange={choose} />
         <AskThem
           practice={practice}

@@ -13,7 +13,7 @@ export interface TypedIn {
 }
 
 /** Who it is: somebody known, looked for by name, or somebody new; how they are reached, and in which language. */
-export function WhoFields<T extends TypedIn>({
+export function PersonFields<T extends TypedIn>({
   practice,
   person,
   onPerson,

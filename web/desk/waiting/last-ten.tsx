@@ -9,7 +9,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { LineRow } from '../data/tables.ts'
 import { counted, currencyOf, homeZone } from '../parts/words.ts'
-import { askerBy, behind } from './use-waiting.ts'
+import { askerBy, thoseInLine } from './use-waiting.ts'
 
 /** How many of the last freed times are gone through. */
 const LAST = 10
@@ -26,7 +26,7 @@ export function LastTen({ practice, service }: { practice: Practice; service: Se
     const all = await db.freed.orderBy('at').reverse().toArray()
     const freed = all.filter((row) => row.freed.service === service.id).slice(0, LAST)
     const lines = freed.length > 0 ? await db.lines.toArray() : []
-    return { freed, lines, ...(await behind(lines)) }
+    return { freed, lines, ...(await thoseInLine(lines)) }
   }, [service.id])
   const list = waitlistOf(service)
   const gone = useMemo(() => {

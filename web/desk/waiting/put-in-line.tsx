@@ -15,7 +15,7 @@ import { FormProblems } from '../parts/form-problems.tsx'
 import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { serviceName, when } from '../parts/words.ts'
-import { WhoFields } from '../people/who-fields.tsx'
+import { PersonFields } from '../people/who-fields.tsx'
 import { doInLine } from '../sync/acts.ts'
 
 /** Puts somebody in line by hand; or somebody who has a time already, for an earlier one. */
@@ -92,7 +92,7 @@ export function PutInLine({
           </p>
         ) : (
           <>
-            <WhoFields
+            <PersonFields
               practice={practice}
               person={person}
               onPerson={setPerson}

@@ -10,7 +10,7 @@ import type { PersonRow } from '../data/rows.ts'
 import type { FreedRow, LineRow } from '../data/tables.ts'
 
 /** Who stands behind those in line. */
-export interface Behind {
+export interface ThoseInLine {
   /** The people, by their addresses. */
   people: ReadonlyMap<string, PersonRow>
   /** The bookings that somebody would rather have earlier, and when they begin. */
@@ -18,12 +18,12 @@ export interface Behind {
 }
 
 /** Everybody in line, with who they are. */
-export interface InLine extends Behind {
+export interface InLine extends ThoseInLine {
   lines: LineRow[]
 }
 
 /** Who stands behind places in line. Within a live query it is looked at again when that changes. */
-export async function behind(lines: readonly LineRow[]): Promise<Behind> {
+export async function thoseInLine(lines: readonly LineRow[]): Promise<ThoseInLine> {
   const mails = new Set(lines.map(({ mail }) => mail))
   const people = await db.people
     .where('emails')
@@ -46,7 +46,7 @@ export const inLineNow = (lines: readonly LineRow[], now: Instant): LineRow[] =>
 export const useInLine = (): InLine | undefined =>
   useLiveQuery(async () => {
     const lines = await db.lines.where('open').equals(1).toArray()
-    return { lines, ...(await behind(lines)) }
+    return { lines, ...(await thoseInLine(lines)) }
   })
 
 /** The freed times that are not over, the earliest first; and the last ones that are. */
@@ -62,7 +62,7 @@ export const useFreed = (): { open: FreedRow[]; past: FreedRow[] } | undefined =
 
 /** Who somebody in line is to openings, by their address. */
 export const askerBy =
-  ({ people }: Behind, practice: Practice, now: Instant) =>
+  ({ people }: ThoseInLine, practice: Practice, now: Instant) =>
   (email: string): Asker => {
     const person = people.get(normalMail(email))
     return {

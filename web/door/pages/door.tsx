@@ -9,7 +9,7 @@ import { Notice } from '../parts/notice.tsx'
 import { say } from '../parts/say.ts'
 import { speakHere } from '../parts/tongue.ts'
 import { useDoorQuery, useFollowing, useSlug } from '../visit/follow.ts'
-import { Nowhere } from './nowhere.tsx'
+import { NotThisAddress } from './nowhere.tsx'
 
 /** The frame of the door: who it belongs to, and the page one is on. */
 export function Door() {
@@ -25,8 +25,8 @@ export function Door() {
   }, [spoken, own])
   if (door.error && !door.data) {
     if (door.error instanceof RelayError && door.error.status === 404)
-      return <Nowhere message={door.error.message} />
-    return <Nowhere message={door.error.message} again={() => door.refetch()} />
+      return <NotThisAddress message={door.error.message} />
+    return <NotThisAddress message={door.error.message} again={() => door.refetch()} />
   }
   if (!door.data) return <div className="p-10 text-soft">{say('moment')}</div>
   const { practice, trial } = door.data

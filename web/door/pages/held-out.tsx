@@ -9,7 +9,7 @@ import { rich, say } from '../parts/say.ts'
 import { whatHappensWhen } from '../parts/words.ts'
 
 /** A freed time with everything about it, to be taken or let go on. */
-export function HeldOut({
+export function HeldOutForThem({
   view,
   offer,
   act,

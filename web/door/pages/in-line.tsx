@@ -11,7 +11,7 @@ import { Nowhere } from '../parts/nowhere.tsx'
 import { say } from '../parts/say.ts'
 import { useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
-import { HeldOut } from './held-out.tsx'
+import { HeldOutForThem } from './held-out.tsx'
 
 /** Where somebody stands in line, behind their private link; and the freed time that is held out to them. */
 export default function InLine() {
@@ -121,7 +121,7 @@ function Standing({
           )}
         </section>
       )}
-      {view.offer && <HeldOut view={view} offer={view.offer} act={act} take={take} busy={busy} />}
+      {view.offer && <HeldOutForThem view={view} offer={view.offer} act={act} take={take} busy={busy} />}
       {state === 'doubted' && (
         <section className="sheet mt-4 p-5">
           <p>{say('line.doubted-why')}</p>

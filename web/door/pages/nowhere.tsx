@@ -2,7 +2,7 @@ import { Emblem } from '../../theme/mark.tsx'
 import { say } from '../parts/say.ts'
 
 /** An address that leads nowhere, or a door that does not answer. */
-export function Nowhere({ message, again }: { message?: string; again?: () => void }) {
+export function NotThisAddress({ message, again }: { message?: string; again?: () => void }) {
   return (
     <main className="door mx-auto flex min-h-dvh max-w-md flex-col justify-center gap-4 px-6">
       <title>{say('nowhere')}</title>
