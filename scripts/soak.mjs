@@ -9,12 +9,19 @@ installPackages()
 installDebian({ '/usr/sbin/smtpd': 'opensmtpd', '/usr/sbin/dovecot': 'dovecot-imapd' })
 const HISTORIES = process.env.HISTORIES ?? '100000'
 const KILLS = process.env.KILLS ?? '1000'
+const ORACLE_RUNS = process.env.ORACLE_RUNS ?? '20000'
 const { status } = spawnSync(
   'node_modules/.bin/vitest',
   [
-    ...['run', 'relay/tests/real-host.test.ts', 'relay/tests/histories.test.ts', 'relay/tests/crash.test.ts'],
+    ...[
+      'run',
+      'relay/tests/real-host.test.ts',
+      'relay/tests/histories.test.ts',
+      'relay/tests/crash.test.ts',
+      'core/openings/openings.test.ts',
+    ],
     '--testTimeout=7200000',
   ],
-  { cwd: root, stdio: 'inherit', env: { ...process.env, HISTORIES, KILLS, REAL_HOST: '1' } },
+  { cwd: root, stdio: 'inherit', env: { ...process.env, HISTORIES, KILLS, ORACLE_RUNS, REAL_HOST: '1' } },
 )
 process.exitCode = status ?? 1

@@ -302,7 +302,7 @@ describe('words', () => {
 })
 
 describe('against the minute-by-minute oracle', () => {
-  const runs = Number(process.env.ORACLE_RUNS ?? 2000)
+  const runs = Number(process.env.ORACLE_RUNS ?? 800)
 
   it(`agrees on ${runs} random practices in all zones`, { timeout: 3_600_000 }, () => {
     let opened = 0

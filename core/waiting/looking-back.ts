@@ -29,7 +29,7 @@ export interface WouldHaveGone {
 }
 
 /** What else is known of those who waited. */
-export interface Looked {
+export interface WhatIsKnown {
   askerOf: (person: string) => Asker | undefined
   /** When the booking begins that somebody would rather have earlier. */
   startOf: (booking: string) => Instant | undefined
@@ -44,7 +44,7 @@ export function wouldHaveGone(
   freed: Freed,
   records: readonly LineRecord[],
   list: Waitlist,
-  { askerOf, startOf }: Looked,
+  { askerOf, startOf }: WhatIsKnown,
 ): WouldHaveGone {
   const then = records.flatMap((record) => {
     const line = lineThen(record, freed.at)

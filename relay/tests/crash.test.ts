@@ -19,7 +19,7 @@ import { SqliteStore } from '../store/sqlite-store.ts'
 import { ANSWERS, ask, BEGINNING } from './setup.ts'
 
 /** 25 in the suite; `npm run soak` kills more often. */
-const ROUNDS = Number(process.env.KILLS ?? 25)
+const ROUNDS = Number(process.env.KILLS ?? 15)
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-crash-'))
 const file = join(folder, 'relay.sqlite')
 const mailbox = new Mailbox()
