@@ -6,7 +6,7 @@ import { holdOut, linkTo, putInLine } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { fillIn, goTo, openSaid, pick, sendButton, toTheTimes } from './client.ts'
-import { BEGINNING, type House, openHouse } from './house.ts'
+import { BEGINNING, type House, lookRound, openHouse } from './house.ts'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
@@ -149,7 +149,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     await page.goto(house.desk)
     await page.getByRole('button', { name: 'Look round' }).waitFor()
     await check('begin')
-    await page.getByRole('button', { name: 'Look round' }).click()
+    await lookRound(house.relay, page)
     await page.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
     await check('today')
     await page.getByRole('button', { name: /^Offer other times.*Tomé Arrais/ }).click()

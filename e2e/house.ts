@@ -63,10 +63,17 @@ function shiftClock(offset: number): void {
   })
 }
 
+/** Goes from an empty desk to the demo, by the code that its relay would have printed. */
+export async function lookRound(relay: Relay, page: Page): Promise<void> {
+  await page.getByLabel(/The code the relay printed/).fill(newPairingCode(relay.store))
+  await page.getByRole('button', { name: 'Look round' }).click()
+}
+
 /** Builds a house with the demo practice in it. Errors in a page's console fail the test that caused them. */
 export async function openHouse(
   settings: {
     requestsPerMinute?: number
+    held?: { byOne: number; inAll: number }
     at?: number
     seesLeaps?: boolean
     deskPages?: string
@@ -95,6 +102,7 @@ export async function openHouse(
       till: { url: tillUrl, secret, live: false },
       texts: { url: textsUrl, secret },
       demo: settings.demo ?? demoBackup,
+      held: settings.held ?? { byOne: 500, inAll: 1_000 },
       steady: settings.seesLeaps ? () => performance.now() : false,
     },
     clock,
@@ -102,7 +110,6 @@ export async function openHouse(
   const { door, desk } = await relay.start({ door: 0, desk: 0 })
   till.tellTo = door
   texts.tellTo = door
-  newPairingCode(relay.store)
   const letterbox = await startLetterbox(
     { mailbox, texts },
     clock,
@@ -149,7 +156,7 @@ export async function openHouse(
     openDesk: async (options = {}) => {
       const page = await visitor(options)
       await page.goto(desk)
-      await page.getByRole('button', { name: 'Look round' }).click()
+      await lookRound(relay, page)
       await page.getByRole('heading', { name: 'Waiting for your answer' }).waitFor()
       await page.getByText('Your door is open').waitFor()
       return page

@@ -4,7 +4,7 @@ import { demoMonths } from '@acolhida/demo/months'
 import { lineLink } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { fillIn, goTo, pick, sendButton, toTheTimes } from './client.ts'
-import { openHouse } from './house.ts'
+import { lookRound, openHouse } from './house.ts'
 
 /** One picture of each main view, from the demo as it stands at a Tuesday's late morning in Lisbon. */
 const FOLDER = resolve(import.meta.dirname, '..', 'docs', 'screenshots')
@@ -53,7 +53,7 @@ async function main(): Promise<void> {
   const begin = await visitor()
   await begin.goto(house.desk)
   await begin.getByRole('button', { name: 'Look round' }).waitFor()
-  await begin.getByRole('button', { name: 'Look round' }).click()
+  await lookRound(house.relay, begin)
   await begin.getByText('Your door is open').waitFor()
   await shoot(begin, 'desk-today')
   await begin.getByRole('heading', { level: 3 }).getByRole('link').first().click()

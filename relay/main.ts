@@ -2,12 +2,14 @@ import { randomBytes } from 'node:crypto'
 import { mkdirSync, rmSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { parseArgs } from 'node:util'
 import { NewerRecord } from '@acolhida/core/booking'
 import type { Instant } from '@acolhida/core/time'
 import { demoMonths } from '@acolhida/demo/months'
+import { backup, check, pairHere } from './commands.ts'
 import { newPairingCode } from './desk/pairing.ts'
 import { type Clock, MovableClock, systemClock } from './ground/clock.ts'
-import { BadSetting, type Environment, readSettings } from './ground/settings.ts'
+import { BadSetting, type Environment, inEarnest, isLoopback, readSettings } from './ground/settings.ts'
 import { PortTaken, Relay } from './relay.ts'
 import { StandinCalendar } from './standins/calendar.ts'
 import { startLetterbox } from './standins/letterbox.ts'
@@ -16,23 +18,78 @@ import { StandinTexts } from './standins/texts.ts'
 import { StandinTill } from './standins/till.ts'
 import { NewerFile } from './store/database.ts'
 import { FileTaken } from './store/lock.ts'
+import { foundIn, isDemoFile, WrongFile } from './store/opening.ts'
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
+
+const WAYS = `What the relay can be asked for:
+  npm run --silent relay                  starts it
+  npm run --silent relay -- --new         starts it with a file that is not there yet
+  npm run --silent relay -- pair          makes a code that pairs a desk, for an hour
+  npm run --silent relay -- backup FILE   copies its file as it stands, while it runs
+  npm run --silent relay -- check         looks at settings, file, mail and addresses`
+
+/** What was typed behind the command. @throws BadSetting naming what is none */
+function typed(): { flags: Record<'demo' | 'fresh' | 'dev' | 'new', boolean>; words: string[] } {
+  try {
+    const boolean = { type: 'boolean', default: false } as const
+    const options = { demo: boolean, fresh: boolean, dev: boolean, new: boolean }
+    const { values, positionals } = parseArgs({ options, allowPositionals: true })
+    return { flags: values, words: positionals }
+  } catch (error) {
+    throw new BadSetting([`${(error as Error).message}.`, WAYS])
+  }
+}
+
+async function main(): Promise<void> {
+  const { flags, words } = typed()
+  const settings = readSettings(process.env)
+  const [command, ...rest] = words
+  const file = settings.file ?? join(root, '.acolhida', flags.demo ? 'demo.sqlite' : 'relay.sqlite')
+  if (command === undefined) return start(settings, file, flags)
+  if (command === 'pair' && rest.length === 0) return pairHere(file)
+  if (command === 'backup' && rest.length === 1) return backup(file, rest[0]!, [join(root, 'web', 'dist')])
+  if (command === 'check' && rest.length === 0) {
+    process.exitCode = await check(settings, file)
+    return
+  }
+  throw new BadSetting([`“${words.join(' ')}” is nothing that the relay can be asked for.`, WAYS])
+}
 
 /** Starts the relay. Settings come from the environment: see `settings.ts` and `docs/relay.md`. */
-async function main(settings: Environment): Promise<void> {
-  const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
-  const standins = settings.smtp === undefined
-  const file = settings.file ?? join(root, '.acolhida', standins ? 'demo.sqlite' : 'relay.sqlite')
-  mkdirSync(dirname(file), { recursive: true })
-  if (process.argv.includes('--fresh'))
+async function start(
+  settings: Environment,
+  file: string,
+  flags: Record<'demo' | 'fresh' | 'dev' | 'new', boolean>,
+): Promise<void> {
+  if (flags.demo && settings.smtp !== undefined)
+    throw new BadSetting([
+      'ACOLHIDA_SMTP is set, and the demo sends no mail. Unset it, or start the relay in earnest: npm run --silent relay.',
+    ])
+  if (flags.demo && flags.fresh) {
+    // Only what is the demo's own is begun anew.
+    if (foundIn(file) !== 'missing') isDemoFile(file, { demo: true, fresh: false })
     for (const end of ['', '-wal', '-shm', '.key']) rmSync(file + end, { force: true })
+  }
+  const standins = isDemoFile(file, { demo: flags.demo, fresh: flags.new })
+  if (standins && settings.smtp !== undefined)
+    throw new BadSetting([
+      `${file} holds the demo, which sends no mail. Name another file with ACOLHIDA_FILE.`,
+    ])
+  if (standins && !isLoopback(settings.host))
+    throw new BadSetting([
+      `ACOLHIDA_HOST is ${settings.host}, and the demo is never open to others: it runs on this machine alone.`,
+    ])
+  if (!standins) inEarnest(settings)
+  // What the relay writes is nobody else's to read.
+  process.umask(0o077)
+  mkdirSync(dirname(file), { recursive: true })
 
   const mailbox = new Mailbox()
   const smtp = settings.smtp ?? (await mailbox.start())
   const { requestsPerMinute, memoryDays, privateCalendars } = settings
   // While pages are being edited, they are opened where Vite serves them (`npm run dev`).
-  const edited = process.argv.includes('--dev')
-    ? { door: 'http://localhost:4190', desk: 'http://localhost:4191' }
-    : undefined
+  const edited = flags.dev ? { door: 'http://localhost:4190', desk: 'http://localhost:4191' } : undefined
   const doorUrl = settings.doorUrl ?? edited?.door
   const deskUrl = settings.deskUrl ?? edited?.desk
   // The stand-ins' clock can be moved forward; how far, the file knows, so it is set once that is open.
@@ -57,6 +114,9 @@ async function main(settings: Environment): Promise<void> {
       deskPages: join(root, 'web', 'dist', 'desk'),
       requestsPerMinute,
       memoryDays,
+      mail: settings.mail,
+      proxies: settings.proxies,
+      held: standins ? { byOne: 50, inAll: 200 } : settings.held,
       privateCalendars: standins || privateCalendars,
       ...(till ? { till } : {}),
       ...(texts ? { texts } : {}),
@@ -81,13 +141,15 @@ async function main(settings: Environment): Promise<void> {
   )
   if (standinTill) standinTill.tellTo = door
   if (standinTexts) standinTexts.tellTo = door
-  const code = newPairingCode(relay.store)
+  // A relay in earnest that has its desk makes a code when it is asked for one (`pair`).
+  const code =
+    standins || relay.store.setting('desk-key') === undefined ? newPairingCode(relay.store) : undefined
   const slug = relay.here.keeper.house.practice?.profile.slug ?? ''
   console.log(
-    `\n  Desk       ${edited?.desk ?? desk}/#pair=${code}\n             Yours: open it first. This address pairs one browser, once.`,
+    `\n  Desk       ${settings.deskUrl ?? edited?.desk ?? desk}/${code === undefined ? '' : `#pair=${code}`}\n             ${code === undefined ? 'Yours, and paired already.' : 'Yours: open it first. This address pairs one browser, once, within an hour.'}`,
   )
   console.log(
-    `\n  Door       ${edited?.door ?? door}/${slug}\n             What your clients see: choose a time as one of them would.`,
+    `\n  Door       ${settings.doorUrl ?? edited?.door ?? door}/${slug}\n             What your clients see: choose a time as one of them would.`,
   )
   if (movable) {
     const letterbox = await startLetterbox(
@@ -126,22 +188,21 @@ async function main(settings: Environment): Promise<void> {
 
 const foreseen = (error: unknown): error is Error =>
   error instanceof BadSetting ||
+  error instanceof WrongFile ||
   error instanceof PortTaken ||
   error instanceof FileTaken ||
   error instanceof NewerFile ||
   error instanceof NewerRecord
 
-Promise.resolve()
-  .then(() => main(readSettings(process.env)))
-  .catch((error: unknown) => {
-    if (foreseen(error)) {
-      console.error(error.message)
-      if (error instanceof PortTaken)
-        console.error(
-          'Another relay may still be running. End it, or set ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT, ACOLHIDA_LETTERBOX_PORT or ACOLHIDA_TILL_PORT to a port that is free.',
-        )
-      process.exit(2)
-    }
-    console.error(error)
-    process.exit(1)
-  })
+main().catch((error: unknown) => {
+  if (foreseen(error)) {
+    console.error(error.message)
+    if (error instanceof PortTaken)
+      console.error(
+        'Another relay may still be running. End it, or set ACOLHIDA_DOOR_PORT, ACOLHIDA_DESK_PORT, ACOLHIDA_LETTERBOX_PORT or ACOLHIDA_TILL_PORT to a port that is free.',
+      )
+    process.exit(2)
+  }
+  console.error(error)
+  process.exit(1)
+})

@@ -1,20 +1,25 @@
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import { setTimeout as sleep } from 'node:timers/promises'
 import type { Backup } from '@acolhida/core/formats'
 import { assumeSent, Doorkeeper, replan } from '@acolhida/core/house'
-import { DAY, type Instant, instant } from '@acolhida/core/time'
+import { DAY, HOUR, type Instant, instant } from '@acolhida/core/time'
 import { Calendars } from './calendars/calendars.ts'
 import { Demo } from './demo.ts'
 import { type DoorAddress, Post } from './due/post.ts'
 import { Rounds } from './due/rounds.ts'
 import { TillRounds } from './due/till-rounds.ts'
 import { type Clock, HouseClock } from './ground/clock.ts'
+import { Health } from './ground/health.ts'
+import type { MailNames } from './ground/settings.ts'
 import { Here } from './house/here.ts'
 import { deskApp } from './http/desk.ts'
 import { doorApp } from './http/door.ts'
+import type { HeldLimits } from './http/held.ts'
+import { Quotas } from './http/quotas.ts'
 import type { Serving } from './http/serving.ts'
 import { Stream } from './http/stream.ts'
-import { openDatabase } from './store/database.ts'
+import { checkpoint, openDatabase } from './store/database.ts'
 import { Secrets } from './store/keys.ts'
 import { lock } from './store/lock.ts'
 import { SqliteStore } from './store/sqlite-store.ts'
@@ -35,6 +40,12 @@ export interface Settings {
   doorPages: string
   deskPages: string
   requestsPerMinute: number
+  /** How mail names its sender. */
+  mail?: MailNames
+  /** Whose `X-Forwarded-For` is believed. */
+  proxies?: string[]
+  /** How many starts may be held without a proof. */
+  held?: HeldLimits
   /** For how many days finished bookings are remembered; 400 where it is left out. */
   memoryDays?: number
   /** Where cards are taken, and the secret shared with it; `live` where money is meant. */
@@ -69,10 +80,15 @@ export class Relay implements Serving {
   readonly till?: Till
   readonly gateway?: Gateway
   readonly tillRounds?: TillRounds
+  readonly health = new Health()
+  readonly quotas: Quotas
+  readonly proxies: string[]
+  readonly loopbackOnly: boolean
   readonly #post: Post
   readonly #unlock: () => void
   #door: Server | undefined
   #desk: Server | undefined
+  #checkpoints: NodeJS.Timeout | undefined
 
   /** @throws Taken when another relay has the file, NewerFile when it was written by a newer one */
   constructor(settings: Settings, clock: Clock) {
@@ -80,8 +96,13 @@ export class Relay implements Serving {
     this.requestsPerMinute = settings.requestsPerMinute
     this.doorPages = settings.doorPages
     this.deskPages = settings.deskPages
+    this.quotas = new Quotas(settings.held ?? { byOne: 4, inAll: 200 })
+    this.proxies = settings.proxies ?? []
+    this.loopbackOnly = settings.demo !== undefined
     this.#unlock = lock(settings.file)
     this.store = new SqliteStore(openDatabase(settings.file), Secrets.beside(settings.file))
+    this.store.health = this.health
+    this.store.sealOld()
     const keeper = new Doorkeeper(this.store)
     if (settings.demo) this.demo = new Demo(settings.demo, keeper, this.store, () => clock.now())
     this.clock = new HouseClock(clock, newestIn(this.store), settings.steady)
@@ -105,7 +126,14 @@ export class Relay implements Serving {
     }
     this.#begin()
     if (settings.texts) this.gateway = new HttpGateway(settings.texts, () => this.clock.now())
-    this.#post = new Post(this.here, this.address, this.deskAddress, { smtp: settings.smtp }, this.gateway)
+    this.health.onChange = () => this.deskStream.tell('health')
+    this.#post = new Post(
+      this.here,
+      { door: this.address, desk: this.deskAddress },
+      { smtp: settings.smtp, ...settings.mail },
+      this.health,
+      this.gateway,
+    )
     this.#post.begin(this.store)
     this.calendars = new Calendars(this.here, settings.privateCalendars ?? false, () => {
       this.deskStream.tell('calendars')
@@ -149,21 +177,30 @@ export class Relay implements Serving {
     this.#door = await listen(createServer(doorApp(this)), ports.door, host)
     this.#desk = await listen(createServer(deskApp(this)), ports.desk, host)
     this.rounds.start()
+    void this.#post.verify()
+    this.#checkpoints = setInterval(() => checkpoint(this.store.db, 'PASSIVE'), HOUR)
+    this.#checkpoints.unref()
     return { door: urlOf(this.#door), desk: urlOf(this.#desk) }
   }
 
   async stop(): Promise<void> {
     this.rounds.stop()
+    clearInterval(this.#checkpoints)
     this.calendars.close()
     this.deskStream.close()
     this.doorStream.close()
     await Promise.all([close(this.#door), close(this.#desk)])
     await this.#post.close()
-    await this.tillRounds?.close()
+    await Promise.race([this.tillRounds?.close(), sleep(STOPPING, undefined, { ref: false })])
+    // What is copied after a clean end is whole by itself.
+    checkpoint(this.store.db, 'TRUNCATE')
     this.store.db.close()
     this.#unlock()
   }
 }
+
+/** How long an end waits for what is under way outside, in ms. */
+const STOPPING = 3_000
 
 /** The newest moment that a file has seen. */
 function newestIn(store: SqliteStore): Instant {

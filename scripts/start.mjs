@@ -19,10 +19,10 @@ if (dev) {
   const vite = join(root, 'node_modules', 'vite', 'bin', 'vite.js')
   for (const name of ['door', 'desk'])
     start([vite, '--config', `vite.${name}.ts`, '--logLevel', 'warn'], join(root, 'web'))
-  start(['--watch', '--import', 'tsx', 'relay/main.ts', '--dev', ...rest])
+  start(['--watch', '--import', 'tsx', 'relay/main.ts', '--demo', '--dev', ...rest])
 } else {
   build()
-  start(['--import', 'tsx', 'relay/main.ts', ...rest])
+  start(['--import', 'tsx', 'relay/main.ts', '--demo', ...rest])
 }
 for (const signal of ['SIGINT', 'SIGTERM']) {
   process.on(signal, () => {

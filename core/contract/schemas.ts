@@ -1,5 +1,6 @@
 import { COMMANDS, type Contact, type DeskDoes, UNWANTED } from '../booking/index.ts'
-import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
+import { LONGEST_PHONE, PHONE_SHAPE, TYPED_MAIL } from '../people/mail.ts'
+import { nameProblem } from '../people/name.ts'
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
@@ -7,7 +8,6 @@ import { doorPackage } from '../schemas/practice.ts'
 import { answers } from '../schemas/record.ts'
 import {
   bookingName,
-  emailShape,
   epochMs,
   fingerprintShape,
   id,
@@ -51,16 +51,31 @@ import type {
   WantedStart,
 } from './types.ts'
 
-/** One line without control characters: it goes into mail headers and lists. */
+/** One line of what can be seen, without a web address: it goes into the heads of mails, also of mails to strangers. */
 const name: Schema<string> = byHand(({ joi }) =>
   joi
     .string()
     .trim()
     .min(1)
     .max(120)
-    .pattern(/^[^\p{Cc}]*$/u)
-    .custom((value: string, helpers) => (holdsHtml(value) ? helpers.error('string.pattern.base') : value))
-    .messages({ 'string.pattern.base': '{{#label}} must be one line of plain text' }),
+    .custom((value: string, helpers) => {
+      const problem = nameProblem(value)
+      if (problem === 'address') return helpers.error('string.uri')
+      return problem || holdsHtml(value) ? helpers.error('string.pattern.base') : value
+    })
+    .messages({
+      'string.pattern.base': '{{#label}} must be one line of plain text',
+      'string.uri': '{{#label}} must be a name alone, without a web address',
+    }),
+)
+/** A mail address as it is taken in. */
+const email: Schema<string> = byHand(({ joi }) =>
+  joi
+    .string()
+    .trim()
+    .max(254)
+    .pattern(TYPED_MAIL)
+    .messages({ 'string.pattern.base': '{{#label}} is not a mail address; write it as name@example.org' }),
 )
 const phone = pattern(
   PHONE_SHAPE,
@@ -68,7 +83,7 @@ const phone = pattern(
   '{{#label}} is not a phone number; write it as +351 239 555 0100',
 )
 const contact = exactly<Contact>()(
-  object({ name, email: emailShape, phone: maybe(phone), zone: zoneName, language: maybe(languageTag) }),
+  object({ name, email, phone: maybe(phone), zone: zoneName, language: maybe(languageTag) }),
 )
 
 const booking = bookingName
@@ -195,7 +210,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       visit: tokenShape,
       service: maybe(id),
       name,
-      email: emailShape,
+      email,
       message: said(10_000),
       answers: maybe(answers),
       language: maybe(languageTag),

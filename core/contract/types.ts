@@ -296,6 +296,8 @@ export interface Enquiry {
   service?: string
   answers: Answers
   attempts: Attempt[]
+  /** The enquiry of the same visit in which the attempts before these stand. */
+  earlier?: string
   /** Begun by the practitioner: somebody on the phone. */
   byHand?: boolean
   /** The language they read in. */

@@ -109,7 +109,10 @@ export type Change =
   | { type: 'mail'; subject: Subject; seq: number; at: Instant; body: MailNews }
   | { type: 'keep'; keep: Keep }
   | { type: 'unkeep'; visit: string }
-  | { type: 'attempt'; visit: string; attempt: Attempt }
+  /** `gone`: older ones that give way to it. */
+  | { type: 'attempt'; visit: string; attempt: Attempt; gone?: readonly Attempt[] }
+  /** The attempts of a visit so far stand in an enquiry's record, and are not written into another. */
+  | { type: 'attempts-told'; visit: string; enquiry: string }
   | { type: 'file'; file: FileFacts }
   | { type: 'claim'; file: string; booking: string }
   | { type: 'quote'; quote: KeptQuote }

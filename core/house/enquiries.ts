@@ -20,8 +20,13 @@ export function enquire(work: Work, body: EnquireBody): { received: true } {
   const answers = openAnswers(questions, body.answers ?? {})
   const id = work.ids()
   work.subject = enquirySubject(id)
-  const enquiry: Enquiry = { id, at: now, ...rest, answers, attempts: [...house.attempts(visit)] }
+  const { attempts, earlier } = house.untold(visit)
+  const enquiry: Enquiry = {
+    ...{ id, at: now, ...rest, answers, attempts: [...attempts] },
+    ...(earlier === undefined ? {} : { earlier }),
+  }
   changes.push({ type: 'enquiry', id, seq: 1, at: now, body: enquiry })
+  if (attempts.length > 0) changes.push({ type: 'attempts-told', visit, enquiry: id })
   return { received: true }
 }
 

@@ -9,8 +9,8 @@ import type { Work } from './work.ts'
 /** All files of one visit together are no larger than this, in bytes. */
 const MOST_OF_A_VISIT = 20 * 1024 * 1024
 
-/** And all that wait for their requests, of everybody. */
-const MOST_WAITING = 500 * 1024 * 1024
+/** And all that wait for their requests, of everybody: so much that the disk holds. How much one client leaves, the relay bounds. */
+const MOST_WAITING = 5 * 1024 * 1024 * 1024
 
 /** Whose file it is, and its bytes. */
 export interface GivenFile {

@@ -18,6 +18,13 @@ export interface But {
   owners?: readonly string[]
 }
 
+/** What the enquiries of a visit have not told of its attempts. */
+export interface Untold {
+  attempts: Attempt[]
+  /** The last enquiry in which earlier ones stand. */
+  earlier?: string
+}
+
 /** What is old enough to be forgotten. */
 export interface Old {
   bookings: string[]
@@ -36,6 +43,8 @@ export interface House extends Planner {
   openBookings(): Iterable<Booking>
   /** Those of them that this address asked for, however it is written. */
   bookingsOf(email: string): Booking[]
+  /** Those whose address leads to the same box: what stands behind a plus sign does not count. */
+  countedOf(email: string): Booking[]
   /** How often a price code is in use. */
   used(code: string): number
   /** What is taken around a span, whole weeks of it, so that limits can be counted. */
@@ -47,6 +56,10 @@ export interface House extends Planner {
   freedTimes(): Iterable<Freed>
   keep(visit: string): Keep | undefined
   attempts(visit: string): readonly Attempt[]
+  /** Those of a visit that no enquiry has told of yet, and the last enquiry that told of others. */
+  untold(visit: string): Untold
+  /** Everything that is kept for a visit. */
+  keeps(): Iterable<Keep>
   file(id: string): FileFacts | undefined
   /** How many bytes wait for a request they belong to: of one visit, or of all. */
   waitingBytes(visit?: string): number
@@ -77,6 +90,7 @@ export interface Store {
   write(changes: readonly Change[], bytes?: Uint8Array): void
   booking(id: string): Booking | undefined
   attempts(visit: string): Attempt[]
+  untold(visit: string): Untold
   file(id: string): FileFacts | undefined
   waitingBytes(visit?: string): number
   quote(id: string): KeptQuote | undefined

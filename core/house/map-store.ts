@@ -5,7 +5,7 @@ import { canonicalJson, sha256Hex } from '../terms/index.ts'
 import { type Instant, instant } from '../time/index.ts'
 import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import type { Answered, Change, FileFacts, Keep, KeptQuote, Link } from './changes.ts'
-import type { Loaded, Old, Store } from './house.ts'
+import type { Loaded, Old, Store, Untold } from './house.ts'
 import { isLongOver } from './memory.ts'
 
 /** A store in memory: for a trial of the door, and for holding the relay's own against it. */
@@ -17,6 +17,8 @@ export class MapStore implements Store {
   readonly #freed = new Map<string, FreedEvent[]>()
   readonly #mails = new Map<string, MailNews[]>()
   readonly #attempts = new Map<string, Attempt[]>()
+  /** In which enquiry an attempt stands. */
+  readonly #told = new WeakMap<Attempt, string>()
   readonly #files = new Map<string, FileFacts>()
   readonly #quotes = new Map<string, KeptQuote>()
   readonly #links = new Map<string, Link>()
@@ -75,8 +77,16 @@ export class MapStore implements Store {
         const { visit, attempt } = change
         const same = ({ service, answers }: Attempt): boolean =>
           service === attempt.service && canonicalJson(answers) === canonicalJson(attempt.answers)
-        const others = (this.#attempts.get(visit) ?? []).filter((other) => !same(other))
+        const others = (this.#attempts.get(visit) ?? []).filter(
+          (other) => !same(other) && !change.gone?.includes(other),
+        )
         this.#attempts.set(visit, [...others, attempt])
+        return
+      }
+      case 'attempts-told': {
+        const { visit, enquiry } = change
+        for (const attempt of this.#attempts.get(visit) ?? [])
+          if (!this.#told.has(attempt)) this.#told.set(attempt, enquiry)
         return
       }
       case 'file':
@@ -193,6 +203,16 @@ export class MapStore implements Store {
     const record = this.#records.get(id)
     return record && replay(id, record)
   }
+  untold(visit: string): Untold {
+    const all = this.#attempts.get(visit) ?? []
+    const told = all.flatMap((attempt) => this.#told.get(attempt) ?? [])
+    const earlier = told.at(-1)
+    return {
+      attempts: all.filter((attempt) => !this.#told.has(attempt)),
+      ...(earlier === undefined ? {} : { earlier }),
+    }
+  }
+
   attempts(visit: string): Attempt[] {
     return [...(this.#attempts.get(visit) ?? [])].sort((a, b) => a.at - b.at)
   }

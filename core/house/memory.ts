@@ -10,7 +10,7 @@ import {
 import { type Attempt, apply, type Booking, begin } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import type { Diary, Entry } from '../openings/index.ts'
-import { normalMail } from '../people/index.ts'
+import { countedMail, normalMail } from '../people/index.ts'
 import { DAY, type Instant, instant } from '../time/index.ts'
 import {
   applyFreed,
@@ -31,7 +31,7 @@ import {
   type Link,
   overAt,
 } from './changes.ts'
-import type { But, House, Old, Store } from './house.ts'
+import type { But, House, Old, Store, Untold } from './house.ts'
 import { LiveAgenda } from './live-agenda.ts'
 import { LiveDiary } from './live-diary.ts'
 import { bookingTakes, keepTakes, lineTakes } from './takes.ts'
@@ -106,7 +106,11 @@ export class Memory implements House {
     return this.#bookings.values()
   }
   bookingsOf(email: string): Booking[] {
-    return [...(this.#byMail.get(normalMail(email)) ?? [])].map((id) => this.#bookings.get(id)!)
+    const mail = normalMail(email)
+    return this.countedOf(email).filter(({ asked }) => normalMail(asked.person.email) === mail)
+  }
+  countedOf(email: string): Booking[] {
+    return [...(this.#byMail.get(countedMail(email)) ?? [])].map((id) => this.#bookings.get(id)!)
   }
   used(code: string): number {
     return this.#uses.get(code) ?? 0
@@ -132,6 +136,14 @@ export class Memory implements House {
   calendars(): readonly CalendarState[] {
     return [...this.#calendars.values()]
   }
+  untold(visit: string): Untold {
+    return this.#store.untold(visit)
+  }
+
+  keeps(): Iterable<Keep> {
+    return this.#keeps.values()
+  }
+
   attempts(visit: string): readonly Attempt[] {
     return this.#store.attempts(visit)
   }
@@ -301,6 +313,7 @@ export class Memory implements House {
       case 'enquiry':
       case 'mail':
       case 'attempt':
+      case 'attempts-told':
       case 'file':
       case 'claim':
       case 'quote':
@@ -351,7 +364,7 @@ export class Memory implements House {
 
   #setBooking(booking: Booking): void {
     this.#bookings.set(booking.id, booking)
-    const mail = normalMail(booking.asked.person.email)
+    const mail = countedMail(booking.asked.person.email)
     const theirs = this.#byMail.get(mail)
     if (theirs) theirs.add(booking.id)
     else this.#byMail.set(mail, new Set([booking.id]))
@@ -364,7 +377,7 @@ export class Memory implements House {
     const booking = kind === 'booking' ? this.#bookings.get(id) : undefined
     if (!booking) return
     this.#bookings.delete(id)
-    const mail = normalMail(booking.asked.person.email)
+    const mail = countedMail(booking.asked.person.email)
     const theirs = this.#byMail.get(mail)
     theirs?.delete(id)
     if (theirs?.size === 0) this.#byMail.delete(mail)

@@ -27,7 +27,7 @@ import { happen, type Work } from './work.ts'
 const CLOCK_TOLERANCE = MINUTE
 
 /** How many requests may wait for their mailed link at once, for each that one person may have open. */
-export const UNPROVED_FOR_EACH = 30
+export const UNPROVED_FOR_EACH = 100
 
 /** What a client can mend and send again: until then their start stays kept. */
 const MENDABLE = new Set([
@@ -163,12 +163,20 @@ function checkShown(body: SendBody, shown: ReturnType<typeof shownOf>): void {
 /** How many requests of one address wait at `now`; those who have not shown that it is theirs do not count. */
 export function openRequestsOf(house: House, email: string, now: Instant): number {
   return house
-    .bookingsOf(email)
+    .countedOf(email)
     .filter((one) => one.status === 'requested' && !one.unproved && isHeld(stateAt(one, now))).length
 }
 
 export function tooManyOpen(open: number): Refused {
   return new Refused(409, 'too-many-open', { data: { open }, where: 'person.email' })
+}
+
+/** The requests whose mailed link has not been pressed yet, and still can be. */
+export function unprovedNow(house: House, now: Instant): string[] {
+  const names: string[] = []
+  for (const booking of house.openBookings())
+    if (booking.unproved && stateAt(booking, now).is === 'unproved') names.push(booking.id)
+  return names
 }
 
 /** Before an address is proved, only how many are unproved counts; afterwards, how many it has open. */
@@ -185,8 +193,5 @@ function checkHowMany(
     if (open >= most) throw tooManyOpen(open)
     return
   }
-  let unproved = 0
-  for (const booking of house.openBookings())
-    if (booking.unproved && stateAt(booking, now).is === 'unproved') unproved++
-  if (unproved >= most * UNPROVED_FOR_EACH) throw new Refused(429, 'too-many-unproved')
+  if (unprovedNow(house, now).length >= most * UNPROVED_FOR_EACH) throw new Refused(429, 'too-many-unproved')
 }

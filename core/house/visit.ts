@@ -1,4 +1,4 @@
-import { freeUntil, holdUntil, proofUntil } from '../booking/index.ts'
+import { type Attempt, freeUntil, holdUntil, proofUntil } from '../booking/index.ts'
 import type {
   Closed,
   DoorOpenings,
@@ -34,6 +34,7 @@ import {
   type Zone,
 } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
+import type { Keep } from './changes.ts'
 import { type House, published } from './house.ts'
 import { wordFor } from './standing.ts'
 import { type Understood, understand, understandOpen } from './understand.ts'
@@ -88,7 +89,29 @@ function remember(
 ): void {
   const questions = questionnaireOf(practice, service)?.questions ?? []
   const attempt = { at: work.now, service: service.id, answers: openAnswers(questions, answers), outcome }
-  work.changes.push({ type: 'attempt', visit: wanted.visit, attempt })
+  const { visit } = wanted
+  const room = giveWay(work.house.attempts(visit), attempt)
+  if (room) work.changes.push({ type: 'attempt', visit, attempt, ...(room.length > 0 ? { gone: room } : {}) })
+}
+
+/** How many attempts of a visit are remembered, and how many characters of answers they have together. */
+const MOST_ATTEMPTS = 40
+const MOST_OF_ATTEMPTS = 65_536
+
+/** Which earlier attempts of a visit give way to another, the oldest first; nothing where it is too large by itself. */
+function giveWay(before: readonly Attempt[], next: Attempt): Attempt[] | undefined {
+  const sizeOf = ({ answers }: Attempt): number => JSON.stringify(answers).length
+  let room = MOST_OF_ATTEMPTS - sizeOf(next)
+  if (room < 0) return undefined
+  let places = MOST_ATTEMPTS - 1
+  const kept = new Set<Attempt>()
+  for (const attempt of [...before].reverse()) {
+    room -= sizeOf(attempt)
+    places--
+    if (room < 0 || places < 0) break
+    kept.add(attempt)
+  }
+  return before.filter((attempt) => !kept.has(attempt))
 }
 
 /** What is decided by the questions of a visit up to one: a no is told at once, not after more has been told. */
@@ -266,7 +289,9 @@ export function keep(work: Work, wanted: WantedStart): Kept {
   const { service, travel } = understood
   const reading = checkOpen(house, understood, wanted, now)
   const { visit, place, start } = wanted
-  const until = shift(now, KEEP)
+  // The same start again is no new pick: it is kept no longer than it was.
+  const before = sameKept(house, wanted, now)
+  const until = before?.until ?? shift(now, KEEP)
   const { minutes } = reading.quote
   work.changes.push({
     type: 'keep',
@@ -278,10 +303,21 @@ export function keep(work: Work, wanted: WantedStart): Kept {
       minutes,
       ...(travel ? { travel: travel.id } : {}),
       until,
-      renewed: false,
+      renewed: before?.renewed ?? false,
     },
   })
-  return keptView(house, understood, wanted, reading, until, now)
+  return keptView(house, understood, wanted, reading, { until, renewable: !before?.renewed }, now)
+}
+
+/** The start that is wanted, where this visit has it already. */
+export function sameKept(
+  house: House,
+  { visit, service, place, start }: Pick<WantedStart, 'visit' | 'service' | 'place' | 'start'>,
+  now: Instant,
+): Keep | undefined {
+  const kept = house.keep(visit)
+  const same = kept?.service === service && kept.place === place && kept.start === start
+  return same && kept.until >= now ? kept : undefined
 }
 
 function keptView(
@@ -289,7 +325,7 @@ function keptView(
   { practice, service, asking, quote: own }: Understood,
   wanted: WantedStart,
   reading: Reading,
-  until: Instant,
+  { until, renewable }: Pick<Kept, 'until' | 'renewable'>,
   now: Instant,
 ): Kept {
   const { place, start } = wanted
@@ -310,7 +346,7 @@ function keptView(
     deposit,
     shown: printOfShown(shown),
     until,
-    renewable: true,
+    renewable,
     deadlines,
     shareAfter,
     ...(mine ? { mine } : {}),

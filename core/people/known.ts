@@ -3,16 +3,8 @@ import type { Practice, Standing } from '../practice/types.ts'
 import { readsPrivately } from '../questions/privacy.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
 import { type Instant, zone } from '../time/index.ts'
-import {
-  agreedIn,
-  byMail,
-  countedOf,
-  knownFrom,
-  normalMail,
-  type Person,
-  standingFrom,
-  tagsOf,
-} from './person.ts'
+import { normalMail } from './mail.ts'
+import { agreedIn, byMail, countedOf, knownFrom, type Person, standingFrom, tagsOf } from './person.ts'
 
 /** What the relay is told of a person: nothing by which it could name them. */
 export interface KnownPerson {

@@ -1,6 +1,7 @@
 import { agreedTo, agreementsIn, type Booking, type Counted, countedIn } from '../booking/index.ts'
 import type { Standing } from '../practice/types.ts'
 import { type Instant, instant, MINUTE, shift } from '../time/index.ts'
+import { normalMail } from './mail.ts'
 
 /** Somebody known by their mail address. */
 export interface Person {
@@ -22,9 +23,6 @@ export interface Person {
   /** Given by the practitioner; what rules give comes from the bookings. */
   tags?: string[]
 }
-
-/** A mail address as it is compared: trimmed, in small letters, in one Unicode form. */
-export const normalMail = (email: string): string => email.trim().normalize('NFC').toLowerCase()
 
 /**
  * The moment from which somebody is known: the end of their first session, or any, where they have been at one; nothing

@@ -77,6 +77,7 @@ const asked = {
   service: maybe(id),
   answers,
   attempts: list(attempt, 10_000),
+  earlier: maybe(name),
   byHand: maybe(yes),
   language: maybe(languageTag),
 }

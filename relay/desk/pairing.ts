@@ -12,12 +12,21 @@ const ALPHABET = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789'
 /** A code as it is compared: however it was spaced, hyphenated or written large. */
 const plain = (typed: string): string => typed.replaceAll(/[\s\p{Pd}]/gu, '').toUpperCase()
 
-/** A new one-time code for pairing a desk; the codes before it end. Only its hash is kept. */
-export function newPairingCode(store: SqliteStore): string {
+/** For how long a code pairs, in ms, by the machine's own time: a demo's clock may be anywhere. */
+const GOOD_FOR = 3_600_000
+
+/** A new one-time code for pairing a desk, for an hour; the codes before it end. Only its hash is kept. */
+export function newPairingCode(store: SqliteStore, now = Date.now()): string {
   const part = (): string => Array.from({ length: 4 }, () => ALPHABET[randomInt(ALPHABET.length)]).join('')
   const code = `${part()}-${part()}-${part()}`
-  store.set('pairing-code', sha256Hex(plain(code)))
+  store.set('pairing-code', `${sha256Hex(plain(code))} ${now + GOOD_FOR}`)
   return code
+}
+
+/** Whether a code is the one that pairs now. */
+function isCode(store: SqliteStore, code: string, now: number): boolean {
+  const [hash, until] = (store.setting('pairing-code') ?? '').split(' ')
+  return hash === sha256Hex(plain(code)) && now <= Number(until ?? 0)
 }
 
 /** Whether a key is the paired desk's. */
@@ -34,10 +43,9 @@ export function pair(
   held: Practice | undefined,
   { code, practice, replace, empty }: PairBody,
   moveOut: () => void,
+  now = Date.now(),
 ): { key: string } {
-  if (store.setting('pairing-code') !== sha256Hex(plain(code))) {
-    throw new Refused(403, 'wrong-code')
-  }
+  if (!isCode(store, code, now)) throw new Refused(403, 'wrong-code')
   if (store.setting('desk-key') && !replace) {
     throw new Refused(409, 'paired-already')
   }

@@ -1,15 +1,20 @@
+import { setTimeout as sleep } from 'node:timers/promises'
 import { type Due, nameOf } from '@acolhida/core/agenda'
 import { type Handed, handSeveral, unknown, type Went, wentSeveral } from '@acolhida/core/house'
 import { letterHtml } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
 import { directionOf, type Instant } from '@acolhida/core/time'
-import nodemailer, { type SendMailOptions, type Transporter } from 'nodemailer'
+import type { SendMailOptions, Transporter } from 'nodemailer'
+import type { Health } from '../ground/health.ts'
+import type { MailNames } from '../ground/settings.ts'
 import type { Here } from '../house/here.ts'
+import { mailHost } from '../mail/host.ts'
 import { invitation } from '../mail/invitation.ts'
+import { type MailProblem, problemAnswer } from '../mail/problem.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
 import { type Gateway, NotTaken } from '../texts/gateway.ts'
 
-export interface MailSettings {
+export interface MailSettings extends MailNames {
   /** smtp:// or smtps:// address of the host that takes the mail. */
   smtp: string
 }
@@ -18,11 +23,13 @@ export interface MailSettings {
 export type DoorAddress = (path: string) => string
 
 /**
- * How many messages are marked at once as being handed over, and over how many connections they go. Of so many at the
+ * How many messages are marked at once as being handed over, and how many connections they go (`mail/host.ts`). Of so many at the
  * most nobody knows what became of them, should the relay end in between.
  */
 const AT_ONCE = 10
-const CONNECTIONS = 2
+
+/** How long an end waits for what is just being handed over, in ms; what is not answered by then is unknown. */
+const LAST_PATIENCE = 3_500
 
 /** For how long answers of the hosts are gathered at the most before they are noted together, in ms. */
 const GATHER = 20
@@ -38,10 +45,11 @@ interface Problem {
   final?: boolean
 }
 
-/** Of a mail host's answers, those of the fives are final (RFC 5321, §4.2.1). */
-const mailProblem = ({ message, responseCode }: Error & { responseCode?: number }): Problem => ({
-  problem: message,
-  ...(responseCode !== undefined && responseCode >= 500 ? { final: true } : {}),
+/** What the host says of one mail is final in the fives (RFC 5321, §4.2.1); what it says of this relay is to be mended. */
+const OF_THE_RELAY = new Set<MailProblem['code']>(['sign-in', 'certificate', 'no-tls', 'sender'])
+const mailProblem = (error: Error & { responseCode?: number }, { code }: MailProblem): Problem => ({
+  problem: error.message,
+  ...((error.responseCode ?? 0) >= 500 && !OF_THE_RELAY.has(code) ? { final: true } : {}),
 })
 
 /** Hands over what is due, one round at a time. Each message is written anew from how things stand then. */
@@ -49,34 +57,51 @@ export class Post {
   readonly #here: Here
   readonly #address: DoorAddress
   readonly #deskAddress: DoorAddress
+  readonly #names: MailNames
+  readonly #health: Health
   readonly #transport: Transporter
   readonly #gateway: Gateway | undefined
   readonly #gone: Went[] = []
   /** Of how many no answer has come yet. */
   #awaited = 0
+  #closing = false
   #noting: NodeJS.Timeout | undefined
   #round: Promise<void> | undefined
 
   /** @param gateway by which texts go; where there is none, they fail */
   constructor(
     here: Here,
-    address: DoorAddress,
-    deskAddress: DoorAddress,
-    { smtp }: MailSettings,
+    { door, desk }: { door: DoorAddress; desk: DoorAddress },
+    { smtp, ...names }: MailSettings,
+    health: Health,
     gateway?: Gateway,
   ) {
     this.#here = here
-    this.#address = address
-    this.#deskAddress = deskAddress
+    this.#address = door
+    this.#deskAddress = desk
+    this.#names = names
+    this.#health = health
     this.#gateway = gateway
-    this.#transport = nodemailer.createTransport({
-      url: smtp,
-      pool: true,
-      maxConnections: CONNECTIONS,
-      disableFileAccess: true,
-      disableUrlAccess: true,
-      connectionTimeout: 10_000,
-    })
+    this.#transport = mailHost(smtp)
+  }
+
+  /** Whether the host takes this relay's mail, before any is due: what is wrong stands at the desk. */
+  async verify(): Promise<void> {
+    try {
+      await this.#transport.verify()
+      this.#health.isWell('mail')
+    } catch (error) {
+      this.#trouble(error as Error)
+    }
+  }
+
+  #trouble(error: Error): MailProblem {
+    const problem = problemAnswer(error)
+    // What a host says of one box is no trouble with the host.
+    const { responseCode, command } = error as { responseCode?: number; command?: string }
+    if (responseCode === undefined || OF_THE_RELAY.has(problem.code) || command === 'CONN')
+      this.#health.is(`mail.${problem.code}`)
+    return problem
   }
 
   /** What was being handed over when the relay ended is unknown, and not sent again by itself. */
@@ -98,13 +123,14 @@ export class Post {
   }
 
   async close(): Promise<void> {
-    await this.#round
+    this.#closing = true
+    await Promise.race([this.#round, sleep(LAST_PATIENCE, undefined, { ref: false })])
     this.#transport.close()
   }
 
   async #send(): Promise<void> {
     if (this.#gone.length > 0) this.#note()
-    for (;;) {
+    while (!this.#closing) {
       const dues = this.#due()
       if (dues.length === 0) return
       const handed = this.#here.call(handSeveral, { dues })
@@ -184,6 +210,7 @@ export class Post {
       .sendMail(
         mailOf(
           practice,
+          this.#names,
           handed,
           this.#filled(practice, handed),
           this.#unsubscribe(handed),
@@ -191,8 +218,11 @@ export class Post {
         ),
       )
       .then(
-        () => undefined,
-        (error: unknown) => mailProblem(error as Error),
+        () => {
+          this.#health.isWell('mail')
+          return undefined
+        },
+        (error: unknown) => mailProblem(error as Error, this.#trouble(error as Error)),
       )
   }
 
@@ -225,12 +255,13 @@ export class Post {
 }
 
 /** The part of a message's identity that stands before the @ (RFC 5322, §3.6.4): what names it, and nothing else. */
-const idIn = (name: string, practice: Practice): string =>
-  `<${name.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${practice.id}.acolhida>`
+const idIn = (name: string, domain: string): string =>
+  `<${name.replaceAll(/[^A-Za-z0-9._-]/g, '.')}@${domain}>`
 
 /** A mail as it is handed to the host: plain text and HTML from one source, and what machines read of it. */
 export function mailOf(
   practice: Practice,
+  { from, replyTo, envelope, domain }: MailNames,
   { key, recipient, to, subject, invite, booking, language }: Handed,
   text: string,
   unsubscribe: string | undefined,
@@ -238,16 +269,20 @@ export function mailOf(
 ): SendMailOptions {
   const { profile, messaging } = practice
   const calendar = invite && booking ? invitation(practice, booking, invite, now) : undefined
-  const thread = booking ? idIn(`booking/${booking.id}`, practice) : undefined
+  const host = domain ?? `${practice.id}.acolhida`
+  const thread = booking ? idIn(`booking/${booking.id}`, host) : undefined
+  // Whoever answers a mail that comes from another address still reaches the practice.
+  const answers = (to === 'client' && messaging?.replyTo) || replyTo || (from ? profile.email : undefined)
   return {
-    from: { name: profile.name, address: profile.email },
+    from: { name: profile.name, address: from ?? profile.email },
     to: recipient,
-    ...(messaging?.replyTo && to === 'client' ? { replyTo: messaging.replyTo } : {}),
+    ...(envelope ? { envelope: { from: envelope, to: recipient } } : {}),
+    ...(answers ? { replyTo: answers } : {}),
     subject,
     text,
     html: letterHtml(text, language, directionOf(language)),
     // The same message keeps its identity, should somebody send it again.
-    messageId: idIn(key, practice),
+    messageId: idIn(key, host),
     // What belongs to one booking is shown together.
     ...(thread ? { references: thread } : {}),
     date: new Date(now),

@@ -1,4 +1,4 @@
-import { desk, type RelayStatus } from '@acolhida/core/contract'
+import { desk, type PairBody, type RelayStatus } from '@acolhida/core/contract'
 import { queries, schemas } from '@acolhida/core/contract/schemas'
 import {
   answer,
@@ -21,6 +21,7 @@ import { isDesk, newPairingCode, pair } from '../desk/pairing.ts'
 import { token } from '../store/keys.ts'
 import { recordPage } from '../store/record.ts'
 import { endPhone, mountAway, newPhoneKey } from './away.ts'
+import { serveHealth } from './health.ts'
 import { type Call, Mount } from './mount.ts'
 import { servePages } from './pages.ts'
 import { bodyOf, failures, guarded } from './security.ts'
@@ -30,18 +31,21 @@ import type { Serving } from './serving.ts'
 export function deskApp(serving: Serving): Express {
   const { here, store, clock, address, deskAddress } = serving
   // The desk shows the door, to try it.
-  const app = guarded(clock, { frameSrc: [() => new URL(address('/')).origin] })
-  const withKey: RequestHandler = (req, _res, next) => {
+  const app = guarded(serving, { frameSrc: [() => new URL(address('/')).origin] })
+  const withKey: RequestHandler = (req, res, next) => {
     const match = /^Bearer ([A-Za-z0-9_-]{20,100})$/.exec(req.get('authorization') ?? '')
     if (!match || !isDesk(store, match[1]!)) {
       throw new Refused(401, 'not-paired')
     }
+    const { troubles } = serving.health
+    res.setHeader('x-relay-troubles', troubles.join(' ') || 'none')
     next()
   }
   const mount = new Mount(app, { desk: withKey }, serving.requestsPerMinute)
 
   // Guessing at pairing codes is slowed down beyond any use.
-  mount.take(desk.pair, schemas.pair, ({ body }) => {
+  mount.take(desk.pair, schemas.pair, ({ body, req }) => serving.quotas.guess(req, () => pairing(body)))
+  const pairing = (body: PairBody): { key: string } => {
     const paired = pair(store, here.keeper.house.practice, body, () => {
       here.call(moveOut, {})
       // What went is not to be found on the disk either.
@@ -52,8 +56,10 @@ export function deskApp(serving: Serving): Express {
     // Whoever had the desk before decides nothing any more, by no link and no phone.
     here.call(endWords, {})
     endPhone(store)
+    // Nor hears of anything.
+    serving.deskStream.end()
     return paired
-  })
+  }
   mount.take(desk.phone, schemas.phone, () => ({ url: deskAddress(`/day#${newPhoneKey(store)}`) }))
   mount.take(desk.end, schemas.end, ({ body }) => {
     if (body.what === 'phone') endPhone(store)
@@ -64,10 +70,6 @@ export function deskApp(serving: Serving): Express {
   app.get('/api/demo', (_req, res) => {
     if (!serving.demo) throw new Refused(404, 'unknown.demo')
     res.json(serving.demo.backup())
-  })
-  app.get('/api/demo/code', (_req, res) => {
-    if (!serving.demo) throw new Refused(404, 'unknown.demo')
-    res.json({ code: newPairingCode(store) })
   })
   mount.get(desk.status, (): RelayStatus => {
     const { leapt } = clock
@@ -139,6 +141,7 @@ export function deskApp(serving: Serving): Express {
     res.type('application/octet-stream').setHeader('x-content-type-options', 'nosniff').send(bytes)
   })
 
+  serveHealth(app, serving)
   servePages(app, serving.deskPages, undefined, { '/word': 'away.html', '/day': 'away.html' })
   app.use(failures)
   return app

@@ -37,6 +37,7 @@ import { feed, feedFreeBusy, feedHours } from '../calendars/feed.ts'
 import type { Here } from '../house/here.ts'
 import { TRIAL, type Trial } from '../trial/trials.ts'
 import { firstPage } from './first-page.ts'
+import { serveHealth } from './health.ts'
 import { Mount } from './mount.ts'
 import { formsOf, servePages } from './pages.ts'
 import { bodyOf, failures, guarded, limited } from './security.ts'
@@ -48,7 +49,7 @@ import { mountTill } from './till.ts'
 /** The client's side: everything a client's browser may ask. It carries no key. */
 export function doorApp(serving: Serving): Express {
   const { here: own, trials, store } = serving
-  const app = guarded(serving.clock)
+  const app = guarded(serving)
   app.use(['/api', '/feed'], limited(serving.requestsPerMinute))
   const mount = new Mount(app, {}, serving.requestsPerMinute)
   const trying = (trial: Trial, res: Response): Here => {
@@ -77,10 +78,21 @@ export function doorApp(serving: Serving): Express {
     doorAt(req, res)
     serving.doorStream.listen(req, res)
   })
-  mount.take(door.read, schemas.read, ({ body, req, res }) => theirs(req, doorAt(req, res)).call(read, body))
-  mount.take(door.part, schemas.part, ({ body, req, res }) => theirs(req, doorAt(req, res)).call(part, body))
+  const { quotas } = serving
+  mount.take(door.read, schemas.read, ({ body, req, res }) =>
+    quotas.guess(req, () => {
+      quotas.remember(req)
+      return theirs(req, doorAt(req, res)).call(read, body)
+    }),
+  )
+  mount.take(door.part, schemas.part, ({ body, req, res }) =>
+    quotas.guess(req, () => {
+      quotas.remember(req)
+      return theirs(req, doorAt(req, res)).call(part, body)
+    }),
+  )
   mount.take(door.soFar, schemas.soFar, ({ body, req, res }) =>
-    theirs(req, doorAt(req, res)).look((house, now) => quoteSoFar(house, body, now)),
+    quotas.guess(req, () => theirs(req, doorAt(req, res)).look((house, now) => quoteSoFar(house, body, now))),
   )
   app.post(
     '/api/door/:slug/files',
@@ -88,15 +100,22 @@ export function doorApp(serving: Serving): Express {
     (req, res) => {
       const about = bodyOf(queries.file, req.query)
       const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0)
+      const here = doorAt(req, res)
+      if (here === own) quotas.uploading(req, bytes.length)
       const sha256 = createHash('sha256').update(bytes).digest('hex')
       const given = { ...about, bytes, sha256 }
-      res.status(201).json(theirs(req, doorAt(req, res)).call(takeFile, given, undefined, bytes))
+      res.status(201).json(theirs(req, here).call(takeFile, given, undefined, bytes))
     },
   )
   mount.take(door.openings, schemas.openings, ({ body, req, res }) =>
     theirs(req, doorAt(req, res)).look((house, now) => openingsFor(house, body, now)),
   )
-  mount.take(door.keep, schemas.keep, ({ body, req, res }) => theirs(req, doorAt(req, res)).call(keep, body))
+  mount.take(door.keep, schemas.keep, ({ body, req, res }) => {
+    const here = doorAt(req, res)
+    return here === own
+      ? quotas.keeping(req, here, body, () => theirs(req, here).call(keep, body))
+      : theirs(req, here).call(keep, body)
+  })
   mount.take(door.renew, schemas.renew, ({ body, req, res }) =>
     theirs(req, doorAt(req, res)).call(renew, body),
   )
@@ -108,17 +127,21 @@ export function doorApp(serving: Serving): Express {
     if (here === own) await serving.calendars.lookAgain()
     // Trying again after a lost answer is the same request, only a little later.
     const { clock: _, shown: __, ...same } = body
-    const answer = theirs(req, here).call(send, body, { scope: 'send', key, body: same })
+    const sendIt = () => theirs(req, here).call(send, body, { scope: 'send', key, body: same })
+    const answer = here === own ? quotas.sending(req, here, body, sendIt) : sendIt()
     serving.soon()
     return { link: secretIn(here, answer) }
   })
-  mount.take(door.enquire, schemas.enquire, ({ body, req, res, key }) =>
-    theirs(req, doorAt(req, res)).call(enquire, body, { scope: 'enquire', key, body }),
-  )
+  mount.take(door.enquire, schemas.enquire, ({ body, req, res, key }) => {
+    const here = doorAt(req, res)
+    if (here === own) quotas.writing(req, here, body)
+    return theirs(req, here).call(enquire, body, { scope: 'enquire', key, body })
+  })
 
   mount.take(door.join, schemas.join, ({ body, req, res, key }) => {
     const here = doorAt(req, res)
     const { clock: _, ...same } = body
+    if (here === own) quotas.joining(req, here)
     const answer = theirs(req, here).call(joinLine, body, { scope: 'line', key, body: same })
     serving.soon()
     return { link: here.secrets.of(answer.link) }
@@ -244,6 +267,7 @@ export function doorApp(serving: Serving): Express {
     }
     next()
   })
+  serveHealth(app, serving)
   servePages(app, serving.doorPages, firstPages(own))
   app.use(failures)
   return app

@@ -5,18 +5,42 @@ import express, { type ErrorRequestHandler, type Express, type RequestHandler, t
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import type { Clock, Leap } from '../ground/clock.ts'
+import { isLoopback } from '../ground/settings.ts'
+import { clientOf } from './client.ts'
+
+/** What an application is guarded by. */
+export interface Guarding {
+  clock: Clock & { readonly leapt?: Leap | undefined }
+  /** Whose `X-Forwarded-For` is believed: addresses, ranges, `loopback`. */
+  proxies?: readonly string[]
+  /** Whether it answers pages of this machine alone. */
+  loopbackOnly?: boolean
+}
+
+/**
+ * Lets in what was asked for by a name of this machine, from a page of this machine: a page from elsewhere whose name
+ * has been made to lead here (DNS rebinding) is told nothing.
+ */
+const onlyFromHere: RequestHandler = (req, res, next) => {
+  const origin = req.get('origin')
+  const from = origin === undefined ? '' : URL.canParse(origin) ? new URL(origin).hostname : 'elsewhere'
+  if (isLoopback(req.hostname ?? '') && (from === '' || isLoopback(from))) next()
+  else problem(res, 421, { code: 'elsewhere', message: 'This runs for its own machine alone.' })
+}
 
 /**
  * An application with the headers that desk and door both have.
  * @param more of the content security policy, which one of them alone needs
  */
 export function guarded(
-  clock: Clock & { readonly leapt?: Leap | undefined },
+  { clock, proxies = [], loopbackOnly = false }: Guarding,
   more: Record<string, (string | (() => string))[]> = {},
 ): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.set('trust proxy', 'loopback')
+  // What a proxy says of who calls is believed of those that are named.
+  app.set('trust proxy', proxies.length > 0 ? [...proxies] : false)
+  if (loopbackOnly) app.use(onlyFromHere)
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -60,6 +84,7 @@ export function guarded(
 /** At most `perMinute` requests a minute from one address. */
 export const limited = (perMinute: number): RequestHandler =>
   rateLimit({
+    keyGenerator: clientOf,
     windowMs: 60_000,
     limit: perMinute,
     standardHeaders: 'draft-8',

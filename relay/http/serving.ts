@@ -3,11 +3,13 @@ import type { Demo } from '../demo.ts'
 import type { DoorAddress } from '../due/post.ts'
 import type { TillRounds } from '../due/till-rounds.ts'
 import type { HouseClock } from '../ground/clock.ts'
+import type { Health } from '../ground/health.ts'
 import type { Here } from '../house/here.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
 import type { Gateway } from '../texts/gateway.ts'
 import type { Till } from '../till/till.ts'
 import type { Trials } from '../trial/trials.ts'
+import type { Quotas } from './quotas.ts'
 import type { Stream } from './stream.ts'
 
 /** What both servers serve from. */
@@ -23,6 +25,13 @@ export interface Serving {
   /** How the desk's side is reached from outside. */
   deskAddress: DoorAddress
   requestsPerMinute: number
+  /** What one client may hold, write and try. */
+  quotas: Quotas
+  /** Whose `X-Forwarded-For` is believed. */
+  proxies: string[]
+  health: Health
+  /** Whether it answers pages of this machine alone. */
+  loopbackOnly: boolean
   doorPages: string
   deskPages: string
   /** Where cards are taken. */

@@ -55,11 +55,16 @@ export class Stream {
     this.#waiting.clear()
   }
 
+  /** Whoever listens now hears no more, and may ask anew. */
+  end(): void {
+    for (const listener of this.#listeners) listener.end()
+    this.#listeners.clear()
+  }
+
   close(): void {
     clearInterval(this.#beat)
     clearTimeout(this.#pause)
-    for (const listener of this.#listeners) listener.end()
-    this.#listeners.clear()
+    this.end()
   }
 
   #write(text: string): void {

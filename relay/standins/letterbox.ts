@@ -120,7 +120,7 @@ export async function startLetterbox(
   onMove: () => void,
   { port = 0, assets = '' }: { port?: number; assets?: string } = {},
 ): Promise<{ url: string; server: Server }> {
-  const app = guarded(clock)
+  const app = guarded({ clock, loopbackOnly: true })
   serveStyle(app, assets)
   const { mailbox, texts } = takers
   app.get('/', (req, res) => {

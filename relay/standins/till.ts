@@ -153,7 +153,7 @@ export class StandinTill {
   }
 
   #app(assets: string): Express {
-    const app = guarded(this.#clock)
+    const app = guarded({ clock: this.#clock, loopbackOnly: true })
     app.use(['/payments', '/charges'], raw({ type: () => true, limit: 10_000 }))
     this.#asked(app)
     this.#pages(app, assets)

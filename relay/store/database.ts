@@ -1,3 +1,4 @@
+import { chmodSync } from 'node:fs'
 import Database from 'libsql'
 import type { Db } from './db.ts'
 import { toVersion5 } from './version-5.ts'
@@ -93,6 +94,11 @@ const STEPS: (string | ((db: Db) => void))[] = [
   `
   CREATE INDEX record_kind ON record (kind, at);
   `,
+  // The package and what is known of calendars are sealed from now on, and are sealed anew when the file is opened; an
+  // earlier program can't read them.
+  `
+  ALTER TABLE attempts ADD COLUMN told TEXT NOT NULL DEFAULT '';
+  `,
 ]
 
 /** The file comes from a newer relay. */
@@ -104,14 +110,30 @@ export class NewerFile extends Error {
 }
 
 /**
+ * Brings what is in the log into the file itself, as far as that hinders nobody; at the end (`TRUNCATE`) all of it, so
+ * that the file alone is whole.
+ */
+export function checkpoint(db: Db, how: 'PASSIVE' | 'TRUNCATE'): void {
+  try {
+    db.pragma(`wal_checkpoint(${how})`)
+  } catch (error) {
+    // The log holds it all the same.
+    console.error('The log could not be brought into the file:', error)
+  }
+}
+
+/**
  * Opens the relay's file, makes or upgrades its tables, and makes each answer durable: write-ahead log with a full sync
  * before a transaction counts.
  * @throws NewerFile
  */
 export function openDatabase(path: string): Db {
   const db = new Database(path)
+  if (path !== ':memory:') chmodSync(path, 0o600)
   db.pragma('journal_mode = WAL')
   db.pragma('synchronous = FULL')
+  // What is deleted is overwritten: a name that is forgotten is not to be found in freed pages.
+  db.pragma('secure_delete = ON')
   const { user_version: from } = db.prepare('PRAGMA user_version').get() as { user_version: number }
   if (from > STEPS.length) throw new NewerFile(path, from)
   STEPS.slice(from).forEach((step, i) => {

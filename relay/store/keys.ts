@@ -1,5 +1,16 @@
-import { createHmac, createSecretKey, type KeyObject, randomBytes } from 'node:crypto'
+import {
+  createCipheriv,
+  createDecipheriv,
+  createHmac,
+  createSecretKey,
+  hkdfSync,
+  type KeyObject,
+  randomBytes,
+} from 'node:crypto'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+
+/** How what is sealed begins. */
+const SEALED = 'sealed:'
 
 const TOKEN = 16
 let pool = Buffer.alloc(0)
@@ -22,9 +33,33 @@ export const newSecret = (): string => randomBytes(32).toString('base64url')
  */
 export class Secrets {
   readonly #key: KeyObject
+  /** Seals what stands in the file, and nothing else (RFC 5869, with a name of its own). */
+  readonly #sealing: Buffer
 
   constructor(key: Buffer = randomBytes(32)) {
     this.#key = createSecretKey(key)
+    this.#sealing = Buffer.from(hkdfSync('sha256', key, '', 'acolhida sealed in the file', 32))
+  }
+
+  /** Seals a text by AES-256-GCM (NIST SP 800-38D), with a nonce of its own. */
+  seal(text: string): string {
+    const nonce = randomBytes(12)
+    const cipher = createCipheriv('aes-256-gcm', this.#sealing, nonce)
+    const sealed = [cipher.update(text, 'utf8'), cipher.final(), cipher.getAuthTag()]
+    return SEALED + Buffer.concat([nonce, ...sealed]).toString('base64')
+  }
+
+  isSealed(text: string): boolean {
+    return text.startsWith(SEALED)
+  }
+
+  /** Opens what was sealed; what was written before anything was stands as it is. @throws Error with another key */
+  open(text: string): string {
+    if (!this.isSealed(text)) return text
+    const all = Buffer.from(text.slice(SEALED.length), 'base64')
+    const cipher = createDecipheriv('aes-256-gcm', this.#sealing, all.subarray(0, 12))
+    cipher.setAuthTag(all.subarray(-16))
+    return Buffer.concat([cipher.update(all.subarray(12, -16)), cipher.final()]).toString('utf8')
   }
 
   /** Reads the key of a database, or makes one where there is none yet. */

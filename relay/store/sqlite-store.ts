@@ -12,16 +12,18 @@ import {
   type Old,
   REMEMBERED,
   type Store,
+  type Untold,
 } from '@acolhida/core/house'
 import type { Which } from '@acolhida/core/messages'
 import type { FileKind, Outcome } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant, shift } from '@acolhida/core/time'
 import type { FreedEvent, LineEvent } from '@acolhida/core/waiting'
+import { fileTrouble, type Health } from '../ground/health.ts'
 import type { Db } from './db.ts'
 import type { Secrets } from './keys.ts'
 import { type Row, Statements } from './statements.ts'
-import { WORD_LINK, write } from './write.ts'
+import { type Locks, WORD_LINK, write } from './write.ts'
 
 const subjectOf = (row: Row<'kind' | 'subject'>): Subject => ({
   kind: row.kind as Subject['kind'],
@@ -31,6 +33,8 @@ const subjectOf = (row: Row<'kind' | 'subject'>): Subject => ({
 /** The relay's file as the doorkeeper's store. Changes are written in one transaction. */
 export class SqliteStore implements Store {
   readonly db: Db
+  /** Told whether it can be written. */
+  health: Health | undefined
   readonly #secrets: Secrets
   readonly #sql: Statements
   readonly #transaction: (changes: readonly Change[], bytes: Uint8Array | undefined) => void
@@ -39,14 +43,42 @@ export class SqliteStore implements Store {
     this.db = db
     this.#secrets = secrets
     this.#sql = new Statements(db)
-    const hashOf = (link: string): string => sha256Hex(this.#secrets.of(link))
+    const locks: Locks = {
+      hashOf: (link) => sha256Hex(this.#secrets.of(link)),
+      seal: (text) => this.#secrets.seal(text),
+    }
     this.#transaction = db.transaction((changes: readonly Change[], bytes: Uint8Array | undefined) => {
-      for (const change of changes) write(this.#sql, change, hashOf, bytes)
+      for (const change of changes) write(this.#sql, change, locks, bytes)
     })
   }
 
   write(changes: readonly Change[], bytes?: Uint8Array): void {
-    this.#transaction(changes, bytes)
+    this.#guarded(() => this.#transaction(changes, bytes))
+  }
+
+  /** Whether it can be written is known from each attempt. */
+  #guarded(writes: () => void): void {
+    try {
+      writes()
+    } catch (error) {
+      const trouble = fileTrouble(error)
+      if (trouble) this.health?.is(trouble)
+      throw error
+    }
+    this.health?.isWell('file')
+  }
+
+  /** Seals what a file of an earlier version holds in clear, and leaves nothing of it behind. */
+  sealOld(): void {
+    const pack = this.setting('package')
+    const states = this.#sql.all<Row<'id' | 'state'>>('SELECT id, state FROM calendars')
+    const open = states.filter(({ state }) => !this.#secrets.isSealed(state))
+    if ((pack === undefined || this.#secrets.isSealed(pack)) && open.length === 0) return
+    if (pack !== undefined && !this.#secrets.isSealed(pack)) this.set('package', this.#secrets.seal(pack))
+    for (const { id, state } of open)
+      this.#sql.run('UPDATE calendars SET state = ? WHERE id = ?', this.#secrets.seal(state), id)
+    this.db.exec('VACUUM')
+    this.db.pragma('wal_checkpoint(TRUNCATE)')
   }
 
   setting(name: string): string | undefined {
@@ -55,7 +87,9 @@ export class SqliteStore implements Store {
 
   /** Keeps what is the relay's own, and none of the house. */
   set(name: string, value: string): void {
-    this.#sql.run('INSERT OR REPLACE INTO settings (name, value) VALUES (?, ?)', name, value)
+    this.#guarded(() =>
+      this.#sql.run('INSERT OR REPLACE INTO settings (name, value) VALUES (?, ?)', name, value),
+    )
   }
 
   unset(name: string): void {
@@ -76,17 +110,23 @@ export class SqliteStore implements Store {
   }
 
   attempts(visit: string): Attempt[] {
-    return this.#sql
-      .all<Row<'service' | 'answers' | 'outcome', 'at'>>(
-        'SELECT at, service, answers, outcome FROM attempts WHERE visit = ? ORDER BY at, rowid',
-        visit,
-      )
-      .map(({ at, service, answers, outcome }) => ({
-        at: instant(at),
-        service,
-        answers: JSON.parse(answers) as Attempt['answers'],
-        outcome: outcome as Outcome,
-      }))
+    return this.#attempts(visit).map(attemptIn)
+  }
+
+  untold(visit: string): Untold {
+    const all = this.#attempts(visit)
+    const earlier = all.filter(({ told }) => told !== '').at(-1)?.told
+    return {
+      attempts: all.filter(({ told }) => told === '').map(attemptIn),
+      ...(earlier === undefined ? {} : { earlier }),
+    }
+  }
+
+  #attempts(visit: string): AttemptRow[] {
+    return this.#sql.all<AttemptRow>(
+      'SELECT at, service, answers, outcome, told FROM attempts WHERE visit = ? ORDER BY at, rowid',
+      visit,
+    )
   }
 
   file(id: string): FileFacts | undefined {
@@ -245,7 +285,7 @@ export class SqliteStore implements Store {
     const open = 'SELECT id FROM bookings WHERE over >= ?'
     const pack = this.setting('package')
     return {
-      pack: pack === undefined ? undefined : (JSON.parse(pack) as DoorPackage),
+      pack: pack === undefined ? undefined : (JSON.parse(this.#secrets.open(pack)) as DoorPackage),
       bookings: this.#records(since, open),
       uses: new Map(
         this.#sql
@@ -260,7 +300,7 @@ export class SqliteStore implements Store {
       freed: this.#recordsOf<FreedEvent>('freed'),
       calendars: this.#sql
         .all<Row<'state'>>('SELECT state FROM calendars ORDER BY id')
-        .map((row) => JSON.parse(row.state) as CalendarState),
+        .map((row) => JSON.parse(this.#secrets.open(row.state)) as CalendarState),
       chain: this.setting('chain-head') ?? '',
       numbered: Number(this.setting('numbered') ?? 0),
       dues: this.#sql
@@ -328,6 +368,14 @@ const messageIn = ({ state, step, tries, due, anchor, channel }: MessageRow): Me
   due: instant(due),
   ...(anchor === 0 ? {} : { anchor }),
   ...(channel === 'text' ? { channel } : {}),
+})
+
+type AttemptRow = Row<'service' | 'answers' | 'outcome' | 'told', 'at'>
+const attemptIn = ({ at, service, answers, outcome }: AttemptRow): Attempt => ({
+  at: instant(at),
+  service,
+  answers: JSON.parse(answers) as Attempt['answers'],
+  outcome: outcome as Outcome,
 })
 
 type QuoteRow = Row<'id' | 'enquiry' | 'booking' | 'body'>

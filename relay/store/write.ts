@@ -21,15 +21,22 @@ const line = (
     about,
   )
 
+/** What the file does not hold in clear. */
+export interface Locks {
+  /** The hash of a private link's secret, by the link's name. */
+  hashOf(link: string): string
+  /** What only this relay's key reads: keys of services, addresses of calendars. */
+  seal(text: string): string
+}
+
 /**
  * Writes one change.
- * @param hashOf the hash of a private link's secret, by the link's name
  * @param bytes of the file that is taken, if one is
  */
 export function write(
   sql: Statements,
   change: Change,
-  hashOf: (link: string) => string,
+  { hashOf, seal }: Locks,
   bytes: Uint8Array | undefined,
 ): void {
   switch (change.type) {
@@ -39,7 +46,7 @@ export function write(
     case 'package':
       sql.run(
         `INSERT OR REPLACE INTO settings (name, value) VALUES ('package', ?)`,
-        JSON.stringify(change.pack),
+        seal(JSON.stringify(change.pack)),
       )
       return
     case 'event': {
@@ -100,6 +107,13 @@ export function write(
       return
     case 'attempt': {
       const { at, service, answers, outcome } = change.attempt
+      for (const old of change.gone ?? [])
+        sql.run(
+          'DELETE FROM attempts WHERE visit = ? AND service = ? AND answers = ?',
+          change.visit,
+          old.service,
+          JSON.stringify(old.answers),
+        )
       sql.run(
         // Replaced, it is the last again, also within one millisecond.
         'INSERT OR REPLACE INTO attempts (visit, at, service, answers, outcome) VALUES (?, ?, ?, ?, ?)',
@@ -111,6 +125,9 @@ export function write(
       )
       return
     }
+    case 'attempts-told':
+      sql.run(`UPDATE attempts SET told = ? WHERE visit = ? AND told = ''`, change.enquiry, change.visit)
+      return
     case 'file': {
       const { id, visit, at, name, type, size, sha256, booking } = change.file
       sql.run(
@@ -171,7 +188,7 @@ export function write(
       sql.run(
         'INSERT OR REPLACE INTO calendars (id, state) VALUES (?, ?)',
         change.state.id,
-        JSON.stringify(change.state),
+        seal(JSON.stringify(change.state)),
       )
       return
     case 'calendar-gone':

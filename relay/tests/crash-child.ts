@@ -15,6 +15,7 @@ const relay = new Relay(
     requestsPerMinute: 1_000_000,
     memoryDays: 400,
     steady: false,
+    held: { byOne: 100_000, inAll: 1_000_000 },
   },
   clock,
 )

@@ -48,7 +48,14 @@ export async function startRelay(
   settings: Partial<
     Pick<
       Settings,
-      'requestsPerMinute' | 'memoryDays' | 'privateCalendars' | 'steady' | 'tellingsApart' | 'demo'
+      | 'requestsPerMinute'
+      | 'held'
+      | 'proxies'
+      | 'memoryDays'
+      | 'privateCalendars'
+      | 'steady'
+      | 'tellingsApart'
+      | 'demo'
     >
   > & { withTill?: boolean; withTexts?: boolean; smtp?: string } = {},
 ): Promise<TestRelay> {
@@ -68,6 +75,7 @@ export async function startRelay(
       demo: demoBackup,
       steady: false,
       tellingsApart: 20,
+      held: { byOne: 100_000, inAll: 1_000_000 },
       ...(withTill ? { till: { url: await till.start(), secret: TILL_SECRET, live: false } } : {}),
       ...(withTexts ? { texts: { url: await texts.start(), secret: TILL_SECRET } } : {}),
       ...given,

@@ -28,12 +28,23 @@ export function noteRelayTime(header: string | null, isMoved: boolean): void {
 /** Notes what the headers of an answer say of the relay's time. */
 export function noteRelay(headers: Headers): void {
   noteRelayTime(headers.get('x-relay-now'), headers.get('x-relay-moved') === '1')
+  noteTroubles(headers.get('x-relay-troubles'))
   const [from, to] = (headers.get('x-relay-leapt') ?? '').split(' ').map(Number)
   const next = from && to ? { from: instant(from), to: instant(to) } : undefined
   if (next?.to === leapt?.to) return
   leapt = next
   tell()
 }
+
+/** What hinders the relay, by its own words for it; said to the desk alone. */
+let troubles = 'none'
+function noteTroubles(said: string | null): void {
+  if (said === null || said === troubles) return
+  troubles = said
+  tell()
+}
+/** `none`, or what hinders the relay, with spaces between. */
+export const useRelayTroubles = (): string => useSyncExternalStore(subscribe, () => troubles)
 
 /** The clock of the relay has leapt, and nothing happens there by itself until the practitioner has said that it is right. */
 let leapt: { from: Instant; to: Instant } | undefined

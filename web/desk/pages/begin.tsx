@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router'
 import { Emblem } from '../../theme/mark.tsx'
 import { FounderFields, nobodyYet } from '../first/founder.tsx'
 import { newPractice } from '../first/new-practice.ts'
+import { PlainField } from '../parts/plain-field.tsx'
 import { Restoring } from '../restore/restoring.tsx'
 import { arriveByCode, beginOwn, lookRound } from '../sync/acts.ts'
 import { useRelayStatus } from '../sync/use-status.ts'
@@ -14,6 +15,7 @@ export function Begin({ code }: { code: string | undefined }) {
   const [problem, setProblem] = useState<string>()
   const [busy, setBusy] = useState(false)
   const [beginning, setBeginning] = useState(false)
+  const [typed, setTyped] = useState('')
 
   const run = useCallback((work: () => Promise<unknown>): void => {
     setProblem(undefined)
@@ -46,7 +48,7 @@ export function Begin({ code }: { code: string | undefined }) {
       {beginning ? (
         <BeginPractice
           code={code}
-          free={status?.demo !== undefined && !status.paired}
+          free={status?.demo !== undefined && !status.paired && code !== undefined}
           run={run}
           busy={busy}
         />
@@ -73,14 +75,23 @@ export function Begin({ code }: { code: string | undefined }) {
               title="Look round the demo"
               text={`The practice of Iria Montalvar, a voice coach in Coimbra. She and her clients are invented.${status?.paired ? ' Another desk is paired with its relay; looking round here cuts that one off.' : ''}`}
             >
-              <button
-                type="button"
-                className="press"
-                disabled={busy}
-                onClick={() => run(() => lookRound('others'))}
+              <form
+                className="grid gap-3"
+                onSubmit={(event) => {
+                  event.preventDefault()
+                  run(() => lookRound('others', typed))
+                }}
               >
-                Look round
-              </button>
+                <PlainField
+                  label="The code the relay printed when it started"
+                  required
+                  value={typed}
+                  onChange={setTyped}
+                />
+                <button type="submit" className="press justify-self-start" disabled={busy}>
+                  Look round
+                </button>
+              </form>
             </Way>
           )}
         </div>
@@ -114,7 +125,7 @@ function BeginPractice({
   const begin = (event: FormEvent): void => {
     event.preventDefault()
     run(async () => {
-      await beginOwn(newPractice(about), free ? { takesDemo: true } : { code })
+      await beginOwn(newPractice(about), free && code ? { takesDemo: true, code } : { code })
       await navigate('/first/hours')
     })
   }

@@ -1,7 +1,7 @@
 import { moment } from '@acolhida/core/time'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
-import { useAt, useClockNote, useLeapt } from '../../relay-client/clock.ts'
+import { useAt, useClockNote, useLeapt, useRelayTroubles } from '../../relay-client/clock.ts'
 import { Emblem } from '../../theme/mark.tsx'
 import { isAwaiting } from '../data/awaiting.ts'
 import { type Desk, useDeskData } from '../data/live.ts'
@@ -17,6 +17,9 @@ import { useRelayStatus } from '../sync/use-status.ts'
 
 // What is not on the way to the first page comes when it is asked for.
 const Finder = lazy(async () => ({ default: (await import('../finder/finder.tsx')).Finder }))
+const RelayTroubles = lazy(async () => ({
+  default: (await import('../parts/relay-troubles.tsx')).RelayTroubles,
+}))
 const UndoBar = lazy(async () => ({ default: (await import('../parts/undo-bar.tsx')).UndoBar }))
 const KeysDialog = lazy(async () => ({ default: (await import('../parts/keys.tsx')).KeysDialog }))
 const Begin = lazy(async () => ({ default: (await import('./begin.tsx')).Begin }))
@@ -60,6 +63,7 @@ function Furnished({ desk }: { desk: Desk }) {
   }
   const clockNote = useClockNote()
   const newer = useNewerDesk()
+  const troubles = useRelayTroubles()
 
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
@@ -126,6 +130,11 @@ function Furnished({ desk }: { desk: Desk }) {
               Load it
             </button>
           </p>
+        )}
+        {troubles !== 'none' && (
+          <Suspense>
+            <RelayTroubles troubles={troubles} />
+          </Suspense>
         )}
         <ClockLeapt desk={desk} />
         <PageBoundary at={pathname}>

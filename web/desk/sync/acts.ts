@@ -195,10 +195,11 @@ async function demoId(): Promise<string> {
 /**
  * Looks round the demo: its practice comes here, and this desk is paired with its relay.
  * @param empty whether it begins anew there, too, or only where the relay holds another practice
+ * @param typed the code that the relay has printed; a desk that is paired asks for one itself
  */
-export async function lookRound(empty: 'others' | 'all'): Promise<void> {
+export async function lookRound(empty: 'others' | 'all', typed?: string): Promise<void> {
   const practice = await demoId()
-  const { code } = await (await relay()).demoCode()
+  const code = typed ?? (await newCode())
   const { key } = await (await relay()).pair({ code, practice, replace: true, empty })
   await takeDemo(key)
 }
@@ -216,8 +217,10 @@ export async function arriveByCode(code: string): Promise<void> {
  */
 export async function beginOwn(
   practice: Practice,
-  pairing: { takesDemo: boolean } | { code: string | undefined },
+  pairing: { takesDemo: true; code?: string } | { code: string | undefined },
 ): Promise<void> {
+  // Asked for while this desk still has the key to it.
+  const ours = 'takesDemo' in pairing ? (pairing.code ?? (await newCode())) : undefined
   await (await import('../data/backup.ts')).importBackup(db, {
     format: 'acolhida-backup',
     version: 1,
@@ -231,7 +234,6 @@ export async function beginOwn(
     revision: 0,
     cursor: 0,
   })
-  if ('takesDemo' in pairing && pairing.takesDemo)
-    await pairWith((await (await relay()).demoCode()).code, { replace: true, empty: true })
-  if ('code' in pairing && pairing.code) await pairWith(pairing.code)
+  if (ours) await pairWith(ours, { replace: true, empty: true })
+  else if (pairing.code) await pairWith(pairing.code)
 }

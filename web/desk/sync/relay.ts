@@ -24,7 +24,6 @@ export const deskRelay = {
   phone: (bearer: string) => ask(desk.phone, { body: {}, bearer }),
   end: (what: 'phone' | 'words', bearer: string) => ask(desk.end, { body: { what }, bearer }),
   demo: () => call<Backup>('/api/demo'),
-  demoCode: () => call<{ code: string }>('/api/demo/code'),
   publish: (body: DoorPackage, key: string, bearer: string) => ask(desk.publish, { body, key, bearer }),
   record: (after: number, bearer: string) => ask(desk.record, { query: { after: String(after) }, bearer }),
   trial: (body: TrialBody, bearer: string) => ask(desk.trial, { body, bearer }),

@@ -1,4 +1,4 @@
-import { isMail } from '@acolhida/core/people'
+import { isMail, nameProblem } from '@acolhida/core/people'
 import { holdsHtml, openAnswers } from '@acolhida/core/questions'
 import { inForce } from '@acolhida/core/time'
 import { useMutation } from '@tanstack/react-query'
@@ -66,7 +66,7 @@ export function Write() {
   }
   const send = (): void => {
     if (!message.name.trim()) setWrong(say('write.no-name'))
-    else if (holdsHtml(message.name)) setWrong(say('write.bad-name'))
+    else if (holdsHtml(message.name) || nameProblem(message.name)) setWrong(say('write.bad-name'))
     else if (!isMail(message.email)) setWrong(say('write.no-mail'))
     else if (!message.message.trim()) setWrong(say('write.no-message'))
     else sending.mutate()

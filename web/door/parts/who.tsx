@@ -1,5 +1,5 @@
 import type { DoorService, DoorTerms, Problem } from '@acolhida/core/contract'
-import { isMail, isPhone } from '@acolhida/core/people'
+import { isMail, isPhone, nameProblem } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
 import { useId, useState } from 'react'
 import { fillIn, fillingOf, useVisit } from '../visit/visit.ts'
@@ -27,7 +27,7 @@ export function useWho(service: DoorService, place: DoorService['places'][number
       const { name, email, phone } = filling.person
       const found: typeof wrong = { ...more }
       if (!name.trim()) found.name = say('terms.no-name')
-      else if (holdsHtml(name)) found.name = say(FIELD_PROBLEMS.name)
+      else if (holdsHtml(name) || nameProblem(name)) found.name = say(FIELD_PROBLEMS.name)
       if (!isMail(email)) found.email = say(FIELD_PROBLEMS.email)
       if (phone && !isPhone(phone)) found.phone = say(FIELD_PROBLEMS.phone)
       if (calls && !phone.trim()) found.phone = say('terms.no-phone')

@@ -1,0 +1,19 @@
+/** One line in which everything can be seen: no control or format characters, no halves of characters. */
+const SEEN = /^[^\p{Cc}\p{Cf}\p{Cs}]*$/u
+
+/** Endings of domains that nobody is called by, however they are written. */
+const ENDINGS = 'com|net|org|info|biz|online|shop|site|store|xyz|top|click|link|app|dev|club|live|vip|pro|io'
+
+/**
+ * What mail programs make a link of (common practice, no source): an address with its scheme, `www.`, a domain, a
+ * mailbox. “J.R. Silva” and “St.John” are names; “silva.example” is none.
+ */
+const WEB = new RegExp(`[/@\\\\]|www\\.|[\\p{L}\\p{N}-]{2,}\\.(?:${ENDINGS})(?![\\p{L}\\p{N}])`, 'iu')
+const SMALL_DOMAIN = /[\p{L}\p{N}-]{2,}\.\p{Ll}{2,}(?![\p{L}\p{N}.])/u
+
+/** What hinders a text from being somebody's name: something unseen in it, or a web address. */
+export function nameProblem(text: string): 'unseen' | 'address' | undefined {
+  const plain = text.normalize('NFKC')
+  if (!SEEN.test(text)) return 'unseen'
+  return WEB.test(plain) || SMALL_DOMAIN.test(plain) ? 'address' : undefined
+}
