@@ -46,6 +46,8 @@ export interface Settings {
   proxies?: string[]
   /** How many starts may be held without a proof. */
   held?: HeldLimits
+  /** How it waits before what is guessed at is answered, by ms. */
+  wait?: (ms: number) => Promise<unknown>
   /** For how many days finished bookings are remembered; 400 where it is left out. */
   memoryDays?: number
   /** Where cards are taken, and the secret shared with it; `live` where money is meant. */
@@ -96,7 +98,7 @@ export class Relay implements Serving {
     this.requestsPerMinute = settings.requestsPerMinute
     this.doorPages = settings.doorPages
     this.deskPages = settings.deskPages
-    this.quotas = new Quotas(settings.held ?? { byOne: 4, inAll: 200 })
+    this.quotas = new Quotas(settings.held ?? { byOne: 4, inAll: 200 }, settings.wait)
     this.proxies = settings.proxies ?? []
     this.loopbackOnly = settings.demo !== undefined
     this.#unlock = lock(settings.file)

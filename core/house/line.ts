@@ -32,6 +32,7 @@ import { type House, published } from './house.ts'
 import { checkClock, checkReach, UNPROVED_FOR_EACH } from './send.ts'
 import { wordFor } from './standing.ts'
 import { understandOpen } from './understand.ts'
+import { checkMailed } from './unproved.ts'
 import { provesAddress } from './visitor.ts'
 import type { Work } from './work.ts'
 
@@ -108,6 +109,7 @@ export function joinLine(work: Work, body: JoinBody): { link: string } {
   const wanted = termsOf(house, service, undefined)
   checkAgreed(practice, wanted, body.agreed)
   const proved = provesAddress(house, body.with, person.email)
+  if (!proved) checkMailed(house, person.email, now)
   checkRoom(work, practice, proved)
   const id = work.ids()
   work.subject = waitingSubject(id)

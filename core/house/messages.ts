@@ -3,12 +3,14 @@ import { type Booking, stateAt } from '../booking/index.ts'
 import type { Enquiry, MailNews } from '../contract/types.ts'
 import {
   answerLetter,
+  DOOR_TOKEN,
   digestLetter,
   draftsAt,
   freedToDecide,
   isStepName,
   keptFrom,
   type Letter,
+  LINK_TOKEN,
   languageFor,
   letterFor,
   lineLetter,
@@ -21,6 +23,7 @@ import {
   stepsOf,
   type Which,
   type WhySkipped,
+  WORD_TOKEN,
 } from '../messages/index.ts'
 import { normalMail } from '../people/index.ts'
 import { personBehind } from '../request/index.ts'
@@ -45,7 +48,7 @@ export interface Handed extends Letter {
   key: string
   recipient: string
   language: Language
-  /** The link that stands for `{link}`, or `{word}`, and the address that it ends. */
+  /** The link that stands for its token, or the word link, and the address that it ends. */
   link?: { id: string; leads: 'my' | 'quote' | 'line' | 'word'; service: string }
   /** The booking that the calendar entry is about. */
   booking?: Booking
@@ -78,8 +81,8 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
   }
   changes.push({ type: 'message', key, subject, message })
   const { leads, service, about, ...rest } = letter
-  const word = rest.text.includes('{word}')
-  if (!word && !rest.text.includes('{link}') && !rest.unsubscribe) return { key, ...rest }
+  const word = rest.text.includes(WORD_TOKEN)
+  if (!word && !rest.text.includes(LINK_TOKEN) && !rest.unsubscribe) return { key, ...rest }
   const id = work.ids()
   // A link that came by text proves nothing about a mail address: whoever typed it may have typed any phone.
   const proves = !word && letter.channel !== 'text'
@@ -226,11 +229,11 @@ function toAnswer(
   const quote = house.quotesOf(enquiry.id).findLast(({ booking, until }) => !booking && until >= now)
   if (!quote)
     return {
-      ...answerLetter(practice, enquiry, text.replaceAll('{link}', '{door}')),
+      ...answerLetter(practice, enquiry, text.replaceAll('{link}', DOOR_TOKEN)),
       ...{ ...about, service: '' },
     }
   return {
-    ...answerLetter(practice, enquiry, text),
+    ...answerLetter(practice, enquiry, text.replaceAll('{link}', LINK_TOKEN)),
     ...{ ...about, service: quote.service, about: { kind: 'quote', id: quote.id } },
   }
 }

@@ -19,6 +19,7 @@ import { agreeNow, checkAgreed, termsOf } from './agreeing.ts'
 import type { House } from './house.ts'
 import { wordFor } from './standing.ts'
 import { understandOpen } from './understand.ts'
+import { checkMailed, unprovedNow } from './unproved.ts'
 import { checkOpen } from './visit.ts'
 import { provesAddress, visitorMail, visitorOf } from './visitor.ts'
 import { happen, type Work } from './work.ts'
@@ -171,14 +172,6 @@ export function tooManyOpen(open: number): Refused {
   return new Refused(409, 'too-many-open', { data: { open }, where: 'person.email' })
 }
 
-/** The requests whose mailed link has not been pressed yet, and still can be. */
-export function unprovedNow(house: House, now: Instant): string[] {
-  const names: string[] = []
-  for (const booking of house.openBookings())
-    if (booking.unproved && stateAt(booking, now).is === 'unproved') names.push(booking.id)
-  return names
-}
-
 /** Before an address is proved, only how many are unproved counts; afterwards, how many it has open. */
 function checkHowMany(
   house: House,
@@ -193,5 +186,6 @@ function checkHowMany(
     if (open >= most) throw tooManyOpen(open)
     return
   }
+  checkMailed(house, body.person.email, now)
   if (unprovedNow(house, now).length >= most * UNPROVED_FOR_EACH) throw new Refused(429, 'too-many-unproved')
 }

@@ -7,6 +7,7 @@ import { moment, zone, zonePlace } from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
 import type { Letter } from './letter.ts'
 import { languageFor, letterText, textMessage } from './lines.ts'
+import { LINK_TOKEN } from './tokens.ts'
 
 /** What a letter to somebody who has written is made from, in their language. */
 function wordsTo(written: Practice, person: Pick<Contact, 'language'>, of: string | undefined) {
@@ -40,7 +41,7 @@ const untilFor = (
     place: zonePlace(person.zone, language),
   })
 
-/** A quote in a text message: what it comes to, until when it stands, and the link (`{link}`). */
+/** A quote in a text message: what it comes to, until when it stands, and the link (a token). */
 export function quoteText(
   practice: Practice,
   person: Pick<Contact, 'zone' | 'language'>,
@@ -50,14 +51,14 @@ export function quoteText(
   const w = wordsTo(practice, person, quote.service)
   const { say, service, language } = w
   const said = say('quote.text', {
-    ...{ service, minutes: quote.minutes, until: untilFor(w, person, quote), link: '{link}' },
+    ...{ service, minutes: quote.minutes, until: untilFor(w, person, quote), link: LINK_TOKEN },
     price: quote.price === 0 ? say('quote.text-free') : money(quote.price, currencyOf(quote), language),
   })
   const body = [text.trim(), said].filter(Boolean).join(' ')
   return { to: 'client', channel: 'text', subject: '', text: textMessage(w, body) }
 }
 
-/** A quote line by line, until when it stands, and the link (`{link}`) by which it is accepted and booked. */
+/** A quote line by line, until when it stands, and the link (a token) by which it is accepted and booked. */
 export function quoteLetter(
   practice: Practice,
   person: Pick<Contact, 'name' | 'zone' | 'language'>,
@@ -82,7 +83,7 @@ export function quoteLetter(
     text: letterText(w, person.name, [
       text.trim(),
       [say('quote.what', { service, minutes: quote.minutes }), ...lines, total].join('\n'),
-      say('quote.until', { until, link: '{link}' }),
+      say('quote.until', { until, link: LINK_TOKEN }),
     ]),
   }
 }

@@ -14,12 +14,13 @@ import {
   type Words,
   whereLine,
 } from './lines.ts'
+import { DOOR_TOKEN, LINK_TOKEN } from './tokens.ts'
 
 /** What somebody is called by: their name up to its first space. */
 export const firstName = (name: string): string => name.split(/\s+/)[0] ?? ''
 
 /** A way in through the client's own page that leads to one thing on it. */
-const through = (to: string): string => `{link}?to=${to}`
+const through = (to: string): string => `${LINK_TOKEN}?to=${to}`
 
 const placeZone = ({ practice, booking }: Words): Zone => zoneOf(practice, placeOf(practice, booking.place))
 
@@ -48,11 +49,11 @@ const WRITERS: { [F in FieldName]: (w: Words, now: Instant) => string } = {
   payBy: (w) => moment(w, nextPayment(w.booking, placeZone(w))),
   before: beforeLines,
   prepareBy: (w) => moment(w, prepareBy(w.practice, w.booking)),
-  link: () => '{link}',
+  link: () => LINK_TOKEN,
   coming: () => through('come'),
   move: () => through('move'),
   cancel: () => through('cancel'),
-  door: () => '{door}',
+  door: () => DOOR_TOKEN,
   practitioner: ({ practice }) => practice.profile.name,
   phone: ({ practice }) => practice.profile.phone ?? '',
 }

@@ -20,7 +20,9 @@ export function keptFrom(
   which: Which,
   plans: readonly StepPlan[],
   { hushed = false, theirs = [booking] }: OfThem,
-): Extract<WhySkipped, 'unwanted' | 'hushed' | 'booked-again'> | undefined {
+): Extract<WhySkipped, 'unproved' | 'unwanted' | 'hushed' | 'booked-again'> | undefined {
+  // Whose address it is, nobody has shown: one receipt goes there, and nothing else.
+  if (booking.unproved && receiverOf(which.step) === 'client' && which.step !== 'asked') return 'unproved'
   // What the practitioner has sent goes.
   if (receiverOf(which.step) === 'practitioner' || steeredOf(booking, which)?.now !== undefined)
     return undefined

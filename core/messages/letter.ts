@@ -46,7 +46,7 @@ export interface Letter {
   channel?: 'text'
   /** It can be unsubscribed from: nothing that the contract needs. */
   unsubscribe?: true
-  /** Plain text; `{link}` stands for the private link, `{door}` for the practitioner's public page, `{word}` for a word link. */
+  /** Plain text; tokens stand for the private link, the practitioner's public page, a word link (`tokens.ts`). */
   text: string
   /** The iCalendar method of the invitation that goes with it (RFC 5546). */
   invite?: 'REQUEST' | 'CANCEL'

@@ -4,6 +4,7 @@ import { sampleAsked } from '../tests/asked.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
 import { HOUR, type Instant, shift } from '../time/index.ts'
 import { type Letter, letterFor, plannedLetters, type Step } from './index.ts'
+import { DOOR_TOKEN } from './tokens.ts'
 
 const asked = sampleAsked({ answers: { secret: 'something told in confidence' } })
 const practice = samplePractice({
@@ -120,7 +121,7 @@ describe('letters', () => {
     expect(text).toContain('Friday 27 November, 10:00 – 11:15 (Lisbon time; 07:00 – 08:15 in Sao Paulo)')
     expect(subject).toContain('Fri 27 Nov, 10:00 (Lisbon time)')
     expect(text).toContain('Where: at the studio, R. 1')
-    expect(letterNow(fresh, 'declined', at, studio).text).toMatch(/choose another time:\n\{door\}/)
+    expect(letterNow(fresh, 'declined', at, studio).text).toContain(`choose another time:\n${DOOR_TOKEN}`)
   })
 
   it('tell the practitioner of a new request, a cancellation and a request that has run out', () => {

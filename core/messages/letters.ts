@@ -1,4 +1,5 @@
 import type { Booking } from '../booking/index.ts'
+import { shortName } from '../people/name.ts'
 import { type Alert, fieldsOf, type Practice, type SequenceStep, zoneOf } from '../practice/index.ts'
 import { type Instant, outsideStretch, shift } from '../time/index.ts'
 import { filled } from './fields.ts'
@@ -218,6 +219,7 @@ export function letterFor(
     return which.channel === 'text' ? { to, subject, text: subject, channel: 'text' } : { to, subject, text }
   }
   const own = steeredOf(booking, { step, anchor: which.anchor })
+  const { name } = booking.asked.person
   const said = own?.text === undefined ? body : [filled(own.text, w, now)]
   const joined = booking.tells?.step === step ? joinedWith(stepsOf(booking, practice), 'state') : []
   const more = joined.flatMap((one) => {
@@ -227,7 +229,7 @@ export function letterFor(
   return {
     to,
     subject: own?.subject ?? subject,
-    text: letterText(w, booking.asked.person.name, [...said, ...more]),
+    text: letterText(w, booking.unproved ? shortName(name) : name, [...said, ...more]),
     ...(invite ? { invite } : {}),
   }
 }

@@ -1,5 +1,6 @@
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
+import { shortName } from '../people/name.ts'
 import { clientClocks, inLanguage, type Practice, placeOf, serviceOf } from '../practice/index.ts'
 import { FIRST_LANGUAGE, type Instant, instant, MINUTE, moment, zone, zonePlace } from '../time/index.ts'
 import type { Freed, HeldOut, PlaceInLine } from '../waiting/index.ts'
@@ -70,7 +71,7 @@ export function lineLetter(
   const mail = (subject: string, body: string[]): Letter => ({
     to: 'client',
     subject,
-    text: letterText(w, joined.person.name, body),
+    text: letterText(w, status === 'unproved' ? shortName(joined.person.name) : joined.person.name, body),
   })
   switch (step) {
     case 'line-joined': {

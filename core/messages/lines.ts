@@ -47,6 +47,7 @@ import {
 } from '../time/index.ts'
 import { listed } from '../words/say.ts'
 import { lettersIn, type SayLetter } from './catalogue.ts'
+import { DOOR_TOKEN, LINK_TOKEN } from './tokens.ts'
 
 /** What the words of a message are made from. */
 export interface Words {
@@ -107,7 +108,7 @@ export const letterText = (
   body: readonly string[],
 ): string => {
   const { profile, messaging } = practice
-  const hello = messaging?.greeting?.replaceAll('{name}', name).trim() || say('hello', { name })
+  const hello = messaging?.greeting?.replaceAll('{name}', () => name).trim() || say('hello', { name })
   return [hello, ...body.filter(Boolean), messaging?.signature?.trim() || profile.name].join('\n\n')
 }
 
@@ -334,7 +335,7 @@ export function askedLines(w: Words): string[] {
 }
 
 /** Links are filled in when a message goes. */
-export const LINKS = { link: '{link}', door: '{door}' }
+export const LINKS = { link: LINK_TOKEN, door: DOOR_TOKEN }
 
 /** A moment as the practitioner reads it. */
 export const atHome = ({ home, language }: Words, moment: Instant): string =>

@@ -7,6 +7,7 @@ import { firstName } from './fields.ts'
 import { isStepName, type Letter, stepName, type Which } from './letter.ts'
 import { languageFor, letterText, textMessage } from './lines.ts'
 import { countsFrom, onTheDay, sequenceOf, textOf } from './steps.ts'
+import { DOOR_TOKEN, LINK_TOKEN } from './tokens.ts'
 
 /** A message to somebody who has a quote and has not accepted it; a draft lies before the practitioner instead. */
 export type QuoteStep = Which & { at: Instant; useful: Instant; draft?: true }
@@ -52,7 +53,7 @@ export const quoteDrafts = (practice: Practice, news: readonly EnquiryNews[], no
     ? stepsFor(practice, news).filter(({ draft, at, useful }) => draft && at <= now && now <= useful)
     : []
 
-/** What one of them says, with its fields filled in; `{link}` leads to the quote. */
+/** What one of them says, with its fields filled in; a token stands for its link. */
 export function quoteStepWords(
   written: Practice,
   person: Pick<Contact, 'name' | 'language'>,
@@ -72,8 +73,8 @@ export function quoteStepWords(
     name: person.name,
     firstName: firstName(person.name),
     service: name,
-    link: '{link}',
-    door: '{door}',
+    link: LINK_TOKEN,
+    door: DOOR_TOKEN,
     practitioner: practice.profile.name,
     phone: practice.profile.phone ?? '',
   }

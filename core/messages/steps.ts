@@ -31,6 +31,8 @@ import { NEWS, type StepName, stepName, type Which } from './letter.ts'
 
 /** Why a step of a sequence does not go. */
 export type WhySkipped =
+  /** Nobody has shown that the address is theirs. */
+  | 'unproved'
   /** Its moment had passed when the session was booked, or the step written. */
   | 'past'
   /** Quiet hours leave no moment for it. */

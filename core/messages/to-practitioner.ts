@@ -6,6 +6,7 @@ import { nextPayment, prepareBy } from './hooks.ts'
 import { type LetterKind, NEWS, type OwnStep, type Planned, soon, type Written } from './letter.ts'
 import { atHome, ownTime, type Words } from './lines.ts'
 import { sequenceOf, stepsOf } from './steps.ts'
+import { WORD_TOKEN } from './tokens.ts'
 
 /** How long before a hold runs out the practitioner is reminded: an hour, or half of a shorter hold. */
 const remindFrom = (asked: Instant, until: Instant): number =>
@@ -14,7 +15,7 @@ const remindFrom = (asked: Instant, until: Instant): number =>
 /** Until when it waits, and the link by which it can be answered away from the desk. */
 const wordLines = (w: Words): string[] => [
   w.say('word.until', { until: atHome(w, w.booking.until) }),
-  w.say('word.link', { word: '{word}' }),
+  w.say('word.link', { word: WORD_TOKEN }),
 ]
 
 /** Every message to the practitioner about a booking. */

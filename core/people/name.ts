@@ -17,3 +17,9 @@ export function nameProblem(text: string): 'unseen' | 'address' | undefined {
   if (!SEEN.test(text)) return 'unseen'
   return WEB.test(plain) || SMALL_DOMAIN.test(plain) ? 'address' : undefined
 }
+
+/** The longest name in a mail to an address that nobody has shown to be theirs. */
+const SHORT = 24
+
+/** As much of a name as may be written to somebody who may never have typed it: a word, and no sentence. */
+export const shortName = (name: string): string => (name.trim().split(/\s+/)[0] ?? '').slice(0, SHORT)

@@ -1,7 +1,7 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import { type Due, nameOf } from '@acolhida/core/agenda'
 import { type Handed, handSeveral, unknown, type Went, wentSeveral } from '@acolhida/core/house'
-import { letterHtml } from '@acolhida/core/messages'
+import { DOOR_TOKEN, LINK_TOKEN, letterHtml, WORD_TOKEN } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
 import { directionOf, type Instant } from '@acolhida/core/time'
 import type { SendMailOptions, Transporter } from 'nodemailer'
@@ -35,7 +35,7 @@ const LAST_PATIENCE = 3_500
 const GATHER = 20
 
 /** What stands for the private link in a message. */
-const LINK = /\{(?:link|word)\}/g
+const LINK = new RegExp(`${LINK_TOKEN}|${WORD_TOKEN}`, 'g')
 
 const isMessage = ({ doing }: Due): boolean => doing.do === 'message'
 
@@ -240,7 +240,7 @@ export class Post {
   }
 
   #withDoor({ profile }: Practice, text: string): string {
-    return text.replaceAll('{door}', () => this.#address(`/${profile.slug}`))
+    return text.replaceAll(DOOR_TOKEN, () => this.#address(`/${profile.slug}`))
   }
 
   #url(slug: string, { id, leads, service }: NonNullable<Handed['link']>): string {

@@ -34,13 +34,16 @@ export class Quotas {
   readonly #lines: Hourly
   readonly #uploaded: Hourly
   readonly #writes: Record<keyof typeof WRITES, Hourly>
-  readonly #wait: (ms: number) => Promise<void>
+  readonly #wait: (ms: number) => Promise<unknown>
 
-  /** @param steady a count of ms that nobody sets back */
+  /**
+   * @param wait how an answer is put off, by ms
+   * @param steady a count of ms that nobody sets back
+   */
   constructor(
     held: HeldLimits,
+    wait: (ms: number) => Promise<unknown> = setTimeout,
     steady: () => number = () => performance.now(),
-    wait: (ms: number) => Promise<void> = setTimeout,
   ) {
     this.#held = new Held(held)
     this.#remembered = new Hourly(REMEMBERED, steady)

@@ -87,12 +87,18 @@ describe('a request at the desk', () => {
   })
 
   it('guessing at pairing codes is slowed down', async () => {
+    const waits: number[] = []
+    const slow = await startRelay({ wait: async (ms) => waits.push(ms) })
     const guess = () =>
-      ask(`${house.desk}/api/pair`, { code: 'AAAA-BBBB-CCCC', practice: 'own', replace: true })
+      ask(`${slow.desk}/api/pair`, { code: 'AAAA-BBBB-CCCC', practice: 'own', replace: true })
     const codes: (string | undefined)[] = []
     for (let i = 0; i < 21; i++) codes.push((await guess()).body.code)
+    await slow.close()
     expect(codes.at(-1)).toBe('too-many')
     expect(codes.slice(0, 20).every((code) => code === 'wrong-code')).toBe(true)
+    // Five go wrong at once; then each answer waits twice as long as the one before.
+    expect(waits.slice(0, 5)).toEqual([1_000, 2_000, 4_000, 8_000, 15_000])
+    expect(waits).toHaveLength(15)
   })
 })
 

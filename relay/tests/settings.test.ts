@@ -20,6 +20,9 @@ describe('settings', () => {
   it('have their usual values where nothing is said', () => {
     expect(readSettings({ PATH: '/bin' })).toEqual({
       requestsPerMinute: 240,
+      mail: {},
+      proxies: [],
+      held: { byOne: 4, inAll: 200 },
       memoryDays: 400,
       privateCalendars: false,
       host: '127.0.0.1',

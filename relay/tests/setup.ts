@@ -51,6 +51,8 @@ export async function startRelay(
       | 'requestsPerMinute'
       | 'held'
       | 'proxies'
+      | 'wait'
+      | 'mail'
       | 'memoryDays'
       | 'privateCalendars'
       | 'steady'

@@ -1,5 +1,5 @@
 import type { LinkView } from '@acolhida/core/contract'
-import { quoteDrafts, quoteStepWords } from '@acolhida/core/messages'
+import { LINK_TOKEN, quoteDrafts, quoteStepWords } from '@acolhida/core/messages'
 import { sha256Hex } from '@acolhida/core/terms'
 import { DAY, HOUR, MINUTE, SECOND } from '@acolhida/core/time'
 import { describe, expect, it } from 'vitest'
@@ -45,8 +45,8 @@ describe('a quote by text', () => {
     const news = enquiryNews.call(here.house.relay.here.keeper.house, 'on-the-phone')
     const [draft] = quoteDrafts(practice!, news, here.house.clock.now())
     const said = quoteStepWords(practice!, { name: 'Dara Okoye' }, 'voice-assessment', draft!)
-    expect(said?.body).toBe('Dara, it still stands: {link}')
-    const answer = { enquiry: 'on-the-phone', text: said!.body }
+    expect(said?.body).toBe(`Dara, it still stands: ${LINK_TOKEN}`)
+    const answer = { enquiry: 'on-the-phone', text: said!.body.replace(LINK_TOKEN, '{link}') }
     await ask(`${here.house.desk}/api/enquiry`, answer, { bearer: here.house.key, key: freshKey() })
     await goTo(here.house.clock.now() + 10 * SECOND)
     const mail = here.house.mailbox.received.findLast((one) => one.to.includes('dara'))!

@@ -1,5 +1,5 @@
 import type { Booking } from '@acolhida/core/booking'
-import { previewStep, segmentsOf, stepsOf } from '@acolhida/core/messages'
+import { DOOR_TOKEN, LINK_TOKEN, previewStep, segmentsOf, stepsOf } from '@acolhida/core/messages'
 import {
   languagesOf,
   type MessageText,
@@ -79,8 +79,8 @@ export function Preview({
         {letter.subject && <p className="mt-1 font-semibold wrap-anywhere">{letter.subject}</p>}
         <p className="mt-2 whitespace-pre-line wrap-anywhere" dir="auto">
           {letter.text
-            .replaceAll('{link}', 'https://…/my/…')
-            .replaceAll('{door}', `https://…/${practice.profile.slug}`)}
+            .replaceAll(LINK_TOKEN, 'https://…/my/…')
+            .replaceAll(DOOR_TOKEN, `https://…/${practice.profile.slug}`)}
         </p>
       </div>
       {step.channel === 'text' && (

@@ -19,6 +19,7 @@ export const WHY_NOT: Readonly<Record<WhySkipped, string>> = {
   hushed: 'nothing of the kind is sent to them',
   unwanted: 'they do not want it',
   begun: 'the session begins first',
+  unproved: 'the address has not been shown to be theirs',
   'booked-again': 'they have booked again, or been here since',
 }
 

@@ -1,4 +1,4 @@
-import { languageFor, letterFor, outlookOf } from '@acolhida/core/messages'
+import { DOOR_TOKEN, LINK_TOKEN, languageFor, letterFor, outlookOf } from '@acolhida/core/messages'
 import {
   aroundService,
   beginSequence,
@@ -99,7 +99,7 @@ export function WhatTheyGet({ practice, service }: { practice: Practice; service
                   className="mt-1 rounded-lg bg-shade p-3 whitespace-pre-line wrap-anywhere"
                   lang={languageFor(practice, of.asked.person)}
                 >
-                  {letter.text.replaceAll('{link}', 'https://…').replaceAll('{door}', 'https://…')}
+                  {letter.text.replaceAll(LINK_TOKEN, 'https://…').replaceAll(DOOR_TOKEN, 'https://…')}
                 </p>
               </details>
             </li>
