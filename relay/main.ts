@@ -116,7 +116,7 @@ async function start(
       memoryDays,
       mail: settings.mail,
       proxies: settings.proxies,
-      held: standins ? { byOne: 50, inAll: 200 } : settings.held,
+      held: standins ? { byOne: 40, inAll: 40 } : settings.held,
       privateCalendars: standins || privateCalendars,
       ...(till ? { till } : {}),
       ...(texts ? { texts } : {}),

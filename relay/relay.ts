@@ -98,7 +98,7 @@ export class Relay implements Serving {
     this.requestsPerMinute = settings.requestsPerMinute
     this.doorPages = settings.doorPages
     this.deskPages = settings.deskPages
-    this.quotas = new Quotas(settings.held ?? { byOne: 4, inAll: 200 }, settings.wait)
+    this.quotas = new Quotas(settings.held ?? { byOne: 4, inAll: 24 }, settings.wait)
     this.proxies = settings.proxies ?? []
     this.loopbackOnly = settings.demo !== undefined
     this.#unlock = lock(settings.file)

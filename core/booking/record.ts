@@ -182,6 +182,8 @@ export interface Asked extends Happened, Start {
   first?: Duration
   /** The place in line it came from. */
   line?: string
+  /** Too much was held without a proof then: it keeps its time from nobody before its address proves true. */
+  unheld?: boolean
 }
 
 /** How many minutes late somebody can have come, and how long a session can have lasted, at the most. */

@@ -30,6 +30,7 @@ export function takesWhile(booking: Booking, stands: Stands): TakenTime[] {
     const left = before?.status === 'booked' ? takesWhile(before, { held: true, undoable: false }) : []
     return [own('session'), ...left.filter((taken) => taken.start !== start || taken.place !== place)]
   }
+  if (status === 'requested' && booking.unproved && booking.asked.unheld) return []
   if (status === 'requested' && stands.held) {
     const offered = offers.map((offer): TakenTime => ({ ...own('hold'), ...offer }))
     if (offered.length === 0) return [own('hold')]

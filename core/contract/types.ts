@@ -215,6 +215,8 @@ export interface Kept extends Start {
   shown: string
   /** Within how many minutes after sending the mail's link must be opened; absent for whom that is proved already. */
   proveWithin?: number
+  /** Too much is held without a proof: it is kept from nobody, and can be asked for all the same. */
+  unheld?: boolean
   /** Whether it can be renewed once more. */
   renewable: boolean
   /** What happens when, by the house rules in force. */
@@ -355,6 +357,8 @@ export interface LinkView {
   shown: string
   offers: (Start & { placeName: string; clocks: ClockNames })[]
   mailProved: boolean
+  /** It keeps its time from nobody until the address has proved true. */
+  unheld?: boolean
   name: string
   zone: string
   text: string

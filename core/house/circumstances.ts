@@ -1,4 +1,4 @@
-import { type Booking, type Circumstances, holdUntil } from '../booking/index.ts'
+import { type Booking, blockingMove, type Circumstances, holdUntil } from '../booking/index.ts'
 import { invoiceOf } from '../ledger/index.ts'
 import { why } from '../openings/index.ts'
 import { placeOf, serviceOf, serviceOrTrace, travelled, travelZoneOf, zoneOf } from '../practice/index.ts'
@@ -13,6 +13,17 @@ import { marksAgainst, wordFor } from './standing.ts'
 export function circumstances(house: House, booking: Booking, now: Instant): Circumstances {
   const { practice, people, salt } = published(house)
   const { asked } = booking
+  /** Whether somebody was quicker, where its time was not held. */
+  const isGone = (): boolean => {
+    const service = serviceOrTrace(practice, booking)
+    const { place, start, minutes } = booking
+    const travels = travelled(service, travelZoneOf(placeOf(practice, place), asked.travel))
+    const ask = { service: travels, place, minutes, asker: byPractitioner, now }
+    return (
+      blockingMove(why(practice, house.diary(start, start, { booking: booking.id }), ask, start), false)
+        .length > 0
+    )
+  }
   return {
     now,
     zone: zoneOf(practice, placeOf(practice, booking.place)),
@@ -73,6 +84,8 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
       const until = holdUntil(practice.answering, now, booking.start, there)
       const { email } = asked.person
       if (!service) return { until, straight: false, marks: marksAgainst(house, email, now) }
+      if (asked.unheld && isGone())
+        return { until, straight: false, marks: [], no: refusalWords('taken-meanwhile') }
       const { word, marks } = wordFor(house, { service, reading: asked.reading, person, email }, now)
       // Whom the practitioner has blocked is told nothing; everybody else why it ends here.
       if (marks.includes('not-online') && !marks.includes('blocked'))

@@ -197,6 +197,7 @@ export function linkView(
       clocks: clockNames(practice, offer.place, asked.person.zone),
     })),
     mailProved: booking.mailProved,
+    ...(booking.unproved && booking.asked.unheld ? { unheld: true } : {}),
     name: asked.person.name,
     zone: asked.person.zone,
     // What the client has written does not come back under the practitioner's name.

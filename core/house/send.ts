@@ -20,7 +20,7 @@ import type { House } from './house.ts'
 import { wordFor } from './standing.ts'
 import { understandOpen } from './understand.ts'
 import { checkMailed, unprovedNow } from './unproved.ts'
-import { checkOpen } from './visit.ts'
+import { checkOpen, type Unheld } from './visit.ts'
 import { provesAddress, visitorMail, visitorOf } from './visitor.ts'
 import { happen, type Work } from './work.ts'
 
@@ -28,7 +28,7 @@ import { happen, type Work } from './work.ts'
 const CLOCK_TOLERANCE = MINUTE
 
 /** How many requests may wait for their mailed link at once, for each that one person may have open. */
-export const UNPROVED_FOR_EACH = 100
+export const UNPROVED_FOR_EACH = 1_000
 
 /** What a client can mend and send again: until then their start stays kept. */
 const MENDABLE = new Set([
@@ -49,7 +49,7 @@ const MENDABLE = new Set([
  * Takes a request: reckons it anew, checks that the start is still open and that nothing has changed since it was shown,
  * and begins its record.
  */
-export function send(work: Work, body: SendBody): { link: string } {
+export function send(work: Work, body: SendBody & Unheld): { link: string } {
   try {
     return sent(work, body)
   } catch (error) {
@@ -60,7 +60,7 @@ export function send(work: Work, body: SendBody): { link: string } {
   }
 }
 
-function sent(work: Work, body: SendBody): { link: string } {
+function sent(work: Work, { unheld, ...body }: SendBody & Unheld): { link: string } {
   const { house, now } = work
   checkClock(body.clock, now)
   const understood = understandOpen(house, { ...body, sending: true }, now)
@@ -97,6 +97,7 @@ function sent(work: Work, body: SendBody): { link: string } {
         ? proofUntil(practice.answering, now, start, there)
         : holdUntil(practice.answering, now, start, there),
     shown: body.shown,
+    ...(unheld && proof === 'open' ? { unheld } : {}),
   })
   const id = work.ids()
   work.subject = bookingSubject(id)

@@ -1,15 +1,15 @@
-import { stateAt } from '../booking/index.ts'
+import { type Booking, stateAt } from '../booking/index.ts'
 import { countedMail } from '../people/index.ts'
 import { Refused } from '../request/index.ts'
 import { HOUR, type Instant, shift } from '../time/index.ts'
 import type { House } from './house.ts'
 
 /** The requests whose mailed link has not been pressed yet, and still can be. */
-export function unprovedNow(house: House, now: Instant): string[] {
-  const names: string[] = []
+export function unprovedNow(house: House, now: Instant): Booking[] {
+  const found: Booking[] = []
   for (const booking of house.openBookings())
-    if (booking.unproved && stateAt(booking, now).is === 'unproved') names.push(booking.id)
-  return names
+    if (booking.unproved && stateAt(booking, now).is === 'unproved') found.push(booking)
+  return found
 }
 
 /** How long after one receipt to an address that nobody has shown to be theirs the next may go. */

@@ -282,8 +282,13 @@ export function checkOpen(house: House, understood: Understood, wanted: WantedSt
   })
 }
 
+/** So much is held without a proof that nothing more is kept from others before it is proved. */
+export interface Unheld {
+  unheld?: boolean
+}
+
 /** Keeps a start for a visit while the client fills in; a new pick replaces the one before. */
-export function keep(work: Work, wanted: WantedStart): Kept {
+export function keep(work: Work, { unheld, ...wanted }: WantedStart & Unheld): Kept {
   const { house, now } = work
   const understood = understandOpen(house, wanted, now)
   const { service, travel } = understood
@@ -293,6 +298,11 @@ export function keep(work: Work, wanted: WantedStart): Kept {
   const before = sameKept(house, wanted, now)
   const until = before?.until ?? shift(now, KEEP)
   const { minutes } = reading.quote
+  if (unheld) {
+    const view = keptView(house, understood, wanted, reading, { until, renewable: false }, now)
+    if (house.keep(visit)) work.changes.push({ type: 'unkeep', visit })
+    return { ...view, unheld }
+  }
   work.changes.push({
     type: 'keep',
     keep: {

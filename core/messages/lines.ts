@@ -330,7 +330,7 @@ export function askedLines(w: Words): string[] {
   const kept = w.say('asked.kept', { until: by(w, until) })
   if (asked.proof === 'link' || asked.proof === 'quote') return [kept, w.say('stands', LINKS)]
   return unproved
-    ? [w.say('asked.prove', { until: by(w, until), ...LINKS })]
+    ? [w.say(asked.unheld ? 'asked.prove-first' : 'asked.prove', { until: by(w, until), ...LINKS })]
     : [kept, w.say('asked.open-once', LINKS)]
 }
 

@@ -137,6 +137,7 @@ const asked = {
   payment: maybe(list(paymentLine, 20)),
   first: maybe(isoDuration),
   line: maybe(id),
+  unheld: maybe(yes),
   tax: maybe(object({ name: text(80), rate: whole(0, 10_000), onTop: maybe(yes) })),
 }
 /** What came after asking, as each event says its own shape. */

@@ -182,7 +182,7 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
         `ACOLHIDA_PROXIES names ${proxy}, which is no address and no range of addresses.`,
       ])
   const byOne = number('ACOLHIDA_HELD_BY_ONE', 4, 1, 1_000)
-  const inAll = number('ACOLHIDA_HELD_IN_ALL', 200, 2, 100_000)
+  const inAll = number('ACOLHIDA_HELD_IN_ALL', 24, 2, 100_000)
   if (byOne > inAll)
     throw new BadSetting([`ACOLHIDA_HELD_BY_ONE is ${byOne}, more than ACOLHIDA_HELD_IN_ALL, ${inAll}.`])
   const smtp = read.ACOLHIDA_SMTP

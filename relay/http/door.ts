@@ -27,6 +27,7 @@ import {
   takeFile,
   takeFreed,
   throughLink,
+  type Unheld,
   unkeep,
 } from '@acolhida/core/house'
 import { LARGEST_FILE } from '@acolhida/core/questions'
@@ -113,7 +114,7 @@ export function doorApp(serving: Serving): Express {
   mount.take(door.keep, schemas.keep, ({ body, req, res }) => {
     const here = doorAt(req, res)
     return here === own
-      ? quotas.keeping(req, here, body, () => theirs(req, here).call(keep, body))
+      ? quotas.keeping(req, here, body, (unheld) => theirs(req, here).call(keep, { ...body, ...unheld }))
       : theirs(req, here).call(keep, body)
   })
   mount.take(door.renew, schemas.renew, ({ body, req, res }) =>
@@ -127,8 +128,9 @@ export function doorApp(serving: Serving): Express {
     if (here === own) await serving.calendars.lookAgain()
     // Trying again after a lost answer is the same request, only a little later.
     const { clock: _, shown: __, ...same } = body
-    const sendIt = () => theirs(req, here).call(send, body, { scope: 'send', key, body: same })
-    const answer = here === own ? quotas.sending(req, here, body, sendIt) : sendIt()
+    const sendIt = (unheld: Unheld) =>
+      theirs(req, here).call(send, { ...body, ...unheld }, { scope: 'send', key, body: same })
+    const answer = here === own ? quotas.sending(req, here, body, sendIt) : sendIt({})
     serving.soon()
     return { link: secretIn(here, answer) }
   })

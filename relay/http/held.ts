@@ -2,7 +2,7 @@ import { type House, unprovedNow } from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import type { Instant } from '@acolhida/core/time'
 
-/** How many starts may be held without a proof. */
+/** How many starts may be held without a proof: by one client, and in all. */
 export interface HeldLimits {
   byOne: number
   inAll: number
@@ -22,19 +22,20 @@ export class Held {
   }
 
   /**
-   * Makes sure that a client may hold one more. The latter half of what there is in all is for those who hold nothing:
-   * whoever takes much leaves room for whoever takes little.
+   * Makes sure that a client may hold one more.
+   * @returns whether there is room for it in all: where there is not, it is kept from nobody until it is proved, so that
+   * nobody's times are taken by those who prove nothing, however many they are
    * @throws Refused
    */
-  check(house: House, now: Instant, client: string): void {
+  mayHold(house: House, now: Instant, client: string): boolean {
     const names = heldNames(house, now)
     for (const name of this.#clients.keys()) if (!names.has(name)) this.#clients.delete(name)
     let own = 0
     for (const other of this.#clients.values()) if (other === client) own++
-    const { byOne, inAll } = this.#limits
-    const room = own === 0 ? inAll : Math.floor(inAll / 2)
-    if (own >= byOne) throw new Refused(429, 'too-many-held')
-    if (names.size >= room) throw new Refused(429, 'too-many-unproved')
+    if (own >= this.#limits.byOne) throw new Refused(429, 'too-many-held')
+    let held = 0
+    for (const holds of names.values()) if (holds) held++
+    return held < this.#limits.inAll
   }
 
   /** Notes whose it is. */
@@ -43,9 +44,10 @@ export class Held {
   }
 }
 
-/** Names of everything that is held without a proof. */
-function heldNames(house: House, now: Instant): Set<string> {
-  const names = new Set<string>(unprovedNow(house, now))
-  for (const { visit, until } of house.keeps()) if (until >= now) names.add(visit)
+/** Everything that waits for a proof, and whether it keeps a time from others meanwhile. */
+function heldNames(house: House, now: Instant): Map<string, boolean> {
+  const names = new Map<string, boolean>()
+  for (const { id, asked } of unprovedNow(house, now)) names.set(id, asked.unheld !== true)
+  for (const { visit, until } of house.keeps()) if (until >= now) names.set(visit, true)
   return names
 }

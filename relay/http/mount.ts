@@ -2,6 +2,7 @@ import type { Endpoint } from '@acolhida/core/contract'
 import type { Schema } from '@acolhida/core/schemas'
 import type { Express, Request, RequestHandler, Response } from 'express'
 import { bodyOf, jsonOf, limited } from './security.ts'
+import { checkSeen } from './seen.ts'
 
 /** One call of an endpoint, with its body let in. */
 export interface Call<B> {
@@ -51,6 +52,8 @@ export class Mount {
       ...this.#before(endpoint),
       jsonOf(endpoint),
       async (req: Request, res: Response) => {
+        // What the desk publishes is its own; what a client sends, somebody must have typed.
+        if (endpoint.who !== 'desk') checkSeen(req.body)
         const body = bodyOf(schema, req.body)
         const answer = await work({ body, req, res, key: req.get('idempotency-key') })
         res.status(endpoint.status).json(answer)

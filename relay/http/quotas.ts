@@ -1,6 +1,6 @@
 import { setTimeout } from 'node:timers/promises'
 import type { EnquireBody, SendBody, WantedStart } from '@acolhida/core/contract'
-import { provesAddress, sameKept } from '@acolhida/core/house'
+import { provesAddress, sameKept, type Unheld } from '@acolhida/core/house'
 import { countedMail } from '@acolhida/core/people'
 import { Refused } from '@acolhida/core/request'
 import { sha256Hex } from '@acolhida/core/terms'
@@ -23,6 +23,8 @@ const FIRST_WAIT = 1_000
 const LONGEST_WAIT = 15_000
 /** How many bytes of files a client may leave waiting for a request within an hour. */
 const UPLOADED = 40 * 1024 * 1024
+/** How many requests a client may send in an hour that it neither keeps a start for nor has proved. */
+const ASKED = 30
 /** How many places in line a client may ask for in an hour. */
 const LINES = 10
 
@@ -31,6 +33,7 @@ export class Quotas {
   readonly #held: Held
   readonly #remembered: Hourly
   readonly #guessed: Hourly
+  readonly #asked: Hourly
   readonly #lines: Hourly
   readonly #uploaded: Hourly
   readonly #writes: Record<keyof typeof WRITES, Hourly>
@@ -48,6 +51,7 @@ export class Quotas {
     this.#held = new Held(held)
     this.#remembered = new Hourly(REMEMBERED, steady)
     this.#guessed = new Hourly(Number.POSITIVE_INFINITY, steady)
+    this.#asked = new Hourly(ASKED, steady)
     this.#lines = new Hourly(LINES, steady)
     this.#uploaded = new Hourly(UPLOADED, steady)
     this.#writes = {
@@ -82,27 +86,33 @@ export class Quotas {
     req: Request,
     here: Here,
     body: Pick<WantedStart, 'visit' | 'service' | 'place' | 'start'>,
-    work: () => A,
+    work: (unheld: Unheld) => A,
   ): A {
     const now = here.now()
     const { house } = here.keeper
     // Another pick of a visit takes the place of the one before.
-    const replaces = house.keep(body.visit) !== undefined
-    if (!replaces && !sameKept(house, body, now)) this.#held.check(house, now, clientOf(req))
-    const kept = work()
+    const has = house.keep(body.visit) !== undefined || sameKept(house, body, now) !== undefined
+    const held = has || this.#held.mayHold(house, now, clientOf(req))
+    const kept = work(held ? {} : { unheld: true })
     this.#held.note(body.visit, clientOf(req))
     return kept
   }
 
   /** Takes a request: its start is kept already, its address is proved, or this client may hold another. @throws Refused */
-  sending(req: Request, here: Here, body: SendBody, work: () => { link: string } | { secret: string }) {
+  sending(
+    req: Request,
+    here: Here,
+    body: SendBody,
+    work: (unheld: Unheld) => { link: string } | { secret: string },
+  ): { link: string } | { secret: string } {
     const client = clientOf(req)
     const now = here.now()
     const { house } = here.keeper
     const proved = provesAddress(house, body.with, body.person.email) || body.quote !== undefined
-    if (!proved && !sameKept(house, body, now) && !this.#said(req, here, 'send'))
-      this.#held.check(house, now, client)
-    const answer = work()
+    const free = proved || sameKept(house, body, now) !== undefined || this.#said(req, here, 'send')
+    const held = free || this.#held.mayHold(house, now, client)
+    if (!free && !this.#asked.spend(client)) throw new Refused(429, 'too-many-held')
+    const answer = work(held ? {} : { unheld: true })
     const secret = 'secret' in answer ? answer.secret : here.secrets.of(answer.link)
     const subject = house.link(sha256Hex(secret))?.subject
     if (subject && !proved) this.#held.note(subject.id, client)

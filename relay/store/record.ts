@@ -5,6 +5,9 @@ import type { Db } from './db.ts'
 /** How many items a page of the record has at most. */
 const PAGE = 500
 
+/** How many bytes a page has at most; a single item may be larger. */
+const PAGE_BYTES = 2 * 1024 * 1024
+
 interface Line {
   n: number
   at: number
@@ -16,11 +19,23 @@ interface Line {
 
 /** A page of what has happened since a cursor. */
 export function recordPage(db: Db, after: number, now: Instant, most = PAGE): RecordPage {
-  const rows = db
-    .prepare('SELECT n, at, kind, subject, seq, body FROM record WHERE n > ? ORDER BY n LIMIT ?')
-    .all(after, most) as Line[]
+  const rows = linesAfter(db, after, most)
   const items = rows.map((row) => ({ ...row, at: instant(row.at), body: JSON.parse(row.body) }) as RecordItem)
   return { items, ...recordEnds(db), now }
+}
+
+function linesAfter(db: Db, after: number, most: number): Line[] {
+  const rows: Line[] = []
+  let bytes = 0
+  const found = db
+    .prepare('SELECT n, at, kind, subject, seq, body FROM record WHERE n > ? ORDER BY n LIMIT ?')
+    .iterate(after, most) as Iterable<Line>
+  for (const row of found) {
+    bytes += Buffer.byteLength(row.body)
+    if (rows.length > 0 && bytes > PAGE_BYTES) break
+    rows.push(row)
+  }
+  return rows
 }
 
 /** The newest number of the record, and the first below which nothing has been forgotten. */

@@ -22,7 +22,7 @@ describe('settings', () => {
       requestsPerMinute: 240,
       mail: {},
       proxies: [],
-      held: { byOne: 4, inAll: 200 },
+      held: { byOne: 4, inAll: 24 },
       memoryDays: 400,
       privateCalendars: false,
       host: '127.0.0.1',

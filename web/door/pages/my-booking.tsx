@@ -125,7 +125,9 @@ function Standing({
         <h1>{head}</h1>
       </div>
       {view.state === 'unproved' && (
-        <p className="note mt-4 bg-tile-soft text-tile-ink">{rich('my.prove', { until, name })}</p>
+        <p className="note mt-4 bg-tile-soft text-tile-ink">
+          {rich(view.unheld ? 'my.prove-first' : 'my.prove', { until, name })}
+        </p>
       )}
       {sent && view.state !== 'unproved' && !view.mailProved && (
         <p className="note mt-4 bg-tile-soft text-tile-ink">{say('my.open-mail', { name })}</p>

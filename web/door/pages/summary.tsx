@@ -140,13 +140,17 @@ export function Summary({
               })}
             </p>
           )}
-          <KeptLine
-            service={service}
-            until={kept.until}
-            renewable={kept.renewable}
-            now={now}
-            clocks={clocks}
-          />
+          {kept.unheld ? (
+            <p className="note mt-3 bg-sun-soft text-sun-ink">{say('summary.unheld')}</p>
+          ) : (
+            <KeptLine
+              service={service}
+              until={kept.until}
+              renewable={kept.renewable}
+              now={now}
+              clocks={clocks}
+            />
+          )}
         </>
       )}
       {step === 'time' && start !== undefined && (
