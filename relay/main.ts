@@ -16,7 +16,7 @@ import { startLetterbox } from './standins/letterbox.ts'
 import { Mailbox } from './standins/mailbox.ts'
 import { StandinTexts } from './standins/texts.ts'
 import { StandinTill } from './standins/till.ts'
-import { NewerFile } from './store/database.ts'
+import { BrokenFile, NewerFile } from './store/database.ts'
 import { FileTaken } from './store/lock.ts'
 import { foundIn, isDemoFile, WrongFile } from './store/opening.ts'
 
@@ -189,6 +189,7 @@ async function start(
 const foreseen = (error: unknown): error is Error =>
   error instanceof BadSetting ||
   error instanceof WrongFile ||
+  error instanceof BrokenFile ||
   error instanceof PortTaken ||
   error instanceof FileTaken ||
   error instanceof NewerFile ||

@@ -1,6 +1,7 @@
 import { chmodSync } from 'node:fs'
 import Database from 'libsql'
-import type { Db } from './db.ts'
+import { fileTrouble } from '../ground/health.ts'
+import { type Db, whole } from './db.ts'
 import { toVersion5 } from './version-5.ts'
 
 /** Each step takes the file one version up; a step, once released, never changes. */
@@ -101,6 +102,31 @@ const STEPS: (string | ((db: Db) => void))[] = [
   `,
 ]
 
+/** The file is damaged. */
+export class BrokenFile extends Error {
+  constructor(path: string, why: string) {
+    super(
+      `${path} is damaged (${why}), and nothing was changed in it. Begin from a copy of it; the desk gives back what that lacks.`,
+    )
+    this.name = 'BrokenFile'
+  }
+}
+
+/** Opens a file if every page of it can be read as what it should be. @throws BrokenFile */
+function sound(path: string): Db {
+  const db = new Database(path)
+  try {
+    const [first] = db.prepare('PRAGMA quick_check(1)').all() as { quick_check: string }[]
+    if (first?.quick_check !== 'ok') throw new BrokenFile(path, first?.quick_check ?? 'unreadable')
+    return db
+  } catch (error) {
+    db.close()
+    if (error instanceof BrokenFile) throw error
+    const trouble = fileTrouble(error)
+    throw trouble === 'file.broken' ? new BrokenFile(path, (error as Error).message) : error
+  }
+}
+
 /** The file comes from a newer relay. */
 export class NewerFile extends Error {
   constructor(path: string, version: number) {
@@ -125,10 +151,10 @@ export function checkpoint(db: Db, how: 'PASSIVE' | 'TRUNCATE'): void {
 /**
  * Opens the relay's file, makes or upgrades its tables, and makes each answer durable: write-ahead log with a full sync
  * before a transaction counts.
- * @throws NewerFile
+ * @throws NewerFile, BrokenFile
  */
 export function openDatabase(path: string): Db {
-  const db = new Database(path)
+  const db = sound(path)
   if (path !== ':memory:') chmodSync(path, 0o600)
   db.pragma('journal_mode = WAL')
   db.pragma('synchronous = FULL')
@@ -137,11 +163,11 @@ export function openDatabase(path: string): Db {
   const { user_version: from } = db.prepare('PRAGMA user_version').get() as { user_version: number }
   if (from > STEPS.length) throw new NewerFile(path, from)
   STEPS.slice(from).forEach((step, i) => {
-    db.transaction(() => {
+    whole(db, () => {
       if (typeof step === 'string') db.exec(step)
       else step(db)
       db.exec(`PRAGMA user_version = ${from + i + 1}`)
-    })()
+    })
   })
   return db
 }

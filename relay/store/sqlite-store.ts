@@ -20,7 +20,7 @@ import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant, shift } from '@acolhida/core/time'
 import type { FreedEvent, LineEvent } from '@acolhida/core/waiting'
 import { fileTrouble, type Health } from '../ground/health.ts'
-import type { Db } from './db.ts'
+import { type Db, whole } from './db.ts'
 import type { Secrets } from './keys.ts'
 import { type Row, Statements } from './statements.ts'
 import { type Locks, WORD_LINK, write } from './write.ts'
@@ -37,23 +37,24 @@ export class SqliteStore implements Store {
   health: Health | undefined
   readonly #secrets: Secrets
   readonly #sql: Statements
-  readonly #transaction: (changes: readonly Change[], bytes: Uint8Array | undefined) => void
+  readonly #locks: Locks
 
   constructor(db: Db, secrets: Secrets) {
     this.db = db
     this.#secrets = secrets
     this.#sql = new Statements(db)
-    const locks: Locks = {
+    this.#locks = {
       hashOf: (link) => sha256Hex(this.#secrets.of(link)),
       seal: (text) => this.#secrets.seal(text),
     }
-    this.#transaction = db.transaction((changes: readonly Change[], bytes: Uint8Array | undefined) => {
-      for (const change of changes) write(this.#sql, change, locks, bytes)
-    })
   }
 
   write(changes: readonly Change[], bytes?: Uint8Array): void {
-    this.#guarded(() => this.#transaction(changes, bytes))
+    this.#guarded(() =>
+      whole(this.db, () => {
+        for (const change of changes) write(this.#sql, change, this.#locks, bytes)
+      }),
+    )
   }
 
   /** Whether it can be written is known from each attempt. */
