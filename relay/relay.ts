@@ -11,6 +11,7 @@ import { Rounds } from './due/rounds.ts'
 import { TillRounds } from './due/till-rounds.ts'
 import { type Clock, HouseClock } from './ground/clock.ts'
 import { Health } from './ground/health.ts'
+import { log } from './ground/log.ts'
 import type { MailNames } from './ground/settings.ts'
 import { Here } from './house/here.ts'
 import { deskApp } from './http/desk.ts'
@@ -123,7 +124,7 @@ export class Relay implements Serving {
     }
     keeper.onBroken = (error) => {
       // What is in memory is no longer what is written: only a start from the file can be trusted.
-      console.error('The relay could not follow what it has written, and ends to start anew:', error)
+      log.fatal({ err: error }, 'The relay could not follow what it has written, and ends to start anew.')
       process.exit(70)
     }
     this.#begin()

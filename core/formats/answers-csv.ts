@@ -1,5 +1,5 @@
-import Papa from 'papaparse'
 import { type Answers, answerWords, asksSomething, type Question } from '../questions/index.ts'
+import { csvOf } from './csv.ts'
 
 /** One row: what is told of somebody who answered, by column, and the answers. */
 export interface AnswerRow {
@@ -22,5 +22,5 @@ export function answersCsv(questions: readonly Question[], rows: readonly Answer
       return answer === undefined ? '' : answerWords(question, answer)
     }),
   ])
-  return `${Papa.unparse({ fields, data }, { newline: '\r\n', escapeFormulae: true })}\r\n`
+  return csvOf(fields, data)
 }

@@ -19,7 +19,7 @@ export const uidOf = ({ id, profile }: Practice, booking: Booking): string =>
 
 /** The practitioner's bookings and holds as an iCalendar file, with the names of whoever comes. */
 export function writeBookings(practice: Practice, bookings: Iterable<Booking>, now: Instant): string {
-  const calendar = newCalendar('PUBLISH')
+  const calendar = newCalendar()
   calendar.updatePropertyWithValue('x-wr-calname', practice.profile.name)
   for (const booking of bookings) {
     const [taken] = takes(booking, now)
@@ -38,7 +38,8 @@ export function writeBookings(practice: Practice, bookings: Iterable<Booking>, n
     say('dtstart', utcTime(booking.start))
     say('dtend', utcTime(shift(booking.start, minutes * MINUTE)))
     say('summary', `${person.name}, ${serviceOf(practice, service)?.name ?? ''}${held ? ' (held)' : ''}`)
-    say('location', [place?.name, whereAt(practice, booking)].filter(Boolean).join(', '))
+    const where = [place?.name, whereAt(practice, booking)].filter(Boolean).join(', ')
+    if (where) say('location', where)
     say('status', held ? 'TENTATIVE' : 'CONFIRMED')
     calendar.addSubcomponent(event)
   }

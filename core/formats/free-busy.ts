@@ -34,7 +34,6 @@ export function freeBusy(
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
     'PRODID:-//acolhida//acolhida//EN',
-    'METHOD:PUBLISH',
     'BEGIN:VFREEBUSY',
     `UID:free-busy@${slug}.acolhida`,
     `DTSTAMP:${utc(now)}`,

@@ -1,6 +1,6 @@
-import Papa from 'papaparse'
 import type { LedgerLine } from '../ledger/ledger.ts'
 import { formatInstant } from '../time/index.ts'
+import { csvOf } from './csv.ts'
 
 /** A line of the ledger with whose it is. */
 export interface LedgerRow extends LedgerLine {
@@ -15,15 +15,12 @@ export interface LedgerRow extends LedgerLine {
  * @param decimalsOf the decimals of a currency (ISO 4217)
  */
 export const ledgerCsv = (rows: readonly LedgerRow[], decimalsOf: (currency: string) => number): string =>
-  `${Papa.unparse(
-    {
-      fields: ['at', 'booking', 'name', 'service', 'what', 'amount', 'currency', 'way', 'text'],
-      data: rows.map(({ at, booking, name, service, what, amount, currency, way = '', text = '' }) => {
-        const decimals = decimalsOf(currency)
-        // A number, not a text: a sum below nothing must stay one.
-        const said = Number((amount / 10 ** decimals).toFixed(decimals))
-        return [formatInstant(at), booking, name, service, what, said, currency, way, text]
-      }),
-    },
-    { newline: '\r\n', escapeFormulae: true },
-  )}\r\n`
+  csvOf(
+    ['at', 'booking', 'name', 'service', 'what', 'amount', 'currency', 'way', 'text'],
+    rows.map(({ at, booking, name, service, what, amount, currency, way = '', text = '' }) => {
+      const decimals = decimalsOf(currency)
+      // A number, not a text: a sum below nothing must stay one.
+      const said = Number((amount / 10 ** decimals).toFixed(decimals))
+      return [formatInstant(at), booking, name, service, what, said, currency, way, text]
+    }),
+  )

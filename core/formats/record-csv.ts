@@ -1,4 +1,4 @@
-import Papa from 'papaparse'
+import { csvOf } from './csv.ts'
 
 /** One line of the record in words. */
 export interface RecordLine {
@@ -19,7 +19,7 @@ const COLUMNS = ['at', 'booking', 'name', 'service', 'what', 'words'] as const s
  * formula begin with an apostrophe.
  */
 export const recordCsv = (lines: readonly RecordLine[]): string =>
-  `${Papa.unparse(
-    { fields: [...COLUMNS], data: lines.map((line) => COLUMNS.map((column) => line[column])) },
-    { newline: '\r\n', escapeFormulae: true },
-  )}\r\n`
+  csvOf(
+    COLUMNS,
+    lines.map((line) => COLUMNS.map((column) => line[column])),
+  )

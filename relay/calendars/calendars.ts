@@ -5,6 +5,7 @@ import type { Entry } from '@acolhida/core/openings'
 import type { Subscription } from '@acolhida/core/practice'
 import { sha256Hex } from '@acolhida/core/terms'
 import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { log } from '../ground/log.ts'
 import type { Here } from '../house/here.ts'
 import { CALENDAR_LIMITS, readAddress, Unreadable } from './read-address.ts'
 import { Understanding } from './understand.ts'
@@ -125,7 +126,7 @@ export class Calendars {
     } catch (error) {
       const known = error instanceof Unreadable || error instanceof BadCalendar
       // Whatever goes wrong here is this calendar's problem alone, and it is not asked again before its time.
-      if (!known) console.error(`The calendar ${id} could not be read:`, error)
+      if (!known) log.error({ err: error, calendar: id }, 'A calendar could not be read.')
       state.problem = known ? error.message : 'It could not be read.'
     }
     this.#here.call(calendarRead, state)

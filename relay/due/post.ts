@@ -6,6 +6,7 @@ import type { Practice } from '@acolhida/core/practice'
 import { directionOf, type Instant } from '@acolhida/core/time'
 import type { SendMailOptions, Transporter } from 'nodemailer'
 import type { Health } from '../ground/health.ts'
+import { log } from '../ground/log.ts'
 import type { MailNames } from '../ground/settings.ts'
 import type { Here } from '../house/here.ts'
 import { mailHost } from '../mail/host.ts'
@@ -165,7 +166,7 @@ export class Post {
       this.#note()
     } catch (error) {
       // They are noted with the next that comes, or before the next round.
-      console.error('What became of messages could not be noted yet:', error)
+      log.error({ err: error }, 'What became of messages could not be noted yet.')
     }
   }
 
@@ -213,7 +214,10 @@ export class Post {
           this.#names,
           handed,
           this.#filled(practice, handed),
-          this.#unsubscribe(handed),
+          {
+            unsubscribe: this.#unsubscribe(handed),
+            link: handed.link && this.#url(practice.profile.slug, handed.link),
+          },
           this.#here.clock.now(),
         ),
       )
@@ -264,11 +268,11 @@ export function mailOf(
   { from, replyTo, envelope, domain }: MailNames,
   { key, recipient, to, subject, invite, booking, language }: Handed,
   text: string,
-  unsubscribe: string | undefined,
+  { unsubscribe, link }: { unsubscribe?: string | undefined; link?: string | undefined },
   now: Instant,
 ): SendMailOptions {
   const { profile, messaging } = practice
-  const calendar = invite && booking ? invitation(practice, booking, invite, now) : undefined
+  const calendar = invite && booking ? invitation(practice, booking, invite, now, link) : undefined
   const host = domain ?? `${practice.id}.acolhida`
   const thread = booking ? idIn(`booking/${booking.id}`, host) : undefined
   // Whoever answers a mail that comes from another address still reaches the practice.

@@ -2,6 +2,7 @@ import type { Doing } from '@acolhida/core/agenda'
 import { itself } from '@acolhida/core/house'
 import { type Instant, MINUTE } from '@acolhida/core/time'
 import type { Calendars } from '../calendars/calendars.ts'
+import { log } from '../ground/log.ts'
 import type { Here } from '../house/here.ts'
 import type { Post } from './post.ts'
 import type { TillRounds } from './till-rounds.ts'
@@ -51,7 +52,7 @@ export class Rounds {
       if (first && first.at <= now) await this.#carryOut(now)
       await this.#outside.post.underWay
     } catch (error) {
-      console.error('A round of the relay failed:', error)
+      log.error({ err: error }, 'A round of the relay failed.')
     }
   }
 
@@ -67,7 +68,7 @@ export class Rounds {
     if (isDue('message')) outside.push(post.round())
     if (till && (isDue('ask-till') || isDue('give-back'))) outside.push(till.round())
     for (const end of await Promise.allSettled(outside))
-      if (end.status === 'rejected') console.error('A round of the relay failed:', end.reason)
+      if (end.status === 'rejected') log.error({ err: end.reason }, 'A round of the relay failed.')
   }
 
   stop(): void {

@@ -2,6 +2,7 @@ import type { Doing, Due } from '@acolhida/core/agenda'
 import { type ForTill, openPayments, tillGave, tillSays } from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import { type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { log } from '../ground/log.ts'
 import type { Here } from '../house/here.ts'
 import { type Till, TillAway } from '../till/till.ts'
 
@@ -63,7 +64,7 @@ export class TillRounds {
 
   #away(error: unknown): unknown {
     if (!(error instanceof TillAway)) return error
-    console.error('The till does not answer:', error.message)
+    log.warn({ err: error }, 'The till does not answer.')
     return new Refused(503, 'till-away')
   }
 
@@ -78,7 +79,7 @@ export class TillRounds {
     }
     for (const due of dues) {
       const done = await this.#carryOut(due.subject.id, due.doing as AtTill).catch((error: unknown) => {
-        console.error('The till could not be asked:', error instanceof Error ? error.message : error)
+        log.warn({ err: error }, 'The till could not be asked.')
         return false
       })
       if (done) this.#resting.delete(due.key)

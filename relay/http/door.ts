@@ -245,6 +245,7 @@ export function doorApp(serving: Serving): Express {
     app.get(path, (req, res) => {
       if (store.setting('feed') !== sha256Hex(String(req.params.secret)))
         throw new Refused(404, 'unknown-feed')
+      res.setHeader('cache-control', 'no-store')
       res.type('text/calendar').send(own.look(write))
     })
   }

@@ -5,6 +5,7 @@ import express, { type ErrorRequestHandler, type Express, type RequestHandler, t
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import type { Clock, Leap } from '../ground/clock.ts'
+import { log } from '../ground/log.ts'
 import { isLoopback } from '../ground/settings.ts'
 import { clientOf } from './client.ts'
 
@@ -120,7 +121,7 @@ export function bodyOf<T>(schema: Schema<T>, value: unknown): T {
 }
 
 /** Turns what went wrong into a code and a sentence; what was not foreseen says nothing of the inside. */
-export const failures: ErrorRequestHandler = (error: unknown, _req, res, next) => {
+export const failures: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) {
     next(error)
     return
@@ -135,7 +136,10 @@ export const failures: ErrorRequestHandler = (error: unknown, _req, res, next) =
   } else if (status && status >= 400 && status < 500) {
     problem(res, 400, { code: 'malformed', message: 'The request is not readable JSON.' })
   } else {
-    console.error('The relay failed:', error)
+    log.error(
+      { err: error, call: `${req.method} ${String(req.route?.path ?? 'unknown')}` },
+      'The relay failed.',
+    )
     problem(res, 500, {
       code: 'failed',
       message: 'Something went wrong here. Nothing was stored; please try again.',

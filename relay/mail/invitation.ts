@@ -9,15 +9,24 @@ import ical, {
   ICalEventStatus,
 } from 'ical-generator'
 
+/** A text in a parameter, where nothing can be escaped by a backslash (RFC 5545, §3.2; RFC 6868). */
+const paramText = (text: string): string =>
+  text
+    .replaceAll('^', '^^')
+    .replaceAll(/\r\n|[\r\n]/g, '^n')
+    .replaceAll('"', "^'")
+
 /**
  * The calendar entry that goes with a confirmation or a cancellation (RFC 5545, RFC 5546). Its UID stays the
  * same for the life of a booking; SEQUENCE rises with each revision.
+ * @param link the private link, where everything about it is
  */
 export function invitation(
   practice: Practice,
   booking: Booking,
   method: 'REQUEST' | 'CANCEL',
   now: Instant,
+  link?: string,
 ): string {
   const { profile } = practice
   const { minutes } = booking
@@ -36,12 +45,13 @@ export function invitation(
     start: new Date(booking.start),
     end: new Date(booking.start + minutes * MINUTE),
     summary: `${serviceOf(practice, booking.service)?.name ?? 'Session'} with ${profile.name}`,
-    location: told,
+    ...(told ? { location: told } : {}),
+    ...(link ? { url: link, description: { plain: link } } : {}),
     status: method === 'REQUEST' ? ICalEventStatus.CONFIRMED : ICalEventStatus.CANCELLED,
-    organizer: { name: profile.name, email: profile.email },
+    organizer: { name: paramText(profile.name), email: profile.email },
     attendees: [
       {
-        name: person.name,
+        name: paramText(person.name),
         email: person.email,
         role: ICalAttendeeRole.REQ,
         status: ICalAttendeeStatus.ACCEPTED,
@@ -49,5 +59,5 @@ export function invitation(
       },
     ],
   })
-  return calendar.toString()
+  return `${calendar.toString().replace(/[\r\n]+$/, '')}\r\n`
 }

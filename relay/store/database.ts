@@ -1,6 +1,7 @@
 import { chmodSync } from 'node:fs'
 import Database from 'libsql'
 import { fileTrouble } from '../ground/health.ts'
+import { log } from '../ground/log.ts'
 import { type Db, whole } from './db.ts'
 import { toVersion5 } from './version-5.ts'
 
@@ -144,7 +145,7 @@ export function checkpoint(db: Db, how: 'PASSIVE' | 'TRUNCATE'): void {
     db.pragma(`wal_checkpoint(${how})`)
   } catch (error) {
     // The log holds it all the same.
-    console.error('The log could not be brought into the file:', error)
+    log.warn({ err: error }, 'The log could not be brought into the file.')
   }
 }
 

@@ -359,9 +359,10 @@ describe('answers', () => {
     const rows = [
       { told: { Name: 'Ana, of Coimbra' }, answers: { a: 'two\nlines', b: ['x', 'y'] } },
       { told: { Name: '=1+1' }, answers: {} },
+      { told: { Name: ' \n=1+1\nx' }, answers: { a: '  @SUM(1)' } },
     ]
     expect(answersCsv(questions, rows)).toBe(
-      'Name,"What, ""really""?",Which\r\n"Ana, of Coimbra","two\nlines","X, Y"\r\n"\'=1+1",,\r\n',
+      '\uFEFFName,"What, ""really""?",Which\r\n"Ana, of Coimbra","two\nlines","X, Y"\r\n"\'=1+1",,\r\n"\' \n=1+1\nx","\'  @SUM(1)",\r\n',
     )
   })
 })
