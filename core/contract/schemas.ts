@@ -1,9 +1,10 @@
-import { COMMANDS, type Contact, type DeskDoes, UNWANTED } from '../booking/index.ts'
+import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE, TYPED_MAIL } from '../people/mail.ts'
 import { nameProblem } from '../people/name.ts'
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
+import { givenBack } from '../schemas/given-back.ts'
 import { doorPackage } from '../schemas/practice.ts'
 import { answers } from '../schemas/record.ts'
 import {
@@ -34,6 +35,7 @@ import {
   whole,
   yes,
 } from '../shape/shape.ts'
+import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import { lineWishes as wishes } from '../waiting/shape.ts'
 import type { Bodies } from './endpoints.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
@@ -43,6 +45,7 @@ import type {
   DeskCommand,
   EnquireBody,
   EnterBody,
+  GiveBackBody,
   QuoteBody,
   SendBody,
   Wanted,
@@ -262,6 +265,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       shown: maybe(shown),
     }),
   ),
+  giveBack: exactly<GiveBackBody, Answers | StoredEvent | LineEvent | FreedEvent>()(givenBack),
   answer: exactly<AnswerBody>()(object({ enquiry: booking, text: said(5_000) })),
   quote: exactly<QuoteBody, Answers>()(
     object({

@@ -537,8 +537,31 @@ export interface MailNews {
   print?: string
 }
 
+/** What a desk gives back to a relay whose file is older than what it has told. */
+export interface GiveBackBody {
+  bookings: { id: string; events: StoredEvent[] }[]
+  lines: { id: string; events: LineEvent[] }[]
+  freed: { id: string; events: FreedEvent[] }[]
+  enquiries: Enquiry[]
+  /** The newest head of the chain of agreements, where the relay's own stands somewhere before it. */
+  chain?: string
+}
+
+/** Of what a relay has records, and how many lines each has. */
+export interface Holdings {
+  bookings: Record<string, number>
+  lines: Record<string, number>
+  freed: Record<string, number>
+  enquiries: Record<string, number>
+  /** The head of its chain of agreements; empty before the first. */
+  chain: string
+}
+
 export interface RecordPage {
   items: RecordItem[]
+  /** The running hash of the record as it is at the cursor that was asked from, and at the last of these; empty where that is not known. */
+  before: string
+  print: string
   /** The newest number there is. */
   last: number
   /** The oldest number kept; below it the relay has forgotten. */

@@ -33,7 +33,7 @@ export function act<B, A>(house: House, does: Does<B, A>, body: B, about: About)
   const work: Work = { ...about, house, changes: [], anyhow: [] }
   try {
     const answer = does(work, body)
-    fillWhatIsFree(work)
+    if (!work.still) fillWhatIsFree(work)
     if (about.once) {
       const { key, print } = about.once
       const subject = work.subject ? { subject: work.subject } : {}

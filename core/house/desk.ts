@@ -68,13 +68,21 @@ export function replan({ house, changes }: Work, _: Record<string, never>): Reco
   return {}
 }
 
-/** Takes messages as gone that were due before this program planned them, but for those that it knows to wait. */
-export function assumeSent({ house, now, changes }: Work, { but }: { but: readonly string[] }) {
+/**
+ * Takes messages as gone that were due before this program planned them, but for those that it knows to wait.
+ * @param of about these bookings and places in line alone
+ */
+export function assumeSent(
+  { house, now, changes }: Work,
+  { but, of }: { but: readonly string[]; of?: readonly string[] },
+) {
   const subjects = [
     ...[...house.openBookings()].map((booking) => bookingSubject(booking.id)),
     ...[...house.inLine()].map((line) => waitingSubject(line.id)),
   ]
+  const meant = of && new Set(of)
   for (const subject of subjects) {
+    if (meant && !meant.has(subject.id)) continue
     for (const { key, at, doing } of dueOf(house, subject)) {
       if (doing.do !== 'message' || at > now || but.includes(key)) continue
       changes.push({

@@ -22,6 +22,8 @@ export interface Work extends About {
   readonly changes: Change[]
   /** Whom a repeated call's answer is forgotten with. */
   subject?: Subject
+  /** What comes free by it is held out to nobody. */
+  still?: boolean
   /** Happens also when the act is refused. */
   readonly anyhow: Change[]
 }

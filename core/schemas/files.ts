@@ -68,7 +68,7 @@ const enquiryNews = exactly<EnquiryNews>()(
   }),
 )
 
-const asked = {
+export const asked = {
   id: name,
   at: epochMs,
   name: text(200),
@@ -96,7 +96,7 @@ const mailNews = {
 }
 
 const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
-const bookingRecord = object({ id: name, events: list(bookingEvent, 10_000, 1) })
+export const bookingRecord = object({ id: name, events: list(bookingEvent, 10_000, 1) })
 
 export const backupFile = exactly<Backup, Condition | Effect | Question | Service | Answers>()(
   object({

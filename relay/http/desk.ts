@@ -2,6 +2,7 @@ import { desk, type PairBody, type RelayStatus } from '@acolhida/core/contract'
 import { queries, schemas } from '@acolhida/core/contract/schemas'
 import {
   answer,
+  assumeSent,
   command,
   type Does,
   deskFreed,
@@ -9,6 +10,7 @@ import {
   endWords,
   enter,
   fillPublished,
+  giveBack,
   moveOut,
   publish,
   quote,
@@ -19,7 +21,7 @@ import { sha256Hex } from '@acolhida/core/terms'
 import type { Express, RequestHandler } from 'express'
 import { isDesk, newPairingCode, pair } from '../desk/pairing.ts'
 import { token } from '../store/keys.ts'
-import { recordPage } from '../store/record.ts'
+import { holdingsOf, recordPage } from '../store/record.ts'
 import { endPhone, mountAway, newPhoneKey } from './away.ts'
 import { serveHealth } from './health.ts'
 import { type Call, Mount } from './mount.ts'
@@ -110,6 +112,13 @@ export function deskApp(serving: Serving): Express {
   mount.get(desk.record, ({ req }) => {
     const { after = '0' } = bodyOf(queries.record, req.query)
     return recordPage(store.db, Number(after), here.now())
+  })
+  mount.get(desk.holdings, () => holdingsOf(store.db, here.keeper.house.chain))
+  mount.take(desk.giveBack, schemas.giveBack, ({ body, key }) => {
+    const done = here.call(giveBack, body, { scope: 'give-back', key, body })
+    // What was told then is not told again.
+    here.call(assumeSent, { but: [], of: [...body.bookings, ...body.lines].map(({ id }) => id) })
+    return done
   })
   app.get('/api/record/stream', withKey, (req, res) => serving.deskStream.listen(req, res))
   mount.take(desk.release, schemas.release, ({ body }) => {

@@ -1,7 +1,7 @@
 import { Refused } from '@acolhida/core/request'
 
 /** Control characters but for tabs and ends of lines, and halves of characters: nobody types them. */
-const UNSEEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\p{Cs}]/u
+const UNSEEN = /(?![\t\n\r])[\p{Cc}\p{Cs}]/u
 
 /**
  * Makes sure that nothing in a client's body is made of characters that nobody can have typed: they stand for addresses

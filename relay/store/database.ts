@@ -100,6 +100,7 @@ const STEPS: (string | ((db: Db) => void))[] = [
   // earlier program can't read them.
   `
   ALTER TABLE attempts ADD COLUMN told TEXT NOT NULL DEFAULT '';
+  ALTER TABLE record ADD COLUMN print TEXT NOT NULL DEFAULT '';
   `,
 ]
 

@@ -1,25 +1,32 @@
 import type { Subject } from '@acolhida/core/agenda'
 import type { Change } from '@acolhida/core/house'
+import { sha256Hex } from '@acolhida/core/terms'
 import type { Row, Statements } from './statements.ts'
 
 /** What stands for a word link where other links say whether they prove an address. */
 export const WORD_LINK = 2
 
-const line = (
+/** A line of the record, with the running hash of all up to it: by that, a desk knows the record it was told from another. */
+function line(
   sql: Statements,
   about: Subject['kind'],
   kind: string,
   { subject, seq, at, body }: { subject: string; seq: number; at: number; body: unknown },
-): void =>
+): void {
+  const text = JSON.stringify(body)
+  const last = sql.get<Row<'print'>>('SELECT print FROM record ORDER BY n DESC LIMIT 1')?.print ?? ''
+  const print = sha256Hex(`${last} ${kind} ${subject} ${seq} ${at} ${text}`)
   sql.run(
-    'INSERT INTO record (at, kind, subject, seq, body, about) VALUES (?, ?, ?, ?, ?, ?)',
+    'INSERT INTO record (at, kind, subject, seq, body, about, print) VALUES (?, ?, ?, ?, ?, ?, ?)',
     at,
     kind,
     subject,
     seq,
-    JSON.stringify(body),
+    text,
     about,
+    print,
   )
+}
 
 /** What the file does not hold in clear. */
 export interface Locks {

@@ -60,7 +60,7 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
         }
       }
       const last = page.items.at(-1)
-      if (last) await db.connection.put({ ...(await connectionRow(db)), cursor: last.n })
+      if (last) await db.connection.put({ ...(await connectionRow(db)), cursor: last.n, print: page.print })
     },
   )
 }

@@ -40,7 +40,10 @@ const item = (n: number, subject: string, seq: number, body: StoredEvent): Recor
   seq,
   body,
 })
-const page = (...items: RecordItem[]): RecordPage => ({ items, first: 1, last: items.at(-1)?.n ?? 0, now })
+const page = (...items: RecordItem[]): RecordPage => ({
+  ...{ items, first: 1, last: items.at(-1)?.n ?? 0, now },
+  ...{ before: '', print: '' },
+})
 const tome = demo.bookings.find((booking) => booking.id === 'asks-tome')!
 
 describe('a backup', () => {
@@ -327,7 +330,7 @@ describe('a mail that came back', () => {
 describe('news', () => {
   const item = (n: number, seq: number, body: object) =>
     ({ n, at: now, kind: 'booking', subject: 'b', seq, body }) as RecordItem
-  const page = (...items: RecordItem[]) => ({ items, last: 9, first: 1, now })
+  const page = (...items: RecordItem[]) => ({ items, last: 9, first: 1, now, before: '', print: '' })
   const asked = { ...tome.events[0], at: now, proof: 'link' } as StoredEvent
 
   it('are what happened without the practitioner, until they do something about it', async () => {

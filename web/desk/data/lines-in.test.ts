@@ -21,7 +21,10 @@ beforeEach(async () => {
 })
 afterEach(() => db.delete())
 
-const page = (items: RecordItem[]): RecordPage => ({ items, last: items.at(-1)?.n ?? 0, first: 1, now })
+const page = (items: RecordItem[]): RecordPage => ({
+  ...{ items, last: items.at(-1)?.n ?? 0, first: 1, now },
+  ...{ before: '', print: '' },
+})
 const joined: LineEvent = {
   ...{ type: 'joined', at: now, service: 'voice-assessment', place: 'studio', minutes: 75, price: 9_500 },
   person: { name: 'Nadia Kern', email: 'Nadia@Example.org', zone: 'Europe/Lisbon' },

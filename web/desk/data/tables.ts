@@ -22,6 +22,8 @@ export interface Connection {
   key?: string
   /** How far the relay's record has been fetched. */
   cursor: number
+  /** The running hash of that record there: where the relay has another, its file is an older one. */
+  print?: string
   /** The revision last published. */
   revision: number
   /** The fingerprint of what was last published. */

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto'
-import type { RecordItem, SealKey } from '@acolhida/core/contract'
+import type { GiveBackBody, RecordItem, SealKey } from '@acolhida/core/contract'
 import type { Practice } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { readBackup } from '@acolhida/core/schemas'
@@ -24,6 +24,8 @@ vi.useFakeTimers({ toFake: ['Date'], now })
 class FakeRelay {
   asked: { method: string; path: string; body: unknown; key: string | undefined }[] = []
   items: RecordItem[] = []
+  /** How many lines of each booking it has. */
+  has: Record<string, number> = {}
   first = 1
   revision = 0
   refuse: { status: number; code: string; message: string } | undefined
@@ -31,6 +33,9 @@ class FakeRelay {
   strict = false
 
   answer(path: string, method: string, body: { revision?: number } | undefined): [number, unknown] {
+    if (path === '/api/holdings')
+      return [200, { bookings: this.has, lines: {}, freed: {}, enquiries: {}, chain: '' }]
+    if (path === '/api/give-back') return [200, { took: 1, differ: [] }]
     if (path.startsWith('/api/record')) {
       const after = Number(new URL(path, 'http://x').searchParams.get('after'))
       const last = this.items.at(-1)?.n ?? 0
@@ -178,8 +183,17 @@ describe('a round with the relay', () => {
     expect((await db.bookings.get('asks-tome'))?.status).toBe('lapsed')
     relay.first = 1
     relay.items = [lapsed(1, 'asks-wanda')]
+    const { bookings } = demoBackup(now)
+    relay.has = Object.fromEntries(bookings.slice(1).map(({ id, events }) => [id, events.length]))
     await turn()
     expect(await connectionRow(db)).toMatchObject({ cursor: 1, gap: true })
+    // What the new file lacks, and nothing else, it is given back.
+    const given = relay.asked.filter(({ path }) => path === '/api/give-back')
+    expect(given.length).toBeGreaterThan(0)
+    const ids = given.flatMap(({ body }) => (body as GiveBackBody).bookings.map(({ id }) => id))
+    expect(ids).toContain(bookings[0]!.id)
+    // The desk knows one line more of whoever has lapsed than its file had.
+    expect(ids.sort()).toEqual([bookings[0]!.id, 'asks-tome'].sort())
   })
 })
 
@@ -427,7 +441,7 @@ describe('pairing', () => {
   })
 
   it('brings nothing in that was fetched for another practice', async () => {
-    const page = { items: [lapsed(900, 'asks-tome')], first: 1, last: 900, now }
+    const page = { items: [lapsed(900, 'asks-tome')], first: 1, last: 900, now, before: '', print: '' }
     await takeIn(db, page, 'the key of before')
     expect((await bookingOf('asks-tome')).status).toBe('requested')
     expect((await connectionRow(db)).cursor).toBe(0)

@@ -91,13 +91,20 @@ async function passOn(key: string): Promise<void> {
 
 async function fetchRecord(key: string): Promise<void> {
   for (;;) {
-    const { cursor, key: now } = await connectionRow(db)
+    const { cursor, print, key: now } = await connectionRow(db)
     if (now !== key) return
     const page = await deskRelay.record(cursor, key)
-    if (page.last < cursor || (cursor > 0 && page.first > cursor + 1)) {
-      // The relay has forgotten, or been started anew: the gap is shown, and all it has is fetched.
-      await changeLink({ cursor: page.last < cursor ? 0 : page.first - 1, gap: true })
+    const other = (print ?? '') !== '' && page.before !== '' && print !== page.before
+    if (page.last < cursor || other) {
+      // Its file is an older one, or a new one: what it lacks it is given back, and all it has is fetched.
+      await (await import('./give-back.ts')).giveBack(key)
+      await changeLink({ cursor: 0, print: '', gap: true })
       if (page.last === 0) return
+      continue
+    }
+    if (cursor > 0 && page.first > cursor + 1) {
+      // The relay has forgotten: the gap is shown, and all it has is fetched.
+      await changeLink({ cursor: page.first - 1, gap: true })
       continue
     }
     if (page.items.length === 0) return
