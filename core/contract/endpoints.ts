@@ -438,7 +438,7 @@ export const desk = {
     who: 'desk',
     largest: 8 * KB * KB,
     once: true,
-    codes: ['no-key', 'key-reused', 'older-package', 'another-practice', 'practice'],
+    codes: ['no-key', 'key-reused', 'older-package', 'another-practice', 'practice', 'no-seal'],
     says: 'What the door shows and the relay decides by.',
   }),
   record: endpoint<undefined, RecordPage>({

@@ -13,7 +13,8 @@ import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/in
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
 import { why } from '../openings/index.ts'
-import { checkPractice } from '../practice/index.ts'
+import { checkPractice, type Practice } from '../practice/index.ts'
+import { privateIn } from '../questions/index.ts'
 import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../request/index.ts'
 import { shift } from '../time/index.ts'
 import '../words/all.ts'
@@ -39,8 +40,21 @@ export function publish({ house, changes }: Work, next: DoorPackage): { revision
   })[0]
   if (said) throw new Refused(422, 'practice', { message: said.message, where: `practice.${said.path}` })
   if (first) throw new Refused(422, 'practice', { message: first.message, where: `practice.${first.path}` })
+  const open = next.seal ? -1 : newlyPrivate(next.practice, current?.practice)
+  if (open >= 0) throw new Refused(422, 'no-seal', { where: `practice.questionnaires[${open}]` })
   changes.push({ type: 'package', pack: next })
   return { revision: next.revision }
+}
+
+/**
+ * The first questionnaire that asks in private what was not asked so before: without the desk's key the answers would come
+ * as they are, and stand in the relay's file.
+ */
+function newlyPrivate({ questionnaires }: Practice, before: Practice | undefined): number {
+  const known = new Map(before?.questionnaires.map(({ id, questions }) => [id, privateIn(questions)]))
+  return questionnaires.findIndex(({ id, questions }) =>
+    [...privateIn(questions)].some((question) => !known.get(id)?.has(question)),
+  )
 }
 
 /** Takes everything of the practice there is out of the house, for another one to come in. */

@@ -23,7 +23,7 @@ import type { Instant } from '../time/index.ts'
 import type { KeptQuote } from './changes.ts'
 import { type House, published } from './house.ts'
 import { checkOnline } from './standing.ts'
-import { isOffered, opened, visitorOf } from './visitor.ts'
+import { isOffered, mayBeSeen, opened, visitorOf } from './visitor.ts'
 
 /** What a visit wants, by the rules in force. */
 export interface Understood extends Reckoned {
@@ -43,7 +43,9 @@ export function wantedService(
   now: Instant,
 ): Service {
   const service = serviceOf(published(house).practice, id)
-  if (!service) throw new Refused(404, 'unknown-service', { where: 'service' })
+  // Whoever may not see it is told what anybody is of a service that is none.
+  if (!service || !mayBeSeen(house, service, key, now))
+    throw new Refused(404, 'unknown-service', { where: 'service' })
   if (!isOffered(house, service, now, key)) {
     throw new Refused(409, 'service-off', { data: { service: service.name }, where: 'service' })
   }

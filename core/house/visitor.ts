@@ -110,4 +110,4 @@ export const mayBeSeen = (house: House, service: Service, key: string | undefine
   service.bookableBy === 'everyone' ||
   hasOwnLink(service, key) ||
   hasRight(house, service, key, now) ||
-  (house.trial?.visitor?.invited.includes(service.id) ?? false)
+  (visitorOf(house, key)?.invited.includes(service.id) ?? false)

@@ -1,13 +1,14 @@
 import { HOUR } from '@acolhida/core/time'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { openStartsOf, request, sendIt } from './client.ts'
+import { openStartsOf, request } from './client.ts'
 import { bookingsOf, packOf, publishTo, recordLength } from './inside.ts'
-import { startRelay, type TestRelay } from './setup.ts'
+import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
 let door: string
 beforeAll(async () => {
-  house = await startRelay()
+  // Each comes from an address of their own, through a proxy that is named.
+  house = await startRelay({ proxies: ['loopback'], held: { byOne: 4, inAll: 24 } })
   door = house.door
 })
 afterAll(() => house.close())
@@ -33,7 +34,14 @@ describe('200 clients racing for 20 starts', () => {
       Array.from({ length: 200 }, (_, i) => request(door, house.slug, chosen[i % 20]!)),
     )
     const before = recordLength(house.relay)
-    const answers = await Promise.all(bodies.map((body) => sendIt(door, house.slug, body)))
+    const answers = await Promise.all(
+      bodies.map((body, i) =>
+        ask<{ link: string }>(`${door}/api/door/${house.slug}/send`, body, {
+          key: freshKey(),
+          from: `198.51.${Math.floor(i / 200)}.${i % 200}`,
+        }),
+      ),
+    )
     const by = (status: number) => answers.filter((answer) => answer.status === status)
     expect([by(201).length, by(409).length]).toEqual([20, 180])
     expect(

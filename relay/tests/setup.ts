@@ -132,7 +132,16 @@ export async function ask<T = Record<string, never>>(
     bearer,
     raw,
     language,
-  }: { method?: string; key?: string; bearer?: string; raw?: string; language?: string } = {},
+    from,
+  }: {
+    method?: string
+    key?: string
+    bearer?: string
+    raw?: string
+    language?: string
+    /** From which address, as a proxy would say. */
+    from?: string
+  } = {},
 ): Promise<Answer<T>> {
   const content = raw ?? (body === undefined ? undefined : JSON.stringify(body))
   const response = await fetch(url, {
@@ -141,6 +150,7 @@ export async function ask<T = Record<string, never>>(
       ...(content === undefined ? {} : { 'content-type': 'application/json' }),
       ...(key ? { 'idempotency-key': key } : {}),
       ...(language ? { 'accept-language': language } : {}),
+      ...(from ? { 'x-forwarded-for': from } : {}),
       ...(bearer ? { authorization: `Bearer ${bearer}` } : {}),
     },
     ...(content === undefined ? {} : { body: content }),

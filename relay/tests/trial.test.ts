@@ -84,7 +84,9 @@ describe('a door to try', () => {
     const api = `${house.door}/api/door/${slug}`
     const want = { visit, service: 'coaching', place: 'video', answers: {} }
     const { body: times } = await ask<DoorOpenings>(`${api}/openings`, { ...want, days: 30 })
-    const body = await request(house.door, slug, times.starts[0]!, want)
+    const start = times.starts[0]!
+    const { body: kept } = await ask<Kept>(`${api}/keep`, { ...want, start })
+    const body = await request(house.door, slug, start, { ...want, shown: kept.shown })
     const service = view.services.find((service) => service.id === 'coaching')!
     const agreed = service.terms.map(({ id, number, fingerprint }) => ({ terms: id, number, fingerprint }))
     const sent = await ask<{ link: string }>(`${api}/send`, { ...body, agreed }, { key: freshKey() })
