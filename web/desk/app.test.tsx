@@ -169,6 +169,65 @@ describe('every page of the desk', () => {
   })
 })
 
+/** Names and addresses that can be stored, from before such were refused, and shown to nobody’s harm. */
+const HOSTILE = [
+  ...[
+    '\ud800',
+    'a\udc00b',
+    '\u202eevil',
+    'jo\u00ad\u200b',
+    'x'.repeat(120),
+    'e\u0301\u0323'.repeat(40),
+    '\u0000\u0007',
+  ],
+  ...['<img src=x onerror=alert(1)>', '{link}', '%00%ff', "Robert'); DROP TABLE", 'مريم', '👩🏽‍⚕️', '', ' '],
+]
+const strange: Backup = {
+  ...demo,
+  people: demo.people.map((person, i) => {
+    const odd = HOSTILE[i % HOSTILE.length]!
+    return { ...person, name: odd, emails: [`${odd}${i}@${odd}.example`], note: odd, tags: [odd] }
+  }),
+  bookings: demo.bookings.map(({ id, events }, i) => ({
+    id,
+    events: events.map((event) => {
+      const odd = HOSTILE[i % HOSTILE.length]!
+      return event.type === 'asked'
+        ? { ...event, person: { ...event.person, name: odd, email: `${odd}${i}@${odd}.example`, phone: odd } }
+        : event
+    }),
+  })),
+  enquiries: demo.enquiries.map((enquiry, i) => ({
+    ...enquiry,
+    name: HOSTILE[i % HOSTILE.length]!,
+    email: HOSTILE[(i + 1) % HOSTILE.length]!,
+    message: HOSTILE.join('\n'),
+  })),
+}
+
+describe('whatever a name can hold', () => {
+  it.each(PAGES)('%s is drawn', async (path, name) => {
+    await importBackup(db, strange)
+    drawAt(path, <DeskApp />)
+    expect(await heading(name)).toBeDefined()
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+
+  it.each(strange.bookings.map(({ id }) => id))('the request %s is drawn', async (id) => {
+    await importBackup(db, strange)
+    drawAt(`/arrivals/${id}`, <DeskApp />)
+    expect(await screen.findByRole('heading', { name: 'Answers' })).toBeDefined()
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+
+  it.each(strange.people.map(({ id }) => id))('the person %s is drawn', async (id) => {
+    await importBackup(db, strange)
+    drawAt(`/people/${id}`, <DeskApp />)
+    await waitFor(() => expect(screen.queryAllByRole('heading', { level: 1 }).length).toBe(1))
+    expect(screen.queryByText('This page can’t be shown')).toBeNull()
+  })
+})
+
 describe('a desk with nothing in it', () => {
   it('offers to begin', async () => {
     await Promise.all(db.tables.map((table) => table.clear()))

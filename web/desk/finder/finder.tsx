@@ -8,6 +8,7 @@ import { db } from '../data/db.ts'
 import { peopleFound } from '../data/lists.ts'
 import type { Desk } from '../data/live.ts'
 import { Dialog } from '../parts/dialog.tsx'
+import { asUri } from '../parts/uri.ts'
 import { homeZone } from '../parts/words.ts'
 import { type Findable, findables, found } from './findable.ts'
 
@@ -26,7 +27,7 @@ export function Finder({ desk: { practice }, close }: { desk: Desk; close: () =>
       (person): Findable => ({
         name: person.name,
         of: person.emails.join(', '),
-        to: person.newest ? `/arrivals/${person.newest}` : `/people?q=${encodeURIComponent(person.name)}`,
+        to: person.newest ? `/arrivals/${person.newest}` : `/people?q=${asUri(person.name)}`,
       }),
     ) ?? []
   const items = [...people, ...found(all, text, MOST - people.length)]

@@ -7,6 +7,7 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
+import { asUri } from '../parts/uri.ts'
 import { counted } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { decideForAll } from '../sync/together.ts'
@@ -111,7 +112,7 @@ export function WriteTo({
                 <li key={booking.id} className="flex flex-wrap items-center justify-between gap-3">
                   <a
                     className="way"
-                    href={`sms:${booking.asked.person.phone?.replaceAll(/[^+\d]/g, '')}?body=${encodeURIComponent(filledFor(booking))}`}
+                    href={`sms:${booking.asked.person.phone?.replaceAll(/[^+\d]/g, '')}?body=${asUri(filledFor(booking))}`}
                   >
                     Write to {booking.asked.person.name}, {booking.asked.person.phone}
                   </a>

@@ -11,6 +11,7 @@ import { type Desk, useDesk } from '../data/live.ts'
 import { bookingsOf } from '../data/people.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
 import { PageHead } from '../parts/page-head.tsx'
+import { asUri } from '../parts/uri.ts'
 import { bookingLine, serviceName, standingWords, when } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
 import { LinesOf } from '../waiting/lines-of.tsx'
@@ -166,7 +167,7 @@ function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow })
       <ul className="mt-2 grid gap-1 text-[14px] wrap-anywhere">
         {emails.map((email) => (
           <li key={email}>
-            <a className="way" href={`mailto:${encodeURIComponent(email)}`}>
+            <a className="way" href={`mailto:${asUri(email)}`}>
               {email}
             </a>
           </li>

@@ -23,6 +23,7 @@ import { Decide } from '../parts/decide.tsx'
 import { SayHowItWent } from '../parts/how-it-went.tsx'
 import { NotHere } from '../parts/not-here.tsx'
 import { RunningLate } from '../parts/running-late.tsx'
+import { asUri } from '../parts/uri.ts'
 import {
   bookingLine,
   counted,
@@ -250,7 +251,7 @@ function Before({
         </p>
       )}
       <p className="mt-1.5 text-[14px] wrap-anywhere">
-        <a className="way" href={`mailto:${encodeURIComponent(email)}`}>
+        <a className="way" href={`mailto:${asUri(email)}`}>
           {email}
         </a>
         {phone && <span className="text-soft"> · {phone}</span>}

@@ -1,9 +1,10 @@
 import { inForce, PSEUDO } from '@acolhida/core/time'
 import { Suspense, useEffect } from 'react'
-import { Link, Outlet } from 'react-router'
+import { Link, Outlet, useLocation } from 'react-router'
 import { TileFrieze } from '../../drawings/tile.tsx'
 import { RelayError } from '../../relay-client/client.ts'
 import { useClockNote } from '../../relay-client/clock.ts'
+import { Boundary } from '../parts/boundary.tsx'
 import { LanguageChoice } from '../parts/language-choice.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { say } from '../parts/say.ts'
@@ -14,6 +15,7 @@ import { NotThisAddress } from './nowhere.tsx'
 /** The frame of the door: who it belongs to, and the page one is on. */
 export function Door() {
   const slug = useSlug()
+  const { pathname } = useLocation()
   const door = useDoorQuery(slug)
   const clockNote = useClockNote()
   useFollowing(slug)
@@ -57,9 +59,11 @@ export function Door() {
             <Notice tone="info">{clockNote}</Notice>
           </div>
         )}
-        <Suspense fallback={<p className="text-soft">{say('moment')}</p>}>
-          <Outlet context={door.data} />
-        </Suspense>
+        <Boundary at={pathname}>
+          <Suspense fallback={<p className="text-soft">{say('moment')}</p>}>
+            <Outlet context={door.data} />
+          </Suspense>
+        </Boundary>
       </main>
     </div>
   )
