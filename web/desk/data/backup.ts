@@ -1,5 +1,6 @@
 import { replay } from '@acolhida/core/booking'
 import { type Backup, FILE_VERSION, writeBackup } from '@acolhida/core/formats'
+import { normalMail } from '@acolhida/core/people'
 import { connectionRow, type DeskDatabase } from './database.ts'
 import { freedRow, lineRow } from './lines-in.ts'
 import { bookingRow, filesLacking, personRows, plainPerson, withCalendar } from './rows.ts'
@@ -60,7 +61,10 @@ function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
   const files = (backup.files ?? []).map(({ data, ...file }) => ({ ...file, data: fromBase64(data) }))
   const here = new Set(files.map(({ id }) => id))
   return {
-    people: personRows(backup.people, bookings),
+    people: personRows(
+      backup.people.map((person) => ({ ...person, emails: [...new Set(person.emails.map(normalMail))] })),
+      bookings,
+    ),
     events: backup.bookings.flatMap(({ id, events }) =>
       events.map((event, i) => ({ booking: id, seq: i + 1, event })),
     ),

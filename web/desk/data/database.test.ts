@@ -46,6 +46,7 @@ const RELEASED = [
       'id, at, start, mail, code, questionnaire, *keeps, undo, owing, *words, [status+at], [status+start]',
   },
   { replies: 'id, mail' },
+  { lines: 'id, mail, service, open', freed: 'id, at, open' },
 ]
 
 /** A database as a released version made it. */
@@ -159,5 +160,29 @@ it('opens what version 8 has left behind, with nobody in line yet', async () => 
   const current = new DeskDatabase('released-8')
   expect(await current.replies.count()).toBe(1)
   expect([await current.lines.count(), await current.freed.count()]).toEqual([0, 0])
+  await current.delete()
+})
+
+it('opens what version 9 has left behind, with each address as what it is', async () => {
+  const old = released(9)
+  await old.table('practice').put({ id: 'practice', practice: demo.practice, salt: demo.salt })
+  await old.table('replies').bulkPut([
+    { id: 'r', mail: 'jo@bücher.example', at: now },
+    { id: 's', mail: 'jo@example.org', at: now },
+  ])
+  const record = demo.bookings.find(({ id }) => id === 'asks-tome')!
+  const row = bookingRow(replay(record.id, record.events))
+  await old.table('bookings').put({ ...row, mail: 'tomé@bücher.example' })
+  await old.table('people').put({
+    ...personRow({ ...demo.people[0]!, id: 'p', emails: ['tomé@bücher.example', 'jo@example.org'] }, []),
+  })
+  old.close()
+  const current = new DeskDatabase('released-9')
+  expect((await current.replies.where('mail').equals('jo@xn--bcher-kva.example').first())?.id).toBe('r')
+  expect((await current.replies.where('mail').equals('jo@example.org').first())?.id).toBe('s')
+  expect((await current.bookings.where('mail').equals('tomé@xn--bcher-kva.example').first())?.id).toBe(
+    'asks-tome',
+  )
+  expect((await current.people.where('emails').equals('tomé@xn--bcher-kva.example').first())?.id).toBe('p')
   await current.delete()
 })

@@ -95,6 +95,10 @@ export class DeskDatabase extends Dexie {
       .upgrade(later(async () => (await import('./version-7.ts')).deskToVersion7))
     this.version(8).stores({ replies: 'id, mail' })
     this.version(9).stores({ lines: 'id, mail, service, open', freed: 'id, at, open' })
+    // An address counts as what it is, however it was written.
+    this.version(10)
+      .stores({})
+      .upgrade(later(async () => (await import('./version-10.ts')).deskToVersion10))
     this.connection = this.table('link')
   }
 }
