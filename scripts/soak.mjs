@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { installDebian, installPackages, root } from './install.mjs'
 
 /**
- * What takes longer than the suite may: many more histories, many more ends in the midst of things, and a mail server
+ * What takes longer than the suite may: many more histories, many more ends in the midst of things, many more malformed requests, and a mail server
  * as practices have one.
  */
 installPackages()
@@ -10,6 +10,7 @@ installDebian({ '/usr/sbin/smtpd': 'opensmtpd', '/usr/sbin/dovecot': 'dovecot-im
 const HISTORIES = process.env.HISTORIES ?? '100000'
 const KILLS = process.env.KILLS ?? '1000'
 const ORACLE_RUNS = process.env.ORACLE_RUNS ?? '20000'
+const MALFORMED = process.env.MALFORMED ?? '100000'
 const { status } = spawnSync(
   'node_modules/.bin/vitest',
   [
@@ -19,9 +20,14 @@ const { status } = spawnSync(
       'relay/tests/histories.test.ts',
       'relay/tests/crash.test.ts',
       'core/openings/openings.test.ts',
+      'relay/tests/malformed.test.ts',
     ],
     '--testTimeout=7200000',
   ],
-  { cwd: root, stdio: 'inherit', env: { ...process.env, HISTORIES, KILLS, ORACLE_RUNS, REAL_HOST: '1' } },
+  {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, HISTORIES, KILLS, ORACLE_RUNS, MALFORMED, REAL_HOST: '1' },
+  },
 )
 process.exitCode = status ?? 1
