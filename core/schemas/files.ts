@@ -68,7 +68,7 @@ const enquiryNews = exactly<EnquiryNews>()(
   }),
 )
 
-export const asked = {
+export const enquiryAsked = {
   id: name,
   at: epochMs,
   name: text(200),
@@ -108,7 +108,7 @@ export const backupFile = exactly<Backup, Condition | Effect | Question | Servic
     enquiries: unique(
       exactly<DeskEnquiry, Answers>()(
         object({
-          ...asked,
+          ...enquiryAsked,
           state: one('open', 'answered', 'booked', 'ended'),
           history: maybe(list(enquiryNews, 10_000)),
         }),

@@ -3,7 +3,7 @@ import type { PairBody } from '@acolhida/core/contract'
 import type { Practice } from '@acolhida/core/practice'
 import { Refused } from '@acolhida/core/request'
 import { sha256Hex } from '@acolhida/core/terms'
-import { whole } from '../store/db.ts'
+import { atomically } from '../store/db.ts'
 import { newSecret } from '../store/keys.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
 
@@ -54,7 +54,7 @@ export function pair(
   if (another && !empty) throw new Refused(409, 'another-practice', { data: { name: held.profile.name } })
   if (another || empty === 'all') moveOut()
   const key = newSecret()
-  whole(store.db, () => {
+  atomically(store.db, () => {
     store.set('desk-key', sha256Hex(key))
     store.unset('pairing-code')
   })

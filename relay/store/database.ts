@@ -2,7 +2,7 @@ import { chmodSync } from 'node:fs'
 import Database from 'libsql'
 import { fileTrouble } from '../ground/health.ts'
 import { log } from '../ground/log.ts'
-import { type Db, whole } from './db.ts'
+import { atomically, type Db } from './db.ts'
 import { toVersion5 } from './version-5.ts'
 
 /** Each step takes the file one version up; a step, once released, never changes. */
@@ -165,7 +165,7 @@ export function openDatabase(path: string): Db {
   const { user_version: from } = db.prepare('PRAGMA user_version').get() as { user_version: number }
   if (from > STEPS.length) throw new NewerFile(path, from)
   STEPS.slice(from).forEach((step, i) => {
-    whole(db, () => {
+    atomically(db, () => {
       if (typeof step === 'string') db.exec(step)
       else step(db)
       db.exec(`PRAGMA user_version = ${from + i + 1}`)

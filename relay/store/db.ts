@@ -7,7 +7,7 @@ export type Db = Database.Database
  * Does something whole or not at all. SQLite ends a transaction by itself where the disk is full: what went wrong first is
  * what is said.
  */
-export function whole(db: Db, work: () => void): void {
+export function atomically(db: Db, work: () => void): void {
   db.exec('BEGIN IMMEDIATE')
   try {
     work()

@@ -20,7 +20,7 @@ import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant, shift } from '@acolhida/core/time'
 import type { FreedEvent, LineEvent } from '@acolhida/core/waiting'
 import { fileTrouble, type Health } from '../ground/health.ts'
-import { type Db, whole } from './db.ts'
+import { atomically, type Db } from './db.ts'
 import type { Secrets } from './keys.ts'
 import { type Row, Statements } from './statements.ts'
 import { type Locks, WORD_LINK, write } from './write.ts'
@@ -51,7 +51,7 @@ export class SqliteStore implements Store {
 
   write(changes: readonly Change[], bytes?: Uint8Array): void {
     this.#guarded(() =>
-      whole(this.db, () => {
+      atomically(this.db, () => {
         for (const change of changes) write(this.#sql, change, this.#locks, bytes)
       }),
     )

@@ -20,7 +20,7 @@ async function sealedFor(service: string, answers: Answers): Promise<Answers> {
 }
 
 /** Gives a relay back what its file lacks of what it has told this desk before. */
-export async function giveBack(key: string): Promise<void> {
+export async function giveBackLacking(key: string): Promise<void> {
   const has = await deskRelay.holdings(key)
   const lacking = nothing()
   await db.bookings.each(({ id, seq }) => {

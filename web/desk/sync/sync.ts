@@ -97,7 +97,7 @@ async function fetchRecord(key: string): Promise<void> {
     const other = (print ?? '') !== '' && page.before !== '' && print !== page.before
     if (page.last < cursor || other) {
       // Its file is an older one, or a new one: what it lacks it is given back, and all it has is fetched.
-      await (await import('./give-back.ts')).giveBack(key)
+      await (await import('./give-back.ts')).giveBackLacking(key)
       await changeLink({ cursor: 0, print: '', gap: true })
       if (page.last === 0) return
       continue
