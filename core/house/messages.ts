@@ -120,7 +120,15 @@ function note(
 ) {
   if (doing.do !== 'message') return
   const { step, anchor, channel } = doing
-  const body: MailNews = { step, ...news, due: at, anchor, ...(channel === 'text' ? { channel } : {}) }
+  // As long as a file of the desk's takes, whatever a host has answered.
+  const { reason, text } = news
+  const said: typeof news = {
+    ...news,
+    subject: news.subject.slice(0, 500),
+    ...(reason === undefined ? {} : { reason: reason.slice(0, 1_000) }),
+    ...(text === undefined ? {} : { text: text.slice(0, 100_000) }),
+  }
+  const body: MailNews = { step, ...said, due: at, anchor, ...(channel === 'text' ? { channel } : {}) }
   changes.push({ type: 'mail', subject, seq: house.lines('mail', subject) + 1, at: now, body })
 }
 

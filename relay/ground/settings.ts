@@ -125,7 +125,8 @@ const known = exactly<{ [N in Name]?: string }>()(
   }),
 )
 
-const NAMES = [
+/** The names of all settings. */
+export const SETTINGS = [
   ...(['ACOLHIDA_FILE', 'ACOLHIDA_SMTP', 'ACOLHIDA_DOOR_URL', 'ACOLHIDA_DESK_URL', 'ACOLHIDA_RATE'] as const),
   ...(['ACOLHIDA_MEMORY_DAYS', 'ACOLHIDA_PRIVATE_CALENDARS', 'ACOLHIDA_HOST'] as const),
   ...(['ACOLHIDA_DOOR_PORT', 'ACOLHIDA_DESK_PORT', 'ACOLHIDA_LETTERBOX_PORT'] as const),
@@ -134,7 +135,7 @@ const NAMES = [
   ...(['ACOLHIDA_TEXTS', 'ACOLHIDA_TEXTS_SECRET'] as const),
   ...(['ACOLHIDA_TILL', 'ACOLHIDA_TILL_SECRET', 'ACOLHIDA_TILL_LIVE', 'ACOLHIDA_TILL_PORT'] as const),
 ] as const
-type Name = (typeof NAMES)[number]
+type Name = (typeof SETTINGS)[number]
 
 /** Something in the environment that can't be meant. */
 export class BadSetting extends Error {
@@ -150,13 +151,13 @@ export class BadSetting extends Error {
  */
 export function readSettings(env: Readonly<Record<string, string | undefined>>): Environment {
   const given = Object.fromEntries(
-    NAMES.flatMap((name) => (env[name] === undefined ? [] : [[name, String(env[name])] as const])),
+    SETTINGS.flatMap((name) => (env[name] === undefined ? [] : [[name, String(env[name])] as const])),
   )
   const odd = Object.keys(env).filter(
-    (name) => name.startsWith('ACOLHIDA_') && !NAMES.some((other) => other === name),
+    (name) => name.startsWith('ACOLHIDA_') && !SETTINGS.some((other) => other === name),
   )
   if (odd.length > 0)
-    throw new BadSetting(odd.map((name) => `${name} is no setting; there are ${NAMES.join(', ')}.`))
+    throw new BadSetting(odd.map((name) => `${name} is no setting; there are ${SETTINGS.join(', ')}.`))
   let read: { [N in Name]?: string }
   try {
     read = letIn(known, given, 'The settings')

@@ -53,11 +53,19 @@ describe('the desk’s key', () => {
     expect((await pair({ code })).body.code).toBe('paired-already')
     // However it was copied: small, with spaces, with another hyphen.
     const copied = ` ${code.toLowerCase().replace('-', ' – ').replace('-', ' ')} `
+    const listening = await fetch(`${house.desk}/api/record/stream`, {
+      headers: { authorization: `Bearer ${house.key}` },
+    })
     const { body } = await pair({ code: copied, replace: true })
     expect((await record()).status).toBe(401)
+    // Whoever listened before hears no more.
+    expect(await listening.text()).toContain('retry:')
     house.key = body.key
     expect((await record()).status).toBe(200)
     expect((await pair({ code, replace: true })).body.code).toBe('wrong-code')
+    // A code ends after an hour.
+    const old = newPairingCode(house.relay.store, Date.now() - HOUR - 1_000)
+    expect((await pair({ code: old, replace: true })).body.code).toBe('wrong-code')
   })
 
   it('of another practice empties the relay first, and only when that was said', async () => {

@@ -1,4 +1,4 @@
-import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { LinkView, MailNews } from '@acolhida/core/contract'
@@ -219,5 +219,35 @@ it('goes on from a file of version 6: whoever was there is, and people can wait 
     expect(view).toMatchObject({ state: 'waiting', service: 'Voice assessment', minutes: 75, price: 9_500 })
   } finally {
     await after.stop()
+  }
+})
+
+it('goes on from a file of version 7: what was in clear there is sealed, and what was known is still', async () => {
+  const file = join(folder, 'version-7.sqlite')
+  copyFileSync(join(FIXTURES, 'version-7.sqlite'), file)
+  expect(readFileSync(file, 'latin1')).toContain('private-7/basic.ics')
+  const clock = new MovableClock(0, undefined, () => instant(1_795_518_020_000))
+  const after = new Relay(
+    {
+      ...{ file, smtp: 'smtp://127.0.0.1:9', doorPages: '/none', deskPages: '/none' },
+      ...{ requestsPerMinute: 1, steady: false },
+    },
+    clock,
+  )
+  const { house } = after.here.keeper
+  expect(house.practice?.calendars?.[0]?.url).toMatch(/private-7/)
+  expect(house.calendars()).toHaveLength(1)
+  expect([...house.inLine()].map(({ id }) => id)).toEqual(['waits-since-seven'])
+  expect(after.store.untold('visit-of-version-7').attempts).toHaveLength(1)
+  // Lines from before have no running hash, and those after them do.
+  const pages = recordPage(after.store.db, 0, clock.now(), 1)
+  expect([pages.before, pages.print]).toEqual(['', ''])
+  putInLine(after, 'waits-since-eight', 'Bo')
+  const { last } = recordPage(after.store.db, 0, clock.now())
+  expect(recordPage(after.store.db, last, clock.now()).before).toMatch(/^[0-9a-f]{64}$/)
+  await after.stop()
+  for (const end of ['', '-wal']) {
+    const path = file + end
+    if (existsSync(path)) expect(readFileSync(path, 'latin1')).not.toContain('private-7/basic.ics')
   }
 })

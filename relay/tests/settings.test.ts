@@ -7,7 +7,7 @@ import { Doorkeeper } from '@acolhida/core/house'
 import { demoBackup } from '@acolhida/demo'
 import { afterAll, describe, expect, it } from 'vitest'
 import { furnish } from '../demo.ts'
-import { BadSetting, readSettings } from '../ground/settings.ts'
+import { BadSetting, readSettings, SETTINGS } from '../ground/settings.ts'
 import { openDatabase } from '../store/database.ts'
 import { Secrets } from '../store/keys.ts'
 import { SqliteStore } from '../store/sqlite-store.ts'
@@ -53,6 +53,37 @@ describe('settings', () => {
   ])('%s=%s is named, with what it can be', (name, text) => {
     expect(() => readSettings({ [name]: text })).toThrow(BadSetting)
     expect(() => readSettings({ [name]: text })).toThrow(new RegExp(`${name} (is|can)`))
+  })
+
+  const ABSURD = [
+    '',
+    ' ',
+    'NaN',
+    '-1',
+    '1e99',
+    'Infinity',
+    '9'.repeat(400),
+    'a\nb',
+    '💥',
+    '<script>',
+    'x'.repeat(5_000),
+  ]
+  it.each(
+    SETTINGS.filter((name) => name !== 'ACOLHIDA_FILE').flatMap((name) =>
+      ABSURD.map((text): [string, string] => [name, text]),
+    ),
+  )('%s=%j is refused in a sentence', (name, text) => {
+    // A name of a host can be nearly anything; it is looked for when it is needed.
+    if (name === 'ACOLHIDA_HOST' && /^[\w-]+$/.test(text) && text.length < 256) return
+    let said = ''
+    try {
+      readSettings({ [name]: text })
+    } catch (error) {
+      if (!(error instanceof BadSetting)) throw error
+      said = error.message
+    }
+    expect(said).toMatch(/^ACOLHIDA_\w+ .{8,}/)
+    expect(said.length).toBeLessThan(700)
   })
 
   it('mistyped in their name are not passed over', () => {
