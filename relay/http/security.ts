@@ -24,7 +24,10 @@ export interface Guarding {
  */
 const onlyFromHere: RequestHandler = (req, res, next) => {
   const origin = req.get('origin')
-  const from = origin === undefined ? '' : URL.canParse(origin) ? new URL(origin).hostname : 'elsewhere'
+  // A form of a page that tells nobody where one came from is sent with no origin; that it is our own, the browser says.
+  const hidden = origin === 'null' && req.get('sec-fetch-site') === 'same-origin'
+  const from =
+    origin === undefined || hidden ? '' : URL.canParse(origin) ? new URL(origin).hostname : 'elsewhere'
   if (isLoopback(req.hostname ?? '') && (from === '' || isLoopback(from))) next()
   else problem(res, 421, { code: 'elsewhere', message: 'This runs for its own machine alone.' })
 }

@@ -39,7 +39,10 @@ describe('the demo', () => {
     // A foreign name that leads here (DNS rebinding), and a foreign page that asks in one’s own name.
     expect(await ask(`${url}/`, { host: `evil.example:${port}` })).toBe(421)
     expect(await ask(`${url}/`, { host: `localhost:${port}`, origin: 'https://evil.example' })).toBe(421)
-    expect(await ask(`${url}/`, { host: `localhost:${port}`, origin: 'null' })).toBe(421)
+    const own = { host: `localhost:${port}`, origin: 'null' }
+    expect(await ask(`${url}/`, own)).toBe(421)
+    expect(await ask(`${url}/`, { ...own, 'sec-fetch-site': 'cross-site' })).toBe(421)
+    expect(await ask(`${url}/`, { ...own, 'sec-fetch-site': 'same-origin' })).toBeLessThan(405)
     expect(
       await ask(`${url}/`, { host: `localhost:${port}`, origin: `http://localhost:${port}` }),
     ).toBeLessThan(405)
