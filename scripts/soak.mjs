@@ -1,12 +1,18 @@
 import { spawnSync } from 'node:child_process'
-import { installDebian, installPackages, root } from './install.mjs'
+import { build, installChromium, installDebian, installPackages, root } from './install.mjs'
 
 /**
  * What takes longer than the suite may: many more histories, many more ends in the midst of things, many more malformed requests, and a mail server
  * as practices have one.
  */
 installPackages()
-installDebian({ '/usr/sbin/smtpd': 'opensmtpd', '/usr/sbin/dovecot': 'dovecot-imapd' })
+installChromium()
+installDebian({
+  '/usr/sbin/smtpd': 'opensmtpd',
+  '/usr/sbin/dovecot': 'dovecot-imapd',
+  '/usr/sbin/nginx': 'nginx-light',
+})
+build()
 const HISTORIES = process.env.HISTORIES ?? '100000'
 const KILLS = process.env.KILLS ?? '1000'
 const ORACLE_RUNS = process.env.ORACLE_RUNS ?? '20000'
@@ -30,4 +36,9 @@ const { status } = spawnSync(
     env: { ...process.env, HISTORIES, KILLS, ORACLE_RUNS, MALFORMED, REAL_HOST: '1' },
   },
 )
-process.exitCode = status ?? 1
+const behind = spawnSync(
+  'node_modules/.bin/vitest',
+  ['run', '--config', 'e2e/vitest.config.ts', 'e2e/behind-proxy.test.ts'],
+  { cwd: root, stdio: 'inherit', env: { ...process.env, BEHIND_PROXY: '1' } },
+)
+process.exitCode = (status ?? 1) || (behind.status ?? 1)
