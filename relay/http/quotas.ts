@@ -64,7 +64,8 @@ export class Quotas {
 
   /** Attempts are remembered as far as there is room for this client's. @throws Refused */
   remember(req: Request): void {
-    if (!this.#remembered.spend(clientOf(req), Number(req.get('content-length') ?? 0)))
+    // By what has come: what a client says of its length it may leave out.
+    if (!this.#remembered.spend(clientOf(req), JSON.stringify(req.body).length))
       throw new Refused(429, 'too-many-tries')
   }
 
