@@ -135,7 +135,7 @@ export async function openHouse(
     // What some builders wrap around functions to keep their names is not there in the page.
     await context.addInitScript('globalThis.__name ??= (it) => it')
     await context.addInitScript(shiftClock, offset)
-    context.setDefaultTimeout(30_000)
+    context.setDefaultTimeout(60_000)
     contexts.push(context)
     const page = await context.newPage()
     page.on('pageerror', (error) => errors.push(error.message))
