@@ -208,7 +208,7 @@ export class Relay implements Serving {
 }
 
 /** How long an end waits for what is under way outside, in ms. */
-const STOPPING = 3_000
+const STOPPING = 2_000
 
 /** The newest moment that a file has seen. */
 function newestIn(store: SqliteStore): Instant {

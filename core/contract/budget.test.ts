@@ -23,7 +23,7 @@ function known(): number {
  * No body of allowed size may hold the relay up for longer: 50 ms of the processor, where the known work takes no more
  * than `KNOWN`; in proportion on a slower machine.
  */
-const KNOWN = 30
+const KNOWN = 10
 const BUDGET = 50 * Math.max(1, known() / KNOWN)
 
 /** Texts that patterns have been brought down with: long runs, near misses, many beginnings without an end. */

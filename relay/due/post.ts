@@ -30,7 +30,7 @@ export type DoorAddress = (path: string) => string
 const AT_ONCE = 10
 
 /** How long an end waits for what is just being handed over, in ms; what is not answered by then is unknown. */
-const LAST_PATIENCE = 3_500
+const LAST_PATIENCE = 2_500
 
 /** For how long answers of the hosts are gathered at the most before they are noted together, in ms. */
 const GATHER = 20
