@@ -231,6 +231,8 @@ export function listen(server: Server, port: number, host: string): Promise<Serv
     server.once('error', (error: NodeJS.ErrnoException) => {
       reject(error.code === 'EADDRINUSE' ? new PortTaken(port) : error)
     })
+    // Longer than a proxy keeps a connection it may use again: of the two, the proxy ends it.
+    server.keepAliveTimeout = 75_000
     server.listen(port, host, () => resolve(server))
   })
 }
