@@ -49,7 +49,7 @@ export const mailTo = (house: House, address: string, subject: RegExp) =>
   eventually(
     `a mail to ${address} about ${subject}`,
     () => house.mailbox.received.find((mail) => mail.to.includes(address) && subject.test(mail.subject)),
-    15_000,
+    60_000,
   )
 export const linkIn = (text: string): string => /http:\/\/\S+/.exec(text)![0]
 

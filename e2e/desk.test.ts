@@ -268,7 +268,7 @@ it('works without the relay, says what has not gone out, and brings refusals bac
   await desk.getByText('Welcomed Tomé Arrais: not gone out yet').waitFor()
   await goTo(desk, 'Who I am')
   await desk.getByLabel('What you do, in a line').fill('Voice coach')
-  await desk.getByText('Not gone out yet: 1 decision and changes to the door').waitFor({ timeout: 20_000 })
+  await desk.getByText('Not gone out yet: 1 decision and changes to the door').waitFor({ timeout: 60_000 })
 
   // Meanwhile the client has withdrawn.
   const secret = linkTo(house.relay, 'asks-tome', true)
@@ -281,13 +281,13 @@ it('works without the relay, says what has not gone out, and brings refusals bac
   await desk.context().unroute('**/api/**')
   await goTo(desk, 'Today')
   const told = desk.getByRole('alert').filter({ hasText: 'Tomé Arrais' })
-  await told.getByText('The client has withdrawn the request.').waitFor({ timeout: 25_000 })
+  await told.getByText('The client has withdrawn the request.').waitFor({ timeout: 60_000 })
   await told.getByRole('button', { name: 'Put aside' }).click()
   await told.waitFor({ state: 'detached' })
   await eventually(
     'the headline at the relay',
     () => house.relay.here.keeper.house.pack?.practice.profile.headline === 'Voice coach',
-    20_000,
+    60_000,
   )
 })
 
@@ -345,7 +345,7 @@ it('is empty in another browser, opens a backup there, and gives the same bytes 
   await other.getByText('Your door is open').waitFor()
   await goTo(desk, 'Today')
   await desk.getByRole('button', { name: /^Welcome for .*Lucjan Bielak/ }).click()
-  await desk.getByText('No longer paired').waitFor({ timeout: 20_000 })
+  await desk.getByText('No longer paired').waitFor({ timeout: 60_000 })
 })
 
 it('begins a practice of one’s own', async () => {

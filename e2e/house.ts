@@ -180,7 +180,7 @@ export async function openHouse(
 export async function eventually<T>(
   what: string,
   ask: () => T | undefined | Promise<T | undefined>,
-  ms = 8_000,
+  ms = 30_000,
 ): Promise<T> {
   const until = Date.now() + ms
   for (;;) {

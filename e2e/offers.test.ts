@@ -282,7 +282,7 @@ it('understands a large calendar file in a worker, can be stopped, and saves boo
   await desk.getByText('Stopped; nothing was changed.').waitFor()
   expect(house.relay.here.keeper.house.pack?.practice.calendars ?? []).toEqual([])
   await desk.getByLabel('Choose a calendar file').setInputFiles(path)
-  await desk.getByText(/^\d{4,} busy times are in your diary/).waitFor({ timeout: 30_000 })
+  await desk.getByText(/^\d{4,} busy times are in your diary/).waitFor({ timeout: 60_000 })
   await desk.getByRole('button', { name: 'No longer read this' }).click()
   const download = desk.waitForEvent('download')
   await desk.getByRole('button', { name: 'Save them as a file' }).click()

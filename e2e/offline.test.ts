@@ -36,7 +36,7 @@ it('opens and reloads without its relay, keeps nothing the relay says, and tells
   await goTo(desk, 'Hours')
   await desk.reload()
   await desk.getByRole('heading', { level: 1, name: 'Hours' }).waitFor()
-  await desk.getByText('The relay can’t be reached').waitFor({ timeout: 20_000 })
+  await desk.getByText('The relay can’t be reached').waitFor({ timeout: 60_000 })
   await desk.getByLabel('Monday', { exact: true }).fill('10 – 12')
   await desk.getByRole('button', { name: /^Undo: the hours of Monday/ }).waitFor()
 
