@@ -1,5 +1,5 @@
 # The relay with both pages, and nothing that is only needed to build or try them.
-FROM node:20-bookworm-slim AS built
+FROM node:20-bookworm-slim AS packages
 WORKDIR /acolhida
 COPY package.json package-lock.json .npmrc ./
 COPY core/package.json core/
@@ -9,21 +9,14 @@ COPY web/package.json web/
 COPY terminal/package.json terminal/
 COPY e2e/package.json e2e/
 COPY bench/package.json bench/
+
+FROM packages AS built
 RUN npm ci
 COPY . .
 RUN npm run build
 
-FROM node:20-bookworm-slim
+FROM packages
 ENV NODE_ENV=production
-WORKDIR /acolhida
-COPY package.json package-lock.json .npmrc ./
-COPY core/package.json core/
-COPY relay/package.json relay/
-COPY demo/package.json demo/
-COPY web/package.json web/
-COPY terminal/package.json terminal/
-COPY e2e/package.json e2e/
-COPY bench/package.json bench/
 RUN npm ci --omit=dev --workspace @acolhida/relay --workspace @acolhida/core --workspace @acolhida/demo
 COPY core core
 COPY relay relay

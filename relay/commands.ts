@@ -2,9 +2,9 @@ import { chmodSync, existsSync, lstatSync, realpathSync, renameSync, rmSync } fr
 import { basename, dirname, join, resolve, sep } from 'node:path'
 import Database from 'libsql'
 import { newPairingCode } from './desk/pairing.ts'
-import { BadSetting, type Environment, inEarnest } from './ground/settings.ts'
+import { BadSetting, type Environment, inEarnest, isLoopback } from './ground/settings.ts'
 import { mailHost } from './mail/host.ts'
-import { problemAnswer } from './mail/problem.ts'
+import { mailTroubleSaid } from './mail/problem.ts'
 import { openDatabase } from './store/database.ts'
 import { Secrets } from './store/keys.ts'
 import { foundIn, WrongFile } from './store/opening.ts'
@@ -83,7 +83,7 @@ export async function check(settings: Environment, file: string): Promise<number
     const transport = mailHost(settings.smtp)
     await transport.verify().then(
       () => right.push('The mail host takes this relay’s mail.'),
-      (error: Error) => wrong.push(problemAnswer(error).said),
+      (error: Error) => wrong.push(mailTroubleSaid(error)),
     )
     transport.close()
   }
@@ -95,7 +95,7 @@ export async function check(settings: Environment, file: string): Promise<number
     const said = await reached(url)
     if (said === undefined) right.push(`The ${name} is reached at ${url}.`)
     else wrong.push(`The ${name} is not reached at ${url}: ${said}`)
-    if (name === 'desk' && url.startsWith('http:') && !/^http:\/\/(?:localhost|127\.0\.0\.1)/.test(url))
+    if (name === 'desk' && url.startsWith('http:') && !isLoopback(new URL(url).hostname))
       wrong.push(
         'The desk is reached without TLS: a browser makes no keys there, so private questions can’t be published.',
       )

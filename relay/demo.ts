@@ -1,10 +1,9 @@
-import { bookingSubject, keyOf } from '@acolhida/core/agenda'
 import { apply, type Booking, begin, upcast } from '@acolhida/core/booking'
 import type { Backup } from '@acolhida/core/formats'
-import { assumeSent, type Change, type Doorkeeper, rowOf, type Work } from '@acolhida/core/house'
+import { assumeSent, type Change, type Doorkeeper, rowOf, settledBy, type Work } from '@acolhida/core/house'
 import { knownPeople } from '@acolhida/core/people'
 import { chainHead } from '@acolhida/core/terms'
-import { type Instant, instant, shift } from '@acolhida/core/time'
+import { type Instant, instant } from '@acolhida/core/time'
 import { agreementsOf } from '@acolhida/core/waiting'
 import type { SqliteStore } from './store/sqlite-store.ts'
 
@@ -64,12 +63,7 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
     changes.push({ type: 'event', booking: id, seq: booking.seq, event, row: rowOf(booking), ...was })
   }
   // What was decided then has settled long since.
-  for (const { id, unsettled } of bookings.values()) {
-    if (!unsettled || unsettled.until >= now) continue
-    const subject = bookingSubject(id)
-    const key = keyOf(subject, { do: 'settle', of: unsettled.seq })
-    changes.push({ type: 'done', key, subject, at: shift(unsettled.until, 1) })
-  }
+  for (const booking of bookings.values()) changes.push(...settledBy(booking, now))
   const { lines = [], freed = [] } = backup
   const agreed = agreementsOf(bookings.values(), lines).map(({ agreement }) => agreement)
   const followed = new Set(agreed.map(({ previous }) => previous))

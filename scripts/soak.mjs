@@ -2,8 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { build, installChromium, installDebian, installPackages, root } from './install.mjs'
 
 /**
- * What takes longer than the suite may: many more histories, many more ends in the midst of things, many more malformed requests, and a mail server
- * as practices have one.
+ * What takes longer than the suite may: many more histories, many more ends in the midst of things, many more malformed
+ * requests, a mail server as practices have one, and a proxy with TLS before both names.
  */
 installPackages()
 installChromium()

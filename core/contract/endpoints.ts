@@ -130,7 +130,7 @@ export const door = {
     method: 'POST',
     path: '/api/door/:slug/keep',
     largest: ANSWERS,
-    codes: [...PLACED, 'not-open', 'not-online', 'too-many-held', 'too-many-unproved'],
+    codes: [...PLACED, 'not-open', 'not-online', 'too-many-held'],
     says: 'Keeps a start for ten minutes, and tells what it comes to there.',
   }),
   renew: endpoint<{ visit: string }, Pick<Kept, 'until' | 'renewable'>>({

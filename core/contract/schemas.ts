@@ -1,5 +1,5 @@
 import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED } from '../booking/index.ts'
-import { LONGEST_PHONE, PHONE_SHAPE, TYPED_MAIL } from '../people/mail.ts'
+import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import { nameProblem } from '../people/name.ts'
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
@@ -16,6 +16,7 @@ import {
   localDateShape,
   someMinutes,
   tokenShape,
+  typedEmail,
   zoneName,
 } from '../shape/plain.ts'
 import {
@@ -71,22 +72,13 @@ const name: Schema<string> = byHand(({ joi }) =>
       'string.uri': '{{#label}} must be a name alone, without a web address',
     }),
 )
-/** A mail address as it is taken in. */
-const email: Schema<string> = byHand(({ joi }) =>
-  joi
-    .string()
-    .trim()
-    .max(254)
-    .pattern(TYPED_MAIL)
-    .messages({ 'string.pattern.base': '{{#label}} is not a mail address; write it as name@example.org' }),
-)
 const phone = pattern(
   PHONE_SHAPE,
   LONGEST_PHONE,
   '{{#label}} is not a phone number; write it as +351 239 555 0100',
 )
 const contact = exactly<Contact>()(
-  object({ name, email, phone: maybe(phone), zone: zoneName, language: maybe(languageTag) }),
+  object({ name, email: typedEmail, phone: maybe(phone), zone: zoneName, language: maybe(languageTag) }),
 )
 
 const booking = bookingName
@@ -213,7 +205,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       visit: tokenShape,
       service: maybe(id),
       name,
-      email,
+      email: typedEmail,
       message: said(10_000),
       answers: maybe(answers),
       language: maybe(languageTag),

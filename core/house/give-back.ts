@@ -1,8 +1,8 @@
 import { bookingSubject, keyOf } from '../agenda/index.ts'
 import { apply, type Booking, begin, type StoredEvent, upcast } from '../booking/index.ts'
 import type { GiveBackBody } from '../contract/types.ts'
-import { DAY, shift } from '../time/index.ts'
-import { rowOf } from './changes.ts'
+import { DAY, type Instant, shift } from '../time/index.ts'
+import { type Change, rowOf } from './changes.ts'
 import type { Work } from './work.ts'
 
 /** How long over a booking may be that a relay is given back, in ms: what it would forget anyway, it does not need. */
@@ -78,12 +78,14 @@ function takeBooking(
     changes.push({ type: 'event', booking: id, seq: i + 1, event, row: rowOf(after), ...was })
     before = after
   }
-  // What was decided then has settled since.
-  const { unsettled } = whole
-  if (unsettled && unsettled.until < now) {
-    const subject = bookingSubject(id)
-    const key = keyOf(subject, { do: 'settle', of: unsettled.seq })
-    changes.push({ type: 'done', key, subject, at: shift(unsettled.until, 1) })
-  }
+  changes.push(...settledBy(whole, now))
   return true
+}
+
+/** That the last decision on a booking has settled, where it has by then: nobody will do it any more. */
+export function settledBy({ id, unsettled }: Booking, now: Instant): Change[] {
+  if (!unsettled || unsettled.until >= now) return []
+  const subject = bookingSubject(id)
+  const key = keyOf(subject, { do: 'settle', of: unsettled.seq })
+  return [{ type: 'done', key, subject, at: shift(unsettled.until, 1) }]
 }

@@ -137,8 +137,8 @@ export function doorView(house: House, now: Instant, key?: string): DoorView {
 export function quoteSoFar(house: House, wanted: Wanted, now: Instant): DoorQuote {
   const { practice } = published(house)
   const service = serviceOf(practice, wanted.service)
-  if (!service || !mayBeSeen(house, service, wanted.with, now)) return {}
-  if (!isOffered(house, service, now, wanted.with)) return {}
+  const shown = service && mayBeSeen(house, service, wanted.with, now)
+  if (!shown || !isOffered(house, service, now, wanted.with)) return {}
   const visitor = visitorOf(house, wanted.with)
   const who = { by: 'client' as const, asking: askingOf(visitor, service.id), person: visitor?.id }
   // How far to travel is told where the place is chosen.

@@ -96,7 +96,10 @@ const mailNews = {
 }
 
 const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
-export const bookingRecord = object({ id: name, events: list(bookingEvent, 10_000, 1) })
+const recordOf = <E>(event: Schema<E>) => object({ id: name, events: list(event, 10_000, 1) })
+export const bookingRecord = recordOf(bookingEvent)
+export const lineRecord = recordOf(lineEvent)
+export const freedRecord = recordOf(freedEvent)
 
 export const backupFile = exactly<Backup, Condition | Effect | Question | Service | Answers>()(
   object({
@@ -123,8 +126,8 @@ export const backupFile = exactly<Backup, Condition | Effect | Question | Servic
     ),
     sessions: list(entry, MANY),
     replies: maybe(unique(reply, MANY)),
-    lines: maybe(unique(object({ id: name, events: list(lineEvent, 10_000, 1) }), MANY)),
-    freed: maybe(unique(object({ id: name, events: list(freedEvent, 10_000, 1) }), MANY)),
+    lines: maybe(unique(lineRecord, MANY)),
+    freed: maybe(unique(freedRecord, MANY)),
     files: maybe(unique(object({ id: tokenShape, name: text(200), type: fileKind, data: base64 }), MANY)),
     seal: sealKeysShape,
     salt: text(100),

@@ -1,5 +1,5 @@
 import { currencies, decimals } from '../money/currency.ts'
-import { MAIL_SHAPE } from '../people/mail.ts'
+import { MAIL_SHAPE, TYPED_MAIL } from '../people/mail.ts'
 import type { Duration, Instant, LocalDate, LocalDateTime, WallTime } from '../time/index.ts'
 import { DURATION_SHAPE, date, dateTime, duration, isZone, time } from '../time/index.ts'
 import { isRepeat } from '../time/recurrence.ts'
@@ -60,15 +60,19 @@ export const seats = whole(1, 500)
 export const epochMs: Schema<Instant> = byHand(({ joi }) =>
   joi.number().strict().integer().min(0).max(8_640_000_000_000),
 )
+const mailIn = (shape: RegExp): Schema<string> =>
+  byHand(({ joi }) =>
+    joi
+      .string()
+      .trim()
+      .max(254)
+      .pattern(shape)
+      .messages({ 'string.pattern.base': '{{#label}} is not a mail address; write it as name@example.org' }),
+  )
 /** Something@somewhere; whether it is real shows when the link sent to it is followed. */
-export const emailShape: Schema<string> = byHand(({ joi }) =>
-  joi
-    .string()
-    .trim()
-    .max(254)
-    .pattern(MAIL_SHAPE)
-    .messages({ 'string.pattern.base': '{{#label}} is not a mail address; write it as name@example.org' }),
-)
+export const emailShape = mailIn(MAIL_SHAPE)
+/** The same as it is taken in now; what was kept before may be otherwise. */
+export const typedEmail = mailIn(TYPED_MAIL)
 export const slug = pattern(
   /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/,
   63,

@@ -11,7 +11,7 @@ import type { MailNames } from '../ground/settings.ts'
 import type { Here } from '../house/here.ts'
 import { mailHost } from '../mail/host.ts'
 import { invitation } from '../mail/invitation.ts'
-import { type MailProblem, problemAnswer } from '../mail/problem.ts'
+import { type MailTrouble, mailTrouble } from '../mail/problem.ts'
 import type { SqliteStore } from '../store/sqlite-store.ts'
 import { type Gateway, NotTaken } from '../texts/gateway.ts'
 
@@ -24,8 +24,8 @@ export interface MailSettings extends MailNames {
 export type DoorAddress = (path: string) => string
 
 /**
- * How many messages are marked at once as being handed over, and how many connections they go (`mail/host.ts`). Of so many at the
- * most nobody knows what became of them, should the relay end in between.
+ * How many messages are marked at once as being handed over; they go over the connections of `mail/host.ts`. Of so many
+ * at the most nobody knows what became of them, should the relay end in between.
  */
 const AT_ONCE = 10
 
@@ -47,10 +47,10 @@ interface Problem {
 }
 
 /** What the host says of one mail is final in the fives (RFC 5321, §4.2.1); what it says of this relay is to be mended. */
-const OF_THE_RELAY = new Set<MailProblem['code']>(['sign-in', 'certificate', 'no-tls', 'sender'])
-const mailProblem = (error: Error & { responseCode?: number }, { code }: MailProblem): Problem => ({
+const OF_THE_RELAY = new Set<MailTrouble>(['mail.sign-in', 'mail.certificate', 'mail.no-tls', 'mail.sender'])
+const mailProblem = (error: Error & { responseCode?: number }, trouble: MailTrouble): Problem => ({
   problem: error.message,
-  ...((error.responseCode ?? 0) >= 500 && !OF_THE_RELAY.has(code) ? { final: true } : {}),
+  ...((error.responseCode ?? 0) >= 500 && !OF_THE_RELAY.has(trouble) ? { final: true } : {}),
 })
 
 /** Hands over what is due, one round at a time. Each message is written anew from how things stand then. */
@@ -96,13 +96,13 @@ export class Post {
     }
   }
 
-  #trouble(error: Error): MailProblem {
-    const problem = problemAnswer(error)
+  #trouble(error: Error): MailTrouble {
+    const trouble = mailTrouble(error)
     // What a host says of one box is no trouble with the host.
     const { responseCode, command } = error as { responseCode?: number; command?: string }
-    if (responseCode === undefined || OF_THE_RELAY.has(problem.code) || command === 'CONN')
-      this.#health.is(`mail.${problem.code}`)
-    return problem
+    if (responseCode === undefined || OF_THE_RELAY.has(trouble) || command === 'CONN')
+      this.#health.is(trouble)
+    return trouble
   }
 
   /** What was being handed over when the relay ended is unknown, and not sent again by itself. */

@@ -1,7 +1,4 @@
-/** What is not well, as a word for programs: of the mail host, why; of the file, that it can't be written. */
-export type Trouble =
-  | `mail.${'sign-in' | 'certificate' | 'no-tls' | 'unknown-host' | 'away' | 'slow' | 'sender' | 'other'}`
-  | `file.${'full' | 'locked' | 'read-only' | 'broken' | 'other'}`
+import type { Trouble } from '@acolhida/core/contract'
 
 type Part = 'mail' | 'file'
 

@@ -9,8 +9,8 @@ export interface HeldLimits {
 }
 
 /**
- * Who holds what without having proved anything: starts that are kept, requests and places in line whose mailed link has
- * not been pressed. What each client holds is known in memory alone; how much is held in all, the house knows.
+ * Who holds what without having proved anything: starts that are kept, and requests whose mailed link has not been
+ * pressed. What each client holds is known in memory alone; how much is held in all, the house knows.
  */
 export class Held {
   readonly #limits: HeldLimits

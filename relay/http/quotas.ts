@@ -83,17 +83,11 @@ export class Quotas {
   }
 
   /** Keeps a start, where this client may hold another, or has this one already. @throws Refused */
-  keeping<A>(
-    req: Request,
-    here: Here,
-    body: Pick<WantedStart, 'visit' | 'service' | 'place' | 'start'>,
-    work: (unheld: Unheld) => A,
-  ): A {
+  keeping<A>(req: Request, here: Here, body: Pick<WantedStart, 'visit'>, work: (unheld: Unheld) => A): A {
     const now = here.now()
     const { house } = here.keeper
     // Another pick of a visit takes the place of the one before.
-    const has = house.keep(body.visit) !== undefined || sameKept(house, body, now) !== undefined
-    const held = has || this.#held.mayHold(house, now, clientOf(req))
+    const held = house.keep(body.visit) !== undefined || this.#held.mayHold(house, now, clientOf(req))
     const kept = work(held ? {} : { unheld: true })
     this.#held.note(body.visit, clientOf(req))
     return kept
