@@ -17,6 +17,7 @@ import { Mailbox } from './standins/mailbox.ts'
 import { StandinTexts } from './standins/texts.ts'
 import { StandinTill } from './standins/till.ts'
 import { BrokenFile, NewerFile } from './store/database.ts'
+import { WrongKey } from './store/keys.ts'
 import { FileTaken } from './store/lock.ts'
 import { foundIn, isDemoFile, WrongFile } from './store/opening.ts'
 
@@ -190,6 +191,7 @@ const foreseen = (error: unknown): error is Error =>
   error instanceof BadSetting ||
   error instanceof WrongFile ||
   error instanceof BrokenFile ||
+  error instanceof WrongKey ||
   error instanceof PortTaken ||
   error instanceof FileTaken ||
   error instanceof NewerFile ||

@@ -129,12 +129,7 @@ export class Relay implements Serving {
     }
     this.#begin()
     if (settings.texts) this.gateway = new HttpGateway(settings.texts, () => this.clock.now())
-    this.health.onChange = () => {
-      const { troubles } = this.health
-      if (troubles.length > 0) log.warn({ troubles }, 'Something hinders the relay.')
-      else log.info('Nothing hinders the relay any more.')
-      this.deskStream.tell('health')
-    }
+    this.health.onChange = () => this.deskStream.tell('health')
     this.#post = new Post(
       this.here,
       { door: this.address, desk: this.deskAddress },

@@ -5,7 +5,7 @@ import { DOOR_TOKEN, LINK_TOKEN, letterHtml, WORD_TOKEN } from '@acolhida/core/m
 import type { Practice } from '@acolhida/core/practice'
 import { directionOf, type Instant } from '@acolhida/core/time'
 import type { SendMailOptions, Transporter } from 'nodemailer'
-import type { Health } from '../ground/health.ts'
+import { fileTrouble, type Health } from '../ground/health.ts'
 import { log } from '../ground/log.ts'
 import type { MailNames } from '../ground/settings.ts'
 import type { Here } from '../house/here.ts'
@@ -166,7 +166,8 @@ export class Post {
       this.#note()
     } catch (error) {
       // They are noted with the next that comes, or before the next round.
-      log.error({ err: error }, 'What became of messages could not be noted yet.')
+      if (fileTrouble(error) === undefined)
+        log.error({ err: error }, 'What became of messages could not be noted yet.')
     }
   }
 

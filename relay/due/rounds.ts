@@ -2,6 +2,7 @@ import type { Doing } from '@acolhida/core/agenda'
 import { itself } from '@acolhida/core/house'
 import { type Instant, MINUTE } from '@acolhida/core/time'
 import type { Calendars } from '../calendars/calendars.ts'
+import { fileTrouble } from '../ground/health.ts'
 import { log } from '../ground/log.ts'
 import type { Here } from '../house/here.ts'
 import type { Post } from './post.ts'
@@ -52,7 +53,7 @@ export class Rounds {
       if (first && first.at <= now) await this.#carryOut(now)
       await this.#outside.post.underWay
     } catch (error) {
-      log.error({ err: error }, 'A round of the relay failed.')
+      this.#failed(error)
     }
   }
 
@@ -68,7 +69,12 @@ export class Rounds {
     if (isDue('message')) outside.push(post.round())
     if (till && (isDue('ask-till') || isDue('give-back'))) outside.push(till.round())
     for (const end of await Promise.allSettled(outside))
-      if (end.status === 'rejected') log.error({ err: end.reason }, 'A round of the relay failed.')
+      if (end.status === 'rejected') this.#failed(end.reason)
+  }
+
+  /** What hinders the file is known, and logged where that was found out: a round comes each second. */
+  #failed(error: unknown): void {
+    if (fileTrouble(error) === undefined) log.error({ err: error }, 'A round of the relay failed.')
   }
 
   stop(): void {

@@ -1,4 +1,5 @@
 import type { Trouble } from '@acolhida/core/contract'
+import { log } from './log.ts'
 
 type Part = 'mail' | 'file'
 
@@ -8,18 +9,18 @@ export class Health {
   /** Called when something has become well, or is not any more. */
   onChange: () => void = () => {}
 
-  is(trouble: Trouble): void {
-    this.#set(trouble.split('.')[0] as Part, trouble)
+  /** @param error what it was known by; it is logged once, however often it is met */
+  is(trouble: Trouble, error?: unknown): void {
+    const part = trouble.split('.')[0] as Part
+    if (this.#troubles.get(part) === trouble) return
+    log.warn({ trouble, ...(part === 'file' ? { err: error } : {}) }, 'Something hinders the relay.')
+    this.#troubles.set(part, trouble)
+    this.onChange()
   }
 
   isWell(part: Part): void {
-    this.#set(part, undefined)
-  }
-
-  #set(part: Part, trouble: Trouble | undefined): void {
-    if (this.#troubles.get(part) === trouble) return
-    if (trouble) this.#troubles.set(part, trouble)
-    else this.#troubles.delete(part)
+    if (!this.#troubles.delete(part)) return
+    log.info({ part }, 'It hinders the relay no more.')
     this.onChange()
   }
 

@@ -9,6 +9,16 @@ import {
 } from 'node:crypto'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 
+/** What is sealed in a file can't be opened: the key beside it is another one, or a new one. */
+export class WrongKey extends Error {
+  constructor() {
+    super(
+      'The key beside the relay’s file is not the one it was sealed with. Bring FILE.key back from where you keep it: without it no mailed link leads anywhere.',
+    )
+    this.name = 'WrongKey'
+  }
+}
+
 /** How what is sealed begins. */
 const SEALED = 'sealed:'
 
@@ -53,13 +63,18 @@ export class Secrets {
     return text.startsWith(SEALED)
   }
 
-  /** Opens what was sealed; what was written before anything was stands as it is. @throws Error with another key */
+  /** Opens what was sealed; what was written before anything was stands as it is. @throws WrongKey */
   open(text: string): string {
     if (!this.isSealed(text)) return text
     const all = Buffer.from(text.slice(SEALED.length), 'base64')
     const cipher = createDecipheriv('aes-256-gcm', this.#sealing, all.subarray(0, 12))
     cipher.setAuthTag(all.subarray(-16))
-    return Buffer.concat([cipher.update(all.subarray(12, -16)), cipher.final()]).toString('utf8')
+    const opened = cipher.update(all.subarray(12, -16))
+    try {
+      return Buffer.concat([opened, cipher.final()]).toString('utf8')
+    } catch {
+      throw new WrongKey()
+    }
   }
 
   /** Reads the key of a database, or makes one where there is none yet. */

@@ -63,7 +63,7 @@ export class SqliteStore implements Store {
       writes()
     } catch (error) {
       const trouble = fileTrouble(error)
-      if (trouble) this.health?.is(trouble)
+      if (trouble) this.health?.is(trouble, error)
       throw error
     }
     this.health?.isWell('file')

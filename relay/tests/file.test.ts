@@ -17,7 +17,9 @@ import { backup } from '../commands.ts'
 import { newPairingCode } from '../desk/pairing.ts'
 import { newPhoneKey } from '../http/away.ts'
 import { openDatabase } from '../store/database.ts'
+import { Secrets, WrongKey } from '../store/keys.ts'
 import { foundIn, isDemoFile, WrongFile } from '../store/opening.ts'
+import { SqliteStore } from '../store/sqlite-store.ts'
 import { behind, openStartsOf, prove, request, sendIt } from './client.ts'
 import { bookingsOf, linkTo, packOf, publishTo } from './inside.ts'
 import { ask, startRelay, type TestRelay } from './setup.ts'
@@ -215,4 +217,12 @@ describe('a file at the start', () => {
     expect(status).toBe(2)
     expect(existsSync(file)).toBe(false)
   })
+})
+
+it('a relay with another key than its file was sealed with says so, and changes nothing', async () => {
+  const { one } = await lived()
+  const copy = join(folder, 'keyless.sqlite')
+  backup(one.relay.settings.file, copy, [])
+  await one.close()
+  expect(() => new SqliteStore(openDatabase(copy), Secrets.beside(copy)).load()).toThrow(WrongKey)
 })
