@@ -8,6 +8,7 @@ import { Calendars } from './calendars/calendars.ts'
 import { Demo } from './demo.ts'
 import { type DoorAddress, Post } from './due/post.ts'
 import { Rounds } from './due/rounds.ts'
+import { Sealings } from './due/sealings.ts'
 import { TillRounds } from './due/till-rounds.ts'
 import { type Clock, HouseClock } from './ground/clock.ts'
 import { Health } from './ground/health.ts'
@@ -148,7 +149,12 @@ export class Relay implements Serving {
     }
     this.rounds = new Rounds(
       this.here,
-      { post: this.#post, calendars: this.calendars, ...(this.tillRounds ? { till: this.tillRounds } : {}) },
+      {
+        post: this.#post,
+        calendars: this.calendars,
+        sealings: new Sealings(this.here),
+        ...(this.tillRounds ? { till: this.tillRounds } : {}),
+      },
       (now) => this.store.set('newest', String(now)),
     )
     this.trials = new Trials(this.here)

@@ -3,7 +3,7 @@ import { build, installChromium, installDebian, installPackages, root } from './
 
 /**
  * What takes longer than the suite may: many more histories, many more ends in the midst of things, many more malformed
- * requests, a mail server as practices have one, and a proxy with TLS before both names.
+ * requests, a mail server as practices have one, what libical says of calendars, and a proxy with TLS before both names.
  */
 installPackages()
 installChromium()
@@ -11,6 +11,8 @@ installDebian({
   '/usr/sbin/smtpd': 'opensmtpd',
   '/usr/sbin/dovecot': 'dovecot-imapd',
   '/usr/sbin/nginx': 'nginx-light',
+  '/usr/share/doc/libical3': 'libical3',
+  '/usr/bin/python3': 'python3',
 })
 build()
 const HISTORIES = process.env.HISTORIES ?? '100000'
@@ -23,6 +25,7 @@ const { status } = spawnSync(
     ...[
       'run',
       'relay/tests/real-host.test.ts',
+      'relay/tests/libical.test.ts',
       'relay/tests/histories.test.ts',
       'relay/tests/crash.test.ts',
       'core/openings/openings.test.ts',
@@ -33,7 +36,7 @@ const { status } = spawnSync(
   {
     cwd: root,
     stdio: 'inherit',
-    env: { ...process.env, HISTORIES, KILLS, ORACLE_RUNS, MALFORMED, REAL_HOST: '1' },
+    env: { ...process.env, HISTORIES, KILLS, ORACLE_RUNS, MALFORMED, REAL_HOST: '1', LIBICAL: '1' },
   },
 )
 const behind = spawnSync(

@@ -1,5 +1,5 @@
 import { type Booking, leastDates, leftOf, tillSource } from '../booking/index.ts'
-import type { CalendarState, EnquiryNews } from '../contract/types.ts'
+import type { CalendarState, Enquiry, EnquiryNews } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
 import {
   DIGEST,
@@ -15,6 +15,7 @@ import {
 import { type Practice, serviceOf, waitlistOf } from '../practice/index.ts'
 import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
 import { type Freed, overFrom, type PlaceInLine, tellsByText } from '../waiting/index.ts'
+import { type Sealing, sealingOfBooking, sealingOfEnquiry, sealingOfLine } from './sealing.ts'
 import { nameOf, type Subject, sessionSubject } from './subject.ts'
 
 /** What can happen by itself, each with what is its own. */
@@ -35,6 +36,8 @@ interface Own {
   'give-back': { payment: string; n: number; amount: number }
   /** A calendar is read. */
   'read-calendar': object
+  /** What was answered, and is needed here no more, is sealed for the desk. */
+  seal: object
   /** What is too old is forgotten. */
   forget: object
 }
@@ -59,6 +62,7 @@ const DOINGS: { [K in keyof Own]: DoingKind<K> } = {
   'ask-till': { changesState: false, name: ({ payment }) => payment },
   'give-back': { changesState: false, name: ({ payment, n, amount }) => `${payment}/${n}/${amount}` },
   'read-calendar': { changesState: false },
+  seal: { changesState: false },
   forget: { changesState: false },
 }
 
@@ -105,8 +109,11 @@ export interface Message {
 /** What planning looks at. */
 export interface Planner {
   practice: Practice | undefined
+  /** Whether there is a desk's key to seal with. */
+  seals: boolean
   booking(id: string): Booking | undefined
   keep(visit: string): { until: Instant } | undefined
+  enquiry(id: string): Enquiry | undefined
   enquiryNews(id: string): readonly EnquiryNews[]
   /** A place in line, and a freed time. */
   line(id: string): PlaceInLine | undefined
@@ -143,11 +150,13 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
       const chasing = quoteSteps(house.practice, all).flatMap(({ draft: _, ...step }) =>
         message(house, subject, step),
       )
-      return [...letters, ...chasing]
+      return [...letters, ...chasing, ...toSeal(house, subject, sealingOf(house, subject))]
     }
     case 'waiting': {
       const line = house.line(subject.id)
-      return line ? dueOfLine(house, subject, line) : []
+      return line
+        ? [...dueOfLine(house, subject, line), ...toSeal(house, subject, sealingOf(house, subject))]
+        : []
     }
     case 'freed': {
       const freed = house.freed(subject.id)
@@ -201,8 +210,30 @@ function dueOfBooking(house: Planner, subject: Subject): Due[] {
   dues.push(...dueAtTill(booking, subject))
   for (const letter of plannedLetters(booking, house.practice))
     dues.push(...message(house, subject, letter, booking))
+  dues.push(...toSeal(house, subject, sealingOfBooking(house.practice, booking)))
   return dues
 }
+
+/** What of a subject is sealed next; nothing where there is nothing to seal, or not before something else has happened. */
+export function sealingOf(house: Planner, { kind, id }: Subject): Sealing | undefined {
+  switch (kind) {
+    case 'booking': {
+      const booking = house.booking(id)
+      return booking && sealingOfBooking(house.practice, booking)
+    }
+    case 'waiting': {
+      const line = house.line(id)
+      return line && sealingOfLine(line)
+    }
+    case 'enquiry':
+      return sealingOfEnquiry(house.enquiry(id), house.enquiryNews(id))
+    default:
+      return undefined
+  }
+}
+
+const toSeal = (house: Planner, subject: Subject, sealing: Sealing | undefined): Due[] =>
+  house.seals && sealing ? [due(subject, { do: 'seal' }, sealing.from)] : []
 
 /** Of a place in line: its address was not proved in time, what is held out to it goes on, every window is past. */
 function dueOfLine(house: Planner, subject: Subject, line: PlaceInLine): Due[] {

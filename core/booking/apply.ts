@@ -30,10 +30,11 @@ export const begin = (id: string, asked: Asked): Booking => ({
 })
 
 /** The booking after one more event of its record. @throws Error when a record begins anew. */
-export const apply = (booking: Booking, event: BookingEvent): Booking => ({
-  ...applied(booking, event),
-  latest: event.at,
-})
+export function apply(booking: Booking, event: BookingEvent): Booking {
+  const { decided: _, ...after } = applied(booking, event)
+  const decided = booking.status === 'requested' ? event.at : (booking.decided ?? event.at)
+  return { ...after, latest: event.at, ...(after.status === 'requested' ? {} : { decided }) }
+}
 
 function applied(booking: Booking, event: BookingEvent): Booking {
   if (event.type === 'asked') throw new Error(`Booking ${booking.id}: a record can be asked once only.`)

@@ -184,6 +184,8 @@ export interface Asked extends Happened, Start {
   line?: string
   /** Too much was held without a proof then: it keeps its time from nobody before its address proves true. */
   unheld?: boolean
+  /** What the relay has sealed for the desk of the answers, attempts and reasons; see `SealedPart`. */
+  sealed?: string[]
 }
 
 /** How many minutes late somebody can have come, and how long a session can have lasted, at the most. */
@@ -210,6 +212,8 @@ export interface Booking extends Start {
   /** How many events its record has, and the moment of the last. */
   seq: number
   latest: Instant
+  /** When it stopped being a request, whatever it is since. */
+  decided?: Instant
   asked: Asked
   service: string
   minutes: number

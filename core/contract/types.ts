@@ -31,6 +31,9 @@ export interface SealKey {
   y: string
 }
 
+/** How something is sealed for a desk: a key agreed on anew for each (RFC 7518 §4.6), and AES in Galois/Counter Mode (§5.3). */
+export const SEALING = { alg: 'ECDH-ES', enc: 'A256GCM' } as const
+
 /** What the desk publishes to the relay: all it needs to answer clients, and no names. */
 export interface DoorPackage {
   /** Rises with each publishing; the relay keeps the newest. */
@@ -304,6 +307,8 @@ export interface Enquiry {
   byHand?: boolean
   /** The language they read in. */
   language?: Language
+  /** What the relay has sealed for the desk of the answers and attempts; see `SealedPart`. */
+  sealed?: string[]
 }
 
 /** A quote that the practitioner has sent: it stands until a moment, and is accepted and booked through its link. */

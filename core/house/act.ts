@@ -53,6 +53,8 @@ function subjectOf(change: Change): Subject | undefined {
       return bookingSubject(change.booking)
     case 'enquiry':
       return enquirySubject(change.id)
+    case 'sealed':
+      return { kind: change.kind, id: change.id }
     case 'waiting':
       return waitingSubject(change.id)
     case 'freed':

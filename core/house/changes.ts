@@ -1,9 +1,9 @@
 import type { Due, Message, Subject } from '../agenda/index.ts'
-import type { Attempt, Booking, BookingEvent, BookingStatus, Contact } from '../booking/index.ts'
+import type { Asked, Attempt, Booking, BookingEvent, BookingStatus, Contact } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
 import type { Answers, FileKind, Reading } from '../questions/index.ts'
 import { type Instant, instant, MINUTE } from '../time/index.ts'
-import type { FreedEvent, LineEvent } from '../waiting/index.ts'
+import type { FreedEvent, LineEvent, PlaceInLine } from '../waiting/index.ts'
 
 /** A start kept for a visit while the client fills in. */
 export interface Keep {
@@ -87,6 +87,13 @@ export const rowOf = (booking: Booking): BookingIndex => {
 export const overAt = ({ start, minutes, until }: Booking): Instant =>
   instant(Math.max(start + minutes * MINUTE, until))
 
+interface Sealed<K extends Subject['kind'], B> {
+  type: 'sealed'
+  kind: K
+  id: string
+  body: B
+}
+
 /** Everything that can happen to the house. The store writes it, then the memory follows. */
 export type Change =
   | { type: 'package'; pack: DoorPackage }
@@ -105,6 +112,10 @@ export type Change =
   /** Something has happened to a place in line, or to a freed time. */
   | { type: 'waiting'; id: string; seq: number; event: LineEvent }
   | { type: 'freed'; id: string; seq: number; event: FreedEvent }
+  /** Of what a record begins with, a part is sealed now. */
+  | Sealed<'booking', Asked>
+  | Sealed<'waiting', PlaceInLine['joined']>
+  | Sealed<'enquiry', Enquiry>
   /** A line of the record about a message. */
   | { type: 'mail'; subject: Subject; seq: number; at: Instant; body: MailNews }
   | { type: 'keep'; keep: Keep }
@@ -113,6 +124,8 @@ export type Change =
   | { type: 'attempt'; visit: string; attempt: Attempt; gone?: readonly Attempt[] }
   /** The attempts of a visit so far stand in an enquiry's record, and are not written into another. */
   | { type: 'attempts-told'; visit: string; enquiry: string }
+  /** They stand in a request, and go from the visit with what is sealed of that. */
+  | { type: 'attempts-sent'; visit: string; booking: string }
   | { type: 'file'; file: FileFacts }
   | { type: 'claim'; file: string; booking: string }
   | { type: 'quote'; quote: KeptQuote }

@@ -52,6 +52,7 @@ const DOES: { [K in Doing['do']]: ((work: Work, comes: Comes) => void) | undefin
   'ask-till': undefined,
   'give-back': undefined,
   'read-calendar': undefined,
+  seal: undefined,
 }
 
 /** What is held out to somebody goes on to the next; who was never proved, or whose windows are past, waits no more. */

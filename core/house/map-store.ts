@@ -19,6 +19,8 @@ export class MapStore implements Store {
   readonly #attempts = new Map<string, Attempt[]>()
   /** In which enquiry an attempt stands. */
   readonly #told = new WeakMap<Attempt, string>()
+  /** In which request an attempt stands. */
+  readonly #sent = new WeakMap<Attempt, string>()
   readonly #files = new Map<string, FileFacts>()
   readonly #quotes = new Map<string, KeptQuote>()
   readonly #links = new Map<string, Link>()
@@ -64,6 +66,9 @@ export class MapStore implements Store {
       case 'freed':
         push(this.#freed, change.id, change.event)
         return
+      case 'sealed':
+        this.#seal(change)
+        return
       case 'mail':
         push(this.#mails, nameOf(change.subject), change.body)
         return
@@ -87,6 +92,12 @@ export class MapStore implements Store {
         const { visit, enquiry } = change
         for (const attempt of this.#attempts.get(visit) ?? [])
           if (!this.#told.has(attempt)) this.#told.set(attempt, enquiry)
+        return
+      }
+      case 'attempts-sent': {
+        const { visit, booking } = change
+        for (const attempt of this.#attempts.get(visit) ?? [])
+          if (!this.#sent.has(attempt)) this.#sent.set(attempt, booking)
         return
       }
       case 'file':
@@ -154,6 +165,26 @@ export class MapStore implements Store {
       case 'forgotten':
         this.#forgotten = change.at
         return
+    }
+  }
+
+  #seal(change: Extract<Change, { type: 'sealed' }>): void {
+    const instead = <T>(records: Map<string, T[]>, first: T): unknown =>
+      records.set(change.id, [first, ...(records.get(change.id) ?? []).slice(1)])
+    const without = (stand: WeakMap<Attempt, string>): void => {
+      for (const [visit, attempts] of this.#attempts)
+        this.#attempts.set(
+          visit,
+          attempts.filter((one) => stand.get(one) !== change.id),
+        )
+    }
+    if (change.kind === 'booking') without(this.#sent)
+    if (change.kind === 'enquiry') without(this.#told)
+    if (change.kind === 'booking') instead(this.#records, change.body)
+    else if (change.kind === 'waiting') instead(this.#lines, change.body)
+    else {
+      instead(this.#enquiries, change.body)
+      for (const quote of this.quotesOf(change.id)) this.#quotes.set(quote.id, { ...quote, answers: {} })
     }
   }
 

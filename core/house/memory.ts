@@ -7,7 +7,7 @@ import {
   visitSubject,
   waitingSubject,
 } from '../agenda/index.ts'
-import { type Attempt, apply, type Booking, begin } from '../booking/index.ts'
+import { type Attempt, apply, type Booking, begin, sealedBooking } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import type { Diary, Entry } from '../openings/index.ts'
 import { countedMail, normalMail } from '../people/index.ts'
@@ -91,6 +91,9 @@ export class Memory implements House {
   }
   get practice(): DoorPackage['practice'] | undefined {
     return this.#pack?.practice
+  }
+  get seals(): boolean {
+    return this.#pack?.seal !== undefined
   }
   get chain(): string {
     return this.#chain
@@ -261,6 +264,9 @@ export class Memory implements House {
         this.#freed.set(id, next)
         return
       }
+      case 'sealed':
+        this.#followSealed(change)
+        return
       case 'keep':
         this.#keeps.set(change.keep.visit, change.keep)
         this.#putKeep(change.keep)
@@ -314,6 +320,7 @@ export class Memory implements House {
       case 'mail':
       case 'attempt':
       case 'attempts-told':
+      case 'attempts-sent':
       case 'file':
       case 'claim':
       case 'quote':
@@ -360,6 +367,17 @@ export class Memory implements House {
     if (event.type !== 'asked' && !before) return
     this.#setBooking(after)
     this.#putBooking(after)
+  }
+
+  #followSealed(change: Extract<Change, { type: 'sealed' }>): void {
+    if (change.kind === 'booking') {
+      const booking = this.#bookings.get(change.id)
+      if (booking) this.#bookings.set(change.id, sealedBooking(booking, change.body))
+    }
+    if (change.kind === 'waiting') {
+      const line = this.#lines.get(change.id)
+      if (line) this.#lines.set(change.id, { ...line, joined: change.body })
+    }
   }
 
   #setBooking(booking: Booking): void {

@@ -1,6 +1,6 @@
 import type { Message, Planner, Subject } from '../agenda/index.ts'
-import { apply, type Booking, begin } from '../booking/index.ts'
-import type { CalendarState, EnquiryNews } from '../contract/types.ts'
+import { apply, type Booking, begin, sealedBooking } from '../booking/index.ts'
+import type { CalendarState, Enquiry, EnquiryNews } from '../contract/types.ts'
 import type { Practice } from '../practice/index.ts'
 import type { Instant } from '../time/index.ts'
 import {
@@ -20,7 +20,7 @@ import type { House } from './house.ts'
 export const over = (house: House, changes: readonly Change[]): Planner => new Over(house, changes)
 
 /** What changes a booking, in order: what happens to it, and that it is forgotten. */
-type OfBooking = Extract<Change, { type: 'event' | 'forget' }>
+type OfBooking = Extract<Change, { type: 'event' | 'forget' | 'sealed' }>
 
 class Over implements Planner {
   readonly #house: House
@@ -31,7 +31,11 @@ class Over implements Planner {
   readonly #keeps = new Map<string, { until: Instant } | undefined>()
   readonly #messages = new Map<string, Message>()
   readonly #done = new Set<string>()
+  /** What these records begin with since a part of it was sealed. */
+  readonly #sealedLines = new Map<string, PlaceInLine['joined']>()
+  readonly #sealedEnquiries = new Map<string, Enquiry>()
   #practice: Practice | undefined
+  #seals: boolean | undefined
   #forgotten: Instant | undefined
 
   constructor(house: House, changes: readonly Change[]) {
@@ -50,6 +54,7 @@ class Over implements Planner {
     switch (change.type) {
       case 'package':
         this.#practice = change.pack.practice
+        this.#seals = change.pack.seal !== undefined
         break
       case 'event':
         this.#ofBooking(change.booking, change)
@@ -62,6 +67,11 @@ class Over implements Planner {
         break
       case 'freed':
         this.#freed.set(change.id, [...(this.#freed.get(change.id) ?? []), change.event])
+        break
+      case 'sealed':
+        if (change.kind === 'booking') this.#ofBooking(change.id, change)
+        if (change.kind === 'waiting') this.#sealedLines.set(change.id, change.body)
+        if (change.kind === 'enquiry') this.#sealedEnquiries.set(change.id, change.body)
         break
       case 'keep':
         this.#keeps.set(change.keep.visit, change.keep)
@@ -93,10 +103,16 @@ class Over implements Planner {
     return this.#practice ?? this.#house.practice
   }
 
+  get seals(): boolean {
+    return this.#seals ?? this.#house.seals
+  }
+
   booking(id: string): Booking | undefined {
     let found = this.#isNew({ kind: 'booking', id }) ? undefined : this.#house.booking(id)
     for (const change of this.#bookings.get(id) ?? []) {
       if (change.type === 'forget') found = undefined
+      else if (change.type === 'sealed')
+        found = found && change.kind === 'booking' ? sealedBooking(found, change.body) : found
       else
         found = change.event.type === 'asked' ? begin(id, change.event) : found && apply(found, change.event)
     }
@@ -107,7 +123,13 @@ class Over implements Planner {
     if (this.#isForgotten('waiting', id)) return undefined
     const events = this.#lines.get(id) ?? []
     const known = this.#house.line(id)
-    return known ? events.reduce(applyLine, known) : events.length > 0 ? replayLine(id, events) : undefined
+    const line = known
+      ? events.reduce(applyLine, known)
+      : events.length > 0
+        ? replayLine(id, events)
+        : undefined
+    const sealed = this.#sealedLines.get(id)
+    return line && sealed ? { ...line, joined: sealed } : line
   }
 
   freed(id: string): Freed | undefined {
@@ -125,6 +147,14 @@ class Over implements Planner {
 
   keep(visit: string): { until: Instant } | undefined {
     return this.#keeps.has(visit) ? this.#keeps.get(visit) : this.#house.keep(visit)
+  }
+
+  enquiry(id: string): Enquiry | undefined {
+    if (this.#isForgotten('enquiry', id)) return undefined
+    const begun = this.#changes.flatMap((change) =>
+      change.type === 'enquiry' && change.id === id && !('news' in change.body) ? [change.body] : [],
+    )
+    return this.#sealedEnquiries.get(id) ?? begun[0] ?? this.#house.enquiry(id)
   }
 
   enquiryNews(id: string): readonly EnquiryNews[] {

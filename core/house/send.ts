@@ -119,6 +119,7 @@ function sent(work: Work, { unheld, ...body }: SendBody & Unheld): { link: strin
     if (word === undefined) welcome()
   }
   happen(work, id, events)
+  work.changes.push({ type: 'attempts-sent', visit, booking: id })
   for (const answer of Object.values(answers))
     if (isAttached(answer)) work.changes.push({ type: 'claim', file: answer.file, booking: id })
   if (quote) {

@@ -27,7 +27,7 @@ import { waitingShape } from '../waiting/shape.ts'
 import { BadData } from './bad-data.ts'
 import { entry, person, personInFile, practice, reply, sealKeysShape } from './practice.ts'
 import { letIn } from './read.ts'
-import { answers, attempt, bookingEvent, quoteLine } from './record.ts'
+import { answers, attempt, bookingEvent, quoteLine, sealedParts } from './record.ts'
 import { freedEvent, lineEvent } from './waiting.ts'
 
 const MANY = 200_000
@@ -80,6 +80,7 @@ export const enquiryAsked = {
   earlier: maybe(name),
   byHand: maybe(yes),
   language: maybe(languageTag),
+  sealed: sealedParts,
 }
 
 const mailNews = {

@@ -43,8 +43,14 @@ const attached = exactly<Attached>()(
   object({ file: tokenShape, name: text(200), type: fileKind, size: whole(1, LARGEST_FILE) }),
 )
 
-/** An answer sealed for the desk: five parts, of which the encrypted key is empty (ECDH-ES, RFC 7518 §4.6). */
-const sealed = exactly<Sealed>()(object({ sealed: pattern(/^[\w-]+\.\.[\w-]+\.[\w-]+\.[\w-]+$/, 60_000) }))
+/** Five parts, of which the encrypted key is empty (ECDH-ES, RFC 7518 §4.6). */
+const JWE = /^[\w-]+\.\.[\w-]+\.[\w-]+\.[\w-]+$/
+
+/** An answer sealed for the desk. */
+const sealed = exactly<Sealed>()(object({ sealed: pattern(JWE, 60_000) }))
+
+/** Parts that the relay has sealed for the desk. */
+export const sealedParts = maybe(list(pattern(JWE, 1_000_000), 10))
 
 const quantities: Schema<Quantities> = record(id, whole(0, 1_000), 100)
 
@@ -138,6 +144,7 @@ const asked = {
   first: maybe(isoDuration),
   line: maybe(id),
   unheld: maybe(yes),
+  sealed: sealedParts,
   tax: maybe(object({ name: text(80), rate: whole(0, 10_000), onTop: maybe(yes) })),
 }
 /** What came after asking, as each event says its own shape. */

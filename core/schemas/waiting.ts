@@ -6,7 +6,7 @@ import { agreementShape } from '../terms/shape.ts'
 import { CAUSES, type FreedEvent } from '../waiting/freed.ts'
 import type { LineEvent } from '../waiting/line.ts'
 import { lineWishes } from '../waiting/shape.ts'
-import { answers, attempt, contact } from './record.ts'
+import { answers, attempt, contact, sealedParts } from './record.ts'
 
 const at = { at: epochMs }
 /** Names that programs make: of places in line, freed times, bookings. */
@@ -37,6 +37,7 @@ export const lineEvent = exactly<LineEvent, Answers>()(
       silent: maybe(yes),
       look: maybe(yes),
       instead: maybe(name),
+      sealed: sealedParts,
     },
     proved: at,
     changed: { ...at, ...lineWishes },

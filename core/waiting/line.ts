@@ -38,6 +38,8 @@ export interface Joined extends LineWishes {
   look?: boolean
   /** The booking that they would rather have earlier. */
   instead?: string
+  /** What the relay has sealed for the desk of the answers and attempts; see `SealedPart`. */
+  sealed?: string[]
 }
 
 /** Why a freed time that was held out to somebody is not theirs. */

@@ -6,12 +6,14 @@ import { fileTrouble } from '../ground/health.ts'
 import { log } from '../ground/log.ts'
 import type { Here } from '../house/here.ts'
 import type { Post } from './post.ts'
+import type { Sealings } from './sealings.ts'
 import type { TillRounds } from './till-rounds.ts'
 
 /** What goes on outside the house: each carries out everything of its own that is due. */
 export interface Outside {
   post: Post
   calendars: Calendars
+  sealings: Sealings
   /** Where cards are taken. */
   till?: TillRounds
 }
@@ -64,9 +66,10 @@ export class Rounds {
     const isDue = (kind: Doing['do']): boolean =>
       keeper.due(now, ({ doing }) => doing.do === kind) !== undefined
     const outside: Promise<void>[] = []
-    const { post, calendars, till } = this.#outside
+    const { post, calendars, till, sealings } = this.#outside
     if (isDue('read-calendar')) outside.push(calendars.round())
     if (isDue('message')) outside.push(post.round())
+    if (isDue('seal')) outside.push(sealings.round())
     if (till && (isDue('ask-till') || isDue('give-back'))) outside.push(till.round())
     for (const end of await Promise.allSettled(outside))
       if (end.status === 'rejected') this.#failed(end.reason)

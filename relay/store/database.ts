@@ -102,6 +102,14 @@ const STEPS: (string | ((db: Db) => void))[] = [
   ALTER TABLE attempts ADD COLUMN told TEXT NOT NULL DEFAULT '';
   ALTER TABLE record ADD COLUMN print TEXT NOT NULL DEFAULT '';
   `,
+  // What was answered is sealed for the desk when it is needed no more: of all there is, that is planned at the start. An
+  // earlier program would hand such records on as they are.
+  `
+  ALTER TABLE attempts ADD COLUMN request TEXT NOT NULL DEFAULT '';
+  INSERT OR IGNORE INTO agenda (key, at, kind, subject, doing)
+    SELECT kind || '/' || subject || '/seal', 0, kind, subject, '{"do":"seal"}' FROM record
+    WHERE seq = 1 AND kind IN ('booking', 'waiting', 'enquiry');
+  `,
 ]
 
 /** The file is damaged. */

@@ -88,6 +88,21 @@ export function write(
       line(sql, change.type, change.type, { subject: id, seq, at: event.at, body: event })
       return
     }
+    case 'sealed': {
+      const { kind, id, body } = change
+      sql.run(
+        'UPDATE record SET body = ? WHERE kind = ? AND subject = ? AND seq = 1',
+        JSON.stringify(body),
+        kind,
+        id,
+      )
+      if (kind === 'booking') sql.run('DELETE FROM attempts WHERE request = ?', id)
+      if (kind === 'enquiry') {
+        sql.run('DELETE FROM attempts WHERE told = ?', id)
+        sql.run(`UPDATE quotes SET body = json_set(body, '$.answers', json('{}')) WHERE enquiry = ?`, id)
+      }
+      return
+    }
     case 'mail': {
       const { subject, seq, at, body } = change
       line(sql, subject.kind, 'mail', { subject: subject.id, seq, at, body })
@@ -134,6 +149,13 @@ export function write(
     }
     case 'attempts-told':
       sql.run(`UPDATE attempts SET told = ? WHERE visit = ? AND told = ''`, change.enquiry, change.visit)
+      return
+    case 'attempts-sent':
+      sql.run(
+        `UPDATE attempts SET request = ? WHERE visit = ? AND request = ''`,
+        change.booking,
+        change.visit,
+      )
       return
     case 'file': {
       const { id, visit, at, name, type, size, sha256, booking } = change.file

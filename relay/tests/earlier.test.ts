@@ -1,17 +1,18 @@
-import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { LinkView, MailNews } from '@acolhida/core/contract'
 import { bookingBehind, lineBehind, lineView, linkView, openingsFor } from '@acolhida/core/house'
 import { sha256Hex } from '@acolhida/core/terms'
-import { instant, MINUTE } from '@acolhida/core/time'
+import { HOUR, instant, MINUTE } from '@acolhida/core/time'
 import { afterEach, beforeEach, expect, it } from 'vitest'
+import { openParts, type SealKeys } from '../../web/seal/open.ts'
 import { MovableClock } from '../ground/clock.ts'
 import { Relay } from '../relay.ts'
 import { Mailbox } from '../standins/mailbox.ts'
 import { recordPage } from '../store/record.ts'
 import { putInLine } from './inside.ts'
-import { ANSWERS } from './setup.ts'
+import { ANSWERS, BEGINNING } from './setup.ts'
 
 /** A relay's file of version 4, kept by the program of that time, and what that program said of it. */
 const FIXTURES = join(import.meta.dirname, 'fixtures')
@@ -250,4 +251,32 @@ it('goes on from a file of version 7: what was in clear there is sealed, and wha
     const path = file + end
     if (existsSync(path)) expect(readFileSync(path, 'latin1')).not.toContain('private-7/basic.ics')
   }
+})
+
+it('goes on from a file of version 8: what was answered there is sealed when it is needed no more', async () => {
+  const file = join(folder, 'version-8.sqlite')
+  copyFileSync(join(FIXTURES, 'version-8.sqlite'), file)
+  const known = JSON.parse(readFileSync(join(FIXTURES, 'version-8.json'), 'utf8')) as {
+    keys: SealKeys
+    keyFile: string
+    booking: string
+  }
+  writeFileSync(`${file}.key`, known.keyFile, { mode: 0o600 })
+  const clock = new MovableClock(0, undefined, () => BEGINNING)
+  const after = new Relay(
+    {
+      ...{ file, smtp: 'smtp://127.0.0.1:9', doorPages: '/none', deskPages: '/none' },
+      ...{ requestsPerMinute: 1, steady: false },
+    },
+    clock,
+  )
+  const asked = () => after.here.keeper.house.booking(known.booking)!.asked
+  const before = asked()
+  expect([before.attempts.length, Object.keys(before.answers).length]).toEqual([1, 5])
+  clock.forward(25 * HOUR)
+  await after.rounds.turn()
+  expect(asked()).toMatchObject({ answers: before.answers, attempts: [], sealed: [expect.any(String)] })
+  const [part] = await openParts(asked().sealed!, known.keys)
+  expect(part).toMatchObject({ attempts: before.attempts })
+  await after.stop()
 })

@@ -32,11 +32,13 @@ import {
   read,
   renew,
   replan,
+  sealAway,
   send,
   throughLink,
   throughWord,
   tillGave,
   tillSays,
+  toSealNow,
   unkeep,
   went,
 } from '@acolhida/core/house'
@@ -190,6 +192,8 @@ export class History {
       }
       case 'post':
         return this.#post(attempt.goes)
+      case 'seal':
+        return this.#seal()
       case 'client':
         return this.#client(attempt)
       case 'till':
@@ -238,6 +242,18 @@ export class History {
     const { recipient, subject, text } = handed
     this.#call(went, { due, recipient, subject, text, ...(goes ? {} : { problem: 'no answer' }) }, false)
     return { handed: text }
+  }
+
+  /** Seals everything that is due, as the relay does outside of the house. */
+  #seal(): unknown {
+    this.keeper.catchUp(this.#now, this.#ids, MEMORY)
+    for (let n = 0; ; n++) {
+      const due = this.keeper.due(this.#now, ({ doing }) => doing.do === 'seal')
+      const sealing = due && toSealNow(this.keeper.house, due.subject, this.#now)
+      if (!due || !sealing) return n === 0 ? { refused: 'nothing to seal' } : { sealed: n }
+      const { subject } = due
+      this.#call(sealAway, { subject, part: sealing.part, sealed: `head..${n}.of.it` }, false)
+    }
   }
 
   #starts(visit: string): Instant[] {

@@ -48,6 +48,8 @@ export type Try =
       which: number
     }
   | { who: 'post'; goes: boolean }
+  /** What was answered, and is needed no more, is sealed for the desk. */
+  | { who: 'seal' }
   | { who: 'time'; ms: number }
   /** The same call once more, under the same key. */
   | { who: 'again' }
@@ -127,11 +129,16 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
           'offer',
           'ask',
           'take-back',
+          'take-back',
+          'take-back',
+          'take-back',
           'overrule',
           'move',
           'cancel',
         ] as const),
         ...([
+          'attend',
+          'attend',
           'attend',
           'miss',
           'miss',
@@ -198,6 +205,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
     }),
   },
   { weight: 2, arbitrary: fc.record({ who: fc.constant('post' as const), goes: fc.boolean() }) },
+  { weight: 4, arbitrary: fc.record({ who: fc.constant('seal' as const) }) },
   {
     weight: 4,
     arbitrary: fc.record({

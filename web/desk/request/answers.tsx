@@ -30,7 +30,7 @@ export function AnswersCard({
   /** What the same person asked besides. */
   others: readonly Booking[]
 }) {
-  const { questionnaire, answers, attempts, at } = booking.asked
+  const { questionnaire, answers, attempts, at, sealed } = booking.asked
   const all = questionsAsked(practice, booking)
   const shown = asked(all, answers, askingIn(booking)).questions.filter(asksSomething)
   const reading = deskReading(practice, booking)
@@ -53,7 +53,13 @@ export function AnswersCard({
   ]
   return (
     <Card title="Answers" aside={aside.filter(Boolean).join(' · ')}>
-      {shown.length === 0 && <p className="mt-2 text-soft">Nothing was asked.</p>}
+      {shown.length === 0 && !sealed && <p className="mt-2 text-soft">Nothing was asked.</p>}
+      {sealed && (
+        <p className="mt-2 text-soft">
+          A part of this is sealed, and this desk has not the key to open it: that was with the desk before. A
+          backup of that desk brings it back.
+        </p>
+      )}
       <dl>
         {shown.map((question) => {
           const outcome = mattered.get(question.id)

@@ -1,6 +1,7 @@
-import type { RecordPage } from '@acolhida/core/contract'
+import { type Sealable, withOpened } from '@acolhida/core/booking'
+import type { RecordItem, RecordPage } from '@acolhida/core/contract'
 import { type Answers, isSealed, privateIn, type Question } from '@acolhida/core/questions'
-import { newSealKeys, openAll, publicHalf, type SealKeys } from '../../seal/open.ts'
+import { newSealKeys, openAll, openParts, publicHalf, type SealKeys } from '../../seal/open.ts'
 import { canSeal, seal } from '../../seal/seal.ts'
 import { db } from '../data/db.ts'
 
@@ -19,24 +20,37 @@ export async function sealKeys(): Promise<SealKeys | undefined> {
   })
 }
 
+/** Whether something holds what only this desk can open. */
+const holdsSealed = ({ answers, sealed = [] }: Sealable): boolean =>
+  sealed.length > 0 || Object.values(answers).some(isSealed)
+
+/** Something with everything opened that was sealed in it, by its client or by the relay. */
+async function opened<T extends Sealable>(of: T, keys: SealKeys): Promise<T> {
+  if (!holdsSealed(of)) return of
+  const whole = withOpened(of, await openParts(of.sealed ?? [], keys))
+  return { ...whole, answers: await openAll(whole.answers, keys) }
+}
+
+/** What an item of the record begins with, where that can have been sealed. */
+const sealableIn = (item: RecordItem): Sealable | undefined => {
+  if (item.kind === 'booking') return item.body.type === 'asked' ? item.body : undefined
+  if (item.kind === 'waiting') return item.body.type === 'joined' ? item.body : undefined
+  return item.kind === 'enquiry' && !('news' in item.body) ? item.body : undefined
+}
+
 /** A page of the record with what is sealed in it opened, as the desk keeps it. */
 export async function openPage(page: RecordPage): Promise<RecordPage> {
-  const holds = page.items.some(
-    (item) =>
-      (item.kind === 'booking' || item.kind === 'waiting') &&
-      (item.body.type === 'asked' || item.body.type === 'joined') &&
-      Object.values(item.body.answers).some(isSealed),
-  )
+  const holds = page.items.some((item) => {
+    const body = sealableIn(item)
+    return body && holdsSealed(body)
+  })
   const keys = holds ? await sealKeys() : undefined
   if (!keys) return page
   const items = await Promise.all(
-    page.items.map(async (item) =>
-      item.kind === 'booking' && item.body.type === 'asked'
-        ? { ...item, body: { ...item.body, answers: await openAll(item.body.answers, keys) } }
-        : item.kind === 'waiting' && item.body.type === 'joined'
-          ? { ...item, body: { ...item.body, answers: await openAll(item.body.answers, keys) } }
-          : item,
-    ),
+    page.items.map(async (item) => {
+      const body = sealableIn(item)
+      return body ? ({ ...item, body: await opened(body, keys) } as RecordItem) : item
+    }),
   )
   return { ...page, items }
 }
