@@ -15,7 +15,14 @@ const faults = (text: string): string[] =>
     .split('\n')
     .filter(Boolean)
 
-const DAMAGED = ['VERSION:2.0', 'PRODID:x', 'BEGIN:VEVENT', 'UID:a', 'DTSTART:20260101T000000.5Z', 'END:VEVENT']
+const DAMAGED = [
+  'VERSION:2.0',
+  'PRODID:x',
+  'BEGIN:VEVENT',
+  'UID:a',
+  'DTSTART:20260101T000000.5Z',
+  'END:VEVENT',
+]
 
 describe.skipIf(!HERE)('libical, of what the relay hands out', () => {
   let house: TestRelay
@@ -25,7 +32,9 @@ describe.skipIf(!HERE)('libical, of what the relay hands out', () => {
   afterAll(() => house.close())
 
   it('finds faults where there are some', () => {
-    expect(faults(['BEGIN:VCALENDAR', ...DAMAGED, 'END:VCALENDAR', ''].join('\r\n')).join()).toMatch(/DTSTART/)
+    expect(faults(['BEGIN:VCALENDAR', ...DAMAGED, 'END:VCALENDAR', ''].join('\r\n')).join()).toMatch(
+      /DTSTART/,
+    )
   })
 
   it('finds none in the feed, in free/busy, nor in the hours', () => {

@@ -1,11 +1,14 @@
 import 'fake-indexeddb/auto'
-import type { GiveBackBody, RecordItem, SealKey } from '@acolhida/core/contract'
+import { type GiveBackBody, type RecordItem, SEALING, type SealKey } from '@acolhida/core/contract'
 import type { Practice } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { readBackup } from '@acolhida/core/schemas'
 import { instant, parseInstant, shift } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
+import { CompactEncrypt } from 'jose/jwe/compact/encrypt'
+import { importJWK } from 'jose/key/import'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { newSealKeys, publicHalf } from '../../seal/open.ts'
 import { seal } from '../../seal/seal.ts'
 import { takeIn } from '../data/arrive.ts'
 import { exportBackup, importBackup } from '../data/backup.ts'
@@ -358,6 +361,31 @@ describe('private answers', () => {
     ]
     await turn()
     expect((await db.bookings.get('sealed-one'))!.asked.answers.health).toBe('asthma')
+    // What the relay has sealed since comes back to where it was; another desk's stays as it came.
+    const part = { answers: { ...asked.answers }, reasons: asked.reading.reasons }
+    const sealedFor = async (one: SealKey): Promise<string> =>
+      new CompactEncrypt(new TextEncoder().encode(JSON.stringify(part)))
+        .setProtectedHeader(SEALING)
+        .encrypt(await importJWK(one, SEALING.alg))
+    const cleared = { ...asked, answers: { health: answers.health }, attempts: [] }
+    const reading = { ...asked.reading, reasons: [] }
+    const strange = await sealedFor(publicHalf(await newSealKeys()))
+    const line = { at: now, kind: 'booking' as const, seq: 1 }
+    const left = (sealed: string) => ({ ...cleared, reading, sealed: [sealed] })
+    relay.items = [
+      { n: 2, ...line, subject: 'sealed-later', body: left(await sealedFor(key)) },
+      { n: 3, ...line, subject: 'sealed-elsewhere', body: left(strange) },
+    ]
+    await turn()
+    expect((await db.bookings.get('sealed-later'))!.asked).toEqual({
+      ...cleared,
+      answers: { ...asked.answers, health: 'asthma' },
+      reading: asked.reading,
+    })
+    expect((await db.bookings.get('sealed-elsewhere'))!.asked).toEqual({
+      ...left(strange),
+      answers: { health: 'asthma' },
+    })
     // The key stays: a second round publishes none other, and a backup takes it along.
     const backup = readBackup(await exportBackup(db))
     expect(backup.seal).toMatchObject(key)
