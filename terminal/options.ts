@@ -18,6 +18,8 @@ export const USAGE = `acolhida: the core on a practice file; answers are JSON
   verify FILE [--number HEX]                             (proves the agreements, and that the list ends with a number)
   calendar FILE.ics --from DATE --days N [--zone Z]      (busy times as the core understands them)
   hours FILE --now INSTANT [--place ID]                  (hours as iCalendar, VAVAILABILITY)
+  series FILE --service ID --rhythm week|fortnight|month --from DATE --time HH:MM --count N --now INSTANT
+       [--least DAYS] [--greatest DAYS]                  (sessions planned at once; with the options of openings)
   fill FILE --from INSTANT --to INSTANT --prefer longest-wait|fullest|known-first --now INSTANT
        [--by price|minutes] [--most N]                   (who of those who wait is to have a freed time)
 
@@ -58,6 +60,7 @@ export const OPTIONS: Record<string, NonNullable<ParseArgsConfig['options']>> = 
   verify: { number: TEXT },
   calendar: { from: TEXT, days: TEXT, zone: TEXT },
   hours: { now: TEXT, place: TEXT },
+  series: { ...ASKED, rhythm: TEXT, from: TEXT, time: TEXT, count: TEXT, least: TEXT, greatest: TEXT },
   fill: { from: TEXT, to: TEXT, prefer: TEXT, now: TEXT, by: TEXT, most: TEXT },
 }
 

@@ -46,6 +46,22 @@ describe('the terminal', () => {
     expect(answer.openings[0]).toEqual({ start: '2026-11-25T11:15:00Z', local: '2026-11-25T11:15' })
   })
 
+  it('plans sessions after a rhythm, and says why one is not where it was meant', () => {
+    const ask = ['series', FILE, '--service', 's', '--from', '2026-11-25', '--count', '3', ...NOW]
+    const { answer, code } = run(...ask, '--rhythm', 'week', '--time', '10:00')
+    expect(code).toBe(0)
+    expect(answer.sessions).toEqual([
+      {
+        ...{ meant: '2026-11-25', local: '2026-11-25T11:15', minutes: 75 },
+        because: ['It would run until 11:15, into a (10:00 – 10:50).'],
+      },
+      { meant: '2026-12-02', local: '2026-12-02T10:00' },
+      { meant: '2026-12-09', local: '2026-12-09T10:00' },
+    ])
+    expect(run(...ask, '--rhythm', 'daily', '--time', '10:00').error).toContain('none of week, fortnight')
+    expect(run(...ask, '--rhythm', 'week', '--time', '10').code).toBe(2)
+  })
+
   it('fills a freed time with those who wait, and says why others are not chosen', () => {
     const waits = (id: string, change: object = {}) => ({
       ...{ id, person: 'q', service: 's', place: samplePractice().services[0]!.places[0], minutes: 60 },

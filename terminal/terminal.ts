@@ -39,6 +39,7 @@ import {
   zoneFor,
 } from './given.ts'
 import { countOption, need, OPTIONS, option, readGiven, Unusable, USAGE, type Values } from './options.ts'
+import { seriesCommand } from './planning.ts'
 import { checkCommand, isBroken, replayCommand } from './questions.ts'
 import { fillCommand } from './waiting.ts'
 
@@ -308,6 +309,8 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
       missedFrom: said(missedFrom),
     }
   },
+
+  series: seriesCommand,
 
   fill: (path, values) => fillCommand(readPracticeFile(readGiven(path), path), values),
 

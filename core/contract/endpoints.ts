@@ -1,6 +1,7 @@
 import type { Unwanted } from '../booking/index.ts'
 import type { Instant, Language } from '../time/index.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, LineView, TakeBody } from './line-types.ts'
+import type { SeriesBody } from './series-types.ts'
 import type {
   AgreedVersion,
   AnswerBody,
@@ -496,6 +497,16 @@ export const desk = {
     once: true,
     codes: ['no-key', 'key-reused', 'unknown-service', 'id-taken', 'not-open', 'code', 'changed'],
     says: 'Somebody booked in by hand, with the answers they gave on the phone if they were asked.',
+  }),
+  series: endpoint<SeriesBody, { seq: number }>({
+    method: 'POST',
+    path: '/api/series',
+    who: 'desk',
+    largest: 64 * KB,
+    status: 201,
+    once: true,
+    codes: ['no-key', 'key-reused', 'unknown-service', 'id-taken', 'series-taken', 'code', 'changed'],
+    says: 'Somebody booked in by hand for several sessions, whole or not at all; one message tells of all of them.',
   }),
   answer: endpoint<AnswerBody, { seq: number }>({
     method: 'POST',

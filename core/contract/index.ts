@@ -1,4 +1,5 @@
 export * from './endpoints.ts'
 export * from './line-types.ts'
+export * from './series-types.ts'
 export * from './trouble.ts'
 export * from './types.ts'

@@ -1,6 +1,7 @@
 import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import { nameProblem } from '../people/name.ts'
+import { MOST_PLANNED } from '../planning/rhythm.ts'
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
@@ -40,6 +41,7 @@ import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import { lineWishes as wishes } from '../waiting/shape.ts'
 import type { Bodies } from './endpoints.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
+import type { SeriesBody } from './series-types.ts'
 import type {
   AnswerBody,
   AwayBody,
@@ -248,6 +250,22 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       person: contact,
       clash: yes,
       answers: maybe(answers),
+      extras,
+      travel,
+      code,
+      address,
+      text: maybe(words),
+      silent: maybe(yes),
+      shown: maybe(shown),
+    }),
+  ),
+  series: exactly<SeriesBody>()(
+    object({
+      service: id,
+      place: id,
+      minutes: someMinutes,
+      person: contact,
+      sessions: list(object({ id: booking, start: epochMs }), MOST_PLANNED, 1),
       extras,
       travel,
       code,

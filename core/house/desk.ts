@@ -12,7 +12,7 @@ import {
 import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/index.ts'
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
-import { why } from '../openings/index.ts'
+import { type Entry, why } from '../openings/index.ts'
 import { checkPractice, type Practice } from '../practice/index.ts'
 import { privateIn } from '../questions/index.ts'
 import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../request/index.ts'
@@ -123,21 +123,21 @@ export function command(work: Work, body: DeskCommand): { seq: number } {
 /**
  * Books somebody in by hand: the practitioner may override every rule but the past and, unless they want the clash,
  * another session.
- * @param from whose place in line it comes from, and what was held out for it
+ * @param from whose place in line it comes from, and what was held out for it; `also`: what the same act takes besides
  */
 export function enter(
   work: Work,
   body: EnterBody,
-  from: { freed?: string; line?: string } = {},
+  from: { freed?: string; line?: string; also?: readonly Entry[] } = {},
 ): { seq: number } {
   const { house, now } = work
   const reckoned = reckonByHand(work, body)
   if (house.booking(body.id)) throw new Refused(409, 'id-taken', { where: 'id' })
   const { start, place, minutes } = body
   const ask = { ...askFor(reckoned, place, byPractitioner, now), minutes }
-  const { freed, line } = from
+  const { freed, line, also = [] } = from
   const but = freed === undefined ? {} : { freed }
-  const closures = why(reckoned.practice, house.diary(start, start, but), ask, start)
+  const closures = why(reckoned.practice, house.diary(start, start, but, also), ask, start)
   if (blockingMove(closures, body.clash).length > 0)
     throw new Refused(409, 'not-open.by-hand', { where: 'start' })
   const shown = checkByHand(reckoned, body, minutes)

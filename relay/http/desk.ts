@@ -9,6 +9,7 @@ import {
   deskLine,
   endWords,
   enter,
+  enterSeries,
   fillPublished,
   giveBack,
   moveOut,
@@ -139,6 +140,7 @@ export function deskApp(serving: Serving): Express {
     }
   mount.take(desk.command, schemas.command, doing('command', command))
   mount.take(desk.enter, schemas.enter, doing('enter', enter))
+  mount.take(desk.series, schemas.series, doing('series', enterSeries))
   mount.take(desk.waiting, schemas.waiting, doing('waiting', deskLine))
   mount.take(desk.freed, schemas.freed, doing('freed', deskFreed))
   mount.take(desk.answer, schemas.answer, doing('enquiry', answer))

@@ -1,5 +1,12 @@
 import type { DeskDoes, StoredEvent } from '@acolhida/core/booking'
-import type { AnswerBody, DeskFreed, DeskLine, EnterBody, QuoteBody } from '@acolhida/core/contract'
+import type {
+  AnswerBody,
+  DeskFreed,
+  DeskLine,
+  EnterBody,
+  QuoteBody,
+  SeriesBody,
+} from '@acolhida/core/contract'
 import type { Practice } from '@acolhida/core/practice'
 import type { FileKind } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
@@ -49,6 +56,7 @@ export interface Intention {
   command:
     | DeskDoes
     | { do: 'enter'; body: EnterBody }
+    | { do: 'series'; body: SeriesBody }
     | { do: 'answer'; body: AnswerBody }
     | { do: 'quote'; body: QuoteBody }
     | { do: 'waiting'; body: DeskLine }

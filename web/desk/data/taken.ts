@@ -1,4 +1,5 @@
 import { bookingEntries } from '@acolhida/core/booking'
+import type { EnterBody } from '@acolhida/core/contract'
 import { type Diary, type Entry, entryFor, makeDiary } from '@acolhida/core/openings'
 import { type Practice, serviceOf } from '@acolhida/core/practice'
 import { DAY, type Instant, MINUTE, shift } from '@acolhida/core/time'
@@ -10,7 +11,7 @@ import type { DeskDatabase } from './database.ts'
 import { db } from './db.ts'
 import type { Desk } from './live.ts'
 import { type BookingRow, KEEPS_BACK } from './rows.ts'
-import type { LineRow } from './tables.ts'
+import type { Intention, LineRow } from './tables.ts'
 
 /** What an entry of the diary is called: a name for one, a count for a group. */
 export interface EntryTitle {
@@ -50,6 +51,14 @@ export function marginOf({ services, places }: Practice): number {
   return 8 * DAY + 2 * (clear + travel) * MINUTE
 }
 
+/** What is booked in by hand with an intention, by name. */
+const enteredBy = (command: Intention['command']): [string, Omit<EnterBody, 'id' | 'clash'>][] => {
+  if (command.do === 'enter') return [[command.body.id, command.body]]
+  if (command.do !== 'series') return []
+  const { sessions, ...each } = command.body
+  return sessions.map(({ id, start }) => [id, { ...each, start }])
+}
+
 /** What is taken at `now`, of these bookings and of everything else between two moments. */
 export function takenOf(
   desk: Pick<Desk, 'practice' | 'intentions' | 'sessions' | 'calendars' | 'heldOut'>,
@@ -61,8 +70,8 @@ export function takenOf(
   const { practice } = desk
   const byId = new Map(rows.map((row) => [row.id, row]))
   const entered = new Map(
-    desk.intentions.flatMap(({ booking, command, refused }) =>
-      command.do === 'enter' && !refused && !byId.has(booking) ? [[booking, command.body] as const] : [],
+    desk.intentions.flatMap(({ command, refused }) =>
+      refused ? [] : enteredBy(command).filter(([id]) => !byId.has(id)),
     ),
   )
   const calendars = new Map((practice.calendars ?? []).map((calendar) => [calendar.id, calendar.name]))

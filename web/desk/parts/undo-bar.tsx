@@ -30,6 +30,7 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   invoice: 'Invoice for',
   'correct-invoice': 'Invoice taken back for',
   enter: 'Booked in',
+  series: 'Sessions booked for',
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',

@@ -1,5 +1,5 @@
 import type { Booking, DeskDoes } from '@acolhida/core/booking'
-import type { DeskFreedDoes, DeskLineDoes, EnterBody, QuoteBody } from '@acolhida/core/contract'
+import type { DeskFreedDoes, DeskLineDoes, EnterBody, QuoteBody, SeriesBody } from '@acolhida/core/contract'
 import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { newKey, RelayError } from '../../relay-client/client.ts'
@@ -79,6 +79,11 @@ export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
   const id = newKey()
   const answers = await sealedAnswers(body)
   await intend({ booking: id, command: { do: 'enter', body: { ...body, ...answers, id } } })
+}
+
+/** Books somebody in for several sessions, whole or not at all. */
+export async function enterSeries(body: SeriesBody): Promise<void> {
+  await intend({ booking: body.sessions[0]!.id, command: { do: 'series', body } })
 }
 
 /** Answers somebody who has written, by mail. */

@@ -9,6 +9,7 @@ import {
   type GiveBackBody,
   type PairBody,
   type QuoteBody,
+  type SeriesBody,
   type TrialBody,
 } from '@acolhida/core/contract'
 import type { Backup } from '@acolhida/core/formats'
@@ -32,6 +33,7 @@ export const deskRelay = {
   trial: (body: TrialBody, bearer: string) => ask(desk.trial, { body, bearer }),
   feed: (bearer: string) => ask(desk.feed, { body: {}, bearer }),
   release: (back: boolean, bearer: string) => ask(desk.release, { body: { back }, bearer }),
+  series: (body: SeriesBody, key: string, bearer: string) => ask(desk.series, { body, key, bearer }),
   enter: (body: EnterBody, key: string, bearer: string) => ask(desk.enter, { body, key, bearer }),
   calendars: (bearer: string) => ask(desk.calendars, { bearer }),
   answer: (body: AnswerBody, key: string, bearer: string) => ask(desk.answer, { body, key, bearer }),

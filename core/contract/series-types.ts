@@ -1,0 +1,21 @@
+import type { Instant } from '../time/index.ts'
+import type { EnterBody } from './types.ts'
+
+/** Sessions booked in by hand at once, whole or not at all: each is as the others but for its start. */
+export interface SeriesBody
+  extends Pick<
+    EnterBody,
+    | 'service'
+    | 'place'
+    | 'minutes'
+    | 'person'
+    | 'travel'
+    | 'address'
+    | 'extras'
+    | 'code'
+    | 'text'
+    | 'silent'
+    | 'shown'
+  > {
+  sessions: { id: string; start: Instant }[]
+}

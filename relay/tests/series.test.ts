@@ -1,0 +1,84 @@
+import type { Problem } from '@acolhida/core/contract'
+import { DAY, HOUR, type Instant, MINUTE, shift } from '@acolhida/core/time'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { openStartsOf } from './client.ts'
+import { bookingOf, bookingsOf, recordLength } from './inside.ts'
+import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
+
+let house: TestRelay
+let starts: Instant[]
+beforeEach(async () => {
+  house = await startRelay()
+  const open = (await openStartsOf(house.door, house.slug)) as Instant[]
+  // The first start of each of four days that lie apart.
+  starts = open.filter((start, i) => i === 0 || start - open[i - 1]! > 12 * HOUR).slice(1, 5)
+})
+afterEach(() => house.close())
+
+const person = { name: 'Ilse Maas', email: 'ilse@example.org', zone: 'America/Toronto' }
+const book = (change: object = {}, key = freshKey()) => {
+  const sessions = starts.map((start, i) => ({ id: `series-${i}`, start }))
+  const body = { service: 'coaching', place: 'video', minutes: 50, person, sessions, ...change }
+  return ask<{ seq: number } & Problem>(`${house.desk}/api/series`, body, { bearer: house.key, key })
+}
+
+describe('several sessions at once', () => {
+  it('are booked whole, and one message tells of all of them by the client’s clock', async () => {
+    const key = freshKey()
+    const { status } = await book({ text: 'Gladly.' }, key)
+    expect(status).toBe(201)
+    expect((await book({ text: 'Gladly.' }, key)).status).toBe(201)
+    const own = bookingsOf(house.relay).filter(({ id }) => id.startsWith('series-'))
+    expect(own.map(({ status, start, minutes }) => [status, start, minutes])).toEqual(
+      starts.map((start) => ['booked', start, 50]),
+    )
+    house.clock.forward(MINUTE)
+    await house.relay.rounds.turn()
+    const mails = house.mailbox.received.filter(({ to }) => to.includes(person.email))
+    expect(mails).toHaveLength(1)
+    expect(mails[0]!.text).toContain('Gladly.')
+    const times = starts.map((start) =>
+      new Intl.DateTimeFormat('en-GB', {
+        timeZone: person.zone,
+        hour: '2-digit',
+        minute: '2-digit',
+      }).format(start),
+    )
+    for (const time of times) expect(mails[0]!.text).toContain(time)
+    expect(mails[0]!.text.match(/^– /gm)).toHaveLength(starts.length)
+  })
+
+  it('are not booked at all where one is taken, and all that are taken are named', async () => {
+    expect((await book({ sessions: [{ id: 'first-of-all', start: starts[1] }] })).status).toBe(201)
+    const before = recordLength(house.relay)
+    const { status, body } = await book()
+    expect([status, body.code, body.data?.many]).toEqual([409, 'series-taken', 1])
+    expect(body.message).toMatch(/not free any more: .*Nothing was booked/)
+    expect(recordLength(house.relay)).toBe(before)
+    expect(bookingOf(house.relay, 'series-0')).toBeUndefined()
+  })
+
+  it('are not in each other’s way', async () => {
+    const start = starts[0]!
+    const sessions = [start, shift(start, 20 * MINUTE), shift(start, DAY)].map((at, i) => ({
+      id: `close-by-${i}`,
+      start: at,
+    }))
+    expect((await book({ sessions })).body).toMatchObject({ code: 'series-taken', data: { many: 1 } })
+  })
+
+  it('are taken in silence, and refused where there are too many or none', async () => {
+    expect((await book({ silent: true })).status).toBe(201)
+    house.clock.forward(MINUTE)
+    await house.relay.rounds.turn()
+    expect(house.mailbox.received.filter(({ to }) => to.includes(person.email))).toEqual([])
+    expect((await book({ sessions: [] })).body.code).toBe('malformed')
+    const many = Array.from({ length: 61 }, (_, i) => ({
+      id: `many-${i}`,
+      start: shift(starts[0]!, i * DAY),
+    }))
+    expect((await book({ sessions: many })).body.code).toBe('malformed')
+    expect((await book({ service: 'nothing' })).body.code).toBe('unknown-service')
+    expect((await book()).body.code).toBe('id-taken')
+  })
+})
