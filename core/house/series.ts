@@ -3,7 +3,7 @@ import { languageFor } from '../messages/index.ts'
 import { type Entry, entryFor } from '../openings/index.ts'
 import { clientClocks } from '../practice/index.ts'
 import { Refused } from '../request/index.ts'
-import { type Instant, moment, type Zone, zone } from '../time/index.ts'
+import { type Instant, moment, type Zone, zone, zonePlace } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
 import { enter } from './desk.ts'
 import { published } from './house.ts'
@@ -49,6 +49,7 @@ function datesIn(
   const { first }: { first: Zone } = clientClocks(practice, place, person.zone)
   return lookIn(house, languageFor(practice, person), () =>
     refusalWords('series.dates', {
+      place: zonePlace(first.name),
       times: sessions.map(({ start }) => `– ${moment(start, first)}`).join('\n'),
     }),
   )

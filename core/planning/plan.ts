@@ -1,7 +1,6 @@
 import { type Asker, type Closure, type Diary, openStarts, why } from '../openings/index.ts'
 import { type Practice, placeOf, type Service, zoneOf } from '../practice/index.ts'
 import {
-  addDays,
   type DayNumber,
   type Duration,
   dateAt,
@@ -56,7 +55,8 @@ export interface Planned {
   /** How far that is from what was meant: in days, and in minutes of the time of day. */
   days: number
   minutes: number
-  /** Why it is not where it was meant: what closes that start; empty where only the others are in the way. */
+  /** Why it is not where it was meant: they can't come then (`outside`); what closes that start; or the others, where neither. */
+  outside?: boolean
   because: Closure[]
 }
 
@@ -117,6 +117,9 @@ export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): 
         ...(at ? { start: at.start } : {}),
         days: at?.days ?? 0,
         minutes: at?.minutes ?? 0,
+        ...(moved && !meets(wish.windows, dayNumber(meant), clock, clock + wish.minutes)
+          ? { outside: true }
+          : {}),
         because: moved ? why(free.practice, diary, ask, ideal) : [],
       }
     }),
@@ -163,8 +166,8 @@ function candidates(
   dates: readonly LocalDate[],
 ): Candidate[][] {
   const reach = REACH[wish.rhythm]
-  const begin = addDays(dates[0]!, -reach)
-  const days = dayNumber(dates.at(-1)!) - dayNumber(begin) + reach + 1
+  const begin = dates[0]!
+  const days = dayNumber(dates.at(-1)!) - dayNumber(begin) + reach.after + 1
   const clock = minutesOf(wish.time)
   const best = new Map<DayNumber, { start: Instant; minutes: number }>()
   for (const start of openStarts(practice, diary, wish, begin, days)) {
@@ -178,7 +181,7 @@ function candidates(
   return dates.map((meant) => {
     const ideal = dayNumber(meant)
     const found: Candidate[] = []
-    for (let day = (ideal - reach) as DayNumber; day <= ideal + reach; day++) {
+    for (let day = (ideal - reach.before) as DayNumber; day <= ideal + reach.after; day++) {
       // Nothing is planned before the first date.
       const one = day < dayNumber(dates[0]!) ? undefined : best.get(day)
       if (!one) continue

@@ -132,7 +132,7 @@ describe('a plan', () => {
   })
 
   it('leaves out what has no room, with the reason, and plans the rest', () => {
-    const diary = makeDiary(practice, [taken('2026-03-06T00:00Z', 9 * 24 * 60, 'nothing else')])
+    const diary = makeDiary(practice, [taken('2026-03-06T00:00Z', 11 * 24 * 60, 'nothing else')])
     const plan = planSessions(practice, diary, wishFor(practice, { count: 3 }))
     expect(plan.sessions.map(({ start }) => start === undefined)).toEqual([false, true, false])
     expect(plan.sessions[1]!.because.length).toBeGreaterThan(0)
@@ -146,6 +146,8 @@ describe('a plan', () => {
       '2026-03-09T14:00',
       '2026-03-16T14:00',
     ])
+    const [first] = planSessions(practice, makeDiary(practice, []), wishFor(practice, { windows })).sessions
+    expect(first).toMatchObject({ outside: true, days: 2, minutes: 240, because: [] })
     const apart = wishFor(practice, { windows, count: 3, least: 6 })
     expect(told(practice, makeDiary(practice, []), apart)).toEqual([
       '2026-03-05T14:00',
@@ -157,11 +159,11 @@ describe('a plan', () => {
   it('takes no more of a week than its limit, and looks beyond notice and reach for the practitioner alone', () => {
     const two = house({ limits: { openRequests: 3, perWeek: 1 } })
     const diary = makeDiary(two, [taken('2026-03-09T09:00Z', 60, 'theirs')])
-    // The week of the 9th is full: there is no day in reach outside of it, so the session stays out.
+    // The week of the 9th is full: both that follow go on to the next weeks, and none is left out.
     expect(told(two, diary, wishFor(two, { count: 3 }))).toEqual([
       '2026-03-03T10:00',
-      'nowhere',
-      '2026-03-17T10:00',
+      '2026-03-16T10:00',
+      '2026-03-23T10:00',
     ])
     const near = house({}, { notice: 'P60D' as Duration, reach: { kind: 'days', days: 70 } })
     const client = wishFor(near, { asker: newClient, first: on('2026-03-03'), count: 4 })
@@ -189,8 +191,8 @@ describe('a plan', () => {
     const limit = practice.limits.perWeek
     const free = { ...wish, service: { ...wish.service, notice: 'PT0S' as Duration } }
     const starts = dates.map((meant) => {
-      const from = addDays(meant, -reach)
-      return openStarts(practice, diary, free, from, 2 * reach + 1).filter((start) => {
+      const from = addDays(meant, -reach.before)
+      return openStarts(practice, diary, free, from, reach.before + reach.after + 1).filter((start) => {
         const [day, at] = dateTimeAt(lisbon, start).split('T') as [LocalDate, WallTime]
         const minutes = minutesOf(at)
         const weekday = ((dayNumber(day) + 3) % 7) + 1

@@ -15,8 +15,12 @@ export type Rhythm = (typeof RHYTHMS)[number]
 /** The most sessions that are planned at once. */
 export const MOST_PLANNED = 60
 
-/** How many days around the date it is meant for a session may lie: never as far as the next one. */
-export const REACH: Record<Rhythm, number> = { week: 3, fortnight: 6, month: 10 }
+/** How many days before and after the date it is meant for a session may lie: never as far as the next one. */
+export const REACH: Record<Rhythm, { before: number; after: number }> = {
+  week: { before: 3, after: 6 },
+  fortnight: { before: 6, after: 13 },
+  month: { before: 10, after: 20 },
+}
 
 /**
  * The dates a rhythm means, from its first one on. By month it is the weekday that counts: the nth of its month as the

@@ -57,6 +57,11 @@ export function PersonPage() {
           .filter(Boolean)
           .join(' · ')}
       >
+        {person.emails.length > 0 && (
+          <Link className="press" to={`/people/${person.id}/plan`}>
+            Plan ahead
+          </Link>
+        )}
         <button type="button" className="press" onClick={() => setWaits(true)}>
           Put them in line…
         </button>

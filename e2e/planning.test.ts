@@ -1,0 +1,82 @@
+import { enter } from '@acolhida/core/house'
+import { dateTimeAt, zone } from '@acolhida/core/time'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { mailTo } from './client.ts'
+import { eventually, type House, openHouse } from './house.ts'
+
+let house: House
+let desk: Page
+beforeAll(async () => {
+  house = await openHouse()
+  desk = await house.openDesk()
+})
+afterAll(() => house.close())
+
+const LISBON = zone('Europe/Lisbon')
+const EMAIL = 'benat.lasarte@example.org'
+const theirs = () =>
+  [...house.relay.here.keeper.house.openBookings()]
+    .filter(({ asked, status }) => asked.person.email === EMAIL && status === 'booked')
+    .sort((a, b) => a.start - b.start)
+const times = () => theirs().map(({ start }) => dateTimeAt(LISBON, start))
+const plan = () => desk.getByRole('region', { name: 'The plan' })
+
+const planAhead = async (): Promise<void> => {
+  await desk.goto(`${house.desk}/people`)
+  await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+  await desk.getByRole('link', { name: 'Plan ahead' }).click()
+  await desk.getByRole('heading', { name: 'All 6 as meant' }).waitFor()
+}
+
+it('sessions are planned ahead with somebody, one moved by hand, and booked at once', async () => {
+  const before = times()
+  await planAhead()
+  await desk.getByLabel('How many').fill('4')
+  await desk.getByRole('textbox', { name: 'From' }).fill('14:00')
+  await desk.getByRole('textbox', { name: 'Until' }).fill('19:00')
+  // Mornings are meant, and they can come in the afternoon: each gives way, and says by how much.
+  await plan().getByText('3 h 45 later in the day').nth(3).waitFor()
+  expect(await plan().getByText('They can’t come then.').count()).toBe(4)
+  await desk.getByRole('button', { name: 'Move session 2' }).click()
+  await plan().getByRole('button', { name: '16:30', exact: true }).click()
+  await plan().getByText('Moved by you').waitFor()
+  await desk.getByRole('button', { name: 'Book 4 sessions' }).click()
+  await desk.getByRole('heading', { name: 'Beñat Lasarte' }).waitFor()
+  await eventually('they are booked', () => theirs().length === before.length + 4)
+  expect(times().filter((time) => !before.includes(time))).toEqual([
+    '2026-12-03T14:00',
+    '2026-12-10T16:30',
+    '2026-12-17T14:00',
+    '2026-12-24T14:00',
+  ])
+  house.clock.forward(20_000)
+  await house.relay.rounds.turn()
+  const mail = await mailTo(house, EMAIL, /^Confirmed/)
+  expect(mail.text.match(/^– .*$/gm)).toEqual([
+    '– Thu 3 Dec, 14:00',
+    '– Thu 10 Dec, 16:30',
+    '– Thu 17 Dec, 14:00',
+    '– Thu 24 Dec, 14:00',
+  ])
+})
+
+it('what was taken meanwhile is named at the desk, and nothing of the plan is booked', async () => {
+  await planAhead()
+  const before = theirs().length
+  // The desk has not heard of it yet: it is away while somebody is quicker.
+  await desk.context().setOffline(true)
+  const [first] = await plan().getByRole('listitem').locator('time').all()
+  const start = Date.parse((await first!.getAttribute('datetime'))!)
+  const body = {
+    ...{ id: 'somebody-quicker', service: 'voice-assessment', place: 'studio', start, minutes: 90 },
+    ...{ person: { name: 'Q', email: 'q@example.org', zone: 'UTC' }, clash: false, silent: true },
+  }
+  house.relay.here.call(enter, body as never)
+  await desk.getByRole('button', { name: 'Book 6 sessions' }).click()
+  await desk.getByRole('heading', { name: 'Beñat Lasarte' }).waitFor()
+  await desk.context().setOffline(false)
+  await desk.getByRole('link', { name: /^Today/ }).click()
+  await desk.getByText(/This time is not free any more: .*Nothing was booked/).waitFor()
+  expect(theirs().length).toBe(before)
+})

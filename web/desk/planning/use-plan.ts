@@ -1,0 +1,88 @@
+import { type Plan, type PlanWish, planSessions, type Rhythm } from '@acolhida/core/planning'
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { byPractitioner } from '@acolhida/core/request'
+import {
+  DAY,
+  date,
+  instantOf,
+  type LocalDate,
+  minutesOf,
+  shift,
+  time,
+  type Weekday,
+} from '@acolhida/core/time'
+import { useMemo } from 'react'
+import { useMinute } from '../../relay-client/clock.ts'
+import type { Desk } from '../data/live.ts'
+import { type Taken, useTaken } from '../data/taken.ts'
+
+/** What is wished for, as it stands in the fields. */
+export interface PlanForm {
+  service: string
+  place: string
+  minutes: number
+  rhythm: Rhythm
+  /** Nothing while it is no date. */
+  first: LocalDate | ''
+  time: string
+  count: number
+  least: number
+  /** The days of the week on which they can come, and between which times; any where there is none. */
+  days: Weekday[]
+  from: string
+  to: string
+}
+
+/** A plan as far as it can be made of what stands in the fields. */
+export interface Made {
+  wish?: PlanWish
+  plan?: Plan
+  taken?: Taken
+  /** What is still wanted of the fields. */
+  problem?: string
+}
+
+/** How far beyond its last date a plan can reach, in ms. */
+const BEYOND = 40 * DAY
+const LONGEST: Record<Rhythm, number> = { week: 7, fortnight: 14, month: 31 }
+
+/** The wish in the fields. @throws RangeError saying what is wanted */
+function wishIn({ practice }: Desk, form: PlanForm, now: PlanWish['now']): PlanWish {
+  const service = serviceOf(practice, form.service)
+  if (!service) throw new RangeError('Please choose a service.')
+  if (!form.first) throw new RangeError('Please give the day of the first session.')
+  if (!(form.minutes >= 1)) throw new RangeError('Please give a length in minutes.')
+  const days = form.days.length > 0 ? form.days : ([1, 2, 3, 4, 5, 6, 7] as const)
+  const limited = form.days.length > 0 || form.from !== '' || form.to !== ''
+  const between = { from: time(form.from || '00:00'), to: time(form.to || '24:00') }
+  if (limited && minutesOf(between.to) - minutesOf(between.from) < form.minutes)
+    throw new RangeError('Between these times there is no room for one session.')
+  return {
+    ...{ service, place: form.place, minutes: form.minutes, asker: byPractitioner, now },
+    ...{ rhythm: form.rhythm, first: date(form.first), time: time(form.time), count: form.count },
+    least: form.least,
+    ...(limited ? { windows: [{ days, ...between }] } : {}),
+  }
+}
+
+/** Plans as one types. What was moved by hand is no part of it. */
+export function usePlan(desk: Desk, form: PlanForm): Made {
+  const now = useMinute()
+  const { practice } = desk
+  const begin = useMemo(() => {
+    if (!form.first) return now
+    return instantOf(zoneOf(practice, placeOf(practice, form.place)), `${form.first}T00:00` as never)
+  }, [practice, form.place, form.first, now])
+  const many = Number.isInteger(form.count) ? Math.min(Math.max(form.count, 1), 60) : 1
+  const end = shift(begin, many * LONGEST[form.rhythm] * DAY + BEYOND)
+  const taken = useTaken(desk, shift(begin, -BEYOND), end)
+  return useMemo(() => {
+    try {
+      const wish = wishIn(desk, form, now)
+      return { wish, ...(taken ? { taken, plan: planSessions(practice, taken.diary, wish) } : {}) }
+    } catch (error) {
+      if (error instanceof RangeError) return { problem: error.message }
+      throw error
+    }
+  }, [desk, practice, form, taken, now])
+}
