@@ -4,6 +4,7 @@ import { benchDelivery } from './delivery.ts'
 import { benchHouse } from './house.ts'
 import { benchMessages } from './messages.ts'
 import { benchOpenings } from './openings.ts'
+import { benchPlanning } from './planning.ts'
 import { benchQuestions } from './questions.ts'
 import { benchStart } from './start.ts'
 import { benchWaiting } from './waiting.ts'
@@ -18,3 +19,4 @@ if (!only || only === 'house') await benchHouse()
 if (!only || only === 'start') await benchStart()
 if (!only || only === 'crowd') await benchCrowd()
 if (!only || only === 'waiting') await benchWaiting()
+if (!only || only === 'planning') await benchPlanning()

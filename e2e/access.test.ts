@@ -213,6 +213,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
     for (const [path, heading] of [
       ['arrivals/asks-tome/sheet', 'What is open'],
       ['people/person-asks-tome', 'Missed and cancelled late'],
+      ['people/person-asks-tome/plan', 'What is wished for'],
       ['rules', 'Not coming'],
       ['record', 'The record'],
       ['money', 'Money'],

@@ -24,6 +24,7 @@ const DESK = [
     'money',
     'waiting',
     'people/person-asks-tome',
+    'people/person-asks-tome/plan',
     'practice',
   ],
   ...['profile', 'hours', 'calendars', 'places', 'limits', 'rules', 'services', 'services/voice-assessment'],

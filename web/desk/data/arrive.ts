@@ -2,6 +2,7 @@ import { type Booking, type Contact, replay, type StoredEvent } from '@acolhida/
 import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/contract'
 import { normalMail, type Person } from '@acolhida/core/people'
 import type { Instant } from '@acolhida/core/time'
+import type { LineEvent } from '@acolhida/core/waiting'
 import { connectionRow, type DeskDatabase } from './database.ts'
 import { freedRow, lineRow } from './lines-in.ts'
 import { isFresh, newsOf } from './news.ts'
@@ -25,12 +26,14 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
         if (item.kind === 'booking') {
           // What came with a backup is no news, though the relay tells it again.
           const known = await db.events.get([item.subject, item.seq])
-          if (known && JSON.stringify(known.event) === JSON.stringify(item.body)) continue
+          if (known && (isWhole(known.event) || JSON.stringify(known.event) === JSON.stringify(item.body)))
+            continue
           await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
           touched.add(item.subject)
         } else if (item.kind === 'waiting') {
           const events = (await db.lines.get(item.subject))?.events ?? []
-          events[item.seq - 1] = item.body
+          const first = events[item.seq - 1]
+          if (!first || !isWhole(first)) events[item.seq - 1] = item.body
           await db.lines.put(lineRow(item.subject, events))
           if (item.body.type === 'joined') await meet(db, item.subject, item.body.person)
         } else if (item.kind === 'freed') {
@@ -64,6 +67,13 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
     },
   )
 }
+
+/**
+ * Whether what a record begins with is here with nothing sealed in it. It never changes but by sealing at the relay, so
+ * what comes again is no more than that, and less where this desk has not the key.
+ */
+const isWhole = (event: StoredEvent | LineEvent): boolean =>
+  (event.type === 'asked' || event.type === 'joined') && !('sealed' in event && event.sealed)
 
 /** What has happened without the practitioner is news; what they do about it themselves ends that. */
 async function tell(

@@ -382,6 +382,10 @@ describe('private answers', () => {
       answers: { ...asked.answers, health: 'asthma' },
       reading: asked.reading,
     })
+    // What is whole here stays so when the relay tells its record again, sealed for a key that this desk has not.
+    relay.items = [{ n: 4, ...line, subject: 'sealed-later', body: left(strange) }]
+    await turn()
+    expect((await db.bookings.get('sealed-later'))!.asked.reading).toEqual(asked.reading)
     expect((await db.bookings.get('sealed-elsewhere'))!.asked).toEqual({
       ...left(strange),
       answers: { health: 'asthma' },
