@@ -47,7 +47,7 @@ export interface PlanWish {
 }
 
 /** One session of a plan. */
-export interface Planned {
+export interface PlannedSession {
   /** The date it was meant for. */
   meant: LocalDate
   /** Where it lies; nothing where there is no room for it. */
@@ -60,8 +60,8 @@ export interface Planned {
   because: Closure[]
 }
 
-export interface Plan {
-  sessions: Planned[]
+export interface SessionPlan {
+  sessions: PlannedSession[]
   /** What its deviations come to; no other plan comes to less. */
   cost: number
 }
@@ -92,7 +92,7 @@ interface Reached {
  * (a shortest path, by dynamic programming), so no other plan deviates less.
  * @throws RangeError where the wish can't be meant: too many, or distances that exclude each other
  */
-export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): Plan {
+export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): SessionPlan {
   const { rhythm, first, count, least = 1, greatest } = wish
   if (!Number.isInteger(count) || count < 1 || count > MOST_PLANNED)
     throw new RangeError(`Between 1 and ${MOST_PLANNED} sessions can be planned at once, not ${count}.`)
@@ -108,7 +108,7 @@ export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): 
   const clock = minutesOf(wish.time)
   return {
     cost: found.cost,
-    sessions: dates.map((meant, k): Planned => {
+    sessions: dates.map((meant, k): PlannedSession => {
       const at = found.chosen[k]
       const moved = at === undefined || at.days !== 0 || at.minutes !== 0
       const ideal = there.toInstant(dayNumber(meant), clock)

@@ -20,9 +20,9 @@ import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
 import { type GoesWith, goingWith, WordOrSilence } from '../parts/word.tsx'
 import { counted, homeZone } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
-import { enterSeries } from '../sync/acts.ts'
+import { bookSeries } from '../sync/acts.ts'
 import { PlanFields } from './plan-fields.tsx'
-import { PlannedRow, type Row } from './planned-row.tsx'
+import { PlannedRow, type PlanRow } from './planned-row.tsx'
 import { type PlanForm, usePlan } from './use-plan.ts'
 
 /** Several sessions with somebody, planned after a rhythm and booked at once. */
@@ -92,7 +92,7 @@ function PlanFor({
   const act = useAct()
   const place = placeOf(practice, form.place)
   const where = zoneOf(practice, place)
-  const rows: Row[] = (plan?.sessions ?? []).map((planned, k) => {
+  const rows: PlanRow[] = (plan?.sessions ?? []).map((planned, k) => {
     const start = moved.get(k) ?? planned.start
     return { planned, start, byHand: moved.has(k) }
   })
@@ -124,7 +124,7 @@ function PlanFor({
       ...(silent ? { silent } : text.trim() ? { text: text.trim() } : {}),
       ...(address.trim() && place?.kind === 'client' ? { address: address.trim() } : {}),
     }
-    await enterSeries(letIn(schemas.series, body, 'The sessions'))
+    await bookSeries(letIn(schemas.series, body, 'The sessions'))
   }
   const lacking = place?.kind === 'client' && !address.trim()
   return (
@@ -193,14 +193,17 @@ function PlanFor({
   )
 }
 
-const markOf = ({ planned, start, byHand }: Row, on: (at: Instant) => RhythmMark['meant']): RhythmMark => ({
+const markOf = (
+  { planned, start, byHand }: PlanRow,
+  on: (at: Instant) => RhythmMark['meant'],
+): RhythmMark => ({
   meant: planned.meant,
   ...(start === undefined ? {} : { lies: on(start) }),
   asMeant: !byHand && planned.days === 0 && planned.minutes === 0,
 })
 
 /** How a plan keeps to what is wished for, in words. */
-function summary(rows: readonly Row[]): string {
+function summary(rows: readonly PlanRow[]): string {
   if (rows.length === 0) return 'The plan'
   const without = rows.filter(({ start }) => start === undefined).length
   const moved = rows.filter(

@@ -1,5 +1,5 @@
 import { closureWords } from '@acolhida/core/openings'
-import { type Planned, type PlanWish, startsOn } from '@acolhida/core/planning'
+import { type PlannedSession, type PlanWish, startsOn } from '@acolhida/core/planning'
 import { type Practice, placeOf, zoneOf } from '@acolhida/core/practice'
 import {
   dateAt,
@@ -21,13 +21,13 @@ import { DateField } from '../parts/date-field.tsx'
 import { counted } from '../parts/words.ts'
 
 /** One session of a plan as it is shown: where it lies now, be it planned or moved by hand. */
-export interface Row {
-  planned: Planned
+export interface PlanRow {
+  planned: PlannedSession
   start: Instant | undefined
   byHand: boolean
 }
 
-const howFar = ({ days, minutes }: Planned): string =>
+const howFar = ({ days, minutes }: PlannedSession): string =>
   [
     days === 0 ? '' : `${counted(Math.abs(days), 'day', 'days')} ${days < 0 ? 'earlier' : 'later'}`,
     minutes === 0
@@ -50,7 +50,7 @@ export function PlannedRow({
   practice: Practice
   wish: PlanWish
   taken: Taken
-  row: Row
+  row: PlanRow
   number: number
   /** Where the other sessions of the plan lie. */
   others: readonly Instant[]

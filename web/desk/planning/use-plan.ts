@@ -1,4 +1,4 @@
-import { type Plan, type PlanWish, planSessions, type Rhythm } from '@acolhida/core/planning'
+import { type PlanWish, planSessions, type Rhythm, type SessionPlan } from '@acolhida/core/planning'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { byPractitioner } from '@acolhida/core/request'
 import {
@@ -36,7 +36,7 @@ export interface PlanForm {
 /** A plan as far as it can be made of what stands in the fields. */
 export interface Made {
   wish?: PlanWish
-  plan?: Plan
+  plan?: SessionPlan
   taken?: Taken
   /** What is still wanted of the fields. */
   problem?: string
@@ -71,7 +71,7 @@ export function usePlan(desk: Desk, form: PlanForm): Made {
   const { practice } = desk
   const begin = useMemo(() => {
     if (!form.first) return now
-    return instantOf(zoneOf(practice, placeOf(practice, form.place)), `${form.first}T00:00` as never)
+    return zoneOf(practice, placeOf(practice, form.place)).toInstant(dayNumber(form.first), 0)
   }, [practice, form.place, form.first, now])
   const many = Number.isInteger(form.count) ? Math.min(Math.max(form.count, 1), 60) : 1
   const end = shift(begin, many * LONGEST[form.rhythm] * DAY + BEYOND)

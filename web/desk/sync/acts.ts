@@ -82,7 +82,7 @@ export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
 }
 
 /** Books somebody in for several sessions, whole or not at all. */
-export async function enterSeries(body: SeriesBody): Promise<void> {
+export async function bookSeries(body: SeriesBody): Promise<void> {
   await intend({ booking: body.sessions[0]!.id, command: { do: 'series', body } })
 }
 
