@@ -4,7 +4,7 @@ import { byPractitioner } from '@acolhida/core/request'
 import {
   DAY,
   date,
-  instantOf,
+  dayNumber,
   type LocalDate,
   minutesOf,
   shift,
