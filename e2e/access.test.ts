@@ -214,6 +214,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (colorScheme) => {
       ['arrivals/asks-tome/sheet', 'What is open'],
       ['people/person-asks-tome', 'Missed and cancelled late'],
       ['people/person-asks-tome/plan', 'What is wished for'],
+      ['people/move-in', 'Moved in before'],
       ['rules', 'Not coming'],
       ['record', 'The record'],
       ['money', 'Money'],

@@ -25,6 +25,7 @@ const DESK = [
     'waiting',
     'people/person-asks-tome',
     'people/person-asks-tome/plan',
+    'people/move-in',
     'practice',
   ],
   ...['profile', 'hours', 'calendars', 'places', 'limits', 'rules', 'services', 'services/voice-assessment'],

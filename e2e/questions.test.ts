@@ -353,16 +353,16 @@ describe('instead of a booking', () => {
 
   it('people are invited, tagged, and kept out', async () => {
     await goTo('People')
-    await desk.getByRole('button', { name: 'Invite somebody' }).click()
+    await desk.getByRole('button', { name: 'Add or invite somebody' }).click()
     const dialog = desk.getByRole('dialog')
     await dialog.getByLabel('Name').fill('Oona Leppik')
     await dialog.getByLabel('Mail address').fill('oona')
-    await dialog.getByRole('button', { name: 'Invite them' }).click()
+    await dialog.getByRole('button', { name: /^Keep / }).click()
     await dialog.getByText(/write it as name@example.org/).waitFor()
     await dialog.getByLabel('Mail address').fill('oona.leppik@example.org')
     await dialog.getByLabel('Coaching session').check()
     await dialog.getByLabel(/^Tags/).fill('choir, early')
-    await dialog.getByRole('button', { name: 'Invite them' }).click()
+    await dialog.getByRole('button', { name: /^Keep / }).click()
     await desk.getByText('“choir”').waitFor()
     await eventually('the relay knows', () =>
       Boolean(

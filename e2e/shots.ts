@@ -60,7 +60,6 @@ async function main(): Promise<void> {
   await begin.getByRole('heading', { name: 'Answers' }).waitFor()
   await shoot(begin, 'desk-request')
   for (const [name, file] of [
-    ['People', 'desk-people'],
     ['Money', 'desk-money'],
     ['My practice', 'desk-practice'],
     ['Hours', 'desk-hours'],
@@ -71,6 +70,13 @@ async function main(): Promise<void> {
     await begin.getByRole('heading', { level: 1 }).waitFor()
     await shoot(begin, file)
   }
+  await goTo(begin, 'People')
+  await begin.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+  await begin.getByRole('link', { name: 'Plan ahead' }).click()
+  await begin.getByRole('textbox', { name: 'From' }).fill('14:00')
+  await begin.getByRole('textbox', { name: 'Until' }).fill('16:00')
+  await begin.getByText('They can’t come then.').first().waitFor()
+  await shoot(begin, 'desk-plan')
   await goTo(begin, 'Services')
   await begin.getByRole('link', { name: 'Voice assessment' }).click()
   await begin.getByText('open starts').first().waitFor()

@@ -75,7 +75,7 @@ export function personFrom(file: ReadFile, values: Values, now: Instant): Someon
   )
   const asker: Asker = {
     who: 'client',
-    standing: person.standing ?? standingAt(theirs, now),
+    standing: person.standing ?? (person.known ? 'known' : standingAt(theirs, now)),
     invited: person.invited,
     blocked: person.blocked,
   }

@@ -4,7 +4,7 @@ import { readsPrivately } from '../questions/privacy.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
 import { type Instant, zone } from '../time/index.ts'
 import { normalMail } from './mail.ts'
-import { agreedIn, byMail, countedOf, knownFrom, type Person, standingFrom, tagsOf } from './person.ts'
+import { agreedIn, byMail, countedOf, type Person, personKnownFrom, standingFrom, tagsOf } from './person.ts'
 
 /** What the relay is told of a person: nothing by which it could name them. */
 export interface KnownPerson {
@@ -85,7 +85,7 @@ export function knownPeople(
   return people.map((person) => {
     const own = person.emails.flatMap((mail) => found.get(mail) ?? [])
     return told(person, {
-      knownFrom: knownFrom(own),
+      knownFrom: personKnownFrom(person, own),
       tags: tagsOf(person, own),
       counted: countedOf(own),
       agreed: agreedIn(own),

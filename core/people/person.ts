@@ -1,12 +1,23 @@
 import { agreedTo, agreementsIn, type Booking, type Counted, countedIn } from '../booking/index.ts'
 import type { Standing } from '../practice/types.ts'
-import { type Instant, instant, MINUTE, shift } from '../time/index.ts'
+import { type Instant, instant, type LocalDate, MINUTE, shift } from '../time/index.ts'
 import { normalMail } from './mail.ts'
+
+/** Something to come back to somebody about, from a date on; done ones stay. */
+export interface FollowUp {
+  id: string
+  on: LocalDate
+  text: string
+  done?: LocalDate
+}
 
 /** Somebody known by their mail address. */
 export interface Person {
   id: string
   name: string
+  /** How they are spoken of, in their own words. */
+  pronouns?: string
+  birthday?: LocalDate
   /** Normal form first address, the others come from joining. */
   emails: string[]
   phone?: string
@@ -22,7 +33,19 @@ export interface Person {
   hushed?: boolean
   /** Given by the practitioner; what rules give comes from the bookings. */
   tags?: string[]
+  followUps?: FollowUp[]
+  /** Worked with before anything of it was kept here: known from the first request on. */
+  known?: boolean
+  /** With which others they were moved in from another place; see `movedIn`. */
+  movedIn?: string
 }
+
+/** The date from which on there is something to come back to somebody about; nothing where there is nothing open. */
+export const followFrom = ({ followUps = [] }: Pick<Person, 'followUps'>): LocalDate | undefined =>
+  followUps
+    .filter(({ done }) => done === undefined)
+    .map(({ on }) => on)
+    .sort()[0]
 
 /**
  * The moment from which somebody is known: the end of their first session, or any, where they have been at one; nothing
@@ -38,6 +61,12 @@ export function knownFrom(bookings: Iterable<Booking>): Instant | undefined {
   return first
 }
 
+/** As `knownFrom`, of somebody whom the practitioner may have worked with before. */
+export const personKnownFrom = (
+  { known }: Pick<Person, 'known'>,
+  bookings: Iterable<Booking>,
+): Instant | undefined => (known ? instant(0) : knownFrom(bookings))
+
 /** The standing of somebody who is known from a moment on, if from any. */
 export const standingFrom = (from: Instant | undefined, now: Instant): Standing =>
   from !== undefined && now >= from ? 'known' : 'new'
@@ -51,11 +80,17 @@ export const joinPeople = (first: Person, second: Person): Person => ({
   ...first,
   emails: [...new Set([...first.emails, ...second.emails])],
   ...(first.phone || !second.phone ? {} : { phone: second.phone }),
+  ...(first.pronouns || !second.pronouns ? {} : { pronouns: second.pronouns }),
+  ...(first.birthday || !second.birthday ? {} : { birthday: second.birthday }),
+  ...(first.followUps || second.followUps
+    ? { followUps: [...(first.followUps ?? []), ...(second.followUps ?? [])] }
+    : {}),
   invited: [...new Set([...first.invited, ...second.invited])].sort(),
   blocked: first.blocked || second.blocked,
   ...joinedApproval(first, second),
   ...(first.exempt || second.exempt ? { exempt: true } : {}),
   ...(first.hushed || second.hushed ? { hushed: true } : {}),
+  ...(first.known || second.known ? { known: true } : {}),
   ...(first.tags || second.tags
     ? { tags: [...new Set([...(first.tags ?? []), ...(second.tags ?? [])])].sort() }
     : {}),

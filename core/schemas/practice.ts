@@ -1,7 +1,7 @@
 import type { DoorPackage, SealKey } from '../contract/index.ts'
 import { bicShape, ibanShape } from '../ledger/account-number.ts'
 import type { Entry } from '../openings/index.ts'
-import { type KnownPerson, LONGEST_REPLY, type Person, type Reply } from '../people/index.ts'
+import { type FollowUp, type KnownPerson, LONGEST_REPLY, type Person, type Reply } from '../people/index.ts'
 import { messageTexts, messaging, sequences } from '../practice/messaging-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'
 import { serviceShapes } from '../practice/service-settings.ts'
@@ -243,9 +243,20 @@ export const entry = exactly<Entry>()(
 const tags = maybe(distinct(line(60), 100))
 const standing: Schema<Standing> = one('new', 'known')
 
+const followUps = maybe(
+  list(
+    exactly<FollowUp>()(object({ id, on: localDateShape, text: line(500), done: maybe(localDateShape) })),
+    1_000,
+  ),
+)
+
 const asKept = {
   id,
   name: line(),
+  pronouns: maybe(line(60)),
+  birthday: maybe(localDateShape),
+  followUps,
+  movedIn: maybe(line(80)),
   emails: list(emailShape, 100, 1),
   phone: maybe(text(40)),
   invited: list(id, 500),
@@ -254,6 +265,7 @@ const asKept = {
   approval: maybe(one('ask', 'straight')),
   exempt: maybe(yes),
   hushed: maybe(yes),
+  known: maybe(yes),
   tags,
 }
 /** People as the desk keeps them. */

@@ -30,6 +30,7 @@ const ThisDesk = page(() => import('./pages/this-desk.tsx'), 'ThisDesk')
 const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
 const MoneyPage = page(() => import('./money/money-page.tsx'), 'MoneyPage')
 const PersonPage = page(() => import('./people/person.tsx'), 'PersonPage')
+const MoveInPage = page(() => import('./move-in/move-in-page.tsx'), 'MoveInPage')
 const PlanPage = page(() => import('./planning/plan-page.tsx'), 'PlanPage')
 const People = page(() => import('./people/people.tsx'), 'People')
 const Builder = page(() => import('./questions/builder.tsx'), 'Builder')
@@ -68,6 +69,7 @@ export const DeskApp = () => (
       <Route path="waiting" element={<WaitingPage />} />
       <Route path="money" element={<MoneyPage />} />
       <Route path="people" element={<People />} />
+      <Route path="people/move-in" element={<MoveInPage />} />
       <Route path="people/:id" element={<PersonPage />} />
       <Route path="people/:id/plan" element={<PlanPage />} />
       <Route path="first/:step?" element={<FirstSteps />} />

@@ -47,6 +47,7 @@ const RELEASED = [
   },
   { replies: 'id, mail' },
   { lines: 'id, mail, service, open', freed: 'id, at, open' },
+  {},
 ]
 
 /** A database as a released version made it. */

@@ -99,6 +99,10 @@ export class DeskDatabase extends Dexie {
     this.version(10)
       .stores({})
       .upgrade(later(async () => (await import('./version-10.ts')).deskToVersion10))
+    // Whom there is something to come back to about, by date; and with whom others were moved in.
+    this.version(11).stores({
+      people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words, follow, movedIn',
+    })
     this.connection = this.table('link')
   }
 }

@@ -1,4 +1,5 @@
-import { joinPeople, normalMail, type Person } from '@acolhida/core/people'
+import { type FollowUp, joinPeople, normalMail, type Person } from '@acolhida/core/people'
+import type { LocalDate } from '@acolhida/core/time'
 import type { DeskDatabase } from './database.ts'
 import { type BookingRow, type PersonRow, personRow, plainPerson } from './rows.ts'
 
@@ -28,6 +29,30 @@ export async function changePerson(db: DeskDatabase, next: Person): Promise<void
     await keepPerson(db, clean)
   })
 }
+
+/** Changes what there is to come back to somebody about. @throws Error when they are no longer here */
+export async function changeFollowUps(
+  db: DeskDatabase,
+  id: string,
+  change: (before: readonly FollowUp[]) => FollowUp[],
+): Promise<void> {
+  await db.transaction('rw', db.people, db.bookings, async () => {
+    const row = await db.people.get(id)
+    if (!row) throw new Error('They are no longer here.')
+    const { followUps = [], ...rest } = plainPerson(row)
+    const next = change(followUps)
+    await keepPerson(db, { ...rest, ...(next.length > 0 ? { followUps: next } : {}) })
+  })
+}
+
+/** Marks one of them as done on a date, or as open again. */
+export const followedUp = (db: DeskDatabase, id: string, one: string, done: LocalDate | undefined) =>
+  changeFollowUps(db, id, (before) =>
+    before.map(({ done: was, ...rest }) => {
+      if (rest.id !== one) return was === undefined ? rest : { ...rest, done: was }
+      return done === undefined ? rest : { ...rest, done }
+    }),
+  )
 
 /** Joins two people who are one; the second's requests follow by their addresses. One transaction. */
 export async function join(db: DeskDatabase, first: string, second: string): Promise<void> {

@@ -5,14 +5,15 @@ import {
   agreedIn,
   byMail,
   countedOf,
-  knownFrom,
+  followFrom,
   normalMail,
   type Person,
+  personKnownFrom,
   tagsOf,
 } from '@acolhida/core/people'
 import type { Subscription } from '@acolhida/core/practice'
 import { isAttached } from '@acolhida/core/questions'
-import { DAY, type Instant, MINUTE } from '@acolhida/core/time'
+import { DAY, type Instant, type LocalDate, MINUTE } from '@acolhida/core/time'
 import type { WantedFile } from './tables.ts'
 
 /** A booking with what pages look for, so that an index finds it. All of it follows from the booking. */
@@ -53,6 +54,8 @@ export interface PersonRow extends Person {
   agreed?: Record<string, number>
   /** May not book: for the index, which knows no yes and no. */
   blockedRow?: 1
+  /** From when on there is something to come back to them about. */
+  follow?: LocalDate
 }
 
 /** A text as it is compared: without marks above letters, in small letters. */
@@ -105,7 +108,8 @@ export function bookingRow(booking: Booking): BookingRow {
 
 /** The row of a person with these bookings. */
 export function personRow(person: Person, bookings: readonly Booking[]): PersonRow {
-  const from = knownFrom(bookings)
+  const from = personKnownFrom(person, bookings)
+  const follow = followFrom(person)
   const newest = bookings.reduce<Booking | undefined>(
     (last, booking) => (!last || booking.start > last.start ? booking : last),
     undefined,
@@ -121,6 +125,7 @@ export function personRow(person: Person, bookings: readonly Booking[]): PersonR
     ...(from === undefined ? {} : { knownFrom: from }),
     ...(newest ? { latest: newest.start, newest: newest.id } : {}),
     ...(person.blocked ? { blockedRow: 1 } : {}),
+    ...(follow === undefined ? {} : { follow }),
   }
 }
 
@@ -148,6 +153,7 @@ export function plainPerson(row: PersonRow): Person {
     counted,
     agreed,
     blockedRow,
+    follow,
     ...person
   } = row
   return person

@@ -32,6 +32,9 @@ const HowTheyWent = lazy(async () => ({ default: (await import('../parts/how-it-
 const TodaysMessages = lazy(async () => ({
   default: (await import('../messages/todays-messages.tsx')).TodaysMessages,
 }))
+const TodaysFollowUps = lazy(async () => ({
+  default: (await import('../people/todays-follow-ups.tsx')).TodaysFollowUps,
+}))
 const TodaysWaiting = lazy(async () => ({
   default: (await import('../waiting/todays-waiting.tsx')).TodaysWaiting,
 }))
@@ -139,6 +142,7 @@ export function Today() {
           <Suspense>
             <TodaysWaiting desk={desk} />
             <TodaysMessages desk={desk} />
+            <TodaysFollowUps desk={desk} />
             <HowTheyWent desk={desk} />
             <NotChosenYet desk={desk} />
             <WhatsNew desk={desk} />

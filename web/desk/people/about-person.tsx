@@ -6,6 +6,7 @@ import type { Desk } from '../data/live.ts'
 import { changePerson } from '../data/people.ts'
 import { type PersonRow, plainPerson } from '../data/rows.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
+import { DateField } from '../parts/date-field.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { Tick } from '../parts/tick.tsx'
@@ -45,7 +46,7 @@ export function AboutPerson({
     await changePerson(db, { ...rest, ...(written.length > 0 ? { tags: [...new Set(written)] } : {}) })
   }
   return (
-    <Dialog title={given ? given.name : 'Invite somebody'} close={close}>
+    <Dialog title={given ? given.name : 'Somebody new'} close={close}>
       <form
         noValidate
         className="grid gap-3"
@@ -69,6 +70,28 @@ export function AboutPerson({
             />
           </div>
         )}
+        <div className="grid grid-cols-2 gap-3">
+          <PlainField
+            label="Pronouns"
+            value={person.pronouns ?? ''}
+            onChange={(pronouns) =>
+              setPerson(({ pronouns: _, ...rest }) => (pronouns ? { ...rest, pronouns } : rest))
+            }
+          />
+          <PlainField
+            label="Phone"
+            type="tel"
+            value={person.phone ?? ''}
+            onChange={(phone) => setPerson(({ phone: _, ...rest }) => (phone ? { ...rest, phone } : rest))}
+          />
+        </div>
+        <DateField
+          label="Birthday"
+          value={person.birthday ?? ''}
+          onChange={(birthday) =>
+            setPerson(({ birthday: _, ...rest }) => (birthday ? { ...rest, birthday } : rest))
+          }
+        />
         <fieldset>
           <legend className="ask">Invited to</legend>
           {desk.practice.services.map((service) => (
@@ -96,6 +119,11 @@ export function AboutPerson({
           rows={3}
           value={person.note}
           onChange={(note) => setPerson({ ...person, note })}
+        />
+        <Tick
+          label="Worked with before: known from their first request on"
+          on={person.known ?? false}
+          onChange={(on) => setPerson(({ known: _, ...rest }) => (on ? { ...rest, known: true } : rest))}
         />
         <Tick
           label="May not book online"
@@ -128,7 +156,7 @@ export function AboutPerson({
         />
         <ProblemNote of={act} />
         <button type="submit" className="press press-go justify-self-start">
-          {given ? 'Keep it' : 'Invite them'}
+          {given ? 'Keep it' : `Keep ${person.name.trim() || 'them'}`}
         </button>
       </form>
     </Dialog>

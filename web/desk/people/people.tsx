@@ -53,9 +53,14 @@ export function People() {
             People are new until their first session, and known from then on
           </p>
         </div>
-        <button type="button" className="press" onClick={() => setAbout('new')}>
-          Invite somebody
-        </button>
+        <div className="flex flex-wrap gap-2.5">
+          <Link className="press" to="/people/move-in">
+            Move people in
+          </Link>
+          <button type="button" className="press" onClick={() => setAbout('new')}>
+            Add or invite somebody
+          </button>
+        </div>
       </header>
       <FindBar count={keys ? `${keys.length.toLocaleString('en')} people` : ''}>
         <SearchField label="Name or mail address" value={filters.q} onSearch={(q) => set({ q })} />

@@ -1,7 +1,7 @@
 import { isEnded, stateAt } from '@acolhida/core/booking'
 import { standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
-import { formatInstant, type Instant } from '@acolhida/core/time'
+import { dateWords, formatInstant, type Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -18,7 +18,9 @@ import { LinesOf } from '../waiting/lines-of.tsx'
 import { PutInLine } from '../waiting/put-in-line.tsx'
 import { AboutPerson } from './about-person.tsx'
 import { Counts } from './counts.tsx'
+import { FollowUps } from './follow-ups.tsx'
 import { Replies } from './replies.tsx'
+import { SaveThem } from './save-them.tsx'
 import { wentWords } from './went-words.ts'
 
 /** Somebody, and everything there is with them. */
@@ -53,7 +55,7 @@ export function PersonPage() {
     <>
       <PageHead
         title={person.name}
-        line={[known ? 'Known' : 'New', person.blocked ? 'may not book' : '', went]
+        line={[person.pronouns ?? '', known ? 'Known' : 'New', person.blocked ? 'may not book' : '', went]
           .filter(Boolean)
           .join(' · ')}
       >
@@ -73,6 +75,7 @@ export function PersonPage() {
         <Bookings desk={desk} bookings={bookings} />
         <div className="grid h-fit gap-4">
           <Counts practice={desk.practice} person={person} bookings={bookings} />
+          <FollowUps desk={desk} person={person} />
           <LinesOf practice={desk.practice} person={person} />
           <Kept desk={desk} person={person} />
           <Replies desk={desk} person={person} />
@@ -166,7 +169,7 @@ const isGone = (booking: BookingRow, now: Instant): boolean => isEnded(stateAt(b
 
 /** What the practitioner keeps about somebody. */
 function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow }) {
-  const { emails, phone, allTags, note, invited, approval } = person
+  const { emails, phone, allTags, note, invited, approval, birthday } = person
   return (
     <Card title="Kept about them">
       <ul className="mt-2 grid gap-1 text-[14px] wrap-anywhere">
@@ -184,6 +187,7 @@ function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow })
             </a>
           </li>
         )}
+        {birthday && <li>Born on {dateWords(birthday)}</li>}
         {approval && (
           <li className="font-semibold">
             {approval === 'ask' ? 'Every request of theirs waits for my word' : 'What fits goes straight in'}
@@ -195,6 +199,7 @@ function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow })
         {allTags.length > 0 && <li>{allTags.map((tag) => `“${tag}”`).join(' ')}</li>}
         {note && <li className="mt-1 whitespace-pre-line">{note}</li>}
       </ul>
+      <SaveThem practice={practice} person={person} />
     </Card>
   )
 }

@@ -1,0 +1,5 @@
+export * from './arrival.ts'
+export * from './columns.ts'
+export * from './people-table.ts'
+export * from './sift.ts'
+export * from './vcard.ts'

@@ -1,0 +1,74 @@
+import ICAL from 'ical.js'
+import type { Person } from '../people/index.ts'
+import { type Arrival, MOST_PEOPLE, NoPeople, type Unread } from './arrival.ts'
+
+/** Cards of people (RFC 6350, and RFC 2426 before it), each read by itself: what can't be read of one keeps out no other. */
+export function readCards(text: string): { arrivals: Arrival[]; unread: Unread[] } {
+  const cards = text.match(/^BEGIN:VCARD[ \t]*$[\s\S]*?^END:VCARD[ \t]*$/gim) ?? []
+  if (cards.length === 0) throw new NoPeople('There is no card in this file: none begins with BEGIN:VCARD.')
+  if (cards.length > MOST_PEOPLE)
+    throw new NoPeople(
+      `There are ${cards.length.toLocaleString('en')} cards; ${MOST_PEOPLE.toLocaleString('en')} can be taken in at once. Split the file.`,
+    )
+  const arrivals: Arrival[] = []
+  const unread: Unread[] = []
+  for (const [i, card] of cards.entries()) {
+    try {
+      arrivals.push(arrivalIn(card, i + 1))
+    } catch (error) {
+      unread.push({ row: i + 1, what: firstLine(card), why: (error as Error).message })
+    }
+  }
+  return { arrivals, unread }
+}
+
+const firstLine = (card: string): string => /^FN[^:]*:(.*)$/im.exec(card)?.[1]?.trim().slice(0, 80) ?? ''
+
+function arrivalIn(card: string, row: number): Arrival {
+  if (/^VERSION:2\.1/im.test(card))
+    throw new Error('It is of version 2.1; let the program that made it write version 3 or 4.')
+  const [jcard] = [ICAL.parse(card.replaceAll(/\r?\n/g, '\r\n'))]
+  const component = new ICAL.Component(jcard as unknown[])
+  const texts = (name: string): string[] =>
+    component
+      .getAllProperties(name)
+      .flatMap((property) => property.getValues().map((value) => String(value).trim()))
+      .filter(Boolean)
+  const [named] = component.getAllProperties('n').map((property) => property.getFirstValue() as unknown)
+  const parts = Array.isArray(named) ? named : []
+  return {
+    row,
+    name: texts('fn')[0] ?? [parts[1], parts[0]].flat().filter(Boolean).join(' '),
+    emails: texts('email').map((email) => email.replace(/^mailto:/i, '')),
+    phone: (texts('tel')[0] ?? '').replace(/^tel:/i, '').replace(/;.*$/, ''),
+    pronouns: texts('pronouns')[0] ?? '',
+    birthday: texts('bday')[0] ?? '',
+    tags: texts('categories'),
+    note: texts('note').join('\n'),
+  }
+}
+
+/** Somebody as a card of version 4 (RFC 6350; pronouns by RFC 9554). What the practitioner keeps for themselves stays out. */
+export function cardOf({ name, emails, phone, pronouns, birthday }: Person): string {
+  const card = new ICAL.Component('vcard')
+  const add = (property: string, value: string | undefined): void => {
+    if (value) card.addPropertyWithValue(property, value)
+  }
+  add('version', '4.0')
+  add('kind', 'individual')
+  add('fn', name)
+  for (const email of emails) add('email', email)
+  if (phone) {
+    const tel = new ICAL.Property('tel', card)
+    tel.resetType('text')
+    tel.setValue(phone)
+    card.addProperty(tel)
+  }
+  add('pronouns', pronouns)
+  if (birthday) {
+    const bday = new ICAL.Property('bday', card)
+    bday.setValue(ICAL.VCardTime.fromDateAndOrTimeString(birthday, 'date-and-or-time'))
+    card.addProperty(bday)
+  }
+  return `${card.toString()}\r\n`
+}

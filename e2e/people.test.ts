@@ -1,0 +1,104 @@
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { goTo } from './client.ts'
+import { type House, openHouse } from './house.ts'
+
+let house: House
+let desk: Page
+beforeAll(async () => {
+  house = await openHouse()
+  desk = await house.openDesk()
+})
+afterAll(() => house.close())
+
+const folder = mkdtempSync(join(tmpdir(), 'acolhida-people-'))
+const put = (name: string, text: string): string => {
+  const path = join(folder, name)
+  writeFileSync(path, text)
+  return path
+}
+
+it('10,000 people are moved in: tried first, the bad ones named; and taken out again', async () => {
+  const lines = Array.from({ length: 10_000 }, (_, i) =>
+    i % 33 === 0 && i < 9_900 ? `Bad ${i},not an address,` : `Person ${i},person${i}@example.org,choir;early`,
+  )
+  const file = put('clients.csv', `Name,E-mail,Groups\n${lines.join('\n')}\n`)
+  await desk.goto(`${house.desk}/people`)
+  await desk.getByRole('link', { name: 'Move people in' }).click()
+  await desk.getByRole('heading', { level: 1, name: 'Move people in' }).waitFor()
+  await desk.getByLabel('Open a file').setInputFiles(file)
+  await desk.getByRole('button', { name: 'Take 9,700 people in' }).waitFor()
+  await desk.getByText('300 lines can’t come in').waitFor()
+  await desk.getByText('Bad 0: “not an address” is no mail address.').waitFor()
+  await desk.getByRole('button', { name: 'Take 9,700 people in' }).click()
+  await desk.getByText('9,700 people have come in.').waitFor()
+  await desk.getByText('9,700 people from clients.csv').waitFor()
+  await goTo(desk, 'People')
+  await desk.getByRole('searchbox').fill('Person 9999')
+  await desk.getByRole('link', { name: 'Person 9999' }).click()
+  await desk.getByText('“choir” “early”').waitFor()
+  await desk.goto(`${house.desk}/people/move-in`)
+  await desk.getByRole('button', { name: 'Take them out again' }).click()
+  await desk.getByText('Nobody so far.').waitFor()
+})
+
+it('something to come back to stands on Today from its day on, and is done with a press', async () => {
+  await desk.goto(`${house.desk}/people/person-asks-tome`)
+  await desk.getByLabel('What', { exact: true }).fill('Ask how the concert went')
+  await desk.getByRole('textbox', { name: 'From this day on' }).fill('24 November 2026')
+  await desk.getByRole('button', { name: 'Put it on that day' }).click()
+  await desk.getByText('from Tue 24 Nov on').waitFor()
+  await goTo(desk, 'Today')
+  const todays = desk.getByRole('region', { name: 'To come back to' })
+  await todays.getByText('Ask how the concert went').waitFor()
+  await todays.getByRole('button', { name: 'Done: Ask how the concert went' }).click()
+  await todays.waitFor({ state: 'detached' })
+  expect(await desk.getByText('Ask how the concert went').count()).toBe(0)
+})
+
+it('somebody is saved as a card, and whole: to read, and as data', async () => {
+  await desk.goto(`${house.desk}/people`)
+  await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+  const saved = async (button: string): Promise<string> => {
+    const [download] = await Promise.all([
+      desk.waitForEvent('download'),
+      desk.getByRole('button', { name: button }).click(),
+    ])
+    return readFileSync(await download.path(), 'utf8')
+  }
+  expect(await saved('As a card')).toMatch(
+    /^BEGIN:VCARD\r\nVERSION:4\.0\r\nKIND:individual\r\nFN:Beñat Lasarte\r\nEMAIL:benat/,
+  )
+  const text = await saved('Everything, to read')
+  expect(text).toContain('VOICE ASSESSMENT')
+  expect(text).toMatch(/What brings you here\? .+/)
+  expect(text).toMatch(/Agreed to “.+” on .+ as Beñat Lasarte/)
+  const data = JSON.parse(await saved('Everything, as data'))
+  expect(data).toMatchObject({ format: 'acolhida-person', version: 1, person: { name: 'Beñat Lasarte' } })
+  expect(data.bookings[0].events[0].type).toBe('asked')
+})
+
+it('cards are moved in as tables are, and a file that is none of both is refused with a sentence', async () => {
+  const card = (name: string, email: string): string =>
+    ['BEGIN:VCARD', 'VERSION:3.0', `FN:${name}`, `EMAIL;TYPE=INTERNET:${email}`, 'END:VCARD', ''].join('\r\n')
+  await desk.goto(`${house.desk}/people/move-in`)
+  await desk.getByLabel('Open a file').setInputFiles(put('empty.csv', ''))
+  await desk.getByRole('alert').getByText('This file is empty.').waitFor()
+  await desk
+    .getByLabel('Open a file')
+    .setInputFiles(
+      put('cards.vcf', card('Nelle Ost', 'nelle@example.org') + card('Beñat', 'benat.lasarte@example.org')),
+    )
+  await desk.getByText('1 person is here already').waitFor()
+  await desk.getByRole('button', { name: 'Take 1 person in' }).click()
+  await desk.getByText('1 person has come in.').waitFor()
+  await goTo(desk, 'People')
+  await desk.getByRole('searchbox').fill('Nelle')
+  await desk
+    .getByRole('row', { name: /Nelle Ost/ })
+    .getByText('known')
+    .waitFor()
+})

@@ -1,0 +1,248 @@
+import { COLUMNS, type PersonColumn } from '@acolhida/core/move-in'
+import { dateAt } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
+import { relayNow } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
+import { type Desk, useDesk } from '../data/live.ts'
+import { ProblemNote, useAct } from '../parts/act.tsx'
+import { FileButton } from '../parts/file.tsx'
+import { PageHead } from '../parts/page-head.tsx'
+import { Tick } from '../parts/tick.tsx'
+import { counted, homeZone, when } from '../parts/words.ts'
+import { Card } from '../request/card.tsx'
+import { batchesIn, takeBatchOut } from './batches.ts'
+import type { FileRead, MoveInAs, Tried } from './told.ts'
+import { type MovingIn, useMoveIn } from './use-move-in.ts'
+
+const NAMES: Record<PersonColumn, string> = {
+  name: 'Name',
+  given: 'First name',
+  family: 'Last name',
+  email: 'Mail address',
+  phone: 'Phone',
+  pronouns: 'Pronouns',
+  birthday: 'Birthday',
+  tags: 'Tags',
+  note: 'Note',
+}
+
+const many = (n: number): string => n.toLocaleString('en')
+const peopleOf = (n: number): string => `${many(n)} ${n === 1 ? 'person' : 'people'}`
+
+/** People from another place: read, tried, taken in together, and taken out again together. */
+export function MoveInPage() {
+  const desk = useDesk()
+  const moving = useMoveIn()
+  const { read, taken, problem } = moving
+  return (
+    <>
+      <PageHead
+        title="Move people in"
+        line="From a table (CSV) or cards (vCard). Nothing is written before you have seen what would come of it, and nobody is written to."
+      >
+        <Link className="press" to="/people">
+          Back to everybody
+        </Link>
+      </PageHead>
+      <div className="mt-5 grid gap-5 lg:grid-cols-[1fr_320px]">
+        <div className="grid h-fit gap-4">
+          <Card title="The file">
+            <p className="mt-1.5 mb-3 text-[14px] text-soft">
+              A table needs headings in its first line, and a column with names and one with mail addresses.
+            </p>
+            <FileButton accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard" onFile={moving.open}>
+              {read ? 'Open another file' : 'Open a file'}
+            </FileButton>
+            {problem && (
+              <p role="alert" className="mt-2 font-semibold text-clay">
+                {problem}
+              </p>
+            )}
+            {taken !== undefined && (
+              <p role="status" className="note tag-fits mt-3">
+                {taken === 0
+                  ? 'Nobody has come in.'
+                  : `${peopleOf(taken)} ${taken === 1 ? 'has' : 'have'} come in.`}
+              </p>
+            )}
+          </Card>
+          {read && <Reading key={`${read.name} ${read.many}`} desk={desk} read={read} moving={moving} />}
+        </div>
+        <Batches desk={desk} />
+      </div>
+    </>
+  )
+}
+
+/** A file that was read: what its columns are, what would come of it, and taking it in. */
+function Reading({ desk, read, moving }: { desk: Desk; read: FileRead; moving: MovingIn }) {
+  const { tried, writing, tryIt } = moving
+  const [columns, setColumns] = useState(read.table?.guess ?? [])
+  const [worked, setWorked] = useState(true)
+  const as = (): MoveInAs => {
+    const now = relayNow()
+    return { columns, worked, now, today: dateAt(homeZone(desk.practice), now) }
+  }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: tried anew when what is wished for has changed
+  useEffect(() => tryIt(as()), [columns, worked])
+  return (
+    <>
+      {read.table && (
+        <Card title="What its columns are" aside={`${many(read.many)} lines`}>
+          <ul className="mt-2 grid gap-x-5 gap-y-2 sm:grid-cols-2">
+            {read.table.headings.map((heading, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: columns have no names of their own
+              <li key={at}>
+                <label className="ask">
+                  {heading || `Column ${at + 1}`}
+                  <select
+                    className="field mt-1"
+                    value={columns[at] ?? ''}
+                    onChange={({ target }) =>
+                      setColumns(
+                        columns.map((one, i) =>
+                          i === at ? (COLUMNS.find((column) => column === target.value) ?? undefined) : one,
+                        ),
+                      )
+                    }
+                  >
+                    <option value="">left out</option>
+                    {COLUMNS.map((column) => (
+                      <option key={column} value={column}>
+                        {NAMES[column]}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+                <span className="block truncate text-[13px] text-soft">
+                  {read.table?.some
+                    .map((row) => row[at])
+                    .filter(Boolean)
+                    .join(' · ') || 'empty'}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </Card>
+      )}
+      <Card title="What would come of it">
+        <Tick label="I have worked with them before: they are known" on={worked} onChange={setWorked} />
+        {writing ? (
+          <p className="mt-3" role="status">
+            <progress className="progress progress-primary w-full" value={writing.done} max={writing.of} />
+            {many(writing.done)} of {many(writing.of)}
+          </p>
+        ) : (
+          <div className="mt-2 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="press press-go"
+              disabled={!tried || tried.come === 0}
+              onClick={() => moving.take(as())}
+            >
+              Take {peopleOf(tried?.come ?? 0)} in
+            </button>
+            <button type="button" className="press press-quiet" onClick={moving.stop}>
+              Leave it
+            </button>
+          </div>
+        )}
+        {tried ? <Trial tried={tried} /> : <p className="mt-2 text-soft">One moment …</p>}
+      </Card>
+    </>
+  )
+}
+
+/** What a trial has found. */
+function Trial({ tried: { here, twice, wrong, counts } }: { tried: Tried }) {
+  return (
+    <div className="mt-3 grid gap-2">
+      <Found
+        title={`${peopleOf(counts.here)} ${counts.here === 1 ? 'is' : 'are'} here already, and stay as they are`}
+        all={counts.here}
+        of={here.map(({ row, name, email, known }) => ({ row, text: `${name}: ${email} is ${known}’s` }))}
+      />
+      <Found
+        title={`${counted(counts.twice, 'line is', 'lines are')} of somebody who stands in it before`}
+        all={counts.twice}
+        of={twice.map(({ row, name, first }) => ({ row, text: `${name}: as in ${first}` }))}
+      />
+      <Found
+        title={`${counted(counts.wrong, 'line', 'lines')} can’t come in`}
+        all={counts.wrong}
+        of={wrong.map(({ row, what, why }) => ({ row, text: what ? `${what}: ${why}` : why }))}
+        open
+      />
+    </div>
+  )
+}
+
+function Found({
+  title,
+  all,
+  of,
+  open = false,
+}: {
+  title: string
+  all: number
+  of: { row: number; text: string }[]
+  open?: boolean
+}) {
+  if (all === 0) return null
+  return (
+    <details open={open}>
+      <summary className="cursor-pointer font-semibold">{title}</summary>
+      <section
+        className="mt-1 max-h-[240px] overflow-y-auto"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard
+        tabIndex={0}
+        aria-label={title}
+      >
+        <ul className="text-[14px]">
+          {of.map(({ row, text }) => (
+            <li key={row} className="grid grid-cols-[60px_1fr] gap-2 border-t border-line py-1 wrap-anywhere">
+              <span className="figures text-soft">{row}</span>
+              <span dir="auto">{text}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+      {all > of.length && <p className="text-[13px] text-soft">The first {many(of.length)} are shown.</p>}
+    </details>
+  )
+}
+
+/** Who was moved in before, with the way to take them out again together. */
+function Batches({ desk }: { desk: Desk }) {
+  const batches = useLiveQuery(() => batchesIn(db), [])
+  const act = useAct()
+  return (
+    <div className="h-fit">
+      <Card title="Moved in before">
+        {batches?.length === 0 && <p className="mt-2 text-soft">Nobody so far.</p>}
+        <ul className="mt-2 grid gap-3">
+          {batches?.map(({ id, at, file, people, stay }) => (
+            <li key={id}>
+              <b className="block">{when(desk.practice, at)}</b>
+              <span className="block text-[14px] text-soft wrap-anywhere">
+                {peopleOf(people)} from {file || 'a file'}
+                {stay > 0 && `; ${many(stay)} have booked since, and would stay`}
+              </span>
+              <button
+                type="button"
+                className="press press-quiet mt-1"
+                disabled={people === stay || act.busy}
+                onClick={() => act.run(() => takeBatchOut(db, id))}
+              >
+                Take them out again
+              </button>
+            </li>
+          ))}
+        </ul>
+        <ProblemNote of={act} />
+      </Card>
+    </div>
+  )
+}

@@ -1,0 +1,52 @@
+import type { Practice } from '@acolhida/core/practice'
+import { relayNow } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
+import { bookingsOf } from '../data/people.ts'
+import { type PersonRow, plainPerson } from '../data/rows.ts'
+import { ProblemNote, useAct } from '../parts/act.tsx'
+import { saveFile } from '../parts/file.tsx'
+
+/** Saves somebody: as a card, or everything there is of them, to read or as data. */
+export function SaveThem({ practice, person }: { practice: Practice; person: PersonRow }) {
+  const act = useAct()
+  const name = person.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '') || 'person'
+  const card = async (): Promise<void> => {
+    const { cardOf } = await import('@acolhida/core/move-in')
+    saveFile(`${name}.vcf`, 'text/vcard', cardOf(plainPerson(person)))
+  }
+  const everything = async (as: 'text' | 'data'): Promise<void> => {
+    const { everythingOf, readableOf } = await import('./person-file.ts')
+    const file = await everythingOf(db, person)
+    if (as === 'data') {
+      saveFile(`${name}.json`, 'application/json', `${JSON.stringify(file, null, 2)}\n`)
+      return
+    }
+    const text = readableOf(practice, file, await bookingsOf(db, person), relayNow())
+    saveFile(`${name}.txt`, 'text/plain;charset=utf-8', text)
+  }
+  return (
+    <div className="mt-3">
+      <p className="text-[13px] text-soft">Save them:</p>
+      <div className="mt-1 flex flex-wrap gap-1.5">
+        <button type="button" className="press press-quiet px-2" onClick={() => act.run(card)}>
+          As a card
+        </button>
+        <button
+          type="button"
+          className="press press-quiet px-2"
+          onClick={() => act.run(() => everything('text'))}
+        >
+          Everything, to read
+        </button>
+        <button
+          type="button"
+          className="press press-quiet px-2"
+          onClick={() => act.run(() => everything('data'))}
+        >
+          Everything, as data
+        </button>
+      </div>
+      <ProblemNote of={act} />
+    </div>
+  )
+}
