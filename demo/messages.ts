@@ -4,6 +4,9 @@ import { duration, time } from '@acolhida/core/time'
 /** What the practice says in Portuguese, by the keys of its texts; a few are still to be written. */
 const PORTUGUESE: Readonly<Record<string, string>> = {
   'profile/headline': 'Voz e leitura em voz alta · Coimbra e à distância',
+  'profile/pronouns': 'ela',
+  'profile/about':
+    'Há vinte anos que trabalho com quem precisa da voz: professores, guias, quem lê em voz alta. Primeiro ouço, e começamos pelo que a cansa.',
   'profile/greeting':
     'Seja bem-vindo, seja bem-vinda. Escolha ao que vem; primeiro algumas perguntas, para que o tempo que passamos seja o certo.',
   'service/first-conversation/name': 'Primeira conversa',

@@ -161,6 +161,9 @@ export function demoPractice(now: Instant): Practice {
       headline: 'Voice and speaking coach · Coimbra and online',
       greeting:
         'Welcome. Choose what you have come for; a few questions first, so that the time we spend is the right one.',
+      pronouns: 'she/her',
+      about:
+        'For twenty years I have worked with people who need their voice: teachers, guides, readers of audio books. I listen first, and we begin with what tires you.',
       email: 'iria@montalvar.example.org',
       phone: '+44 7700 900142',
       zone: 'Europe/Lisbon',

@@ -1,10 +1,13 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import type { EnterBody } from '@acolhida/core/contract'
+import { enter } from '@acolhida/core/house'
+import { DAY } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { goTo } from './client.ts'
-import { type House, openHouse } from './house.ts'
+import { eventually, type House, openHouse } from './house.ts'
 
 let house: House
 let desk: Page
@@ -101,4 +104,34 @@ it('cards are moved in as tables are, and a file that is none of both is refused
     .getByRole('row', { name: /Nelle Ost/ })
     .getByText('known')
     .waitFor()
+})
+
+it('numbers that were asked twice are drawn over the sessions, and told as a table', async () => {
+  const { house: inside } = house.relay.here.keeper
+  const known = [...inside.openBookings()].find(({ id }) => id === 'next-benat')!
+  const { person, answers } = known.asked
+  const body = {
+    ...{ id: 'benat-once-more', service: known.service, place: known.place, minutes: known.minutes },
+    ...{ start: known.start + 14 * DAY, clash: true, silent: true, person },
+    answers: { ...answers, strain: 3 },
+  }
+  house.relay.here.call(enter, body as EnterBody)
+  await desk.goto(`${house.desk}/people`)
+  await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+  const figure = desk.getByRole('figure', { name: 'How tired is your voice in the evening?' })
+  await figure.getByRole('img', { name: /^How tired.*: \d+ on .*, 3 on / }).waitFor()
+  await figure.getByText('As a table').click()
+  expect(await figure.getByRole('row').count()).toBe(2)
+})
+
+it('who the practitioner is stands at the door as they wish', async () => {
+  await desk.goto(`${house.desk}/profile`)
+  await desk.getByLabel('Your pronouns, if you like').fill('they/them')
+  await desk.keyboard.press('Tab')
+  const door = await house.visitor({})
+  await eventually('the door knows', async () => {
+    await door.goto(house.door)
+    return door.getByText('they/them').isVisible()
+  })
+  await door.getByText(/^For twenty years/).waitFor()
 })

@@ -109,6 +109,9 @@ export interface DoorView {
     name: string
     headline: string
     greeting: string
+    pronouns?: string
+    about?: string
+    picture?: string
     zone: string
     phone?: string
     tax?: string

@@ -101,6 +101,8 @@ function throughTexts(practice: Practice, put: Put): Practice {
       ...profile,
       headline: own('headline', profile.headline, 'line under the name'),
       greeting: own('greeting', profile.greeting, 'greeting'),
+      ...(profile.pronouns ? { pronouns: own('pronouns', profile.pronouns, 'pronouns') } : {}),
+      ...(profile.about ? { about: own('about', profile.about, 'lines about you') } : {}),
     },
     services: practice.services.map((service) => inService(service, put)),
     places: practice.places.map((place) => inPlace(place, put)),

@@ -22,6 +22,10 @@ export interface Profile {
   name: string
   headline: string
   greeting: string
+  /** How the practitioner is spoken of, what they say of themselves, and a small picture of them: as they wish. */
+  pronouns?: string
+  about?: string
+  picture?: string
   /** Where clients' answers go. */
   email: string
   phone?: string

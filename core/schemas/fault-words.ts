@@ -15,6 +15,7 @@ const NAMES: Record<string, string> = {
   slug: 'The address of the door',
   headline: 'The line about you',
   greeting: 'The greeting',
+  about: 'What you say of yourself',
   note: 'The note',
   message: 'The message',
   code: 'The code',

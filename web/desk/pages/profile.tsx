@@ -1,7 +1,10 @@
 import type { Practice, Profile as ProfileData } from '@acolhida/core/practice'
 import { longWeekdayName } from '@acolhida/core/time'
+import { changePractice } from '../data/change.ts'
+import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { DoorOpening } from '../parts/door-opening.tsx'
+import { Picture } from '../parts/picture.tsx'
 import { SavedField } from '../parts/saved-field.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { CURRENCIES, zonesWith } from '../settings/choices.ts'
@@ -10,6 +13,16 @@ const withProfile = (practice: Practice, part: Partial<ProfileData>): Practice =
   ...practice,
   profile: { ...practice.profile, ...part },
 })
+
+/** The profile with something that it need not have. */
+function withOptional(
+  practice: Practice,
+  key: 'phone' | 'pronouns' | 'about' | 'picture',
+  value: string,
+): Practice {
+  const { [key]: _, ...rest } = practice.profile
+  return { ...practice, profile: value.trim() ? { ...rest, [key]: value.trim() } : rest }
+}
 
 /** Who the practitioner is: name, greeting, addresses, zone and currency. */
 export function ProfilePage() {
@@ -39,6 +52,28 @@ export function ProfilePage() {
             value={profile.greeting}
             change={(p, greeting) => withProfile(p, { greeting })}
           />
+          <SavedField
+            label="Your pronouns, if you like"
+            what="the pronouns"
+            value={profile.pronouns ?? ''}
+            change={(p, pronouns) => withOptional(p, 'pronouns', pronouns)}
+          />
+          <SavedField
+            label="About you, in some lines, if you like"
+            what="the lines about you"
+            rows={5}
+            value={profile.about ?? ''}
+            change={(p, about) => withOptional(p, 'about', about)}
+          />
+          <section aria-label="A picture of you">
+            <p className="ask mb-1">A picture of you, if you like</p>
+            <Picture
+              picture={profile.picture}
+              onChange={async (picture) =>
+                changePractice(db, 'the picture of you', (p) => withOptional(p, 'picture', picture ?? ''))
+              }
+            />
+          </section>
           <SavedField
             label="The last part of the door’s address"
             help="Links you have given out lead nowhere when it changes."
@@ -91,10 +126,7 @@ export function ProfilePage() {
               label="Phone, if you like"
               what="the phone"
               value={profile.phone ?? ''}
-              change={(p, phone) => {
-                const { phone: _, ...rest } = p.profile
-                return { ...p, profile: phone.trim() ? { ...rest, phone: phone.trim() } : rest }
-              }}
+              change={(p, phone) => withOptional(p, 'phone', phone)}
             />
           </section>
         </div>

@@ -3,7 +3,7 @@ import { standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { dateWords, formatInstant, type Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
@@ -22,6 +22,9 @@ import { FollowUps } from './follow-ups.tsx'
 import { Replies } from './replies.tsx'
 import { SaveThem } from './save-them.tsx'
 import { wentWords } from './went-words.ts'
+
+// Lines are drawn by a library of their own, loaded where somebody has been asked twice.
+const AnswersOverTime = lazy(async () => ({ default: (await import('./over-time.tsx')).AnswersOverTime }))
 
 /** Somebody, and everything there is with them. */
 export function PersonPage() {
@@ -72,7 +75,12 @@ export function PersonPage() {
         </button>
       </PageHead>
       <div className="mt-5 grid gap-5 lg:grid-cols-[1fr_380px]">
-        <Bookings desk={desk} bookings={bookings} />
+        <div className="grid h-fit gap-4">
+          <Bookings desk={desk} bookings={bookings} />
+          <Suspense>
+            <AnswersOverTime practice={desk.practice} bookings={bookings} />
+          </Suspense>
+        </div>
         <div className="grid h-fit gap-4">
           <Counts practice={desk.practice} person={person} bookings={bookings} />
           <FollowUps desk={desk} person={person} />

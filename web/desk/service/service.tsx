@@ -16,6 +16,7 @@ import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
 import { WhatTheyGet } from '../messages/what-they-get.tsx'
 import { ActButton } from '../parts/act.tsx'
+import { Picture } from '../parts/picture.tsx'
 import { SettingsPage } from '../parts/settings-page.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { homeZone } from '../parts/words.ts'
@@ -27,7 +28,6 @@ import { GroupDates } from './group-dates.tsx'
 import { MakePlace, MakeQuestions, MakeTerms } from './make.tsx'
 import { OwnLink } from './own-link.tsx'
 import { PaymentLines } from './payment-lines.tsx'
-import { Picture } from './picture.tsx'
 import { SaidOf } from './said.tsx'
 import { sentencesOf } from './sentences.ts'
 import { withService } from './with-service.ts'
@@ -142,7 +142,10 @@ export function ServicePage() {
           <LastTen practice={practice} service={service} />
           <WhatTheyGet practice={practice} service={service} />
           <section className="sheet p-5" aria-label="Picture">
-            <Picture service={service} onChange={(picture) => change('a picture', () => ({ picture }))} />
+            <Picture
+              picture={service.picture}
+              onChange={(picture) => change('a picture', () => ({ picture }))}
+            />
           </section>
           <div className="flex flex-wrap gap-2.5">
             <CopyTo practice={practice} service={service} />

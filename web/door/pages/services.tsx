@@ -1,4 +1,4 @@
-import type { DoorService } from '@acolhida/core/contract'
+import type { DoorService, DoorView } from '@acolhida/core/contract'
 import { ArrowRight } from 'lucide-react'
 import { Link } from 'react-router'
 import { say } from '../parts/say.ts'
@@ -16,6 +16,7 @@ export function Services() {
       <title>{practice.name}</title>
       <h1 className="sr-only">{say('services.title', { name: practice.name })}</h1>
       {practice.greeting && <p className="mb-5 text-[17px] whitespace-pre-line">{practice.greeting}</p>}
+      <About practice={practice} />
       {sections.map((section) => (
         <section key={section} className="mb-6" aria-label={section || undefined}>
           {section && <h2 className="mb-2 text-[21px]">{section}</h2>}
@@ -39,6 +40,29 @@ export function Services() {
         </Link>
       </p>
     </div>
+  )
+}
+
+/** The practitioner, as far as they say something of themselves. */
+function About({ practice: { name, pronouns, about, picture } }: Pick<DoorView, 'practice'>) {
+  if (!pronouns && !about && !picture) return null
+  return (
+    <section className="mb-6 flex items-start gap-4" aria-label={name}>
+      {picture && (
+        <img
+          src={picture}
+          alt=""
+          className="size-[84px] shrink-0 rounded-full border border-line object-cover"
+        />
+      )}
+      <div className="min-w-0">
+        <p className="font-semibold">
+          {name}
+          {pronouns && <span className="font-normal text-soft"> · {pronouns}</span>}
+        </p>
+        {about && <p className="mt-0.5 whitespace-pre-line wrap-anywhere">{about}</p>}
+      </div>
+    </section>
   )
 }
 

@@ -1,6 +1,5 @@
-import type { Service } from '@acolhida/core/practice'
-import { ActButton } from '../parts/act.tsx'
-import { FileButton } from '../parts/file.tsx'
+import { ActButton } from './act.tsx'
+import { FileButton } from './file.tsx'
 
 /** The longer side of a picture as it is kept, in pixels; and how much may be kept, in characters. */
 const SIDE = 360
@@ -27,30 +26,26 @@ async function small(file: File): Promise<string> {
   throw new Error('This picture stays too large; please choose a plainer one.')
 }
 
-/** The picture of a service: chosen, made small, shown, taken away. */
+/** A picture: chosen, made small, shown, taken away. */
 export function Picture({
-  service,
+  picture,
   onChange,
 }: {
-  service: Service
+  picture: string | undefined
   onChange: (picture: string | undefined) => Promise<void>
 }) {
   return (
     <div className="flex flex-wrap items-center gap-3">
-      {service.picture && (
-        <img
-          src={service.picture}
-          alt=""
-          className="size-[72px] rounded-lg border border-line object-cover"
-        />
+      {picture && (
+        <img src={picture} alt="" className="size-[72px] rounded-lg border border-line object-cover" />
       )}
       <FileButton
         accept="image/png,image/jpeg,image/webp"
         onFile={async (file) => onChange(await small(file))}
       >
-        {service.picture ? 'Another picture' : 'Choose a picture'}
+        {picture ? 'Another picture' : 'Choose a picture'}
       </FileButton>
-      {service.picture && (
+      {picture && (
         <ActButton className="press press-no" onAct={() => onChange(undefined)}>
           Take it away
         </ActButton>
