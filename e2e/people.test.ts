@@ -1,9 +1,8 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { EnterBody } from '@acolhida/core/contract'
 import { enter } from '@acolhida/core/house'
-import { DAY } from '@acolhida/core/time'
+import { DAY, shift } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { goTo } from './client.ts'
@@ -112,10 +111,10 @@ it('numbers that were asked twice are drawn over the sessions, and told as a tab
   const { person, answers } = known.asked
   const body = {
     ...{ id: 'benat-once-more', service: known.service, place: known.place, minutes: known.minutes },
-    ...{ start: known.start + 14 * DAY, clash: true, silent: true, person },
+    ...{ start: shift(known.start, 14 * DAY), clash: true, silent: true, person },
     answers: { ...answers, strain: 3 },
   }
-  house.relay.here.call(enter, body as EnterBody)
+  house.relay.here.call(enter, body)
   await desk.goto(`${house.desk}/people`)
   await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
   const figure = desk.getByRole('figure', { name: 'How tired is your voice in the evening?' })

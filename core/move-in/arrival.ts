@@ -7,6 +7,7 @@ export interface Arrival {
   phone: string
   pronouns: string
   birthday: string
+  stage: string
   tags: string[]
   note: string
 }

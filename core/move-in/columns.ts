@@ -7,6 +7,7 @@ export const COLUMNS = [
   'phone',
   'pronouns',
   'birthday',
+  'stage',
   'tags',
   'note',
 ] as const
@@ -21,6 +22,7 @@ const HEADINGS: Record<PersonColumn, readonly string[]> = {
   phone: ['phone', 'telephone', 'mobile', 'phone number', 'cell', 'tel', 'telefone', 'telemovel', 'celular'],
   pronouns: ['pronouns', 'pronoun', 'pronomes'],
   birthday: ['birthday', 'date of birth', 'birth date', 'born', 'dob', 'nascimento', 'data de nascimento'],
+  stage: ['stage', 'status', 'phase', 'fase', 'estado'],
   tags: ['tags', 'tag', 'groups', 'group', 'categories', 'labels', 'etiquetas', 'grupo', 'grupos'],
   note: ['note', 'notes', 'comment', 'comments', 'remarks', 'nota', 'notas', 'observacoes', 'comentarios'],
 }

@@ -22,7 +22,7 @@ const among = (known: Record<string, string> = {}) => ({
 })
 const arrival = (change: Partial<Arrival> = {}): Arrival => ({
   ...{ row: 2, name: 'Ana Prova', emails: ['ana@example.org'], phone: '', pronouns: '', birthday: '' },
-  ...{ tags: [], note: '' },
+  ...{ stage: '', tags: [], note: '' },
   ...change,
 })
 
@@ -38,7 +38,7 @@ describe('a table', () => {
     expect(peopleOfTable(table, columns)).toEqual([
       {
         ...{ row: 2, name: 'Ana Prova', emails: ['ana@example.org'], phone: '+351 912', pronouns: '' },
-        ...{ birthday: '12/04/1985', tags: [], note: 'two\nlines; and a "quote"' },
+        ...{ birthday: '12/04/1985', stage: '', tags: [], note: 'two\nlines; and a "quote"' },
       },
     ])
   })
@@ -108,7 +108,7 @@ describe('taking people in is tried first', () => {
             row: fc.nat(),
             name: text,
             emails: fc.array(text, { maxLength: 3 }),
-            ...{ phone: text, pronouns: text, birthday: text, note: text },
+            ...{ phone: text, pronouns: text, birthday: text, stage: text, note: text },
             tags: fc.array(text, { maxLength: 4 }),
           }),
           { maxLength: 6 },

@@ -44,6 +44,7 @@ export function peopleOfTable(table: PeopleTable, columns: readonly (PersonColum
       phone: first('phone'),
       pronouns: first('pronouns'),
       birthday: first('birthday'),
+      stage: first('stage'),
       tags: all('tags').flatMap(apart(/[,;|]+/)),
       note: all('note').join('\n'),
     }

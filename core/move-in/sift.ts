@@ -27,7 +27,7 @@ export interface Among {
 }
 
 /** Why somebody can't be taken in; nothing where they can. */
-function faultIn({ name, emails, phone, pronouns, note, tags }: Arrival): string | undefined {
+function faultIn({ name, emails, phone, pronouns, stage, note, tags }: Arrival): string | undefined {
   if (!name) return 'There is no name.'
   if (name.length > 200) return 'The name is longer than 200 characters.'
   if (nameProblem(name) === 'unseen') return 'There is something in the name that can’t be seen.'
@@ -37,6 +37,7 @@ function faultIn({ name, emails, phone, pronouns, note, tags }: Arrival): string
   if (odd !== undefined) return `“${odd.slice(0, 80)}” is no mail address.`
   if (phone && !isPhone(phone)) return `“${phone.slice(0, 40)}” is no phone number.`
   if (pronouns.length > 60) return 'The pronouns are longer than 60 characters.'
+  if (stage.length > 60) return 'The word for how far you have come is longer than 60 characters.'
   if (note.length > 20_000) return 'The note is longer than 20,000 characters.'
   const long = tags.find((tag) => tag.length > 60)
   return long === undefined ? undefined : `The tag “${long.slice(0, 40)}…” is longer than 60 characters.`
@@ -89,6 +90,7 @@ export function sift(arrivals: readonly Arrival[], { known, today, ids, batch, w
     }
     const tags = [...new Set(arrival.tags.map(clean).filter(Boolean))].slice(0, 100)
     const pronouns = clean(arrival.pronouns)
+    const stage = clean(arrival.stage)
     const person: Person = {
       id: `person-${ids()}`,
       name,
@@ -100,6 +102,7 @@ export function sift(arrivals: readonly Arrival[], { known, today, ids, batch, w
       blocked: false,
       note: arrival.note,
       ...(tags.length > 0 ? { tags } : {}),
+      ...(stage ? { stage } : {}),
       ...(worked ? { known: true } : {}),
       movedIn: batch,
     }

@@ -43,6 +43,7 @@ function arrivalIn(card: string, row: number): Arrival {
     phone: (texts('tel')[0] ?? '').replace(/^tel:/i, '').replace(/;.*$/, ''),
     pronouns: texts('pronouns')[0] ?? '',
     birthday: texts('bday')[0] ?? '',
+    stage: '',
     tags: texts('categories'),
     note: texts('note').join('\n'),
   }

@@ -34,10 +34,21 @@ export interface Person {
   /** Given by the practitioner; what rules give comes from the bookings. */
   tags?: string[]
   followUps?: FollowUp[]
+  /** How far one has come with them, in a word of the practitioner's own; and since when it was which. */
+  stage?: string
+  stages?: { at: Instant; stage: string }[]
   /** Worked with before anything of it was kept here: known from the first request on. */
   known?: boolean
   /** With which others they were moved in from another place; see `movedIn`. */
   movedIn?: string
+}
+
+/** Somebody with another word for how far one has come with them, or none: each change is kept. */
+export function withStage<P extends Person>(person: P, stage: string, at: Instant): P {
+  const { stage: before = '', ...rest } = person
+  if (before === stage) return person
+  const stages = [...(person.stages ?? []), { at, stage }]
+  return { ...(rest as P), ...(stage ? { stage } : {}), stages }
 }
 
 /** The date from which on there is something to come back to somebody about; nothing where there is nothing open. */
@@ -81,6 +92,10 @@ export const joinPeople = (first: Person, second: Person): Person => ({
   emails: [...new Set([...first.emails, ...second.emails])],
   ...(first.phone || !second.phone ? {} : { phone: second.phone }),
   ...(first.pronouns || !second.pronouns ? {} : { pronouns: second.pronouns }),
+  ...(first.stage || !second.stage ? {} : { stage: second.stage }),
+  ...(first.stages || second.stages
+    ? { stages: [...(first.stages ?? []), ...(second.stages ?? [])].sort((a, b) => a.at - b.at) }
+    : {}),
   ...(first.birthday || !second.birthday ? {} : { birthday: second.birthday }),
   ...(first.followUps || second.followUps
     ? { followUps: [...(first.followUps ?? []), ...(second.followUps ?? [])] }

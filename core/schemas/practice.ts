@@ -260,6 +260,8 @@ const asKept = {
   pronouns: maybe(line(60)),
   birthday: maybe(localDateShape),
   followUps,
+  stage: maybe(line(60)),
+  stages: maybe(list(object({ at: epochMs, stage: text(60) }), 10_000)),
   movedIn: maybe(line(80)),
   emails: list(emailShape, 100, 1),
   phone: maybe(text(40)),

@@ -101,7 +101,7 @@ export class DeskDatabase extends Dexie {
       .upgrade(later(async () => (await import('./version-10.ts')).deskToVersion10))
     // Whom there is something to come back to about, by date; and with whom others were moved in.
     this.version(11).stores({
-      people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words, follow, movedIn',
+      people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words, follow, movedIn, stage',
     })
     this.connection = this.table('link')
   }

@@ -2,17 +2,18 @@ import 'fake-indexeddb/auto'
 import { type Booking, begin, bookingEntries } from '@acolhida/core/booking'
 import { makeDiary } from '@acolhida/core/openings'
 import { knownPeople, type Person, standingAt } from '@acolhida/core/people'
-import { DAY, HOUR, type Instant, instant, parseInstant, shift } from '@acolhida/core/time'
+import { DAY, HOUR, type Instant, instant, type LocalDate, parseInstant, shift } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { liveQuery } from 'dexie'
 import fc from 'fast-check'
-import { beforeAll, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { sampleAsked } from '../../../core/tests/asked.ts'
 import { samplePractice } from '../../../core/tests/sample.ts'
 import { pack } from '../sync/package.ts'
 import { exportBackup, fill, importBackup } from './backup.ts'
 import { DeskDatabase } from './database.ts'
 import { arrivalsIn, peopleFound, peopleIn } from './lists.ts'
+import { changeFollowUps, changePerson, followedUp, stagesIn } from './people.ts'
 import { bookingRow, personRow, plainPerson, sortKey, wordsOf } from './rows.ts'
 import { keptBetween, marginOf, takenOf } from './taken.ts'
 import { currentName, makeCurrent, otherName } from './which.ts'
@@ -24,6 +25,44 @@ beforeAll(() => importBackup(db, demo))
 
 const everybody = { search: '', show: 'all', by: 'name', down: false } as const
 const every = { search: '', show: 'all', by: 'asked', down: true } as const
+
+describe('how far one has come with people', () => {
+  afterAll(() => importBackup(db, demo))
+  const tome = async (): Promise<Person> => plainPerson((await db.people.get('person-asks-tome'))!)
+
+  it('is a word of one’s own: each change is kept, and the list is filtered by it', async () => {
+    await changePerson(db, { ...(await tome()), stage: ' Talking ' })
+    await changePerson(db, { ...(await tome()), note: 'Sings.' })
+    await changePerson(db, { ...(await tome()), stage: 'Under way' })
+    const { stage, stages, note } = await tome()
+    expect([stage, note, stages?.map(({ stage }) => stage)]).toEqual([
+      'Under way',
+      'Sings.',
+      ['Talking', 'Under way'],
+    ])
+    expect(await stagesIn(db)).toEqual(['Under way'])
+    expect(await peopleIn(db, { ...everybody, stage: 'Under way' }, now)).toEqual(['person-asks-tome'])
+    expect(await peopleIn(db, { ...everybody, stage: 'Talking' }, now)).toEqual([])
+    const { stage: _, ...none } = await tome()
+    await changePerson(db, none)
+    expect((await tome()).stages?.at(-1)).toMatchObject({ stage: '' })
+    expect(await stagesIn(db)).toEqual([])
+  })
+
+  it('what there is to come back to is found by its day, and is no more when it is done', async () => {
+    const id = 'person-asks-tome'
+    const due = async (on: string) => (await db.people.where('follow').belowOrEqual(on).primaryKeys()).length
+    const on = (id: string, on: string) => ({ id, on: on as LocalDate, text: 'Ask' })
+    await changeFollowUps(db, id, () => [on('later-one', '2026-12-09'), on('sooner-one', '2026-12-01')])
+    expect([await due('2026-11-30'), await due('2026-12-01')]).toEqual([0, 1])
+    await followedUp(db, id, 'sooner-one', '2026-12-02' as LocalDate)
+    expect([await due('2026-12-08'), await due('2026-12-09')]).toEqual([0, 1])
+    await followedUp(db, id, 'sooner-one', undefined)
+    expect(await due('2026-12-01')).toBe(1)
+    await changeFollowUps(db, id, () => [])
+    expect(await due('2027-12-01')).toBe(0)
+  })
+})
 
 describe('the list of people', () => {
   it('is in the order of names, without regard to marks and capitals', async () => {

@@ -43,6 +43,8 @@ async function foundBy(
 export interface PeopleWish {
   search: string
   show: 'all' | 'known' | 'new' | 'blocked'
+  /** How far one has come with them; any where it is empty. */
+  stage?: string
   by: 'name' | 'latest'
   down: boolean
 }
@@ -50,7 +52,7 @@ export interface PeopleWish {
 /** Their ids in the order asked for, from the indexes alone. */
 export async function peopleIn(
   db: DeskDatabase,
-  { search, show, by, down }: PeopleWish,
+  { search, show, stage = '', by, down }: PeopleWish,
   now: number,
 ): Promise<string[]> {
   const { people } = db
@@ -69,9 +71,12 @@ export async function peopleIn(
         ? new Set(await people.where('blockedRow').equals(1).primaryKeys())
         : undefined
   const but = show === 'new' ? await known() : undefined
+  const come = stage ? new Set(await people.where('stage').equals(stage).primaryKeys()) : undefined
   const found = await foundBy(search, (word) => people.where('words').startsWith(word))
-  if (!only && !but && !found) return ordered
-  return ordered.filter((id) => (only?.has(id) ?? true) && !but?.has(id) && (found?.has(id) ?? true))
+  if (!only && !but && !come && !found) return ordered
+  return ordered.filter(
+    (id) => (only?.has(id) ?? true) && !but?.has(id) && (come?.has(id) ?? true) && (found?.has(id) ?? true),
+  )
 }
 
 /** Which requests a list shows. */

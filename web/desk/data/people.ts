@@ -1,5 +1,6 @@
-import { type FollowUp, joinPeople, normalMail, type Person } from '@acolhida/core/people'
+import { type FollowUp, joinPeople, normalMail, type Person, withStage } from '@acolhida/core/people'
 import type { LocalDate } from '@acolhida/core/time'
+import { relayNow } from '../../relay-client/clock.ts'
 import type { DeskDatabase } from './database.ts'
 import { type BookingRow, type PersonRow, personRow, plainPerson } from './rows.ts'
 
@@ -20,8 +21,12 @@ export async function keepPerson(db: DeskDatabase, person: Person): Promise<void
  * Keeps what the practitioner has written about somebody, or somebody new.
  * @throws BadData naming what is wrong; Error when another person has the address
  */
-export async function changePerson(db: DeskDatabase, next: Person): Promise<void> {
+export async function changePerson(db: DeskDatabase, wanted: Person): Promise<void> {
   const { letIn, person: schema } = await import('@acolhida/core/schemas')
+  const before = await db.people.get(wanted.id)
+  const { stage: _, ...rest } = wanted
+  const was = before?.stage === undefined ? rest : { ...rest, stage: before.stage }
+  const next = withStage(was, wanted.stage?.trim() ?? '', relayNow())
   const clean = letIn<Person>(schema, { ...next, emails: next.emails.map(normalMail) }, 'The person')
   await db.transaction('rw', db.people, db.bookings, async () => {
     const same = await db.people.where('emails').anyOf(clean.emails).first()
@@ -29,6 +34,10 @@ export async function changePerson(db: DeskDatabase, next: Person): Promise<void
     await keepPerson(db, clean)
   })
 }
+
+/** The words for how far one has come with people, as far as they are in use. */
+export const stagesIn = async (db: DeskDatabase): Promise<string[]> =>
+  (await db.people.orderBy('stage').uniqueKeys()).map(String)
 
 /** Changes what there is to come back to somebody about. @throws Error when they are no longer here */
 export async function changeFollowUps(

@@ -24,6 +24,7 @@ const NAMES: Record<PersonColumn, string> = {
   phone: 'Phone',
   pronouns: 'Pronouns',
   birthday: 'Birthday',
+  stage: 'How far you have come',
   tags: 'Tags',
   note: 'Note',
 }

@@ -1,9 +1,10 @@
 import type { Person } from '@acolhida/core/people'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { newKey } from '../../relay-client/client.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
-import { changePerson } from '../data/people.ts'
+import { changePerson, stagesIn } from '../data/people.ts'
 import { type PersonRow, plainPerson } from '../data/rows.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { DateField } from '../parts/date-field.tsx'
@@ -34,6 +35,7 @@ export function AboutPerson({
 }) {
   const [person, setPerson] = useState(() => (given ? plainPerson(given) : nobody()))
   const [tags, setTags] = useState((person.tags ?? []).join(', '))
+  const stages = useLiveQuery(() => stagesIn(db), [])
   const act = useAct()
   const own = new Set(person.tags ?? [])
   const byRules = (given?.allTags ?? []).filter((tag) => !own.has(tag))
@@ -108,6 +110,23 @@ export function AboutPerson({
             />
           ))}
         </fieldset>
+        <label className="ask">
+          How far you have come, in a word of your own
+          <input
+            className="field mt-1"
+            list="stages-in-use"
+            maxLength={60}
+            value={person.stage ?? ''}
+            onChange={({ target: { value } }) =>
+              setPerson(({ stage: _, ...rest }) => (value ? { ...rest, stage: value } : rest))
+            }
+          />
+          <datalist id="stages-in-use">
+            {stages?.map((stage) => (
+              <option key={stage} value={stage} />
+            ))}
+          </datalist>
+        </label>
         <PlainField label="Tags, with commas between" value={tags} onChange={setTags} />
         {byRules.length > 0 && (
           <p className="text-[14px] text-soft">

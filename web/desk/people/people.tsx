@@ -7,7 +7,7 @@ import { useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type PeopleWish, peopleIn } from '../data/lists.ts'
 import { type Desk, useDesk } from '../data/live.ts'
-import { join } from '../data/people.ts'
+import { join, stagesIn } from '../data/people.ts'
 import type { PersonRow } from '../data/rows.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
@@ -31,7 +31,7 @@ const ORDERS = { name: 'Name', latest: 'Newest booking' } satisfies Record<Peopl
 export function People() {
   const desk = useDesk()
   const now = useMinute()
-  const { filters, set } = useFilters({ q: '', show: 'all', by: 'name', down: '' })
+  const { filters, set } = useFilters({ q: '', show: 'all', stage: '', by: 'name', down: '' })
   const [joining, setJoining] = useState<PersonRow>()
   const [about, setAbout] = useState<PersonRow | 'new'>()
   const wish: PeopleWish = {
@@ -39,9 +39,14 @@ export function People() {
     show: among(SHOWS, filters.show, 'all'),
     by: among(ORDERS, filters.by, 'name'),
     down: filters.down === 'yes',
+    stage: filters.stage,
   }
-  const { search, show, by, down } = wish
-  const keys = useLiveQuery(() => peopleIn(db, wish, now), [search, show, by, down, show === 'all' ? 0 : now])
+  const { search, show, stage, by, down } = wish
+  const stages = useLiveQuery(() => stagesIn(db), []) ?? []
+  const keys = useLiveQuery(
+    () => peopleIn(db, wish, now),
+    [search, show, stage, by, down, show === 'all' ? 0 : now],
+  )
   const columns = useMemo(() => columnsOf(desk, now, setAbout, setJoining), [desk, now])
   return (
     <>
@@ -70,6 +75,14 @@ export function People() {
           options={SHOWS}
           onChange={(next) => set({ show: next })}
         />
+        {stages.length > 0 && (
+          <FilterChoice
+            label="How far you have come"
+            value={stage ?? ''}
+            options={{ '': 'However far', ...Object.fromEntries(stages.map((one) => [one, one])) }}
+            onChange={(next) => set({ stage: next })}
+          />
+        )}
       </FindBar>
       <FoundTable
         label="People"
@@ -79,7 +92,7 @@ export function People() {
         order={{ by, down }}
         onOrder={(order) => set({ by: order.by, down: order.down ? 'yes' : '' })}
         nothing={
-          search || show !== 'all'
+          search || show !== 'all' || stage
             ? 'Nobody of that kind.'
             : 'People who ask for your time will be listed here.'
         }
@@ -108,12 +121,13 @@ const columnsOf = (
     id: 'name',
     name: 'Name',
     sorts: true,
-    cell: ({ id, name, emails, blocked }) => (
+    cell: ({ id, name, emails, blocked, stage }) => (
       <>
         <Link className="font-bold underline-offset-3 hover:underline" to={`/people/${id}`}>
           {name}
         </Link>
         <span className="block text-[13px] text-soft">{emails.join(', ')}</span>
+        {stage && <span className="tag tag-info mt-0.5">{stage}</span>}
         {blocked && <span className="tag tag-closed mt-0.5">may not book</span>}
       </>
     ),

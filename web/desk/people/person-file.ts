@@ -79,6 +79,7 @@ export function readableOf(
       ...(person.phone ? [`Phone: ${person.phone}`] : []),
       ...(person.pronouns ? [`Pronouns: ${person.pronouns}`] : []),
       ...(person.birthday ? [`Born on ${dateWords(person.birthday)}`] : []),
+      ...(person.stages ?? []).map(({ at: since, stage }) => `${at(since)}: ${stage || 'no word any more'}`),
       ...(person.tags ? [`Tags: ${person.tags.join(', ')}`] : []),
       ...(person.note ? ['Note:', person.note] : []),
       ...(person.followUps ?? []).map(({ on, text }) => `To come back to on ${dateWords(on)}: ${text}`),

@@ -58,7 +58,13 @@ export function PersonPage() {
     <>
       <PageHead
         title={person.name}
-        line={[person.pronouns ?? '', known ? 'Known' : 'New', person.blocked ? 'may not book' : '', went]
+        line={[
+          person.pronouns ?? '',
+          person.stage ?? '',
+          known ? 'Known' : 'New',
+          person.blocked ? 'may not book' : '',
+          went,
+        ]
           .filter(Boolean)
           .join(' · ')}
       >
@@ -177,7 +183,7 @@ const isGone = (booking: BookingRow, now: Instant): boolean => isEnded(stateAt(b
 
 /** What the practitioner keeps about somebody. */
 function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow }) {
-  const { emails, phone, allTags, note, invited, approval, birthday } = person
+  const { emails, phone, allTags, note, invited, approval, birthday, stages = [] } = person
   return (
     <Card title="Kept about them">
       <ul className="mt-2 grid gap-1 text-[14px] wrap-anywhere">
@@ -207,6 +213,21 @@ function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow })
         {allTags.length > 0 && <li>{allTags.map((tag) => `“${tag}”`).join(' ')}</li>}
         {note && <li className="mt-1 whitespace-pre-line">{note}</li>}
       </ul>
+      {stages.length > 0 && (
+        <ol
+          className="mt-3 grid gap-1 border-t border-line pt-2 text-[14px]"
+          aria-label="How far you have come"
+        >
+          {stages.map(({ at, stage }) => (
+            <li key={at} className="grid grid-cols-[120px_1fr] gap-2">
+              <time className="figures text-soft" dateTime={formatInstant(at)}>
+                {when(practice, at)}
+              </time>
+              <span className="wrap-anywhere">{stage || 'no word any more'}</span>
+            </li>
+          ))}
+        </ol>
+      )}
       <SaveThem practice={practice} person={person} />
     </Card>
   )
