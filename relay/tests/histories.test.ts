@@ -285,6 +285,7 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
     'desk pay',
     'desk run-late',
     'desk publish',
+    'desk series',
     'till ask',
     'till tell',
     'till give',

@@ -20,6 +20,7 @@ import {
   endWords,
   enquire,
   enter,
+  enterSeries,
   hand,
   itself,
   keep,
@@ -53,7 +54,7 @@ import { FURNISHED, TO_A_START, type Try } from './tries.ts'
 /** How long after a start one looks, in ms: whoever is not there by then has missed it. */
 const LATE = 20 * MINUTE
 /** For what a time is looked for first. */
-const NEEDS_A_START = new Set<string>(['move-own', 'move', 'offer', 'enter'])
+const NEEDS_A_START = new Set<string>(['move-own', 'move', 'offer', 'enter', 'series'])
 
 export const VISITS = ['visit-of-the-first-one', 'visit-of-the-second-one']
 /** For how long finished bookings are kept in histories: short, so that forgetting happens in them. */
@@ -477,6 +478,15 @@ export class History {
           minutes: 60,
           person,
           clash: which % 5 === 0,
+        })
+      case 'series':
+        // A day apart, and now and then in each other's way.
+        return this.#call(enterSeries, {
+          ...{ service: 'a', place: 'video', minutes: 60, person, silent: which % 2 === 0 },
+          sessions: [0, which % 5 === 0 ? 30 * MINUTE : DAY].map((later) => ({
+            id: this.#ids(),
+            start: shift(start, later),
+          })),
         })
       case 'quote':
         return this.#call(quote, {
