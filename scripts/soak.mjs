@@ -30,13 +30,23 @@ const { status } = spawnSync(
       'relay/tests/crash.test.ts',
       'core/openings/openings.test.ts',
       'relay/tests/malformed.test.ts',
+      'scripts/published-schema.test.ts',
     ],
     '--testTimeout=7200000',
   ],
   {
     cwd: root,
     stdio: 'inherit',
-    env: { ...process.env, HISTORIES, KILLS, ORACLE_RUNS, MALFORMED, REAL_HOST: '1', LIBICAL: '1' },
+    env: {
+      ...process.env,
+      HISTORIES,
+      KILLS,
+      ORACLE_RUNS,
+      MALFORMED,
+      REAL_HOST: '1',
+      LIBICAL: '1',
+      EVERY_CHANGE: '1',
+    },
   },
 )
 const behind = spawnSync(
