@@ -1,6 +1,6 @@
 import { MOST_PLANNED, RHYTHMS, type Rhythm } from '@acolhida/core/planning'
 import { type Practice, serviceOf } from '@acolhida/core/practice'
-import { longWeekdayName, type Weekday, weekdayName } from '@acolhida/core/time'
+import { type Weekday, weekdayName } from '@acolhida/core/time'
 import { DateField, TimeField } from '../parts/date-field.tsx'
 import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import type { PlanForm } from './use-plan.ts'
@@ -108,7 +108,6 @@ export function PlanFields({
                 type="button"
                 className="press px-0"
                 aria-pressed={on}
-                aria-label={longWeekdayName(day)}
                 onClick={() =>
                   change({ days: on ? form.days.filter((one) => one !== day) : [...form.days, day].sort() })
                 }

@@ -118,10 +118,10 @@ export function PlannedRow({
           type="button"
           className="press press-quiet"
           aria-expanded={moving}
-          aria-label={`Move session ${number}`}
           onClick={() => setMoving(!moving)}
         >
           {moving ? 'Leave it' : 'Move'}
+          <span className="sr-only"> session {number}</span>
         </button>
       </div>
     </li>
