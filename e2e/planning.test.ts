@@ -44,6 +44,9 @@ it('sessions are planned ahead with somebody, one moved by hand, and booked at o
   await desk.getByRole('button', { name: 'Book 4 sessions' }).click()
   await desk.getByRole('heading', { name: 'Beñat Lasarte' }).waitFor()
   await eventually('they are booked', () => theirs().length === before.length + 4)
+  // What was booked at once can be undone at once, and fills no screen.
+  await desk.getByRole('button', { name: /^Undo all/ }).waitFor()
+  expect(await desk.getByRole('button', { name: /^Undo \(/ }).count()).toBe(0)
   expect(times().filter((time) => !before.includes(time))).toEqual([
     '2026-12-03T14:00',
     '2026-12-10T16:30',

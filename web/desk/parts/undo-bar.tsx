@@ -64,6 +64,9 @@ function said({ unsettled, asked }: Booking): string {
   return (what && SAID[what]) ?? 'Decided for'
 }
 
+/** How many decisions can be undone one by one; more, as of a whole plan, together. */
+const ONE_BY_ONE = 3
+
 /** How long a decision may be on its way before one is told that it has not gone out, in ms. */
 const ON_ITS_WAY = 1_500
 
@@ -71,6 +74,7 @@ const ON_ITS_WAY = 1_500
 export function UndoBar({ desk }: { desk: Desk }) {
   const [since] = useState(relayNow)
   const undoable = useLiveQuery(() => db.bookings.where('undo').above(since).reverse().toArray()) ?? []
+  const still = undoable.filter(({ unsettled }) => unsettled && unsettled.until >= relayNow())
   const outstanding = desk.intentions.filter((intention) => !intention.refused)
   const ids = [...new Set(outstanding.map(({ booking }) => booking))]
   const decided = useLiveQuery(() => db.bookings.bulkGet(ids), [JSON.stringify(ids)]) ?? []
@@ -91,9 +95,8 @@ export function UndoBar({ desk }: { desk: Desk }) {
         />
       ))}
       {undoable.length > 1 && <UndoAll bookings={undoable} />}
-      {undoable.map((booking) => (
-        <Undoable key={booking.id} booking={booking} />
-      ))}
+      {still.length <= ONE_BY_ONE &&
+        undoable.map((booking) => <Undoable key={booking.id} booking={booking} />)}
     </div>
   )
 }
