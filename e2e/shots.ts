@@ -71,7 +71,8 @@ async function main(): Promise<void> {
     await shoot(begin, file)
   }
   await goTo(begin, 'People')
-  await begin.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+  await begin.getByLabel('Who is shown').selectOption('known')
+  await begin.getByRole('row').nth(1).getByRole('link').first().click()
   await begin.getByRole('link', { name: 'Plan ahead' }).click()
   await begin.getByRole('textbox', { name: 'From' }).fill('14:00')
   await begin.getByRole('textbox', { name: 'Until' }).fill('16:00')
