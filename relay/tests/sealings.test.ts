@@ -165,6 +165,20 @@ describe('what was answered', () => {
     expect(kept!.answers).toEqual({})
   })
 
+  it('stays as it came where the desk’s key is none, and the relay goes on', async () => {
+    const pack = packOf(house.relay)
+    const [x, y] = ['A'.repeat(43), `${'A'.repeat(42)}E`]
+    publishTo(house.relay, { ...pack, seal: { kty: 'EC', crv: 'P-256', x, y } })
+    const { id, asked } = await asks()
+    await decide(id, { do: 'decline', text: 'No.' })
+    await move(3 * DAY)
+    expect(begins<Asked>(id)).toEqual(asked)
+    // With its own key again, it is sealed an hour later.
+    publishTo(house.relay, pack)
+    await move(HOUR + MINUTE)
+    expect(begins<Asked>(id).answers).toEqual({})
+  })
+
   it('stays as it came where the desk has no key', async () => {
     const { seal: _, ...bare } = packOf(house.relay)
     publishTo(house.relay, bare)
