@@ -83,3 +83,24 @@ it('what was taken meanwhile is named at the desk, and nothing of the plan is bo
   await desk.getByText(/This time is not free any more: .*Nothing was booked/).waitFor()
   expect(theirs().length).toBe(before)
 })
+
+it('what is planned ends from one session on, with one message that tells which', async () => {
+  const before = times()
+  await desk.goto(`${house.desk}/people`)
+  await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+  await desk.getByRole('button', { name: 'End sessions from one on…' }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByLabel('From this one on').selectOption({ label: 'Thu 17 Dec, 14:00, Voice assessment' })
+  await dialog.getByLabel(/^A word with it/).fill('Well done.')
+  await dialog.getByRole('button', { name: 'Cancel 2 sessions' }).click()
+  await eventually('they have ended', () => times().length === before.length - 2)
+  expect(times()).toEqual(before.slice(0, -2))
+  house.clock.forward(20_000)
+  await house.relay.rounds.turn()
+  const mail = await mailTo(house, EMAIL, /^Cancelled/)
+  expect(mail.text).toContain('Well done.')
+  expect(mail.text.match(/^– .*$/gm)).toEqual(['– Thu 17 Dec, 14:00', '– Thu 24 Dec, 14:00'])
+  expect(
+    house.mailbox.received.filter(({ to, subject }) => to.includes(EMAIL) && /^Cancelled/.test(subject)),
+  ).toHaveLength(1)
+})

@@ -3,7 +3,7 @@ import { standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { dateWords, formatInstant, type Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
@@ -13,6 +13,7 @@ import type { BookingRow, PersonRow } from '../data/rows.ts'
 import { PageHead } from '../parts/page-head.tsx'
 import { asUri } from '../parts/uri.ts'
 import { bookingLine, serviceName, standingWords, when } from '../parts/words.ts'
+import { EndSessions } from '../planning/end-sessions.tsx'
 import { Card } from '../request/card.tsx'
 import { LinesOf } from '../waiting/lines-of.tsx'
 import { PutInLine } from '../waiting/put-in-line.tsx'
@@ -120,6 +121,8 @@ function Bookings({ desk: { practice }, bookings }: { desk: Desk; bookings: read
   const inOrder = [...bookings].sort((a, b) => b.start - a.start)
   const coming = inOrder.filter((booking) => booking.start > now && !isGone(booking, now))
   const past = inOrder.filter((booking) => !coming.includes(booking))
+  const booked = coming.filter(({ status }) => status === 'booked').reverse()
+  const [ends, setEnds] = useState(false)
   const shown = all ? past : past.slice(0, SHOWN)
   return (
     <div className="grid h-fit gap-4">
@@ -128,7 +131,14 @@ function Bookings({ desk: { practice }, bookings }: { desk: Desk; bookings: read
         title="To come"
         nothing="Nothing is booked or asked for."
         of={coming.reverse()}
-      />
+      >
+        {booked.length > 1 && (
+          <button type="button" className="press press-quiet mt-1" onClick={() => setEnds(true)}>
+            End sessions from one on…
+          </button>
+        )}
+      </BookingList>
+      {ends && <EndSessions practice={practice} coming={booked} close={() => setEnds(false)} />}
       <BookingList practice={practice} title="Before" nothing="Nothing yet." of={shown} />
       {shown.length < past.length && (
         <button type="button" className="press justify-self-start" onClick={() => setAll(true)}>
@@ -144,11 +154,13 @@ function BookingList({
   title,
   nothing,
   of,
+  children,
 }: {
   practice: Practice
   title: string
   nothing: string
   of: BookingRow[]
+  children?: ReactNode
 }) {
   const now = useMinute()
   return (
@@ -174,6 +186,7 @@ function BookingList({
           </li>
         ))}
       </ul>
+      {children}
     </section>
   )
 }
