@@ -2,16 +2,7 @@ import { closureWords } from '@acolhida/core/openings'
 import { MOST_PLANNED, planSessions, RHYTHMS, type Rhythm } from '@acolhida/core/planning'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { byPractitioner } from '@acolhida/core/request'
-import {
-  addDays,
-  date,
-  dateTimeAt,
-  dayNumber,
-  minutesOf,
-  parseInstant,
-  shift,
-  time,
-} from '@acolhida/core/time'
+import { addDays, date, dateTimeAt, dayNumber, parseInstant, shift, time } from '@acolhida/core/time'
 import { diaryFor, given, WEEK } from './given.ts'
 import { countOption, option, type Values } from './options.ts'
 
@@ -42,7 +33,7 @@ export function seriesCommand(path: string, values: Values) {
     service: g.service.id,
     zone: there.name,
     cost: plan.cost,
-    sessions: plan.sessions.map(({ meant, start, days, minutes, because }) => ({
+    sessions: plan.sessions.map(({ meant, ideal, start, days, minutes, because }) => ({
       meant,
       local: start === undefined ? null : dateTimeAt(there, start),
       ...(days === 0 ? {} : { days }),
@@ -51,8 +42,7 @@ export function seriesCommand(path: string, values: Values) {
         ? {
             because: because.map((closure) =>
               closureWords(closure, {
-                ...{ practice, minutes: g.minutes, zone: there, nameOf: ({ id }) => id },
-                start: there.toInstant(dayNumber(meant), minutesOf(at)),
+                ...{ practice, start: ideal, minutes: g.minutes, zone: there, nameOf: ({ id }) => id },
               }),
             ),
           }

@@ -87,6 +87,19 @@ describe('taking people in is tried first', () => {
     ])
   })
 
+  it('gives an address to one person alone, also where a line has those of two', () => {
+    const { come, twice } = sift(
+      [
+        arrival({ row: 2, name: 'Ana', emails: ['a@example.org'] }),
+        arrival({ row: 3, name: 'Bo', emails: ['b@example.org'] }),
+        arrival({ row: 4, name: 'Both', emails: ['a@example.org', 'b@example.org', 'c@example.org'] }),
+      ],
+      among(),
+    )
+    expect(come.map(({ emails }) => emails)).toEqual([['a@example.org', 'c@example.org'], ['b@example.org']])
+    expect(twice).toEqual([{ row: 4, name: 'Both', first: 2 }])
+  })
+
   it('lets nobody in whom the desk could not keep, whatever the file holds', () => {
     const text = fc.oneof(
       fc.string({ unit: 'binary', maxLength: 30 }),
@@ -95,6 +108,8 @@ describe('taking people in is tried first', () => {
         'Ana',
         'a@b.org',
         'ana@example.org',
+        'bo@example.org',
+        'c@example.org',
         '1990-01-01',
         '--02-03',
         '+351 912',
@@ -117,6 +132,8 @@ describe('taking people in is tried first', () => {
           const { come, here, twice, wrong } = sift(list, among({ 'a@b.org': 'B' }))
           expect(come.length + here.length + twice.length + wrong.length).toBe(list.length)
           for (const person of come) letIn(personSchema, person, 'it')
+          const mails = come.flatMap(({ emails }) => emails)
+          expect(new Set(mails).size).toBe(mails.length)
         },
       ),
       { numRuns: 1_000 },

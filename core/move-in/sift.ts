@@ -26,12 +26,16 @@ export interface Among {
   worked?: boolean
 }
 
+/** How many addresses somebody can have. */
+const MOST_MAILS = 100
+
 /** Why somebody can't be taken in; nothing where they can. */
 function faultIn({ name, emails, phone, pronouns, stage, note, tags }: Arrival): string | undefined {
   if (!name) return 'There is no name.'
   if (name.length > 200) return 'The name is longer than 200 characters.'
   if (nameProblem(name) === 'unseen') return 'There is something in the name that can’t be seen.'
   if (nameProblem(name) === 'address') return 'The name holds a web or mail address.'
+  if (emails.length > MOST_MAILS) return `There are more than ${MOST_MAILS} mail addresses.`
   if (emails.length === 0) return 'There is no mail address: people are known by theirs.'
   const odd = emails.find((email) => !isMail(email))
   if (odd !== undefined) return `“${odd.slice(0, 80)}” is no mail address.`
@@ -82,9 +86,14 @@ export function sift(arrivals: readonly Arrival[], { known, today, ids, batch, w
     }
     const before = emails.map((email) => rows.get(email)).find((one) => one !== undefined)
     if (before) {
-      before.person.emails = [...new Set([...before.person.emails, ...emails])]
+      // What another of them has already stays theirs: an address is one person's.
+      for (const email of emails
+        .filter((one) => !rows.has(one))
+        .slice(0, MOST_MAILS - before.person.emails.length)) {
+        before.person.emails.push(email)
+        rows.set(email, before)
+      }
       if (before.person.phone === undefined && arrival.phone) before.person.phone = arrival.phone
-      for (const email of emails) rows.set(email, before)
       sifted.twice.push({ row, name, first: before.row })
       continue
     }

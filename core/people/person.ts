@@ -43,12 +43,12 @@ export interface Person {
   movedIn?: string
 }
 
-/** Somebody with another word for how far one has come with them, or none: each change is kept. */
-export function withStage<P extends Person>(person: P, stage: string, at: Instant): P {
-  const { stage: before = '', ...rest } = person
-  if (before === stage) return person
-  const stages = [...(person.stages ?? []), { at, stage }]
-  return { ...(rest as P), ...(stage ? { stage } : {}), stages }
+/** Somebody with a change of the word for how far one has come with them noted. @param before the word until now */
+export function stageNoted(person: Person, before: string | undefined, at: Instant): Person {
+  const { stage: written = '', ...rest } = person
+  const stage = written.trim()
+  const next = stage ? { ...rest, stage } : rest
+  return stage === (before ?? '') ? next : { ...next, stages: [...(person.stages ?? []), { at, stage }] }
 }
 
 /** The date from which on there is something to come back to somebody about; nothing where there is nothing open. */

@@ -11,20 +11,13 @@ import {
   MINUTE,
   minutesOf,
   type WallTime,
-  type Weekday,
-  weekday,
   weekStart,
   type Zone,
   zone,
 } from '../time/index.ts'
+import type { WaitingWindow } from '../waiting/types.ts'
+import { liesIn } from '../waiting/windows.ts'
 import { MOST_PLANNED, REACH, type Rhythm, rhythmDates } from './rhythm.ts'
-
-/** When somebody can come: on these days of the week, between two times of the place's clock. */
-export interface PlanWindow {
-  days: readonly Weekday[]
-  from: WallTime
-  to: WallTime
-}
 
 /** Sessions to be planned at once. */
 export interface PlanWish {
@@ -39,8 +32,8 @@ export interface PlanWish {
   time: WallTime
   /** How many; at most `MOST_PLANNED`. */
   count: number
-  /** When they can come at all; always where there is none. */
-  windows?: readonly PlanWindow[]
+  /** When they can come, by the place's clock: any of them will do; always where there is none. */
+  windows?: readonly WaitingWindow[]
   /** Whole days that lie between two sessions at least, and at most: 1 is the day after. */
   least?: number
   greatest?: number
@@ -48,8 +41,9 @@ export interface PlanWish {
 
 /** One session of a plan. */
 export interface PlannedSession {
-  /** The date it was meant for. */
+  /** The date it was meant for, and the moment. */
   meant: LocalDate
+  ideal: Instant
   /** Where it lies; nothing where there is no room for it. */
   start?: Instant
   /** How far that is from what was meant: in days, and in minutes of the time of day. */
@@ -105,21 +99,19 @@ export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): 
   const room = weekRoom(practice, diary, wish.service)
   const found = cheapest(by, { least, greatest, room, weeks: weeksOf(practice, there) })
   const ask = { ...wish, service: free.service }
-  const clock = minutesOf(wish.time)
   return {
     cost: found.cost,
     sessions: dates.map((meant, k): PlannedSession => {
       const at = found.chosen[k]
       const moved = at === undefined || at.days !== 0 || at.minutes !== 0
-      const ideal = there.toInstant(dayNumber(meant), clock)
+      const ideal = there.toInstant(dayNumber(meant), minutesOf(wish.time))
       return {
         meant,
+        ideal,
         ...(at ? { start: at.start } : {}),
         days: at?.days ?? 0,
         minutes: at?.minutes ?? 0,
-        ...(moved && !meets(wish.windows, dayNumber(meant), clock, clock + wish.minutes)
-          ? { outside: true }
-          : {}),
+        ...(moved && !canCome(wish, ideal, there) ? { outside: true } : {}),
         because: moved ? why(free.practice, diary, ask, ideal) : [],
       }
     }),
@@ -145,17 +137,8 @@ function freedom(
   }
 }
 
-const meets = (
-  windows: readonly PlanWindow[] | undefined,
-  day: DayNumber,
-  from: number,
-  to: number,
-): boolean =>
-  !windows ||
-  windows.some(
-    (window) =>
-      window.days.includes(weekday(day)) && minutesOf(window.from) <= from && to <= minutesOf(window.to),
-  )
+const canCome = ({ windows, minutes }: PlanWish, start: Instant, there: Zone): boolean =>
+  !windows || windows.some((window) => liesIn(window, start, minutes, there))
 
 /** For each session the days it could lie on, in order, each with the start that is nearest to the time of day meant. */
 function candidates(
@@ -171,10 +154,9 @@ function candidates(
   const clock = minutesOf(wish.time)
   const best = new Map<DayNumber, { start: Instant; minutes: number }>()
   for (const start of openStarts(practice, diary, wish, begin, days)) {
+    if (!canCome(wish, start, there)) continue
     const { day, ms } = there.toWall(start)
-    const at = Math.round(ms / MINUTE)
-    if (!meets(wish.windows, day, at, at + wish.minutes)) continue
-    const minutes = at - clock
+    const minutes = Math.round(ms / MINUTE) - clock
     const known = best.get(day)
     if (!known || Math.abs(minutes) < Math.abs(known.minutes)) best.set(day, { start, minutes })
   }

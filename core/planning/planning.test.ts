@@ -19,6 +19,7 @@ import {
   weekStart,
   zone,
 } from '../time/index.ts'
+import type { WaitingWindow } from '../waiting/types.ts'
 import {
   DAY_COST,
   LEFT_OUT,
@@ -140,7 +141,7 @@ describe('a plan', () => {
   })
 
   it('keeps within the windows of whoever comes, and between the distances that are wished for', () => {
-    const windows = [{ days: [1, 4] as const, from: clock('14:00'), to: clock('16:00') }]
+    const windows: WaitingWindow[] = [{ weekdays: [1, 4], after: clock('14:00'), before: clock('16:00') }]
     expect(told(practice, makeDiary(practice, []), wishFor(practice, { windows, count: 3 }))).toEqual([
       '2026-03-05T14:00',
       '2026-03-09T14:00',
@@ -200,8 +201,10 @@ describe('a plan', () => {
           day >= wish.first &&
           (!windows ||
             windows.some(
-              ({ days, from, to }) =>
-                days.includes(weekday as 1) && minutesOf(from) <= minutes && minutes + 60 <= minutesOf(to),
+              ({ weekdays = [], after, before }) =>
+                weekdays.includes(weekday as 1) &&
+                minutesOf(after!) <= minutes &&
+                minutes + 60 <= minutesOf(before!),
             ))
         )
       })
@@ -252,10 +255,10 @@ describe('a plan', () => {
           week: fc.constantFrom(undefined, 1, 2),
           least: fc.constantFrom(undefined, 1, 5, 8),
           greatest: fc.constantFrom(undefined, 8, 13),
-          window: fc.constantFrom(undefined, {
-            days: [2, 5] as const,
-            from: clock('09:00'),
-            to: clock('15:00'),
+          window: fc.constantFrom<WaitingWindow | undefined>(undefined, {
+            weekdays: [2, 5],
+            after: clock('09:00'),
+            before: clock('15:00'),
           }),
         }),
         ({ rhythm, count, hour, busy, week, least, greatest, window }) => {

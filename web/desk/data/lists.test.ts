@@ -9,6 +9,7 @@ import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { sampleAsked } from '../../../core/tests/asked.ts'
 import { samplePractice } from '../../../core/tests/sample.ts'
+import { takeBatchOut } from '../move-in/batches.ts'
 import { pack } from '../sync/package.ts'
 import { exportBackup, fill, importBackup } from './backup.ts'
 import { DeskDatabase } from './database.ts'
@@ -47,6 +48,22 @@ describe('how far one has come with people', () => {
     await changePerson(db, none)
     expect((await tome()).stages?.at(-1)).toMatchObject({ stage: '' })
     expect(await stagesIn(db)).toEqual([])
+  })
+
+  it('who was moved in is taken out with the others, but whoever has been written about since, waits or has written', async () => {
+    const moved = (n: number): Person => ({
+      ...{ id: `person-moved-${n}`, name: `M ${n}`, emails: [`m${n}@example.org`], invited: [] },
+      ...{ blocked: false, note: '', movedIn: '2026-11-24T11:00:00Z them.csv' },
+    })
+    await db.people.bulkPut([1, 2, 3, 4].map((n) => personRow(moved(n), [])))
+    await changePerson(db, { ...moved(1), note: 'Sings.' })
+    await changeFollowUps(db, moved(2).id, () => [
+      { id: 'one-thing', on: '2026-12-01' as LocalDate, text: 'Ask' },
+    ])
+    await db.enquiries.put({ ...demo.enquiries[0]!, id: 'written-since', email: 'M3@example.org' })
+    expect(await takeBatchOut(db, moved(1).movedIn!)).toBe(1)
+    const left = (await db.people.bulkGet([1, 2, 3, 4].map((n) => moved(n).id))).map((one) => one?.name)
+    expect(left).toEqual(['M 1', 'M 2', 'M 3', undefined])
   })
 
   it('what there is to come back to is found by its day, and is no more when it is done', async () => {

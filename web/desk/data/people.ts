@@ -1,4 +1,4 @@
-import { type FollowUp, joinPeople, normalMail, type Person, withStage } from '@acolhida/core/people'
+import { type FollowUp, joinPeople, normalMail, type Person, stageNoted } from '@acolhida/core/people'
 import type { LocalDate } from '@acolhida/core/time'
 import { relayNow } from '../../relay-client/clock.ts'
 import type { DeskDatabase } from './database.ts'
@@ -23,17 +23,18 @@ export async function keepPerson(db: DeskDatabase, person: Person): Promise<void
  */
 export async function changePerson(db: DeskDatabase, wanted: Person): Promise<void> {
   const { letIn, person: schema } = await import('@acolhida/core/schemas')
-  const before = await db.people.get(wanted.id)
-  const { stage: _, ...rest } = wanted
-  const was = before?.stage === undefined ? rest : { ...rest, stage: before.stage }
-  const next = withStage(was, wanted.stage?.trim() ?? '', relayNow())
-  const clean = letIn<Person>(schema, { ...next, emails: next.emails.map(normalMail) }, 'The person')
   await db.transaction('rw', db.people, db.bookings, async () => {
+    const before = await db.people.get(wanted.id)
+    const next = stageNoted(ownNow(wanted), before?.stage, relayNow())
+    const clean = letIn<Person>(schema, { ...next, emails: next.emails.map(normalMail) }, 'The person')
     const same = await db.people.where('emails').anyOf(clean.emails).first()
     if (same && same.id !== clean.id) throw new Error(`${same.name} has this mail address already.`)
     await keepPerson(db, clean)
   })
 }
+
+/** Somebody whom the practitioner has written about: they are no longer taken out with those they were moved in with. */
+const ownNow = ({ movedIn: _, ...person }: Person): Person => person
 
 /** The words for how far one has come with people, as far as they are in use. */
 export const stagesIn = async (db: DeskDatabase): Promise<string[]> =>
@@ -48,7 +49,7 @@ export async function changeFollowUps(
   await db.transaction('rw', db.people, db.bookings, async () => {
     const row = await db.people.get(id)
     if (!row) throw new Error('They are no longer here.')
-    const { followUps = [], ...rest } = plainPerson(row)
+    const { followUps = [], ...rest } = ownNow(plainPerson(row))
     const next = change(followUps)
     await keepPerson(db, { ...rest, ...(next.length > 0 ? { followUps: next } : {}) })
   })
@@ -69,6 +70,6 @@ export async function join(db: DeskDatabase, first: string, second: string): Pro
     const [one, other] = await db.people.bulkGet([first, second])
     if (!one || !other) throw new Error('One of them is no longer here.')
     await db.people.delete(other.id)
-    await keepPerson(db, joinPeople(plainPerson(one), plainPerson(other)))
+    await keepPerson(db, ownNow(joinPeople(plainPerson(one), plainPerson(other))))
   })
 }

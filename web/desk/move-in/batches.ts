@@ -1,3 +1,4 @@
+import { normalMail } from '@acolhida/core/people'
 import { type Instant, parseInstant } from '@acolhida/core/time'
 import type { DeskDatabase } from '../data/database.ts'
 
@@ -27,12 +28,17 @@ export async function batchesIn(db: DeskDatabase): Promise<Batch[]> {
   return batches.sort((a, b) => b.at - a.at)
 }
 
-/** Takes people out again who were moved in together; whoever has booked since stays. @returns how many went */
+/**
+ * Takes people out again who were moved in together; whoever has asked for something, waits or has written since stays, as
+ * does whom the practitioner has written about (see `ownNow`). @returns how many went
+ */
 export const takeBatchOut = (db: DeskDatabase, batch: string): Promise<number> =>
-  db.transaction('rw', db.people, () =>
-    db.people
+  db.transaction('rw', db.people, db.lines, db.enquiries, async () => {
+    const met = new Set((await db.lines.orderBy('mail').uniqueKeys()).map(String))
+    await db.enquiries.each(({ email }) => met.add(normalMail(email)))
+    return db.people
       .where('movedIn')
       .equals(batch)
-      .filter(({ count }) => count === 0)
-      .delete(),
-  )
+      .filter(({ count, emails }) => count === 0 && !emails.some((email) => met.has(email)))
+      .delete()
+  })

@@ -10,7 +10,6 @@ import {
   lengthOf,
   longWeekdayName,
   MINUTE,
-  minutesOf,
   shortDate,
   timeAt,
   weekday,
@@ -59,12 +58,11 @@ export function PlannedRow({
 }) {
   const [moving, setMoving] = useState(false)
   const where = zoneOf(practice, placeOf(practice, wish.place))
-  const meant = where.toInstant(dayNumber(planned.meant), minutesOf(wish.time))
   const because = [
     ...(planned.outside ? ['They can’t come then.'] : []),
     ...planned.because.map((closure) =>
       closureWords(closure, {
-        ...{ practice, start: meant, minutes: wish.minutes, zone: where, nameOf: taken.name },
+        ...{ practice, start: planned.ideal, minutes: wish.minutes, zone: where, nameOf: taken.name },
       }),
     ),
   ]
@@ -99,7 +97,7 @@ export function PlannedRow({
             practice={practice}
             wish={wish}
             taken={taken}
-            day={dateAt(where, start ?? meant)}
+            day={dateAt(where, start ?? planned.ideal)}
             others={others}
             pick={(at) => {
               onMove(at)

@@ -52,16 +52,17 @@ function wishIn({ practice }: Desk, form: PlanForm, now: PlanWish['now']): PlanW
   if (!service) throw new RangeError('Please choose a service.')
   if (!form.first) throw new RangeError('Please give the day of the first session.')
   if (!(form.minutes >= 1)) throw new RangeError('Please give a length in minutes.')
-  const days = form.days.length > 0 ? form.days : ([1, 2, 3, 4, 5, 6, 7] as const)
   const limited = form.days.length > 0 || form.from !== '' || form.to !== ''
-  const between = { from: time(form.from || '00:00'), to: time(form.to || '24:00') }
-  if (limited && minutesOf(between.to) - minutesOf(between.from) < form.minutes)
+  const between = { after: time(form.from || '00:00'), before: time(form.to || '24:00') }
+  if (limited && minutesOf(between.before) - minutesOf(between.after) < form.minutes)
     throw new RangeError('Between these times there is no room for one session.')
   return {
     ...{ service, place: form.place, minutes: form.minutes, asker: byPractitioner, now },
     ...{ rhythm: form.rhythm, first: date(form.first), time: time(form.time), count: form.count },
     least: form.least,
-    ...(limited ? { windows: [{ days, ...between }] } : {}),
+    ...(limited
+      ? { windows: [{ ...(form.days.length > 0 ? { weekdays: form.days } : {}), ...between }] }
+      : {}),
   }
 }
 
