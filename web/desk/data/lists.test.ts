@@ -64,6 +64,7 @@ describe('how far one has come with people', () => {
     expect(await takeBatchOut(db, moved(1).movedIn!)).toBe(1)
     const left = (await db.people.bulkGet([1, 2, 3, 4].map((n) => moved(n).id))).map((one) => one?.name)
     expect(left).toEqual(['M 1', 'M 2', 'M 3', undefined])
+    await db.people.bulkDelete([1, 2, 3].map((n) => moved(n).id))
   })
 
   it('what there is to come back to is found by its day, and is no more when it is done', async () => {
