@@ -135,6 +135,21 @@ const some = (names: readonly DeskDoes['do'][]): Schema<DeskDoes> =>
     of(tagged('do', Object.fromEntries(names.map((name) => [name, COMMANDS[name].shape ?? {}])))),
   )
 
+/** What the practitioner books somebody in with, but when. */
+const byPractitioner = {
+  service: id,
+  place: id,
+  minutes: someMinutes,
+  person: contact,
+  extras,
+  travel,
+  code,
+  address,
+  text: maybe(words),
+  silent: maybe(yes),
+  shown: maybe(shown),
+}
+
 /** A schema for every body that an endpoint takes; the compiler keeps the map complete, and each held to its type. */
 export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   read: wish,
@@ -242,37 +257,12 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
     object({ booking, command: deskDoes, seen: maybe(fingerprintShape) }),
   ),
   enter: exactly<EnterBody, Answers>()(
-    object({
-      id: booking,
-      service: id,
-      ...start,
-      minutes: someMinutes,
-      person: contact,
-      clash: yes,
-      answers: maybe(answers),
-      extras,
-      travel,
-      code,
-      address,
-      text: maybe(words),
-      silent: maybe(yes),
-      shown: maybe(shown),
-    }),
+    object({ ...byPractitioner, id: booking, start: epochMs, clash: yes, answers: maybe(answers) }),
   ),
   series: exactly<SeriesBody>()(
     object({
-      service: id,
-      place: id,
-      minutes: someMinutes,
-      person: contact,
+      ...byPractitioner,
       sessions: list(object({ id: booking, start: epochMs }), MOST_PLANNED, 1),
-      extras,
-      travel,
-      code,
-      address,
-      text: maybe(words),
-      silent: maybe(yes),
-      shown: maybe(shown),
     }),
   ),
   giveBack: exactly<GiveBackBody, Answers | StoredEvent | LineEvent | FreedEvent>()(givenBack),

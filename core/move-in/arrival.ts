@@ -23,6 +23,14 @@ export interface Unread {
 export const MOST_PEOPLE = 20_000
 export const LARGEST_PEOPLE_FILE = 20 * 1024 * 1024
 
+/** Makes sure that there are not too many lines or cards. @throws NoPeople */
+export function checkHowMany(many: number, of: 'lines' | 'cards'): void {
+  if (many > MOST_PEOPLE)
+    throw new NoPeople(
+      `There are ${many.toLocaleString('en')} ${of}; ${MOST_PEOPLE.toLocaleString('en')} can be taken in at once. Split the file.`,
+    )
+}
+
 /** The file can't be used at all. */
 export class NoPeople extends Error {
   constructor(message: string) {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { type Arrival, MOST_PEOPLE, NoPeople } from './arrival.ts'
+import { type Arrival, checkHowMany, NoPeople } from './arrival.ts'
 import type { PersonColumn } from './columns.ts'
 
 /** A table as it was read: its headings, and its rows below them. */
@@ -20,10 +20,7 @@ export function readPeopleTable(text: string): PeopleTable {
   const [headings, ...rows] = data
   if (!headings || headings.length < 1) throw new NoPeople('This file is empty.')
   if (rows.length === 0) throw new NoPeople('This file has headings, or one line, and nobody below them.')
-  if (rows.length > MOST_PEOPLE)
-    throw new NoPeople(
-      `There are ${rows.length.toLocaleString('en')} lines; ${MOST_PEOPLE.toLocaleString('en')} can be taken in at once. Split the file.`,
-    )
+  checkHowMany(rows.length, 'lines')
   if (headings.length > 500) throw new NoPeople('This table has more than 500 columns.')
   return { headings: headings.map((heading) => heading.trim()), rows }
 }

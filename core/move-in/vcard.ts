@@ -1,15 +1,12 @@
 import ICAL from 'ical.js'
 import type { Person } from '../people/index.ts'
-import { type Arrival, MOST_PEOPLE, NoPeople, type Unread } from './arrival.ts'
+import { type Arrival, checkHowMany, NoPeople, type Unread } from './arrival.ts'
 
 /** Cards of people (RFC 6350, and RFC 2426 before it), each read by itself: what can't be read of one keeps out no other. */
 export function readCards(text: string): { arrivals: Arrival[]; unread: Unread[] } {
   const cards = text.match(/^BEGIN:VCARD[ \t]*$[\s\S]*?^END:VCARD[ \t]*$/gim) ?? []
   if (cards.length === 0) throw new NoPeople('There is no card in this file: none begins with BEGIN:VCARD.')
-  if (cards.length > MOST_PEOPLE)
-    throw new NoPeople(
-      `There are ${cards.length.toLocaleString('en')} cards; ${MOST_PEOPLE.toLocaleString('en')} can be taken in at once. Split the file.`,
-    )
+  checkHowMany(cards.length, 'cards')
   const arrivals: Arrival[] = []
   const unread: Unread[] = []
   for (const [i, card] of cards.entries()) {
@@ -27,8 +24,7 @@ const firstLine = (card: string): string => /^FN[^:]*:(.*)$/im.exec(card)?.[1]?.
 function arrivalIn(card: string, row: number): Arrival {
   if (/^VERSION:2\.1/im.test(card))
     throw new Error('It is of version 2.1; let the program that made it write version 3 or 4.')
-  const [jcard] = [ICAL.parse(card.replaceAll(/\r?\n/g, '\r\n'))]
-  const component = new ICAL.Component(jcard as unknown[])
+  const component = new ICAL.Component(ICAL.parse(card.replaceAll(/\r?\n/g, '\r\n')) as unknown[])
   const texts = (name: string): string[] =>
     component
       .getAllProperties(name)
