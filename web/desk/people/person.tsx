@@ -2,13 +2,10 @@ import { isEnded, stateAt } from '@acolhida/core/booking'
 import { standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { dateWords, formatInstant, type Instant } from '@acolhida/core/time'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
-import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
-import { bookingsOf } from '../data/people.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
 import { PageHead } from '../parts/page-head.tsx'
 import { asUri } from '../parts/uri.ts'
@@ -22,6 +19,7 @@ import { Counts } from './counts.tsx'
 import { FollowUps } from './follow-ups.tsx'
 import { Replies } from './replies.tsx'
 import { SaveThem } from './save-them.tsx'
+import { usePerson } from './use-person.ts'
 import { wentWords } from './went-words.ts'
 
 // Lines are drawn by a library of their own, loaded where somebody has been asked twice.
@@ -31,14 +29,11 @@ const AnswersOverTime = lazy(async () => ({ default: (await import('./over-time.
 export function PersonPage() {
   const desk = useDesk()
   const { id = '' } = useParams()
-  const found = useLiveQuery(async () => {
-    const person = await db.people.get(id)
-    return { id, person, bookings: person ? await bookingsOf(db, person) : [] }
-  }, [id])
+  const found = usePerson(id)
   const [about, setAbout] = useState(false)
   const [waits, setWaits] = useState(false)
   const now = useMinute()
-  if (found?.id !== id) return <p className="text-soft">One moment …</p>
+  if (!found) return <p className="text-soft">One moment …</p>
   const { person, bookings } = found
   if (!person) {
     return (

@@ -2,15 +2,12 @@ import { schemas } from '@acolhida/core/contract/schemas'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
 import { letIn } from '@acolhida/core/schemas'
 import { addDays, dateAt, type Instant, wallTime } from '@acolhida/core/time'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { RhythmLine, type RhythmMark } from '../../drawings/rhythm-line.tsx'
 import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
-import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
-import { bookingsOf } from '../data/people.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
 import { useAct } from '../parts/act.tsx'
 import { FormProblems } from '../parts/form-problems.tsx'
@@ -19,6 +16,7 @@ import { PlainField } from '../parts/plain-field.tsx'
 import { printOf, reckonFor, useBehind } from '../parts/reckoned.ts'
 import { type GoesWith, goingWith, WordOrSilence } from '../parts/word.tsx'
 import { counted, homeZone } from '../parts/words.ts'
+import { usePerson } from '../people/use-person.ts'
 import { Card } from '../request/card.tsx'
 import { bookSeries } from '../sync/acts.ts'
 import { PlanFields } from './plan-fields.tsx'
@@ -29,11 +27,8 @@ import { type PlanForm, usePlan } from './use-plan.ts'
 export function PlanPage() {
   const desk = useDesk()
   const { id = '' } = useParams()
-  const found = useLiveQuery(async () => {
-    const person = await db.people.get(id)
-    return { id, person, bookings: person ? await bookingsOf(db, person) : [] }
-  }, [id])
-  if (found?.id !== id) return <p className="text-soft">One moment …</p>
+  const found = usePerson(id)
+  if (!found) return <p className="text-soft">One moment …</p>
   const { person, bookings } = found
   if (person?.emails[0] !== undefined)
     return <PlanFor desk={desk} person={person} email={person.emails[0]} bookings={bookings} />
