@@ -1,7 +1,7 @@
 import type { Unwanted } from '../booking/index.ts'
 import type { Instant, Language } from '../time/index.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, LineView, TakeBody } from './line-types.ts'
-import type { SeriesBody } from './series-types.ts'
+import type { EndSeriesBody, SeriesBody } from './series-types.ts'
 import type {
   AgreedVersion,
   AnswerBody,
@@ -507,6 +507,15 @@ export const desk = {
     once: true,
     codes: ['no-key', 'key-reused', 'unknown-service', 'id-taken', 'series-taken', 'code', 'changed'],
     says: 'Somebody booked in by hand for several sessions, whole or not at all; one message tells of all of them.',
+  }),
+  endSeries: endpoint<EndSeriesBody, { seq: number }>({
+    method: 'POST',
+    path: '/api/series/end',
+    who: 'desk',
+    largest: 64 * KB,
+    once: true,
+    codes: ['no-key', 'key-reused', 'unknown-booking', 'changed', 'not-booked', 'too-late'],
+    says: 'Several sessions cancelled by the practitioner, whole or not at all; the first message tells of all of them.',
   }),
   answer: endpoint<AnswerBody, { seq: number }>({
     method: 'POST',

@@ -41,7 +41,7 @@ import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import { lineWishes as wishes } from '../waiting/shape.ts'
 import type { Bodies } from './endpoints.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
-import type { SeriesBody } from './series-types.ts'
+import type { EndSeriesBody, SeriesBody } from './series-types.ts'
 import type {
   AnswerBody,
   AwayBody,
@@ -134,6 +134,9 @@ const some = (names: readonly DeskDoes['do'][]): Schema<DeskDoes> =>
   byHand(({ of }) =>
     of(tagged('do', Object.fromEntries(names.map((name) => [name, COMMANDS[name].shape ?? {}])))),
   )
+
+/** A word to which the moments of up to so many sessions are added: together they are a word still. */
+const wordWithDates = text(3_000)
 
 /** What the practitioner books somebody in with, but when. */
 const byPractitioner = {
@@ -262,7 +265,15 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   series: exactly<SeriesBody>()(
     object({
       ...byPractitioner,
+      text: maybe(wordWithDates),
       sessions: list(object({ id: booking, start: epochMs }), MOST_PLANNED, 1),
+    }),
+  ),
+  endSeries: exactly<EndSeriesBody>()(
+    object({
+      bookings: list(object({ booking, seen: shown }), MOST_PLANNED, 1),
+      text: maybe(wordWithDates),
+      silent: maybe(yes),
     }),
   ),
   giveBack: exactly<GiveBackBody, Answers | StoredEvent | LineEvent | FreedEvent>()(givenBack),

@@ -19,3 +19,10 @@ export interface SeriesBody
   > {
   sessions: { id: string; start: Instant }[]
 }
+
+/** Sessions cancelled by the practitioner at once, whole or not at all; each as it was seen. */
+export interface EndSeriesBody {
+  bookings: { booking: string; seen: string }[]
+  text?: string
+  silent?: boolean
+}

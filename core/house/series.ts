@@ -1,12 +1,15 @@
-import type { SeriesBody } from '../contract/series-types.ts'
+import { bookingSubject } from '../agenda/index.ts'
+import type { Booking } from '../booking/index.ts'
+import type { EndSeriesBody, SeriesBody } from '../contract/series-types.ts'
 import { languageFor } from '../messages/index.ts'
 import { type Entry, entryFor } from '../openings/index.ts'
 import { clientClocks } from '../practice/index.ts'
-import { Refused } from '../request/index.ts'
-import { type Instant, moment, type Zone, zone, zonePlace } from '../time/index.ts'
+import { printOfBooking, Refused } from '../request/index.ts'
+import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
 import { enter } from './desk.ts'
 import { published } from './house.ts'
+import { carryOut } from './link.ts'
 import { lookIn } from './spoken.ts'
 import type { Work } from './work.ts'
 
@@ -18,13 +21,13 @@ export function enterSeries(work: Work, { sessions, text, silent, ...each }: Ser
   const { practice } = published(work.house)
   const taken: Instant[] = []
   const also: Entry[] = []
-  const said = silent
-    ? { silent }
-    : { text: [text?.trim(), datesIn(work, each, sessions)].filter(Boolean).join('\n\n') }
+  const starts = sessions.map(({ start }) => start)
+  const said = silent ? { silent } : { text: withDates(work, each, text, 'series.dates', starts) }
+  let seq = 0
   sessions.forEach(({ id, start }, i) => {
     try {
       const more = i === 0 ? said : { silent: true }
-      enter(work, { ...each, ...more, id, start, clash: false }, { also })
+      seq = enter(work, { ...each, ...more, id, start, clash: false }, { also }).seq
       also.push(entryFor(practice, { ...each, id, start, kind: 'session' }))
     } catch (error) {
       if (!(error instanceof Refused) || error.problem.code !== 'not-open') throw error
@@ -36,21 +39,49 @@ export function enterSeries(work: Work, { sessions, text, silent, ...each }: Ser
     const times = taken.map((start) => moment(start, home)).join('; ')
     throw new Refused(409, 'series-taken', { where: 'sessions', data: { times, many: taken.length } })
   }
-  return { seq: 2 }
+  return { seq }
 }
 
-/** When all of them are, as whoever comes reads it. */
-function datesIn(
+/**
+ * Cancels several sessions of somebody, whole or not at all. The first message tells of all of them; of those about which
+ * nothing was ever sent, no other goes.
+ * @throws Refused as cancelling one is
+ */
+export function endSeries(work: Work, { bookings, text, silent }: EndSeriesBody): { seq: number } {
+  const { house } = work
+  const found = bookings.map(({ booking: id, seen }): { booking: Booking; current: boolean } => {
+    const booking = house.booking(id)
+    if (!booking) throw new Refused(404, 'unknown-booking')
+    return { booking, current: seen === printOfBooking(booking) }
+  })
+  const [{ booking: first }] = found as [(typeof found)[number]]
+  const starts = found.map(({ booking }) => booking.start)
+  const { place, asked } = first
+  const said = withDates(work, { place, person: asked.person }, text, 'series.ended', starts)
+  let seq = 0
+  found.forEach(({ booking, current }, i) => {
+    const quiet = silent || (i > 0 && house.lines('mail', bookingSubject(booking.id)) === 0)
+    const goes = quiet ? { text: '', silent: true } : { text: i === 0 ? said : '' }
+    seq = carryOut(work, booking, { do: 'cancel', by: 'practitioner', ...goes }, { current }).seq
+  })
+  return { seq }
+}
+
+/** A word with the moments of all of them, as whoever comes reads them. */
+function withDates(
   { house }: Work,
   { person, place }: Pick<SeriesBody, 'person' | 'place'>,
-  sessions: SeriesBody['sessions'],
+  text: string | undefined,
+  what: 'series.dates' | 'series.ended',
+  starts: readonly Instant[],
 ): string {
   const { practice } = published(house)
-  const { first }: { first: Zone } = clientClocks(practice, place, person.zone)
-  return lookIn(house, languageFor(practice, person), () =>
-    refusalWords('series.dates', {
+  const { first } = clientClocks(practice, place, person.zone)
+  const dates = lookIn(house, languageFor(practice, person), () =>
+    refusalWords(what, {
       place: zonePlace(first.name),
-      times: sessions.map(({ start }) => `– ${moment(start, first)}`).join('\n'),
+      times: starts.map((start) => `– ${moment(start, first)}`).join('\n'),
     }),
   )
+  return [text?.trim(), dates].filter(Boolean).join('\n\n')
 }

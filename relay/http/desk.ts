@@ -7,6 +7,7 @@ import {
   type Does,
   deskFreed,
   deskLine,
+  endSeries,
   endWords,
   enter,
   enterSeries,
@@ -141,6 +142,7 @@ export function deskApp(serving: Serving): Express {
   mount.take(desk.command, schemas.command, doing('command', command))
   mount.take(desk.enter, schemas.enter, doing('enter', enter))
   mount.take(desk.series, schemas.series, doing('series', enterSeries))
+  mount.take(desk.endSeries, schemas.endSeries, doing('end-series', endSeries))
   mount.take(desk.waiting, schemas.waiting, doing('waiting', deskLine))
   mount.take(desk.freed, schemas.freed, doing('freed', deskFreed))
   mount.take(desk.answer, schemas.answer, doing('enquiry', answer))

@@ -286,6 +286,7 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
     'desk run-late',
     'desk publish',
     'desk series',
+    'desk end-series',
     'till ask',
     'till tell',
     'till give',

@@ -17,6 +17,7 @@ import {
   costNow,
   type Does,
   Doorkeeper,
+  endSeries,
   endWords,
   enquire,
   enter,
@@ -488,6 +489,16 @@ export class History {
             start: shift(start, later),
           })),
         })
+      case 'end-series': {
+        // What is booked with whoever comes first, from one on; now and then with one that can't be cancelled.
+        const [first, ...others] = this.bookings.filter(
+          ({ status }) => status === 'booked' || (status === 'requested' && which % 4 === 0),
+        )
+        if (!first) return 'nobody'
+        const theirs = others.filter(({ asked }) => asked.person.email === first.asked.person.email)
+        const bookings = [first, ...theirs].map((one) => ({ booking: one.id, seen: printOfBooking(one) }))
+        return this.#call(endSeries, { bookings, ...(which % 3 === 0 ? { silent: true } : { text: 'So.' }) })
+      }
       case 'quote':
         return this.#call(quote, {
           enquiry: `enquiry-${nth % 3}`,

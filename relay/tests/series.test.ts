@@ -1,6 +1,10 @@
 import type { Problem } from '@acolhida/core/contract'
+import { printOfBooking } from '@acolhida/core/request'
+import { letIn } from '@acolhida/core/schemas'
 import { DAY, HOUR, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { bookingEvent } from '../../core/schemas/record.ts'
+import { recordPage } from '../store/record.ts'
 import { openStartsOf } from './client.ts'
 import { bookingOf, bookingsOf, recordLength } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
@@ -80,5 +84,52 @@ describe('several sessions at once', () => {
     expect((await book({ sessions: many })).body.code).toBe('malformed')
     expect((await book({ service: 'nothing' })).body.code).toBe('unknown-service')
     expect((await book()).body.code).toBe('id-taken')
+  })
+
+  it('are cancelled whole or not at all; the first message tells of all, and those not told of before stay quiet', async () => {
+    expect((await book()).status).toBe(201)
+    house.clock.forward(MINUTE)
+    await house.relay.rounds.turn()
+    const seen = (id: string) => ({ booking: id, seen: printOfBooking(bookingOf(house.relay, id)) })
+    const end = (bookings: object[], more: object = {}) =>
+      ask<{ seq: number } & Problem>(
+        `${house.desk}/api/series/end`,
+        { bookings, ...more },
+        { bearer: house.key, key: freshKey() },
+      )
+    const before = recordLength(house.relay)
+    const stale = { booking: 'series-3', seen: 'e'.repeat(64) }
+    expect((await end([seen('series-1'), stale])).body.code).toBe('changed')
+    expect((await end([seen('series-1'), { ...stale, booking: 'nobody-knows-it' }])).body.code).toBe(
+      'unknown-booking',
+    )
+    expect(recordLength(house.relay)).toBe(before)
+    const both = [seen('series-2'), seen('series-3')]
+    expect((await end(both, { text: 'A pity.' })).status).toBe(200)
+    const status = (id: string) => bookingOf(house.relay, id).status
+    expect([0, 1, 2, 3].map((n) => status(`series-${n}`))).toEqual([
+      'booked',
+      'booked',
+      'cancelled',
+      'cancelled',
+    ])
+    house.clock.forward(MINUTE)
+    await house.relay.rounds.turn()
+    const mails = house.mailbox.received.filter(
+      ({ to, subject }) => to.includes(person.email) && /^Cancelled/.test(subject),
+    )
+    expect(mails).toHaveLength(1)
+    expect(mails[0]!.text).toContain('A pity.')
+    expect(mails[0]!.text).toContain('These sessions are cancelled (Toronto time):')
+    expect(mails[0]!.text.match(/^– /gm)).toHaveLength(2)
+    expect((await end([seen('series-0'), seen('series-2')])).body.code).toBe('not-booked')
+    expect(status('series-0')).toBe('booked')
+  })
+
+  it('keep to what a record holds, however much is written with them', async () => {
+    expect((await book({ text: 'x'.repeat(3_001) })).body.code).toBe('malformed')
+    expect((await book({ text: 'x'.repeat(3_000) })).status).toBe(201)
+    for (const { body } of recordPage(house.relay.store.db, 0, house.relay.here.now(), 100_000).items)
+      if ('type' in body && body.type === 'welcomed') letIn(bookingEvent, body, 'It')
   })
 })

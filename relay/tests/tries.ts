@@ -12,7 +12,12 @@ export type Try =
     }
   | { who: 'link'; does: ClientDoes['do']; booking: number; nth: number; stale: boolean }
   | { who: 'desk'; does: DeskDoes['do']; booking: number; nth: number }
-  | { who: 'desk'; does: 'enter' | 'series' | 'quote' | 'answer' | 'publish'; booking: number; nth: number }
+  | {
+      who: 'desk'
+      does: 'enter' | 'series' | 'end-series' | 'quote' | 'answer' | 'publish'
+      booking: number
+      nth: number
+    }
   /** The practitioner, by the link in a mail. */
   | {
       who: 'word'
@@ -165,7 +170,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
     weight: 2,
     arbitrary: fc.record({
       who: fc.constant('desk' as const),
-      does: fc.constantFrom(...(['enter', 'series', 'quote', 'answer', 'publish'] as const)),
+      does: fc.constantFrom(...(['enter', 'series', 'end-series', 'quote', 'answer', 'publish'] as const)),
       booking: some,
       nth: some,
     }),

@@ -3,6 +3,7 @@ import type {
   AnswerBody,
   DeskFreed,
   DeskLine,
+  EndSeriesBody,
   EnterBody,
   QuoteBody,
   SeriesBody,
@@ -57,6 +58,7 @@ export interface Intention {
     | DeskDoes
     | { do: 'enter'; body: EnterBody }
     | { do: 'series'; body: SeriesBody }
+    | { do: 'end-series'; body: EndSeriesBody }
     | { do: 'answer'; body: AnswerBody }
     | { do: 'quote'; body: QuoteBody }
     | { do: 'waiting'; body: DeskLine }

@@ -31,6 +31,7 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   'correct-invoice': 'Invoice taken back for',
   enter: 'Booked in',
   series: 'Sessions booked for',
+  'end-series': 'Sessions cancelled for',
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',

@@ -1,5 +1,12 @@
 import type { Booking, DeskDoes } from '@acolhida/core/booking'
-import type { DeskFreedDoes, DeskLineDoes, EnterBody, QuoteBody, SeriesBody } from '@acolhida/core/contract'
+import type {
+  DeskFreedDoes,
+  DeskLineDoes,
+  EndSeriesBody,
+  EnterBody,
+  QuoteBody,
+  SeriesBody,
+} from '@acolhida/core/contract'
 import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
 import { newKey, RelayError } from '../../relay-client/client.ts'
@@ -84,6 +91,19 @@ export async function enterBooking(body: Omit<EnterBody, 'id'>): Promise<void> {
 /** Books somebody in for several sessions, whole or not at all. */
 export async function bookSeries(body: SeriesBody): Promise<void> {
   await intend({ booking: body.sessions[0]!.id, command: { do: 'series', body } })
+}
+
+/** Ends several sessions of somebody, whole or not at all. */
+export async function cancelSeries(
+  bookings: readonly Booking[],
+  said: Omit<EndSeriesBody, 'bookings'>,
+): Promise<void> {
+  const { printOfBooking } = await import('@acolhida/core/request')
+  const each = bookings.map((booking) => ({ booking: booking.id, seen: printOfBooking(booking) }))
+  await intend({
+    booking: each[0]!.booking,
+    command: { do: 'end-series', body: { bookings: each, ...said } },
+  })
 }
 
 /** Answers somebody who has written, by mail. */
