@@ -33,8 +33,10 @@ it('sessions are planned ahead with somebody, one moved by hand, and booked at o
   const before = times()
   await planAhead()
   await desk.getByLabel('How many').fill('4')
-  await desk.getByRole('textbox', { name: 'From' }).fill('14:00')
-  await desk.getByRole('textbox', { name: 'Until' }).fill('19:00')
+  await desk.getByRole('button', { name: 'Type it' }).click()
+  await desk.getByLabel('Not before', { exact: true }).fill('14:00')
+  await desk.getByLabel('Over by', { exact: true }).fill('19:00')
+  await desk.getByRole('button', { name: 'Add these times' }).click()
   // Mornings are meant, and they can come in the afternoon: each gives way, and says by how much.
   await plan().getByText('3 h 45 later in the day').nth(3).waitFor()
   expect(await plan().getByText('They can’t come then.').count()).toBe(4)

@@ -7,6 +7,7 @@ import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
 import { type Taken, useTaken } from '../data/taken.ts'
 import { DateField, TimeField } from '../parts/date-field.tsx'
+import { NumberField } from '../parts/number-field.tsx'
 import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import { closureLink } from './closure-link.ts'
 import { DayToPick } from './day-to-pick.tsx'
@@ -124,16 +125,11 @@ export function StartChoice<C extends Chosen>({
             value={timeOf(chosen)}
             onChange={(time) => onChange({ ...chosen, at: `${dayOf(chosen) ?? ''}T${time}` })}
           />
-          <label className="ask">
-            Minutes
-            <input
-              type="number"
-              min={1}
-              className="field mt-1"
-              value={chosen.minutes || ''}
-              onChange={(event) => onChange({ ...chosen, minutes: Number(event.target.value) })}
-            />
-          </label>
+          <NumberField
+            label="Minutes"
+            value={chosen.minutes}
+            onChange={(minutes) => onChange({ ...chosen, minutes })}
+          />
         </div>
       </div>
       <DayToPick desk={desk} chosen={chosen} weighed={weighed} onChange={onChange} />

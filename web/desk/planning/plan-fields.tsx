@@ -1,7 +1,9 @@
 import { MOST_PLANNED, RHYTHMS, type Rhythm } from '@acolhida/core/planning'
 import { type Practice, serviceOf } from '@acolhida/core/practice'
-import { type Weekday, weekdayName } from '@acolhida/core/time'
+import type { LocalDate } from '@acolhida/core/time'
+import { WindowsEdit } from '../../questions/windows-edit.tsx'
 import { DateField, TimeField } from '../parts/date-field.tsx'
+import { NumberField } from '../parts/number-field.tsx'
 import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import type { PlanForm } from './use-plan.ts'
 
@@ -11,42 +13,16 @@ const RHYTHM_NAMES: Record<Rhythm, string> = {
   month: 'Each month, by weekday',
 }
 
-const WEEK: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7]
-
-/** A whole number in a form. */
-const NumberField = ({
-  label,
-  value,
-  least = 1,
-  most,
-  onChange,
-}: {
-  label: string
-  value: number
-  least?: number
-  most: number
-  onChange: (value: number) => void
-}) => (
-  <label className="ask">
-    {label}
-    <input
-      type="number"
-      min={least}
-      max={most}
-      className="field mt-1"
-      value={value || ''}
-      onChange={(event) => onChange(Number(event.target.value))}
-    />
-  </label>
-)
-
 /** What sessions are wished for: of what, how often, from when on, and when they can come. */
 export function PlanFields({
   practice,
   form,
+  today,
   onChange,
 }: {
   practice: Practice
+  /** By the clock of the place. */
+  today: LocalDate
   form: PlanForm
   onChange: (form: PlanForm) => void
 }) {
@@ -97,41 +73,20 @@ export function PlanFields({
         most={1_440}
         onChange={(minutes) => change({ minutes })}
       />
-      <fieldset className="col-span-2">
-        <legend className="ask">When they can come</legend>
-        <div className="mt-1 grid grid-cols-7 gap-1">
-          {WEEK.map((day) => {
-            const on = form.days.includes(day)
-            return (
-              <button
-                key={day}
-                type="button"
-                className="press px-0"
-                aria-pressed={on}
-                onClick={() =>
-                  change({ days: on ? form.days.filter((one) => one !== day) : [...form.days, day].sort() })
-                }
-              >
-                {weekdayName(day)}
-              </button>
-            )
-          })}
-        </div>
-        <p className="mt-1 text-[13px] text-soft">
-          {form.days.length === 0 ? 'Any day of the week.' : 'These days alone.'} Two sessions lie at least so
-          many days apart.
-        </p>
-        <div className="mt-2 grid grid-cols-3 gap-3">
-          <TimeField label="From" value={form.from} onChange={(from) => change({ from })} />
-          <TimeField label="Until" value={form.to} onChange={(to) => change({ to })} />
-          <NumberField
-            label="Days apart"
-            value={form.least}
-            most={60}
-            onChange={(least) => change({ least })}
-          />
-        </div>
-      </fieldset>
+      <NumberField
+        label="Days apart, at least"
+        value={form.least}
+        most={60}
+        onChange={(least) => change({ least })}
+      />
+      <div className="col-span-2">
+        <WindowsEdit
+          legend="When they can come"
+          windows={form.windows}
+          today={today}
+          onChange={(windows) => change({ windows })}
+        />
+      </div>
     </div>
   )
 }

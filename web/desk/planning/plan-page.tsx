@@ -61,7 +61,7 @@ function beginning({ practice }: Desk, bookings: readonly BookingRow[]): PlanFor
   const at = last ? where.toWall(last.start).ms / 60_000 : 600
   return {
     ...{ service: service.id, place, minutes: last?.minutes ?? service.minutes, rhythm: 'week' },
-    ...{ first, time: wallTime(Math.floor(at)), count: 6, least: 1, days: [], from: '', to: '' },
+    ...{ first, time: wallTime(Math.floor(at)), count: 6, least: 1, windows: [] },
   }
 }
 
@@ -174,7 +174,7 @@ function PlanFor({
           }}
         >
           <Card title="What is wished for">
-            <PlanFields practice={practice} form={form} onChange={change} />
+            <PlanFields practice={practice} form={form} today={dateAt(where, relayNow())} onChange={change} />
             {place?.kind === 'client' && (
               <div className="mt-3">
                 <PlainField label="Where to come" value={address} onChange={setAddress} />

@@ -1,16 +1,14 @@
-import { type PlanWish, planSessions, type Rhythm, type SessionPlan } from '@acolhida/core/planning'
+import {
+  MOST_PLANNED,
+  type PlanWish,
+  planSessions,
+  type Rhythm,
+  type SessionPlan,
+} from '@acolhida/core/planning'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { byPractitioner } from '@acolhida/core/request'
-import {
-  DAY,
-  date,
-  dayNumber,
-  type LocalDate,
-  minutesOf,
-  shift,
-  time,
-  type Weekday,
-} from '@acolhida/core/time'
+import { DAY, date, dayNumber, type LocalDate, shift, time } from '@acolhida/core/time'
+import type { WaitingWindow } from '@acolhida/core/waiting'
 import { useMemo } from 'react'
 import { useMinute } from '../../relay-client/clock.ts'
 import type { Desk } from '../data/live.ts'
@@ -27,10 +25,8 @@ export interface PlanForm {
   time: string
   count: number
   least: number
-  /** The days of the week on which they can come, and between which times; any where there is none. */
-  days: Weekday[]
-  from: string
-  to: string
+  /** When they can come; at any time where there is none. */
+  windows: WaitingWindow[]
 }
 
 /** A plan as far as it can be made of what stands in the fields. */
@@ -52,17 +48,11 @@ function wishIn({ practice }: Desk, form: PlanForm, now: PlanWish['now']): PlanW
   if (!service) throw new RangeError('Please choose a service.')
   if (!form.first) throw new RangeError('Please give the day of the first session.')
   if (!(form.minutes >= 1)) throw new RangeError('Please give a length in minutes.')
-  const limited = form.days.length > 0 || form.from !== '' || form.to !== ''
-  const between = { after: time(form.from || '00:00'), before: time(form.to || '24:00') }
-  if (limited && minutesOf(between.before) - minutesOf(between.after) < form.minutes)
-    throw new RangeError('Between these times there is no room for one session.')
   return {
     ...{ service, place: form.place, minutes: form.minutes, asker: byPractitioner, now },
     ...{ rhythm: form.rhythm, first: date(form.first), time: time(form.time), count: form.count },
     least: form.least,
-    ...(limited
-      ? { windows: [{ ...(form.days.length > 0 ? { weekdays: form.days } : {}), ...between }] }
-      : {}),
+    ...(form.windows.length > 0 ? { windows: form.windows } : {}),
   }
 }
 
@@ -74,7 +64,7 @@ export function usePlan(desk: Desk, form: PlanForm): Made {
     if (!form.first) return now
     return zoneOf(practice, placeOf(practice, form.place)).toInstant(dayNumber(form.first), 0)
   }, [practice, form.place, form.first, now])
-  const many = Number.isInteger(form.count) ? Math.min(Math.max(form.count, 1), 60) : 1
+  const many = Number.isInteger(form.count) ? Math.min(Math.max(form.count, 1), MOST_PLANNED) : 1
   const end = shift(begin, many * LONGEST[form.rhythm] * DAY + BEYOND)
   const taken = useTaken(desk, shift(begin, -BEYOND), end)
   return useMemo(() => {
