@@ -80,6 +80,7 @@ async function main(): Promise<void> {
   await begin.getByRole('button', { name: 'Add these times' }).click()
   await begin.getByRole('button', { name: 'Type it' }).click()
   await begin.getByText('They can’t come then.').first().waitFor()
+  await begin.evaluate(() => scrollTo(0, 0))
   await shoot(begin, 'desk-plan')
   await goTo(begin, 'Services')
   await begin.getByRole('link', { name: 'Voice assessment' }).click()

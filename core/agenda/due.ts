@@ -150,13 +150,11 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
       const chasing = quoteSteps(house.practice, all).flatMap(({ draft: _, ...step }) =>
         message(house, subject, step),
       )
-      return [...letters, ...chasing, ...toSeal(house, subject, sealingOf(house, subject))]
+      return [...letters, ...chasing, ...toSeal(house, subject)]
     }
     case 'waiting': {
       const line = house.line(subject.id)
-      return line
-        ? [...dueOfLine(house, subject, line), ...toSeal(house, subject, sealingOf(house, subject))]
-        : []
+      return line ? [...dueOfLine(house, subject, line), ...toSeal(house, subject)] : []
     }
     case 'freed': {
       const freed = house.freed(subject.id)
@@ -232,7 +230,7 @@ export function sealingOf(house: Planner, { kind, id }: Subject): Sealing | unde
   }
 }
 
-const toSeal = (house: Planner, subject: Subject, sealing: Sealing | undefined): Due[] =>
+const toSeal = (house: Planner, subject: Subject, sealing = sealingOf(house, subject)): Due[] =>
   house.seals && sealing ? [due(subject, { do: 'seal' }, sealing.from)] : []
 
 /** Of a place in line: its address was not proved in time, what is held out to it goes on, every window is past. */

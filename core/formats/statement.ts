@@ -2,6 +2,7 @@ import { XMLParser } from 'fast-xml-parser'
 import Papa from 'papaparse'
 import { plainAccount } from '../ledger/account-number.ts'
 import type { Minor } from '../money/rounding.ts'
+import { plainLetters } from '../people/index.ts'
 import { BadData } from '../schemas/bad-data.ts'
 import { sha256Hex } from '../terms/fingerprint.ts'
 import { date, type LocalDate } from '../time/index.ts'
@@ -195,10 +196,7 @@ export interface Matched {
 }
 
 const letters = (text: string): string =>
-  text
-    .normalize('NFD')
-    .replaceAll(/\p{M}/gu, '')
-    .toLowerCase()
+  plainLetters(text)
     .replaceAll(/[^\p{L}\p{N}]+/gu, ' ')
     .trim()
 

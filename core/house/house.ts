@@ -1,6 +1,6 @@
 import type { Due, Planner, Subject } from '../agenda/index.ts'
 import type { Attempt, Booking } from '../booking/index.ts'
-import type { DoorPackage, Enquiry } from '../contract/types.ts'
+import type { DoorPackage } from '../contract/types.ts'
 import type { Diary, Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
 import { Refused } from '../request/index.ts'
@@ -67,7 +67,6 @@ export interface House extends Planner {
   quotesOf(enquiry: string): KeptQuote[]
   /** The private link whose secret has this SHA-256. */
   link(hash: string): Link | undefined
-  enquiry(id: string): Enquiry | undefined
   /** How many lines the record has of a kind about a subject. */
   lines(kind: 'enquiry' | 'mail', subject: Subject): number
   /** The head of the chain of agreements; empty before the first. */

@@ -178,13 +178,18 @@ export class MapStore implements Store {
           attempts.filter((one) => stand.get(one) !== change.id),
         )
     }
-    if (change.kind === 'booking') without(this.#sent)
-    if (change.kind === 'enquiry') without(this.#told)
-    if (change.kind === 'booking') instead(this.#records, change.body)
-    else if (change.kind === 'waiting') instead(this.#lines, change.body)
-    else {
-      instead(this.#enquiries, change.body)
-      for (const quote of this.quotesOf(change.id)) this.#quotes.set(quote.id, { ...quote, answers: {} })
+    switch (change.kind) {
+      case 'booking':
+        without(this.#sent)
+        instead(this.#records, change.body)
+        return
+      case 'waiting':
+        instead(this.#lines, change.body)
+        return
+      case 'enquiry':
+        without(this.#told)
+        instead(this.#enquiries, change.body)
+        for (const quote of this.quotesOf(change.id)) this.#quotes.set(quote.id, { ...quote, answers: {} })
     }
   }
 

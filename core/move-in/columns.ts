@@ -1,3 +1,5 @@
+import { plainLetters } from '../people/index.ts'
+
 /** What a column of a table can tell of somebody. */
 export const COLUMNS = [
   'name',
@@ -28,10 +30,7 @@ const HEADINGS: Record<PersonColumn, readonly string[]> = {
 }
 
 const plain = (heading: string): string =>
-  heading
-    .normalize('NFD')
-    .replaceAll(/\p{M}/gu, '')
-    .toLowerCase()
+  plainLetters(heading)
     .replaceAll(/[^\p{L}\p{N}-]+/gu, ' ')
     .trim()
 

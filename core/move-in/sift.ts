@@ -1,4 +1,4 @@
-import { isMail, isPhone, nameProblem, normalMail, type Person } from '../people/index.ts'
+import { isMail, isPhone, nameProblem, normalMail, type Person, withoutUnseen } from '../people/index.ts'
 import { dateTyped, type LocalDate } from '../time/index.ts'
 import type { Arrival, Unread } from './arrival.ts'
 
@@ -58,7 +58,7 @@ function birthdayIn(text: string, today: LocalDate): LocalDate | undefined {
   return read
 }
 
-const clean = (text: string): string => text.replaceAll(/[\p{Cc}\p{Cf}\p{Cs}]/gu, ' ').trim()
+const clean = (text: string): string => withoutUnseen(text, ' ').trim()
 
 /** Tries taking people in, and changes nothing: who would come, who is here or twice, who can't and why. */
 export function sift(arrivals: readonly Arrival[], { known, today, ids, batch, worked }: Among): Sifted {

@@ -1,5 +1,5 @@
 export * from './known.ts'
 export { countedMail, isMail, isPhone, normalMail } from './mail.ts'
-export { nameProblem, shortName } from './name.ts'
+export { nameProblem, plainLetters, shortName, withoutUnseen } from './name.ts'
 export * from './person.ts'
 export * from './reply.ts'

@@ -1,3 +1,5 @@
+import { withoutUnseen } from './name.ts'
+
 /** The shape of a mail address, for schemas. */
 export const MAIL_SHAPE = /^[^\s@<>"(),:;\\[\]]+@[^\s@<>"(),:;\\[\]]+\.[^\s@<>"(),:;\\[\].]+$/
 
@@ -9,7 +11,6 @@ export const TYPED_MAIL =
   /^[^\s@<>"(),:;\\[\]\p{Cc}\p{Cf}\p{Cs}]+@[^\s@<>"(),:;\\[\]\p{Cc}\p{Cf}\p{Cs}]+\.[^\s@<>"(),:;\\[\].\p{Cc}\p{Cf}\p{Cs}]+$/u
 
 const PLAIN = /^[\x21-\x7e]+$/
-const UNSEEN = /[\p{Cc}\p{Cf}\p{Cs}]/gu
 
 /** A domain as the DNS has it (IDNA by UTS #46, as the URL Standard asks of every host); as it is where it is none. */
 function domainOf(typed: string): string {
@@ -28,7 +29,7 @@ function domainOf(typed: string): string {
 export function normalMail(email: string): string {
   const trimmed = email.trim()
   if (PLAIN.test(trimmed)) return trimmed.toLowerCase()
-  const plain = trimmed.normalize('NFKC').replace(UNSEEN, '').toLowerCase()
+  const plain = withoutUnseen(trimmed.normalize('NFKC')).toLowerCase()
   const at = plain.lastIndexOf('@')
   return at < 0 ? plain : `${plain.slice(0, at)}@${domainOf(plain.slice(at + 1))}`
 }

@@ -1,6 +1,15 @@
 /** One line in which everything can be seen: no control or format characters, no halves of characters. */
 const SEEN = /^[^\p{Cc}\p{Cf}\p{Cs}]*$/u
 
+const UNSEEN = /[\p{Cc}\p{Cf}\p{Cs}]/gu
+
+/** A text without what can't be seen in it. @param instead what stands there then */
+export const withoutUnseen = (text: string, instead = ''): string => text.replaceAll(UNSEEN, instead)
+
+/** A text as it is compared: without marks above letters, in small letters. */
+export const plainLetters = (text: string): string =>
+  text.normalize('NFD').replaceAll(/\p{M}/gu, '').toLowerCase()
+
 /** Endings of domains that nobody is called by, however they are written. */
 const ENDINGS = 'com|net|org|info|biz|online|shop|site|store|xyz|top|click|link|app|dev|club|live|vip|pro|io'
 

@@ -1,5 +1,6 @@
 import type { DoorPackage, SealKey } from '../contract/index.ts'
 import { bicShape, ibanShape } from '../ledger/account-number.ts'
+import { MOST_PEOPLE } from '../move-in/arrival.ts'
 import type { Entry } from '../openings/index.ts'
 import { type FollowUp, type KnownPerson, LONGEST_REPLY, type Person, type Reply } from '../people/index.ts'
 import { messageTexts, messaging, sequences } from '../practice/messaging-shape.ts'
@@ -276,6 +277,8 @@ const asKept = {
 }
 /** People as the desk keeps them. */
 export const person = exactly<Person>()(object(asKept))
+/** Who is moved in at once. */
+export const peopleMovedIn = unique(person, MOST_PEOPLE)
 /** A mail that came back, beside whoever has its address. */
 export const reply = exactly<Reply>()(
   object({

@@ -9,6 +9,7 @@ import {
   normalMail,
   type Person,
   personKnownFrom,
+  plainLetters,
   tagsOf,
 } from '@acolhida/core/people'
 import type { Subscription } from '@acolhida/core/practice'
@@ -58,14 +59,11 @@ export interface PersonRow extends Person {
   follow?: LocalDate
 }
 
-/** A text as it is compared: without marks above letters, in small letters. */
-const plain = (text: string): string => text.normalize('NFD').replaceAll(/\p{M}/gu, '').toLowerCase()
-
 /** The words of a text, as a search compares them. */
 export const wordsOf = (...texts: string[]): string[] => [
   ...new Set(
     texts
-      .flatMap((text) => plain(text).split(/[^\p{L}\p{N}]+/u))
+      .flatMap((text) => plainLetters(text).split(/[^\p{L}\p{N}]+/u))
       .filter(Boolean)
       .slice(0, 40),
   ),

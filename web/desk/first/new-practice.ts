@@ -1,3 +1,4 @@
+import { plainLetters } from '@acolhida/core/people'
 import { beginPractice, type Practice } from '@acolhida/core/practice'
 import { BadData, letIn, practice as practiceSchema } from '@acolhida/core/schemas'
 import { newKey } from '../../relay-client/client.ts'
@@ -25,10 +26,7 @@ export function newPractice(about: Founder): Practice {
 
 /** A name as the last part of an address: small letters, digits and dashes. */
 const slugOf = (name: string): string =>
-  name
-    .normalize('NFD')
-    .replaceAll(/[\u0300-\u036f]/g, '')
-    .toLowerCase()
+  plainLetters(name)
     .replaceAll(/[^a-z0-9]+/g, '-')
     .replaceAll(/^-+|-+$/g, '')
     .slice(0, 60) || 'practice'

@@ -11,6 +11,8 @@ import {
   sift,
   type Unread,
 } from '@acolhida/core/move-in'
+import { withoutUnseen } from '@acolhida/core/people'
+import { letIn, peopleMovedIn } from '@acolhida/core/schemas'
 import { formatInstant } from '@acolhida/core/time'
 import { newKey } from '../../relay-client/client.ts'
 import type { DeskDatabase } from '../data/database.ts'
@@ -42,7 +44,7 @@ async function read(file: File): Promise<FileRead> {
     // What spreadsheets on older machines write (WHATWG Encoding, windows-1252).
     text = new TextDecoder('windows-1252').decode(bytes)
   }
-  name = file.name.replaceAll(/[\p{Cc}\p{Cf}\p{Cs}]/gu, '').slice(0, 50)
+  name = withoutUnseen(file.name).slice(0, 50)
   table = undefined
   cards = undefined
   if (/^\uFEFF?\s*BEGIN:VCARD/i.test(text)) {
@@ -85,7 +87,7 @@ async function take(as: MoveInAs): Promise<number> {
   const { db } = await desk()
   return db.transaction('rw', db.people, async () => {
     // Looked at anew where it is written: somebody may have asked meanwhile.
-    const { come } = await sifted(db, as)
+    const come = letIn(peopleMovedIn, (await sifted(db, as)).come, 'The people')
     for (let i = 0; i < come.length; i += CHUNK) {
       await db.people.bulkAdd(come.slice(i, i + CHUNK).map((person) => personRow(person, [])))
       tell({ done: Math.min(come.length, i + CHUNK), of: come.length })

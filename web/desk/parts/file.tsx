@@ -32,6 +32,13 @@ export function FileButton({
   )
 }
 
+/** A name for a file, of what it is about. */
+export const fileNameOf = (about: string): string =>
+  about
+    .replaceAll(/[^\p{L}\p{N}]+/gu, '-')
+    .replaceAll(/^-|-$/g, '')
+    .toLowerCase() || 'file'
+
 /** Saves a text, or bytes, as a file. */
 export function saveFile(name: string, type: string, content: string | Blob | Uint8Array<ArrayBuffer>): void {
   const url = URL.createObjectURL(new Blob([content], { type }))

@@ -4,12 +4,12 @@ import { db } from '../data/db.ts'
 import { bookingsOf } from '../data/people.ts'
 import { type PersonRow, plainPerson } from '../data/rows.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
-import { saveFile } from '../parts/file.tsx'
+import { fileNameOf, saveFile } from '../parts/file.tsx'
 
 /** Saves somebody: as a card, or everything there is of them, to read or as data. */
 export function SaveThem({ practice, person }: { practice: Practice; person: PersonRow }) {
   const act = useAct()
-  const name = person.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '') || 'person'
+  const name = fileNameOf(person.name)
   const card = async (): Promise<void> => {
     const { cardOf } = await import('@acolhida/core/move-in')
     saveFile(`${name}.vcf`, 'text/vcard', cardOf(plainPerson(person)))

@@ -7,14 +7,14 @@ import type { Desk } from '../data/live.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { useLacking } from '../parts/booking-tile.tsx'
 import { Dialog } from '../parts/dialog.tsx'
-import { saveFile } from '../parts/file.tsx'
+import { fileNameOf, saveFile } from '../parts/file.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { homeZone, termsTitle } from '../parts/words.ts'
 import { decideFor } from '../sync/acts.ts'
 import { Card } from './card.tsx'
 
 const fileName = (booking: Booking, what: string): string =>
-  `${what}-${booking.asked.person.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}`.toLowerCase()
+  fileNameOf(`${what} ${booking.asked.person.name}`)
 
 /** Saves what was agreed to as a PDF, or prints it. */
 async function savePdf(desk: Desk, booking: Booking, print: boolean): Promise<void> {
