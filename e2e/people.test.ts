@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { enter } from '@acolhida/core/house'
-import { DAY, shift } from '@acolhida/core/time'
+import { DAY, HOUR, shift } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { goTo } from './client.ts'
@@ -133,4 +133,25 @@ it('who the practitioner is stands at the door as they wish', async () => {
     return door.getByText('they/them').isVisible()
   })
   await door.getByText(/^For twenty years/).waitFor()
+})
+
+it('what somebody answered is sealed at the relay in time, and stands at the desk as it did', async () => {
+  const asked = () => house.relay.here.keeper.house.booking('asks-tome')!.asked
+  await goTo(desk, 'Today')
+  await desk.getByRole('button', { name: /^Welcome for .*Tomé Arrais/ }).click()
+  await eventually(
+    'he is booked',
+    () => house.relay.here.keeper.house.booking('asks-tome')?.status === 'booked',
+  )
+  const { attempts, reading } = asked()
+  expect([attempts.length, reading.reasons.length]).toEqual([1, 2])
+  house.clock.forward(DAY + HOUR)
+  await house.relay.rounds.turn()
+  await eventually('it is sealed', () => asked().sealed?.length === 1)
+  expect([asked().attempts, asked().reading.reasons]).toEqual([[], []])
+  await desk.goto(`${house.desk}/arrivals/asks-tome`)
+  await desk.getByText('That is more than I can pay').waitFor()
+  await desk.getByText('Hoarse for more than 3 weeks, and no doctor yet').first().waitFor()
+  await desk.getByText('My voice gives out by the afternoon.').first().waitFor()
+  expect(await desk.getByText('A part of this is sealed').count()).toBe(0)
 })
