@@ -49,7 +49,9 @@ describe('some months of the demo practice', () => {
       )
       .sort((a, b) => a[0] - b[0])
     for (let i = 1; i < taken.length; i++) expect(taken[i]![0]).toBeGreaterThanOrEqual(taken[i - 1]![1])
-    const agreements = agreementsOf(bookings, months.lines ?? []).map(({ agreement }) => agreement)
+    const agreements = agreementsOf(bookings, months.lines ?? [], months.courses ?? []).map(
+      ({ agreement }) => agreement,
+    )
     expect(agreements.length).toBeGreaterThan(100)
     expect(verifyAgreements(months.practice.terms, agreements).faults).toEqual([])
     const text = writeBackup(months)

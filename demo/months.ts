@@ -8,10 +8,13 @@ import {
   costNow,
   type Does,
   Doorkeeper,
+  doStation,
   enquire,
   enter,
   fillPublished,
   keep,
+  keepHalf,
+  openCourses,
   openingsFor,
   openingsToMove,
   read,
@@ -31,6 +34,7 @@ import { agreedVersions, type Invented, mailed } from './life.ts'
 import { withMessages } from './messages.ts'
 import { BRINGS, FIRST, LAST, SORRY, ZONES } from './people.ts'
 import { demoPractice } from './practice.ts'
+import { prepares, withPreparations } from './preparing.ts'
 import { Seeded } from './seeded.ts'
 import { JUST_NOW, Waits } from './waits.ts'
 import { WrittenDown } from './written.ts'
@@ -44,6 +48,8 @@ const published = ({ changes }: Work, pack: DoorPackage): void => {
 const BEGAN = 150 * DAY
 /** What was asked within this time before now may still wait for a word, in ms. */
 const STILL_WAITS = 20 * HOUR
+/** What was kept half done: nobody has the key to it. */
+const HALF_SEALED = 'eyJhbGciOiJkaXIiLCJlbmMiOiJBMjU2R0NNIn0..invented.invented.invented'
 const SALT = 'demo-practice-of-iria'
 const FOREVER = 4_000 * DAY
 
@@ -64,6 +70,8 @@ class Months {
   readonly #people: Invented[] = []
   readonly #waits: Waits
   #plans: { at: number; order: number; run: (at: Instant) => void }[] = []
+  /** A chance of its own, so that the rest of the months does not hang on it. */
+  readonly #preparing: Seeded
   #names = 0
   #revision = 0
 
@@ -71,6 +79,7 @@ class Months {
     // To the minute: what the months hold does not hang on the second one looks.
     this.#now = instant(Math.floor(now / MINUTE) * MINUTE)
     this.#by = new Seeded(seed)
+    this.#preparing = new Seeded(seed + 1_000)
     this.#waits = new Waits({
       ...{ now: this.#now, by: this.#by, store: this.#store, ids: this.#ids },
       house: () => this.#keeper.house,
@@ -138,7 +147,7 @@ class Months {
 
   /** The desk tells the relay who is known by now. */
   #publish(at: Instant): void {
-    const practice = withMessages(demoPractice(this.#now))
+    const practice = withPreparations(withMessages(demoPractice(this.#now)))
     const people = knownPeople(this.#persons(), this.#bookings(), practice, SALT, at)
     const was = this.#keeper.house.pack
     this.#do(published, { revision: ++this.#revision, practice, people, sessions: [], salt: SALT }, at)
@@ -340,6 +349,7 @@ class Months {
   #goOn(id: string, someone: Invented, now: Instant): void {
     const booking = this.#keeper.house.booking(id)
     if (!booking || stateAt(booking, now).is !== 'booked') return
+    this.#prepare(booking, someone, now)
     const { start } = booking
     const { link } = someone
     const between = (): number => now + this.#by.next() * Math.max(0, start - HOUR - now)
@@ -358,6 +368,24 @@ class Months {
       for (let i = 1; i <= sessions; i++)
         this.#plan(start + i * 9 * DAY - this.#by.between(DAY, 3 * DAY), (at) => this.#coach(someone, at))
     }
+  }
+
+  /** Most do what there is to do before a session, bit by bit; some do a part of it, and a few nothing. */
+  #prepare({ course, start }: Booking, { link, name }: Invented, now: Instant): void {
+    const given = course && this.#keeper.house.course(course.id)
+    if (!given || !link) return
+    const most = this.#preparing.pick([0, 1, 2, 2, 4, 4, 4])
+    for (const { id: station } of given.given.stations.slice(0, most))
+      this.#plan(now + this.#preparing.next() * Math.max(0, start - HOUR - now), (at) => {
+        const does = prepares(this.#keeper.house, given.id, station, name)
+        if (!does) return
+        const body = { hash: sha256Hex(link), course: given.id, station, does }
+        this.#do(openCourses, { hash: body.hash }, at)
+        if (does.do === 'answer' && this.#preparing.chance(0.25)) {
+          const half = { hash: body.hash, course: given.id, station, n: 0, sealed: HALF_SEALED }
+          this.#do(keepHalf, { ...half, answered: 2, of: does.of }, at)
+        } else this.#do(doStation, body, at)
+      })
   }
 
   #moveOwn(id: string, link: string, at: Instant): void {
@@ -445,7 +473,7 @@ class Months {
     return {
       format: 'acolhida-backup',
       version: 1,
-      practice: withMessages(demoPractice(this.#now)),
+      practice: withPreparations(withMessages(demoPractice(this.#now))),
       people: this.#persons(),
       // In the order in which they were asked: so their agreements make one chain.
       bookings,
@@ -460,6 +488,7 @@ class Months {
       mails: [],
       sessions: [],
       lines: [...this.#store.places].map(([id, events]) => ({ id, events })),
+      courses: [...this.#store.courses].map(([id, events]) => ({ id, events })),
       freed: [...this.#store.freed].map(([id, events]) => ({ id, events })),
       salt: SALT,
       revision: this.#revision,

@@ -1,6 +1,7 @@
 import type { BookingEvent } from '@acolhida/core/booking'
 import type { Enquiry } from '@acolhida/core/contract'
 import { type Change, MapStore } from '@acolhida/core/house'
+import type { CourseEvent } from '@acolhida/core/preparing'
 import type { FreedEvent, LineEvent } from '@acolhida/core/waiting'
 
 const put = <T>(records: Map<string, T[]>, id: string, event: T): void => {
@@ -15,6 +16,7 @@ export class WrittenDown extends MapStore {
   readonly enquiries: Enquiry[] = []
   readonly places = new Map<string, LineEvent[]>()
   readonly freed = new Map<string, FreedEvent[]>()
+  readonly courses = new Map<string, CourseEvent[]>()
 
   override write(changes: readonly Change[]): void {
     super.write(changes)
@@ -22,6 +24,7 @@ export class WrittenDown extends MapStore {
       if (change.type === 'event') put(this.events, change.booking, change.event)
       if (change.type === 'waiting') put(this.places, change.id, change.event)
       if (change.type === 'freed') put(this.freed, change.id, change.event)
+      if (change.type === 'course') put(this.courses, change.id, change.event)
       if (change.type === 'enquiry' && !('news' in change.body)) this.enquiries.push(change.body)
     }
   }

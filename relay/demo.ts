@@ -64,8 +64,8 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
   }
   // What was decided then has settled long since.
   for (const booking of bookings.values()) changes.push(...settledBy(booking, now))
-  const { lines = [], freed = [] } = backup
-  const agreed = agreementsOf(bookings.values(), lines).map(({ agreement }) => agreement)
+  const { lines = [], freed = [], courses = [] } = backup
+  const agreed = agreementsOf(bookings.values(), lines, courses).map(({ agreement }) => agreement)
   const followed = new Set(agreed.map(({ previous }) => previous))
   const head = agreed.map(chainHead).find((print) => !followed.has(print)) ?? ''
   const known = knownPeople(people, [...bookings.values()], practice, salt, now)
@@ -78,6 +78,9 @@ export function furnish(keeper: Doorkeeper, backup: Backup, now: Instant): void 
     ),
     ...freed.flatMap(({ id, events }) =>
       events.map((event, i): Change => ({ type: 'freed', id, seq: i + 1, event })),
+    ),
+    ...courses.flatMap(({ id, events }) =>
+      events.map((event, i): Change => ({ type: 'course', id, seq: i + 1, event })),
     ),
     ...backup.enquiries.map(
       ({ state: _, history: __, ...enquiry }): Change => ({

@@ -172,8 +172,8 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   },
 
   verify: (path, values) => {
-    const { practice, bookings, lines } = readPracticeFile(readGiven(path), path)
-    const all = agreementsOf(bookings, lines)
+    const { practice, bookings, lines, courses } = readPracticeFile(readGiven(path), path)
+    const all = agreementsOf(bookings, lines, courses)
     const agreements = all.map(({ agreement }) => agreement)
     const { head, faults } = verifyAgreements(practice.terms, agreements, values.number)
     const named = (index: number | undefined) => {

@@ -13,6 +13,7 @@ import {
   type Which,
 } from '../messages/index.ts'
 import { type Practice, serviceOf, waitlistOf } from '../practice/index.ts'
+import { type Course, courseAt, remindedAt, stillToDo } from '../preparing/index.ts'
 import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
 import { type Freed, overFrom, type PlaceInLine, tellsByText } from '../waiting/index.ts'
 import { type Sealing, sealingOfBooking, sealingOfEnquiry, sealingOfLine } from './sealing.ts'
@@ -118,6 +119,9 @@ export interface Planner {
   /** A place in line, and a freed time. */
   line(id: string): PlaceInLine | undefined
   freed(id: string): Freed | undefined
+  /** What was given to somebody; everything that whoever has an address (in its normal form) was given. */
+  course(id: string): Course | undefined
+  coursesOf(mail: string): Course[]
   calendars(): readonly CalendarState[]
   /** Whether a due thing has been done. */
   done(key: string, subject: Subject): boolean
@@ -161,6 +165,10 @@ export function dueOf(house: Planner, subject: Subject): Due[] {
       return freed && !freed.ended
         ? [due(subject, { do: 'lapse' }, freed.to), ...toDecide(house, subject, freed)]
         : []
+    }
+    case 'course': {
+      const course = house.course(subject.id)
+      return course ? dueOfCourse(house, subject, course) : []
     }
     case 'visit': {
       const keep = house.keep(subject.id)
@@ -251,6 +259,23 @@ function dueOfLine(house: Planner, subject: Subject, line: PlaceInLine): Due[] {
     ...(over === undefined ? [] : [Math.max(over, (offer?.until ?? 0) + 1)]),
   ]
   return ends.length > 0 ? [due(subject, { do: 'lapse' }, Math.min(...ends)), ...letters] : letters
+}
+
+/** Of what was given to somebody: that it was, that they are asked again, and that something is due soon. */
+function dueOfCourse(house: Planner, subject: Subject, course: Course): Due[] {
+  const { given, tells } = course
+  const told = tells
+    ? message(house, subject, {
+        ...{ step: tells.step, anchor: tells.seq, at: tells.due, useful: tells.due + NEWS },
+      })
+    : []
+  const { practice } = house
+  const booking = given.booking === undefined ? undefined : house.booking(given.booking)
+  if (!practice || stillToDo(courseAt(practice, course, booking, course.latest)).length === 0) return told
+  const reminded = remindedAt(practice, course, booking)
+  if (!reminded) return told
+  const { at, anchor } = reminded
+  return [...told, ...message(house, subject, { step: 'prepare-soon', anchor, at, useful: anchor })]
 }
 
 /** The practitioner is told of a freed time for which nobody is asked before they say so. */

@@ -1,6 +1,16 @@
 /** What something is about: in the record, the agenda, links and forgetting. */
 export interface Subject {
-  kind: 'booking' | 'enquiry' | 'quote' | 'visit' | 'session' | 'calendar' | 'waiting' | 'freed' | 'house'
+  kind:
+    | 'booking'
+    | 'enquiry'
+    | 'quote'
+    | 'visit'
+    | 'session'
+    | 'calendar'
+    | 'waiting'
+    | 'freed'
+    | 'course'
+    | 'house'
   id: string
 }
 
@@ -9,6 +19,8 @@ export const enquirySubject = (id: string): Subject => ({ kind: 'enquiry', id })
 /** A place in line; a time that has come free. */
 export const waitingSubject = (id: string): Subject => ({ kind: 'waiting', id })
 export const freedSubject = (id: string): Subject => ({ kind: 'freed', id })
+/** What was given to somebody to do. */
+export const courseSubject = (id: string): Subject => ({ kind: 'course', id })
 export const visitSubject = (id: string): Subject => ({ kind: 'visit', id })
 export const calendarSubject = (id: string): Subject => ({ kind: 'calendar', id })
 /** A group date: it is found by this name, which is made and never taken apart. */

@@ -3,7 +3,7 @@ import type { Outcome } from '../questions/index.ts'
 import { epochMs } from '../shape/plain.ts'
 import { id, type KeysOf, maybe, number, one, text, whole, yes } from '../shape/shape.ts'
 import type { Agreement } from '../terms/types.ts'
-import { type Instant, instant, type Language, shift } from '../time/index.ts'
+import { type Duration, type Instant, instant, type Language, shift } from '../time/index.ts'
 import type {
   Asked,
   Booking,
@@ -92,6 +92,8 @@ export interface OwnOfEvent {
   /** The client says that they will be there; or that what was to be done before is done, or not after all. */
   coming: object
   prepared: { done: boolean }
+  /** There is something to do before it, given by this course; `what`: preparations; `done`: all of it is. */
+  'to-prepare': { course: string; what: string[]; by: Duration; done?: boolean }
   /** They no longer want such messages, or want them again. */
   unwanted: { what: Unwanted; on: boolean }
   /** They read in another language from now on. */

@@ -1,6 +1,6 @@
 import { CHANNELS } from '../practice/messaging.ts'
-import { languageTag } from '../shape/plain.ts'
-import { maybe, one, text, yes } from '../shape/shape.ts'
+import { id, isoDuration, languageTag } from '../shape/plain.ts'
+import { list, maybe, one, text, yes } from '../shape/shape.ts'
 import type { Instant } from '../time/index.ts'
 import { alsoBefore, decision, type EventKinds, settled, standsFrom, words } from './happening.ts'
 import { type Booking, type Steered, UNWANTED } from './record.ts'
@@ -28,7 +28,7 @@ function steeredBy(
 /** What is said and wanted of messages: each with its shape, and what it makes of a booking. */
 export const MESSAGE_EVENTS: Pick<
   EventKinds,
-  'coming' | 'prepared' | 'unwanted' | 'speaks' | 'written' | 'steered'
+  'coming' | 'prepared' | 'to-prepare' | 'unwanted' | 'speaks' | 'written' | 'steered'
 > = {
   coming: {
     shape: {},
@@ -47,6 +47,13 @@ export const MESSAGE_EVENTS: Pick<
         seq,
       }
     },
+  },
+  'to-prepare': {
+    shape: { course: id, what: list(id, 200), by: isoDuration, done: maybe(yes) },
+    apply: ({ course, what, by, done }, { booking, seq }) => ({
+      ...alsoBefore(booking, { course: { id: course, what, by, ...(done ? { done } : {}) } }),
+      seq,
+    }),
   },
   unwanted: {
     shape: { what: one(...UNWANTED), on: yes },

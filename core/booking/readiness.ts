@@ -21,16 +21,21 @@ const outcomeOf = ({ asked, overruled }: Booking): Outcome => overruled?.outcome
 /**
  * Reads the readiness of a booking from its record.
  * @param lacking whether something is still to be agreed to
+ * @param ticks whether its service has something to tick before it
  */
-export function readiness(booking: Booking, lacking = false): Readiness {
+export function readiness(booking: Booking, lacking = false, ticks = false): Readiness {
   const { asked, status } = booking
   const first = Math.max(mustFirst(booking), booking.deposit)
+  const { course } = booking
+  const toDo = course !== undefined && course.what.length > 0
+  const asksFor = toDo || ticks
+  const prepared = asksFor && (!toDo || course.done === true) && (!ticks || booking.prepared !== undefined)
   const ended = ['declined', 'lapsed', 'withdrawn', 'cancelled'].includes(status)
   return {
     questions: asked.questionnaire ? (outcomeOf(booking) === 'closed' ? 'blocked' : 'done') : 'none',
     terms: lacking ? 'waiting' : agreementsIn(booking).length > 0 ? 'done' : 'none',
     word: ended ? 'blocked' : status === 'requested' && !booking.owes ? 'waiting' : 'done',
     deposit: first === 0 ? 'none' : paidOf(booking) >= first ? 'done' : ended ? 'blocked' : 'waiting',
-    preparation: 'none',
+    preparation: prepared ? 'done' : asksFor ? (ended ? 'blocked' : 'waiting') : 'none',
   }
 }

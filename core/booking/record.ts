@@ -287,8 +287,10 @@ export interface Booking extends Start {
   wentAt?: Instant
   /** The client has said that they will be there. */
   coming?: Instant
-  /** What was to be done before it is done. */
+  /** What was to be ticked before it is done. */
   prepared?: Instant
+  /** What is to be done before it, by its course: which preparations, so long before the start, and whether all of it is. */
+  course?: { id: string; what: string[]; by: Duration; done?: boolean }
   written?: HandWritten[]
   steered?: Record<string, Steered>
   unwanted?: Unwanted[]

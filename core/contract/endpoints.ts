@@ -1,5 +1,6 @@
 import type { Unwanted } from '../booking/index.ts'
 import type { Instant, Language } from '../time/index.ts'
+import type { DeskCourse, HalfBody, StationBody, YoursView } from './course-types.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, LineView, TakeBody } from './line-types.ts'
 import type { EndSeriesBody, SeriesBody } from './series-types.ts'
 import type {
@@ -327,6 +328,44 @@ export const door = {
     codes: [...LINK, 'not-booked', 'nothing-before'],
     says: 'Ticks what is to be read or done before as done, or takes that back.',
   }),
+  yours: endpoint<undefined, YoursView>({
+    method: 'GET',
+    path: '/api/yours/:secret',
+    who: 'link',
+    codes: ['unknown-link'],
+    says: 'Everything that is theirs, by a private link of theirs: what there is to do, sessions, what was agreed to, what they can book.',
+  }),
+  opens: endpoint<Record<string, never>, YoursView>({
+    method: 'POST',
+    path: '/api/yours/:secret/open',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: LINK,
+    says: 'Somebody looks at it: said by the page, so that no scanner of mail says it.',
+  }),
+  doStation: endpoint<StationBody, YoursView>({
+    method: 'POST',
+    path: '/api/yours/:secret',
+    who: 'link',
+    largest: 4 * ANSWERS,
+    once: true,
+    codes: [
+      ...LINK,
+      ...(['unknown-course', 'course-over', 'not-so', 'not-sealed', 'unknown-file'] as const),
+      ...(['not-agreed', 'terms-changed'] as const),
+    ],
+    says: 'One thing to do is done: read, ticked, signed, answered, brought; or not after all. Answers come sealed for the desk.',
+  }),
+  half: endpoint<HalfBody, { n: number }>({
+    method: 'POST',
+    path: '/api/yours/:secret/half',
+    who: 'link',
+    largest: 3 * ANSWERS,
+    once: true,
+    codes: [...LINK, 'unknown-course', 'course-over', 'half-elsewhere'],
+    says: 'Keeps answers that are not sent yet, sealed with a key that stands in the fragment of the link; refused where others were kept since they were seen.',
+  }),
   unwant: endpoint<{ what: Unwanted; on: boolean }, LinkView>({
     method: 'POST',
     path: '/api/link/:secret/unwant',
@@ -517,6 +556,24 @@ export const desk = {
     codes: ['no-key', 'key-reused', 'unknown-booking', 'changed', 'not-booked', 'too-late'],
     says: 'Several sessions cancelled by the practitioner, whole or not at all; the first message tells of all of them.',
   }),
+  course: endpoint<DeskCourse, { seq: number }>({
+    method: 'POST',
+    path: '/api/course',
+    who: 'desk',
+    largest: 64 * KB,
+    once: true,
+    codes: [
+      ...(['no-key', 'key-reused', 'id-taken', 'unknown-course', 'unknown-booking', 'no-seal'] as const),
+      ...([
+        'unknown-preparation',
+        'too-many-courses',
+        'course-over',
+        'nothing-left',
+        'nothing-to-take-back',
+      ] as const),
+    ],
+    says: 'Gives somebody what there is to do, asks again for what is open, says that something is done or is to be done once more, or ends it.',
+  }),
   answer: endpoint<AnswerBody, { seq: number }>({
     method: 'POST',
     path: '/api/enquiry',
@@ -627,6 +684,10 @@ export const others = [
   [
     'POST /api/door/:slug/files?visit&service&question&name',
     '201 `Attached`: what stands for the file in the answers; the bytes as `application/octet-stream`, 5 MB at most; refused with `file`, and as `read` is',
+  ],
+  [
+    'POST /api/yours/:secret/files?course&station&name&question',
+    '201 `Attached`: a file that is brought, or answers a question of what there is to do; as files of the door; refused with `file`, `unknown-course`, `course-over`',
   ],
   [
     'POST /api/till',

@@ -1,3 +1,4 @@
+export * from './course-types.ts'
 export * from './endpoints.ts'
 export * from './line-types.ts'
 export * from './series-types.ts'

@@ -7,7 +7,7 @@ import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
 import { givenBack } from '../schemas/given-back.ts'
 import { doorPackage } from '../schemas/practice.ts'
-import { answers } from '../schemas/record.ts'
+import { answers, attached } from '../schemas/record.ts'
 import {
   bookingName,
   epochMs,
@@ -39,6 +39,8 @@ import {
 } from '../shape/shape.ts'
 import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import { lineWishes as wishes } from '../waiting/shape.ts'
+import type { DeskCourse, StationBody } from './course-types.ts'
+import { LONGEST_HALF } from './course-types.ts'
 import type { Bodies } from './endpoints.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
 import type { EndSeriesBody, SeriesBody } from './series-types.ts'
@@ -138,6 +140,9 @@ const some = (names: readonly DeskDoes['do'][]): Schema<DeskDoes> =>
 /** A word to which the moments of up to so many sessions are added: together they are a word still. */
 const wordWithDates = text(3_000)
 
+/** Five parts, of which the encrypted key is empty: sealed with a key that both know (RFC 7516, RFC 7518 §4.5). */
+const HALF = /^[\w-]+\.\.[\w-]+\.[\w-]*\.[\w-]+$/
+
 /** What the practitioner books somebody in with, but when. */
 const byPractitioner = {
   service: id,
@@ -236,6 +241,47 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   come: object({}),
   prepare: object({ done: yes }),
   speak: object({ language: languageTag }),
+  opens: object({}),
+  doStation: exactly<StationBody, Answers>()(
+    object({
+      course: booking,
+      station: id,
+      does: tagged('do', {
+        done: {},
+        undone: {},
+        sign: { name, agreed },
+        answer: { answers, answered: whole(0, 1_000), of: whole(0, 1_000) },
+        bring: { files: list(attached, 20, 1) },
+      }),
+    }),
+  ),
+  half: object({
+    course: booking,
+    station: id,
+    n: whole(0, 1_000_000),
+    sealed: pattern(HALF, LONGEST_HALF),
+    answered: whole(0, 1_000),
+    of: whole(0, 1_000),
+  }),
+  course: exactly<DeskCourse>()(
+    object({
+      course: booking,
+      command: tagged('do', {
+        give: {
+          person: contact,
+          preparations: distinct(id, 50, 1),
+          booking: maybe(booking),
+          text: maybe(words),
+          silent: maybe(yes),
+        },
+        chase: { text: words },
+        done: { station: id },
+        undone: { station: id },
+        end: {},
+        'take-back': { of: whole(1, 1_000_000) },
+      }),
+    }),
+  ),
   unwant: object({ what: one(...UNWANTED), on: yes }),
   accept: object({ ...start, shown }),
   refuse: object({ text: text(2_000) }),
@@ -306,6 +352,12 @@ export const queries = {
   link: object({ booking: maybe(pattern(/^[A-Za-z0-9_-]{3,80}$/, 80)) }),
   view: object({ with: maybe(tokenShape) }),
   record: object({ after: maybe(digits) }),
+  courseFile: object({
+    course: booking,
+    station: id,
+    question: maybe(id),
+    name: pattern(/^[^\p{Cc}]{1,200}$/u, 200),
+  }),
   file: object({
     visit: tokenShape,
     service: id,

@@ -17,6 +17,7 @@ import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
 import type { DoorPart, Extra, Place, Practice } from '../practice/index.ts'
+import type { CourseEvent } from '../preparing/index.ts'
 import type { AnswerProblem, Answers, AnswerValue, Outcome, Question, QuoteLine } from '../questions/index.ts'
 import type { ShownTerms } from '../terms/index.ts'
 import type { Instant, Language, LocalDate } from '../time/index.ts'
@@ -429,6 +430,8 @@ export interface LinkView {
   till?: { what: 'pay' | 'card'; is: 'open' | 'failed' | 'over'; amount: number; text: string }
   /** Something to read or do before it; `tick`: it can be ticked as done, `by` when, and whether it is. */
   before?: { text: string; address?: string; tick?: boolean; by?: Instant; done?: boolean }
+  /** How much of what was given to do before it is left, of how much. */
+  toDo?: { left: number; of: number }
   /** Whether they have said that they will be there; nothing where it is not asked, or too late. */
   coming?: boolean
   /** What they no longer want to be sent. */
@@ -525,6 +528,7 @@ export type RecordItem = { n: number; at: Instant } & (
   | { kind: 'mail'; subject: string; seq: number; body: MailNews }
   | { kind: 'waiting'; subject: string; seq: number; body: LineEvent }
   | { kind: 'freed'; subject: string; seq: number; body: FreedEvent }
+  | { kind: 'course'; subject: string; seq: number; body: CourseEvent }
 )
 
 /** What became of a message. */
@@ -550,6 +554,7 @@ export interface GiveBackBody {
   bookings: { id: string; events: StoredEvent[] }[]
   lines: { id: string; events: LineEvent[] }[]
   freed: { id: string; events: FreedEvent[] }[]
+  courses: { id: string; events: CourseEvent[] }[]
   enquiries: Enquiry[]
   /** The newest head of the chain of agreements, where the relay's own stands somewhere before it. */
   chain?: string
@@ -560,6 +565,7 @@ export interface Holdings {
   bookings: Record<string, number>
   lines: Record<string, number>
   freed: Record<string, number>
+  courses: Record<string, number>
   enquiries: Record<string, number>
   /** The head of its chain of agreements; empty before the first. */
   chain: string

@@ -18,6 +18,7 @@ export const writeBackup = (backup: Backup): string =>
     mails: [...backup.mails].sort((a, b) => a.n - b.n),
     ...(backup.replies ? { replies: byId(backup.replies) } : {}),
     ...(backup.lines ? { lines: byId(backup.lines) } : {}),
+    ...(backup.courses ? { courses: byId(backup.courses) } : {}),
     ...(backup.freed ? { freed: byId(backup.freed) } : {}),
   })}\n`
 

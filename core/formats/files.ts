@@ -3,6 +3,7 @@ import type { Enquiry, EnquiryNews, MailNews, SealKey } from '../contract/index.
 import type { Entry } from '../openings/index.ts'
 import type { Person, Reply } from '../people/index.ts'
 import type { Practice, Standing } from '../practice/index.ts'
+import type { CourseEvent } from '../preparing/index.ts'
 import type { FileKind } from '../questions/index.ts'
 import type { Instant } from '../time/index.ts'
 import type { FreedEvent, LineEvent, Waiting } from '../waiting/index.ts'
@@ -63,6 +64,8 @@ export interface Backup {
   /** Places in line, and times that came free, as their records. */
   lines?: { id: string; events: LineEvent[] }[]
   freed?: { id: string; events: FreedEvent[] }[]
+  /** What people were given to do, as their records. */
+  courses?: { id: string; events: CourseEvent[] }[]
   /** Files given as answers. */
   files?: KeptFile[]
   /** The desk's key, both halves: without it sealed answers stay sealed. */

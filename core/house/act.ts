@@ -1,6 +1,7 @@
 import {
   bookingSubject,
   calendarSubject,
+  courseSubject,
   enquirySubject,
   freedSubject,
   houseSubject,
@@ -11,6 +12,7 @@ import {
 } from '../agenda/index.ts'
 import { Refused, type Turned } from '../request/index.ts'
 import type { Change } from './changes.ts'
+import { giveWithBookings } from './course.ts'
 import { fillWhatIsFree } from './filling.ts'
 import type { House } from './house.ts'
 import { type About, type Does, replanned, type Work } from './work.ts'
@@ -33,7 +35,10 @@ export function act<B, A>(house: House, does: Does<B, A>, body: B, about: About)
   const work: Work = { ...about, house, changes: [], anyhow: [] }
   try {
     const answer = does(work, body)
-    if (!work.still) fillWhatIsFree(work)
+    if (!work.still) {
+      fillWhatIsFree(work)
+      giveWithBookings(work)
+    }
     if (about.once) {
       const { key, print } = about.once
       const subject = work.subject ? { subject: work.subject } : {}
@@ -59,6 +64,8 @@ function subjectOf(change: Change): Subject | undefined {
       return waitingSubject(change.id)
     case 'freed':
       return freedSubject(change.id)
+    case 'course':
+      return courseSubject(change.id)
     case 'keep':
       return visitSubject(change.keep.visit)
     case 'unkeep':
@@ -84,6 +91,9 @@ function planned(house: House, changes: Change[]): Change[] {
   for (const change of changes) {
     const subject = subjectOf(change)
     if (subject) touched.set(nameOf(subject), subject)
+    // What goes with a session hangs on when that is.
+    const course = change.type === 'event' ? house.booking(change.booking)?.course : undefined
+    if (course) touched.set(nameOf(courseSubject(course.id)), courseSubject(course.id))
   }
   return touched.size === 0 ? changes : [...changes, ...replanned(house, changes, touched.values())]
 }

@@ -97,19 +97,16 @@ export function doorLacking(house: House, booking: Booking, now: Instant): DoorT
   return service ? lackingOf(house, booking, now).map((terms) => doorTerms(practice, service, terms)) : []
 }
 
-/** What a booking says was agreed to, each with the text as it was shown where that can still be told. */
-export function toldAgreements(practice: Practice, booking: Booking): ToldAgreement[] {
-  return agreementsIn(booking).map((agreement) => {
-    const { terms, version: number, at, name } = agreement
-    const { title = terms, shown } = agreedText(practice.terms, agreement)
-    return {
-      title,
-      number,
-      at,
-      name,
-      fingerprint: agreement.fingerprint,
-      print: chainHead(agreement),
-      ...(shown === undefined ? {} : { shown }),
-    }
-  })
+/** An agreement as whoever made it is told of it, with the text as it was shown where that can still be told. */
+export function toldAgreement(practice: Practice, agreement: Agreement): ToldAgreement {
+  const { terms, version: number, at, name, fingerprint } = agreement
+  const { title = terms, shown } = agreedText(practice.terms, agreement)
+  return {
+    ...{ title, number, at, name, fingerprint, print: chainHead(agreement) },
+    ...(shown === undefined ? {} : { shown }),
+  }
 }
+
+/** What a booking says was agreed to. */
+export const toldAgreements = (practice: Practice, booking: Booking): ToldAgreement[] =>
+  agreementsIn(booking).map((agreement) => toldAgreement(practice, agreement))

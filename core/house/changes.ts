@@ -1,6 +1,7 @@
 import type { Due, Message, Subject } from '../agenda/index.ts'
 import type { Asked, Attempt, Booking, BookingEvent, BookingStatus, Contact } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
+import type { CourseEvent } from '../preparing/index.ts'
 import type { Answers, FileKind, Reading } from '../questions/index.ts'
 import { type Instant, instant, MINUTE } from '../time/index.ts'
 import type { FreedEvent, LineEvent, PlaceInLine } from '../waiting/index.ts'
@@ -30,6 +31,12 @@ export interface FileFacts {
   sha256: string
   /** The booking it came with; empty while it waits for one. */
   booking: string
+}
+
+/** Answers that are not sent yet, sealed with a key that only their links have; `n`: how often they were kept. */
+export interface Half {
+  n: number
+  sealed: string
 }
 
 /** A quote of the practitioner's, as it is kept: reckoned once, and taken as it stands. */
@@ -112,6 +119,11 @@ export type Change =
   /** Something has happened to a place in line, or to a freed time. */
   | { type: 'waiting'; id: string; seq: number; event: LineEvent }
   | { type: 'freed'; id: string; seq: number; event: FreedEvent }
+  /** Something has happened to what was given to somebody. */
+  | { type: 'course'; id: string; seq: number; event: CourseEvent }
+  /** Answers of it that are not sent yet, sealed; and that there are none any more. */
+  | { type: 'half'; course: string; station: string; half: Half }
+  | { type: 'half-gone'; course: string; station: string }
   /** Of what a record begins with, a part is sealed now. */
   | Sealed<'booking', Asked>
   | Sealed<'waiting', PlaceInLine['joined']>
@@ -156,5 +168,10 @@ export function touches(change: Change): Told | undefined {
   if (change.type === 'package' || change.type === 'emptied') return 'practice'
   const taken = ['event', 'waiting', 'keep', 'unkeep', 'calendar', 'calendar-gone', 'done', 'forget']
   if (taken.includes(change.type)) return 'openings'
-  return change.type === 'enquiry' || change.type === 'mail' || change.type === 'freed' ? 'record' : undefined
+  return change.type === 'enquiry' ||
+    change.type === 'mail' ||
+    change.type === 'freed' ||
+    change.type === 'course'
+    ? 'record'
+    : undefined
 }

@@ -1,6 +1,7 @@
 import {
   bookingSubject,
   calendarSubject,
+  courseSubject,
   dueOf,
   freedSubject,
   houseSubject,
@@ -74,6 +75,7 @@ export function replan({ house, changes }: Work, _: Record<string, never>): Reco
   for (const booking of house.openBookings()) add(bookingSubject(booking.id))
   for (const { id } of house.inLine()) add(waitingSubject(id))
   for (const { id } of house.freedTimes()) add(freedSubject(id))
+  for (const { id } of house.courses()) add(courseSubject(id))
   for (const { service, date } of practice ? leastDates(practice) : [])
     add(sessionSubject(service.id, date.id))
   for (const id of calendars) add(calendarSubject(id))
@@ -84,7 +86,7 @@ export function replan({ house, changes }: Work, _: Record<string, never>): Reco
 
 /**
  * Takes messages as gone that were due before this program planned them, but for those that it knows to wait.
- * @param of about these bookings and places in line alone
+ * @param of about these bookings, places in line and courses alone
  */
 export function assumeSent(
   { house, now, changes }: Work,
@@ -93,6 +95,7 @@ export function assumeSent(
   const subjects = [
     ...[...house.openBookings()].map((booking) => bookingSubject(booking.id)),
     ...[...house.inLine()].map((line) => waitingSubject(line.id)),
+    ...[...house.courses()].map((course) => courseSubject(course.id)),
   ]
   const meant = of && new Set(of)
   for (const subject of subjects) {

@@ -1,4 +1,11 @@
-import { bookingSubject, enquirySubject, freedSubject, waitingSubject } from '../agenda/index.ts'
+import {
+  bookingSubject,
+  courseSubject,
+  enquirySubject,
+  freedSubject,
+  waitingSubject,
+} from '../agenda/index.ts'
+import { courseAt, stillToDo } from '../preparing/index.ts'
 import { DAY, shift } from '../time/index.ts'
 import { isInLine, lineAt } from '../waiting/index.ts'
 import type { Work } from './work.ts'
@@ -10,7 +17,7 @@ const FILES_WAIT = DAY
 /** Forgets what is too old: each subject whole, with everything that was said about it. */
 export function forget({ house, now, changes }: Work, memory: number): void {
   const short = shift(now, -SHORT_MEMORY)
-  const { bookings, enquiries, quotes, lines, freed } = house.old(shift(now, -memory), short)
+  const { bookings, enquiries, quotes, lines, freed, courses } = house.old(shift(now, -memory), short)
   // Whom something is still to be written to is remembered until that has gone.
   const awaited = (id: string): boolean =>
     house.dues(bookingSubject(id)).some(({ doing, at }) => doing.do === 'message' && at > now)
@@ -22,6 +29,14 @@ export function forget({ house, now, changes }: Work, memory: number): void {
     if (!line || !isInLine(lineAt(line, now))) changes.push({ type: 'forget', subject: waitingSubject(id) })
   }
   for (const id of freed) changes.push({ type: 'forget', subject: freedSubject(id) })
+  // What is still to be done is remembered, and with it what was.
+  for (const id of courses) {
+    const course = house.course(id)
+    const booking = course?.given.booking === undefined ? undefined : house.booking(course.given.booking)
+    const open =
+      course && house.practice && stillToDo(courseAt(house.practice, course, booking, now)).length > 0
+    if (!open) changes.push({ type: 'forget', subject: courseSubject(id) })
+  }
   for (const id of quotes) changes.push({ type: 'forget', subject: { kind: 'quote', id } })
   changes.push({ type: 'forget-old', short, files: shift(now, -FILES_WAIT) })
   changes.push({ type: 'forgotten', at: now })

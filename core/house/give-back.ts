@@ -40,6 +40,12 @@ export function giveBack(work: Work, body: GiveBackBody): { took: number; differ
     for (const [i, event] of events.entries())
       if (i >= from) changes.push({ type: 'freed', id, seq: i + 1, event })
   }
+  for (const { id, events } of body.courses) {
+    const from = house.course(id)?.seq ?? 0
+    if (events.length > from) took++
+    for (const [i, event] of events.entries())
+      if (i >= from) changes.push({ type: 'course', id, seq: i + 1, event })
+  }
   for (const enquiry of body.enquiries) {
     if (house.enquiry(enquiry.id)) continue
     took++

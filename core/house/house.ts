@@ -3,10 +3,11 @@ import type { Attempt, Booking } from '../booking/index.ts'
 import type { DoorPackage } from '../contract/types.ts'
 import type { Diary, Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
+import type { Course, CourseEvent } from '../preparing/index.ts'
 import { Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
 import type { Freed, FreedEvent, LineEvent, PlaceInLine } from '../waiting/index.ts'
-import type { Answered, Change, FileFacts, Keep, KeptQuote, Link } from './changes.ts'
+import type { Answered, Change, FileFacts, Half, Keep, KeptQuote, Link } from './changes.ts'
 
 /** Whose own times are left out of a diary. */
 export interface But {
@@ -32,6 +33,7 @@ export interface Old {
   quotes: string[]
   lines: string[]
   freed: string[]
+  courses: string[]
 }
 
 /** The doorkeeper's memory, to be looked things up in. Nothing in it can be changed but by following a change. */
@@ -54,6 +56,10 @@ export interface House extends Planner {
   /** Everybody's place in line, also those that have ended, as far back as the record goes; and times that came free. */
   inLine(): Iterable<PlaceInLine>
   freedTimes(): Iterable<Freed>
+  /** What was given to people, as far back as the record goes. */
+  courses(): Iterable<Course>
+  /** Answers that are not sent yet. */
+  half(course: string, station: string): Half | undefined
   keep(visit: string): Keep | undefined
   attempts(visit: string): readonly Attempt[]
   /** Those of a visit that no enquiry has told of yet, and the last enquiry that told of others. */
@@ -91,6 +97,7 @@ export interface Store {
   attempts(visit: string): Attempt[]
   untold(visit: string): Untold
   file(id: string): FileFacts | undefined
+  half(course: string, station: string): Half | undefined
   waitingBytes(visit?: string): number
   quote(id: string): KeptQuote | undefined
   quotesOf(enquiry: string): KeptQuote[]
@@ -114,6 +121,7 @@ export interface Loaded {
   /** The records of those who wait and of freed times. */
   lines: ReadonlyMap<string, readonly LineEvent[]>
   freed: ReadonlyMap<string, readonly FreedEvent[]>
+  courses: ReadonlyMap<string, readonly CourseEvent[]>
   calendars: ReturnType<Planner['calendars']>
   chain: string
   numbered: number

@@ -4,6 +4,15 @@ export * from './agreeing.ts'
 export * from './away.ts'
 export * from './calendars.ts'
 export * from './changes.ts'
+export {
+  deskCourse,
+  doStation,
+  keepHalf,
+  openCourses,
+  type Theirs,
+  theirsBehind,
+} from './course.ts'
+export * from './course-view.ts'
 export * from './desk.ts'
 export * from './desk-line.ts'
 export * from './doorkeeper.ts'

@@ -19,7 +19,8 @@ import type { ClockNames, LinkView } from '../contract/types.ts'
 import { accountOf, referenceOf, transferPayload } from '../ledger/index.ts'
 import { plainAnswers, prepareBy, questionsOfBooking } from '../messages/index.ts'
 import { decimals } from '../money/currency.ts'
-import { clientClocks, type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
+import { clientClocks, type Practice, placeOf, serviceOf, ticksBefore, zoneOf } from '../practice/index.ts'
+import { courseAt } from '../preparing/index.ts'
 import { stillHolding, withoutPoints } from '../questions/index.ts'
 import { printOfBooking } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
@@ -46,7 +47,7 @@ const saidByPractitioner = ({ status, offers, cancelledBy }: Booking): boolean =
   cancelledBy !== 'client' && (status !== 'requested' || offers.length > 0)
 
 /** By whose clocks a client reads the times of a session. */
-function clockNames(practice: Practice, place: string, client: string): ClockNames {
+export function clockNames(practice: Practice, place: string, client: string): ClockNames {
   const { first, also } = clientClocks(practice, place, client)
   return { first: first.name, ...(also ? { also: also.name } : {}) }
 }
@@ -117,6 +118,14 @@ function beforeOf(practice: Practice, booking: Booking, state: State): Pick<Link
       ...(by === undefined ? {} : { by }),
     },
   }
+}
+
+/** How much there is to do before a session, of what was given with it. */
+function toDoOf(house: House, booking: Booking, now: Instant): Pick<LinkView, 'toDo'> {
+  const course = booking.course && house.course(booking.course.id)
+  if (!course) return {}
+  const { of, done, over } = courseAt(published(house).practice, course, booking, now)
+  return over || of === 0 ? {} : { toDo: { left: of - done, of } }
 }
 
 /** What was asked of the till last, unless it has come to its end well. */
@@ -214,7 +223,7 @@ export function linkView(
       : {}),
     ...(state.is === 'cancelled' ? { cancelledBy: state.by } : {}),
     share: seen.share,
-    readiness: readiness(seen, lacking.length > 0),
+    readiness: readiness(seen, lacking.length > 0, ticksBefore(practice, seen)),
     ...(lacking.length > 0 ? { toAgree: lacking, unagreed: practice.unagreed ?? 'may' } : {}),
     agreements: toldAgreements(practice, seen),
     ...(isPlaced(state) && afterwards ? { afterwards } : {}),
@@ -244,6 +253,7 @@ export function linkView(
       ? { canPlead: true }
       : {}),
     ...beforeOf(practice, seen, state),
+    ...toDoOf(house, seen, now),
     ...(state.is === 'booked' && !state.begun ? { coming: seen.coming !== undefined } : {}),
     unwanted: seen.unwanted ?? [],
     ...(state.is === 'booked' && !state.over && seen.runsLate ? { late: seen.runsLate.minutes } : {}),

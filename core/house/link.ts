@@ -27,11 +27,18 @@ export interface LedTo {
 }
 
 /**
- * The booking that a private link leads to, or another of the same address. @throws Refused when it leads nowhere
+ * The booking that a private link leads to, or another of the same address; that of what was given leads only to such. @throws Refused when it leads nowhere
  * @param other by its id; only for whoever it is shown of that the address is theirs
  */
 export function bookingBehind(house: House, hash: string, other?: string): LedTo {
   const link = house.link(hash)
+  if (link?.subject.kind === 'course' && link.proves && other !== undefined) {
+    const course = house.course(link.subject.id)
+    const own = house
+      .bookingsOf(course?.given.person.email ?? '')
+      .find(({ id, mailProved }) => id === other && mailProved)
+    if (own) return { booking: own, proves: false, theirs: true }
+  }
   const leads = link?.subject.kind === 'booking' && !link.word
   const booking = leads ? house.booking(link.subject.id) : undefined
   if (!link || !booking) {

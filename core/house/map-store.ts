@@ -1,10 +1,11 @@
 import { type Due, type Message, nameOf, type Subject } from '../agenda/index.ts'
 import { type Attempt, type Booking, type BookingEvent, replay, usesIn } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
+import type { CourseEvent } from '../preparing/index.ts'
 import { canonicalJson, sha256Hex } from '../terms/index.ts'
 import { type Instant, instant } from '../time/index.ts'
 import type { FreedEvent, LineEvent } from '../waiting/index.ts'
-import type { Answered, Change, FileFacts, Keep, KeptQuote, Link } from './changes.ts'
+import type { Answered, Change, FileFacts, Half, Keep, KeptQuote, Link } from './changes.ts'
 import type { Loaded, Old, Store, Untold } from './house.ts'
 import { isLongOver } from './memory.ts'
 
@@ -15,6 +16,8 @@ export class MapStore implements Store {
   readonly #enquiries = new Map<string, (Enquiry | EnquiryNews)[]>()
   readonly #lines = new Map<string, LineEvent[]>()
   readonly #freed = new Map<string, FreedEvent[]>()
+  readonly #courses = new Map<string, CourseEvent[]>()
+  readonly #halves = new Map<string, Half>()
   readonly #mails = new Map<string, MailNews[]>()
   readonly #attempts = new Map<string, Attempt[]>()
   /** In which enquiry an attempt stands. */
@@ -65,6 +68,15 @@ export class MapStore implements Store {
         return
       case 'freed':
         push(this.#freed, change.id, change.event)
+        return
+      case 'course':
+        push(this.#courses, change.id, change.event)
+        return
+      case 'half':
+        this.#halves.set(`${change.course} ${change.station}`, change.half)
+        return
+      case 'half-gone':
+        this.#halves.delete(`${change.course} ${change.station}`)
         return
       case 'sealed':
         this.#seal(change)
@@ -199,6 +211,8 @@ export class MapStore implements Store {
       this.#enquiries,
       this.#lines,
       this.#freed,
+      this.#courses,
+      this.#halves,
       this.#mails,
       this.#attempts,
       this.#files,
@@ -225,6 +239,10 @@ export class MapStore implements Store {
     if (subject.kind === 'enquiry') this.#enquiries.delete(subject.id)
     if (subject.kind === 'waiting') this.#lines.delete(subject.id)
     if (subject.kind === 'freed') this.#freed.delete(subject.id)
+    if (subject.kind === 'course') {
+      this.#courses.delete(subject.id)
+      for (const key of this.#halves.keys()) if (key.startsWith(`${subject.id} `)) this.#halves.delete(key)
+    }
     if (subject.kind === 'quote') this.#quotes.delete(subject.id)
     this.#mails.delete(name)
     for (const [hash, link] of this.#links) if (theirs(link.subject)) this.#links.delete(hash)
@@ -232,7 +250,8 @@ export class MapStore implements Store {
     for (const [key, message] of this.#messages) if (theirs(message.subject)) this.#messages.delete(key)
     for (const [key, answered] of this.#answered) if (theirs(answered.subject)) this.#answered.delete(key)
     for (const [id, file] of this.#files)
-      if (subject.kind === 'booking' && file.booking === subject.id) this.#files.delete(id)
+      if ((subject.kind === 'booking' || subject.kind === 'course') && file.booking === subject.id)
+        this.#files.delete(id)
   }
 
   booking(id: string): Booking | undefined {
@@ -254,6 +273,9 @@ export class MapStore implements Store {
   }
   file(id: string): FileFacts | undefined {
     return this.#files.get(id)
+  }
+  half(course: string, station: string): Half | undefined {
+    return this.#halves.get(`${course} ${station}`)
   }
   waitingBytes(visit?: string): number {
     let bytes = 0
@@ -298,7 +320,11 @@ export class MapStore implements Store {
       [...records].flatMap(([id, record]) => (record.at(-1)!.at < bookingsBefore ? [id] : [])).sort()
     return {
       ...{ bookings: bookings.sort(), enquiries: enquiries.sort(), quotes: quotes.sort() },
-      ...{ lines: endedBefore(this.#lines), freed: endedBefore(this.#freed) },
+      ...{
+        lines: endedBefore(this.#lines),
+        freed: endedBefore(this.#freed),
+        courses: endedBefore(this.#courses),
+      },
     }
   }
 
@@ -314,6 +340,7 @@ export class MapStore implements Store {
       keeps: [...this.#keeps.values()],
       lines: this.#lines,
       freed: this.#freed,
+      courses: this.#courses,
       calendars: [...this.#calendars.values()],
       chain: this.#chain,
       numbered: this.#numbered,

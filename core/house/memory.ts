@@ -11,6 +11,7 @@ import { type Attempt, apply, type Booking, begin, sealedBooking } from '../book
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import type { Diary, Entry } from '../openings/index.ts'
 import { countedMail, normalMail } from '../people/index.ts'
+import { applyCourse, beginCourse, type Course, replayCourse } from '../preparing/index.ts'
 import { DAY, type Instant, instant } from '../time/index.ts'
 import {
   applyFreed,
@@ -26,6 +27,7 @@ import {
   type Answered,
   type Change,
   type FileFacts,
+  type Half,
   type Keep,
   type KeptQuote,
   type Link,
@@ -56,6 +58,9 @@ export class Memory implements House {
   readonly #keeps = new Map<string, Keep>()
   readonly #lines = new Map<string, PlaceInLine>()
   readonly #freed = new Map<string, Freed>()
+  readonly #courses = new Map<string, Course>()
+  /** The names of what each address was given. */
+  readonly #coursesByMail = new Map<string, Set<string>>()
   readonly #calendars = new Map<string, CalendarState>()
   readonly #diary = new LiveDiary()
   readonly #agenda = new LiveAgenda()
@@ -81,6 +86,7 @@ export class Memory implements House {
     for (const keep of loaded.keeps) this.#keeps.set(keep.visit, keep)
     for (const [id, record] of loaded.lines) this.#lines.set(id, replayLine(id, record))
     for (const [id, record] of loaded.freed) this.#freed.set(id, replayFreed(id, record))
+    for (const [id, record] of loaded.courses) this.#setCourse(replayCourse(id, record))
     for (const state of loaded.calendars) this.#calendars.set(state.id, state)
     for (const due of loaded.dues) this.#agenda.add(due)
     this.#makeDiary()
@@ -132,6 +138,18 @@ export class Memory implements House {
   }
   freedTimes(): Iterable<Freed> {
     return this.#freed.values()
+  }
+  course(id: string): Course | undefined {
+    return this.#courses.get(id)
+  }
+  courses(): Iterable<Course> {
+    return this.#courses.values()
+  }
+  coursesOf(mail: string): Course[] {
+    return [...(this.#coursesByMail.get(mail) ?? [])].map((id) => this.#courses.get(id)!)
+  }
+  half(course: string, station: string): Half | undefined {
+    return this.#store.half(course, station)
   }
   taken(owner: string): readonly Entry[] {
     return this.#diary.of(owner)
@@ -264,6 +282,14 @@ export class Memory implements House {
         this.#freed.set(id, next)
         return
       }
+      case 'course': {
+        const { id, event } = change
+        const course = this.#courses.get(id)
+        const next = event.type === 'given' ? beginCourse(id, event) : course && applyCourse(course, event)
+        if (!next) throw new Error(`There is no course ${id}.`)
+        this.#setCourse(next)
+        return
+      }
       case 'sealed':
         this.#followSealed(change)
         return
@@ -325,6 +351,8 @@ export class Memory implements House {
       case 'claim':
       case 'quote':
       case 'quote-used':
+      case 'half':
+      case 'half-gone':
       case 'link':
       case 'answered':
       case 'forget-old':
@@ -341,6 +369,8 @@ export class Memory implements House {
       this.#keeps,
       this.#lines,
       this.#freed,
+      this.#courses,
+      this.#coursesByMail,
       this.#calendars,
       this.#diary,
       this.#agenda,
@@ -380,6 +410,14 @@ export class Memory implements House {
     }
   }
 
+  #setCourse(course: Course): void {
+    this.#courses.set(course.id, course)
+    const mail = normalMail(course.given.person.email)
+    const theirs = this.#coursesByMail.get(mail)
+    if (theirs) theirs.add(course.id)
+    else this.#coursesByMail.set(mail, new Set([course.id]))
+  }
+
   #setBooking(booking: Booking): void {
     this.#bookings.set(booking.id, booking)
     const mail = countedMail(booking.asked.person.email)
@@ -392,6 +430,11 @@ export class Memory implements House {
   #forget({ kind, id }: Subject, whole = true): void {
     if (kind === 'waiting') this.#lines.delete(id)
     if (kind === 'freed') this.#freed.delete(id)
+    const course = kind === 'course' ? this.#courses.get(id) : undefined
+    if (course) {
+      this.#courses.delete(id)
+      this.#coursesByMail.get(normalMail(course.given.person.email))?.delete(id)
+    }
     const booking = kind === 'booking' ? this.#bookings.get(id) : undefined
     if (!booking) return
     this.#bookings.delete(id)

@@ -3,6 +3,7 @@ import { type Booking, stateAt } from '../booking/index.ts'
 import type { Enquiry, MailNews } from '../contract/types.ts'
 import {
   answerLetter,
+  courseLetter,
   DOOR_TOKEN,
   digestLetter,
   draftsAt,
@@ -24,6 +25,7 @@ import {
   type Which,
   type WhySkipped,
   WORD_TOKEN,
+  YOURS_TOKEN,
 } from '../messages/index.ts'
 import { normalMail } from '../people/index.ts'
 import { personBehind } from '../request/index.ts'
@@ -49,10 +51,13 @@ export interface Handed extends Letter {
   recipient: string
   language: Language
   /** The link that stands for its token, or the word link, and the address that it ends. */
-  link?: { id: string; leads: 'my' | 'quote' | 'line' | 'word'; service: string }
+  link?: { id: string; leads: 'my' | 'quote' | 'line' | 'yours' | 'word'; service: string; half?: string }
   /** The booking that the calendar entry is about. */
   booking?: Booking
 }
+
+/** What the key is made from with which a client's answers are sealed until they send them: for each address one. */
+export const halfKeyOf = (email: string): string => `half ${normalMail(email)}`
 
 /** How long after one try the next comes, in minutes; the last of them again and again, while it is of use. */
 const WAITS = [1, 2, 5, 15, 60, 180, 360]
@@ -82,12 +87,14 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
   changes.push({ type: 'message', key, subject, message })
   const { leads, service, about, ...rest } = letter
   const word = rest.text.includes(WORD_TOKEN)
-  if (!word && !rest.text.includes(LINK_TOKEN) && !rest.unsubscribe) return { key, ...rest }
+  if (!word && !rest.text.includes(LINK_TOKEN) && !rest.text.includes(YOURS_TOKEN) && !rest.unsubscribe)
+    return { key, ...rest }
   const id = work.ids()
+  const half = rest.text.includes(YOURS_TOKEN) ? { half: halfKeyOf(rest.recipient) } : {}
   // A link that came by text proves nothing about a mail address: whoever typed it may have typed any phone.
   const proves = !word && letter.channel !== 'text'
   changes.push({ type: 'link', link: { id, subject: about, proves, ...(word ? { word } : {}) } })
-  return { key, ...rest, link: { id, leads: word ? 'word' : leads, service } }
+  return { key, ...rest, link: { id, leads: word ? 'word' : leads, service, ...half } }
 }
 
 /**
@@ -99,7 +106,7 @@ export const handSeveral = (work: Work, { dues }: { dues: readonly Due[] }): (Ha
   dues.map((due) => hand(work, { due }))
 
 type Written = Omit<Handed, 'key' | 'link'> & {
-  leads: 'my' | 'quote' | 'line'
+  leads: 'my' | 'quote' | 'line' | 'yours'
   service: string
   about: Due['subject']
 }
@@ -139,6 +146,7 @@ function written(house: House, due: Due, now: Instant): Written | Not {
   if (subject.kind === 'house') return digest(house, due, now)
   if (subject.kind === 'waiting') return toWhoWaits(house, subject, doing, now)
   if (subject.kind === 'freed') return toDecide(house, subject)
+  if (subject.kind === 'course') return toPrepare(house, subject, doing, now)
   return toEnquirer(house, subject, doing, now)
 }
 
@@ -183,6 +191,27 @@ function toWhoWaits(house: House, subject: Due['subject'], which: Which, now: In
   return {
     ...letter,
     ...{ recipient, language: languageFor(practice, person), leads: 'line', service, about: subject },
+  }
+}
+
+/** To somebody who was given something to do. What is done, or need not be done any more, is not asked for. */
+function toPrepare(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
+  const { practice } = published(house)
+  const course = house.course(subject.id)
+  if (!course) return not('skipped', 'no-use')
+  const { person, booking } = course.given
+  const letter = courseLetter(
+    practice,
+    course,
+    booking === undefined ? undefined : house.booking(booking),
+    which,
+    now,
+  )
+  if (!letter) return not('skipped', 'all-done')
+  return {
+    ...letter,
+    ...{ recipient: person.email, language: languageFor(practice, person), leads: 'yours' },
+    ...{ service: '', about: subject },
   }
 }
 
@@ -291,6 +320,7 @@ function recipientOf(
     const person = house.line(id)?.joined.person
     return channel === 'text' ? person?.phone : person?.email
   }
+  if (kind === 'course') return house.course(id)?.given.person.email
   if (kind === 'booking') {
     const person = house.booking(id)?.asked.person
     return channel === 'text' ? person?.phone : person?.email

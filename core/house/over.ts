@@ -1,7 +1,9 @@
 import type { Message, Planner, Subject } from '../agenda/index.ts'
 import { apply, type Booking, begin, sealedBooking } from '../booking/index.ts'
 import type { CalendarState, Enquiry, EnquiryNews } from '../contract/types.ts'
+import { normalMail } from '../people/index.ts'
 import type { Practice } from '../practice/index.ts'
+import { applyCourse, type Course, type CourseEvent, replayCourse } from '../preparing/index.ts'
 import type { Instant } from '../time/index.ts'
 import {
   applyFreed,
@@ -28,6 +30,7 @@ class Over implements Planner {
   readonly #bookings = new Map<string, OfBooking[]>()
   readonly #lines = new Map<string, LineEvent[]>()
   readonly #freed = new Map<string, FreedEvent[]>()
+  readonly #courses = new Map<string, CourseEvent[]>()
   readonly #keeps = new Map<string, { until: Instant } | undefined>()
   readonly #messages = new Map<string, Message>()
   readonly #done = new Set<string>()
@@ -67,6 +70,9 @@ class Over implements Planner {
         break
       case 'freed':
         this.#freed.set(change.id, [...(this.#freed.get(change.id) ?? []), change.event])
+        break
+      case 'course':
+        this.#courses.set(change.id, [...(this.#courses.get(change.id) ?? []), change.event])
         break
       case 'sealed':
         if (change.kind === 'booking') this.#ofBooking(change.id, change)
@@ -137,6 +143,25 @@ class Over implements Planner {
     const events = this.#freed.get(id) ?? []
     const known = this.#house.freed(id)
     return known ? events.reduce(applyFreed, known) : events.length > 0 ? replayFreed(id, events) : undefined
+  }
+
+  course(id: string): Course | undefined {
+    if (this.#isForgotten('course', id)) return undefined
+    const events = this.#courses.get(id) ?? []
+    const known = this.#house.course(id)
+    return known
+      ? events.reduce(applyCourse, known)
+      : events.length > 0
+        ? replayCourse(id, events)
+        : undefined
+  }
+
+  coursesOf(mail: string): Course[] {
+    const ids = new Set([...this.#house.coursesOf(mail).map(({ id }) => id), ...this.#courses.keys()])
+    return [...ids].flatMap((id) => {
+      const course = this.course(id)
+      return course && normalMail(course.given.person.email) === mail ? [course] : []
+    })
   }
 
   #isForgotten(kind: Subject['kind'], id: string): boolean {

@@ -2,17 +2,19 @@ import { type Booking, isPlaced, stateAt } from '../booking/index.ts'
 import { type Asker, newClient } from '../openings/index.ts'
 import { type KnownPerson, normalMail } from '../people/index.ts'
 import { offeredOn, type Service } from '../practice/index.ts'
+import type { Course } from '../preparing/index.ts'
 import { askerFor, personBehind } from '../request/index.ts'
 import { sha256Hex } from '../terms/index.ts'
 import { dateAt, type Instant, zone } from '../time/index.ts'
 import type { KeptQuote, Link } from './changes.ts'
 import { type House, published } from './house.ts'
 
-/** What a key from an address opens: the private link of a booking, a quote, or nothing. */
+/** What a key from an address opens: the private link of a booking, a quote, what was given, or nothing. */
 export interface Opened {
   link: Link
   booking?: Booking
   quote?: KeptQuote
+  course?: Course
 }
 
 /**
@@ -30,7 +32,13 @@ export function opened(house: House, key: string | undefined): Opened | undefine
   const { kind, id } = link.subject
   const booking = kind === 'booking' ? house.booking(id) : undefined
   const quote = kind === 'quote' ? house.quote(id) : undefined
-  return { link, ...(booking ? { booking } : {}), ...(quote ? { quote } : {}) }
+  const course = kind === 'course' ? house.course(id) : undefined
+  return {
+    link,
+    ...(booking ? { booking } : {}),
+    ...(quote ? { quote } : {}),
+    ...(course ? { course } : {}),
+  }
 }
 
 /** The booking of whoever comes by a private link that shows who they are. */
@@ -39,14 +47,26 @@ function ownBooking(house: House, key: string | undefined): Booking | undefined 
   return found?.booking && isTheirs(found.link, found.booking) ? found.booking : undefined
 }
 
+/**
+ * The address of whoever comes by a private link that shows that it is theirs: of a booking of theirs, or of what they
+ * were given.
+ */
+function ownMail(house: House, key: string | undefined): string | undefined {
+  const found = opened(house, key)
+  if (found?.course && found.link.proves) return found.course.given.person.email
+  return ownBooking(house, key)?.asked.person.email
+}
+
 /** Whether a key is that of a service's own link. */
 const hasOwnLink = (service: Service, key: string | undefined): boolean =>
   key !== undefined && service.linkKey !== undefined && sha256Hex(service.linkKey) === sha256Hex(key)
 
 /** Whether a key is the private link of somebody who has this service booked, or had it: they may book it again. */
 function hasBooked(house: House, service: Service, key: string | undefined, now: Instant): boolean {
-  const booking = opened(house, key)?.booking
-  return booking !== undefined && booking.service === service.id && isPlaced(stateAt(booking, now))
+  const { booking, course, link } = opened(house, key) ?? {}
+  const had = (one: Booking): boolean => one.service === service.id && isPlaced(stateAt(one, now))
+  if (course && link?.proves) return house.bookingsOf(course.given.person.email).some(had)
+  return booking !== undefined && had(booking)
 }
 
 /** Whether a key is that of a quote for this service: whoever was sent one may see and book it. */
@@ -63,23 +83,23 @@ const hasRight = (house: House, service: Service, key: string | undefined, now: 
  */
 export function visitorOf(house: House, key: string | undefined): KnownPerson | undefined {
   if (house.trial) return house.trial.visitor
-  const booking = ownBooking(house, key)
-  return booking && personBehind(published(house), booking.asked.person.email)
+  const mail = ownMail(house, key)
+  return mail === undefined ? undefined : personBehind(published(house), mail)
 }
 
 /** The address of whoever comes by a private link that shows that it is theirs. */
 export const visitorMail = (house: House, key: string | undefined): string | undefined =>
-  house.trial ? undefined : ownBooking(house, key)?.asked.person.email
+  house.trial ? undefined : ownMail(house, key)
 
 /** Whether the address that is typed is proved by the link one has come by. */
 export function provesAddress(house: House, key: string | undefined, email: string): boolean {
   if (house.trial) return true
-  const booking = ownBooking(house, key)
-  if (!booking) return false
+  const mail = ownMail(house, key)
+  if (mail === undefined) return false
   const { people, salt } = published(house)
   const typed = normalMail(email)
-  if (normalMail(booking.asked.person.email) === typed) return true
-  const person = personBehind({ people, salt }, booking.asked.person.email)
+  if (normalMail(mail) === typed) return true
+  const person = personBehind({ people, salt }, mail)
   return person !== undefined && personBehind({ people, salt }, email)?.id === person.id
 }
 

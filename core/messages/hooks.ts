@@ -22,10 +22,15 @@ export function nextPayment(booking: Booking, there: Zone): Instant | undefined 
 
 /** By when what is to be done before a session is to be done; nothing where there is nothing, or it is done. */
 export function prepareBy(practice: Practice, booking: Booking): Instant | undefined {
+  if (booking.status !== 'booked') return undefined
   const wanted = serviceOf(practice, booking.service)?.before
-  if (!wanted?.tick || booking.prepared !== undefined || booking.status !== 'booked') return undefined
   const there = zoneOf(practice, placeOf(practice, booking.place))
-  return wanted.by ? before(booking.start, wanted.by, there) : booking.start
+  const { course, prepared, start } = booking
+  const dues = [
+    ...(wanted?.tick && prepared === undefined ? [wanted.by ? before(start, wanted.by, there) : start] : []),
+    ...(course && !course.done ? [before(start, course.by, there)] : []),
+  ]
+  return dues.length === 0 ? undefined : instant(Math.min(...dues))
 }
 
 const on = (at: Instant | undefined, from: Instant): Hook | undefined =>

@@ -1,6 +1,7 @@
 import type { Booking, Steered, Telling, TellingStep } from '../booking/index.ts'
 import type { MailNews } from '../contract/types.ts'
 import type { Channel, Practice } from '../practice/index.ts'
+import type { CourseStep } from '../preparing/course.ts'
 import { DAY, type Instant, shift } from '../time/index.ts'
 import type { LineStep } from '../waiting/index.ts'
 import type { Words } from './lines.ts'
@@ -32,6 +33,7 @@ export type Step =
   | BookingStep
   | StepName
   | LineStep
+  | CourseStep
   | 'freed-to-decide'
   | 'written'
   | 'digest'

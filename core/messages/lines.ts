@@ -22,6 +22,7 @@ import {
   ownLanguage,
   type Practice,
   placeOf,
+  preparationOf,
   serviceOf,
   taxWords,
   zoneOf,
@@ -47,7 +48,7 @@ import {
 } from '../time/index.ts'
 import { listed } from '../words/say.ts'
 import { lettersIn, type SayLetter } from './catalogue.ts'
-import { DOOR_TOKEN, LINK_TOKEN } from './tokens.ts'
+import { DOOR_TOKEN, LINK_TOKEN, YOURS_TOKEN } from './tokens.ts'
 
 /** What the words of a message are made from. */
 export interface Words {
@@ -324,6 +325,16 @@ export const lackingLine = (w: Words): string =>
         ...LINKS,
       })
 
+/** What is to be read, signed, answered, brought or ticked before it, on one page. */
+export function prepareLine(w: Words): string {
+  const { course } = w.booking
+  if (!course || course.done) return ''
+  const found = course.what.flatMap((id) => preparationOf(w.practice, id) ?? [])
+  if (found.length === 0) return ''
+  const list = found.map(({ name, minutes = 0 }) => w.say('prepare.line', { name, minutes })).join('\n')
+  return `${w.say('prepare.before', { count: found.length })}\n${list}\n${w.say('prepare.page', PAGE)}`
+}
+
 /** What the client is asked to do, and until when the time is theirs. */
 export function askedLines(w: Words): string[] {
   const { asked, until, unproved } = w.booking
@@ -335,6 +346,8 @@ export function askedLines(w: Words): string[] {
 }
 
 /** Links are filled in when a message goes. */
+/** The page of everything that is theirs. */
+export const PAGE = { yours: YOURS_TOKEN }
 export const LINKS = { link: LINK_TOKEN, door: DOOR_TOKEN }
 
 /** A moment as the practitioner reads it. */

@@ -159,6 +159,29 @@ function checkPrivacy(practice: Practice, service: Service, path: string): Pract
   }))
 }
 
+/** What clients are given to sign or answer must be there, and so must what goes out with a service. */
+function checkPreparations(practice: Practice): PracticeFault[] {
+  const { preparations = [], terms, questionnaires, services } = practice
+  const faults: PracticeFault[] = []
+  const lacks = (path: string, message: string): void => {
+    faults.push({ path, message, grade: 'error' })
+  }
+  preparations.forEach((one, i) => {
+    const at = `preparations[${i}]`
+    if (one.is === 'sign' && !terms.some(({ id }) => id === one.terms))
+      lacks(`${at}.terms`, `“${one.name}” is to be signed, and its text is gone. Please choose another.`)
+    if (one.is === 'answer' && !questionnaires.some(({ id }) => id === one.questionnaire))
+      lacks(`${at}.questionnaire`, `“${one.name}” asks questions that are gone. Please choose others.`)
+  })
+  services.forEach(({ prepares = [] }, i) => {
+    prepares.forEach((id, j) => {
+      if (!preparations.some((one) => one.id === id))
+        lacks(`services[${i}].prepares[${j}]`, `There is no preparation "${id}".`)
+    })
+  })
+  return faults
+}
+
 function checkCodes(practice: Practice, today: LocalDate | undefined): PracticeFault[] {
   const codes = practice.codes ?? []
   return codes.flatMap((code, i): PracticeFault[] => {
@@ -219,6 +242,7 @@ export function checkPractice(practice: Practice, today?: LocalDate): PracticeFa
     ...practice.places.flatMap((place, i) => checkPlace(place, `places[${i}]`, practice.profile)),
     ...practice.services.flatMap((service, i) => checkService(practice, service, `services[${i}]`, today)),
     ...practice.services.flatMap((service, i) => checkPrivacy(practice, service, `services[${i}]`)),
+    ...checkPreparations(practice),
     ...checkCodes(practice, today),
     ...checkTiers(practice.houseRules),
     ...checkMessages(practice),

@@ -39,6 +39,10 @@ export const serviceOrTrace = (
     colour: 'leaf',
   }
 
+/** Whether a service has something to tick before its sessions. */
+export const ticksBefore = (practice: Practice, { service }: { service: string }): boolean =>
+  serviceOf(practice, service)?.before?.tick === true
+
 export const placeOf = (practice: Practice, id: string): Place | undefined =>
   practice.places.find((place) => place.id === id)
 

@@ -13,6 +13,7 @@ export * from './messaging.ts'
 export * from './missing.ts'
 export * from './offered.ts'
 export * from './paying.ts'
+export * from './preparing.ts'
 export * from './ready-sequences.ts'
 export * from './sequences.ts'
 export {

@@ -1,5 +1,7 @@
 import type { Question, Sheet } from '../questions/types.ts'
+import type { Piece, TextBlock } from '../terms/types.ts'
 import { FIRST_LANGUAGE, type Language } from '../time/index.ts'
+import type { Preparation } from './preparing.ts'
 import type { Extra, Place, Practice, Service } from './types.ts'
 
 /** One of the practitioner's texts that clients read. */
@@ -76,6 +78,27 @@ function inService(service: Service, put: Put): Service {
   }
 }
 
+const inBlocks = (blocks: readonly TextBlock[], put: (at: string, text: string) => string): TextBlock[] => {
+  const line = (pieces: readonly Piece[], at: string): Piece[] =>
+    pieces.map((piece, i) => ('text' in piece ? { ...piece, text: put(`${at}/${i}`, piece.text) } : piece))
+  return blocks.map((block, i) =>
+    'p' in block
+      ? { p: line(block.p, String(i)) }
+      : { ...block, list: block.list.map((one, j) => line(one, `${i}/${j}`)) },
+  )
+}
+
+function inPreparation(one: Preparation, put: Put): Preparation {
+  const own = (key: string, text: string, what: string): string =>
+    put(`prepare/${one.id}/${key}`, text, one.name, what)
+  const named = { ...one, name: own('name', one.name, 'name') }
+  if (named.is === 'read')
+    return { ...named, text: inBlocks(named.text, (at, text) => own(`letter/${at}`, text, 'letter')) }
+  if (named.is === 'bring' || named.is === 'tick')
+    return { ...named, text: own('text', named.text, 'what to do') }
+  return named
+}
+
 function inPlace(place: Place, put: Put): Place {
   const own = (key: string, text: string, what: string): string =>
     put(`place/${place.id}/${key}`, text, place.name, what)
@@ -106,6 +129,9 @@ function throughTexts(practice: Practice, put: Put): Practice {
     },
     services: practice.services.map((service) => inService(service, put)),
     places: practice.places.map((place) => inPlace(place, put)),
+    ...(practice.preparations
+      ? { preparations: practice.preparations.map((one) => inPreparation(one, put)) }
+      : {}),
     questionnaires: practice.questionnaires.map((questionnaire) =>
       inSheet(questionnaire, `questions/${questionnaire.id}`, questionnaire.name, put),
     ),

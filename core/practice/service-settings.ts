@@ -15,6 +15,7 @@ import {
 } from '../shape/plain.ts'
 import {
   count,
+  distinct,
   id,
   type KeysOf,
   line,
@@ -46,6 +47,7 @@ export type SettingsGroup =
   | 'rules'
   | 'places'
   | 'messages'
+  | 'preparations'
   | 'waitlist'
 
 type Shapes = KeysOf<Service>
@@ -131,6 +133,7 @@ export const SERVICE_SETTINGS = {
       }),
     ),
   },
+  prepares: { shape: maybe(distinct(id, 50)), group: 'preparations' },
   sequence: { shape: maybe(id), group: 'messages' },
   sequenceSince: { shape: maybe(epochMs) },
   waitlist: { shape: maybe(waitlistShape), group: 'waitlist' },

@@ -11,6 +11,7 @@ import type {
   Weekday,
 } from '../time/index.ts'
 import type { BeforeSession, MessageText, Messaging, Sequence, Translated } from './messaging.ts'
+import type { Preparation } from './preparing.ts'
 import type { Waitlist } from './waitlist.ts'
 
 /** Who is asking, as far as hours and services care. */
@@ -260,6 +261,8 @@ export interface Service {
   payment?: PaymentLine[]
   /** What is shown to whoever has booked it: words, and a page or document. */
   afterwards?: { text: string; address?: string }
+  /** What goes out with each of its bookings, in this order: preparations by their ids. */
+  prepares?: string[]
   /** Something to read or do before the session. */
   before?: BeforeSession
   /** What goes around each of its bookings, by its id. */
@@ -414,6 +417,8 @@ export interface Practice {
   sequences?: Sequence[]
   texts?: MessageText[]
   messaging?: Messaging
+  /** What clients read, sign, fill, bring or tick. */
+  preparations?: Preparation[]
   /** Whether the door is open, and what it says while it is closed; open where this is left out. */
   door?: { open: boolean; text: string }
 }

@@ -58,6 +58,15 @@ export function withoutService(practice: Practice, id: string): Practice {
   }
 }
 
+/** A practice without one of its preparations: it goes out with no service any more, and nobody need do it. */
+export const withoutPreparation = (practice: Practice, id: string): Practice => ({
+  ...practice,
+  preparations: (practice.preparations ?? []).filter((one) => one.id !== id),
+  services: practice.services.map((service) =>
+    service.prepares ? { ...service, prepares: service.prepares.filter((one) => one !== id) } : service,
+  ),
+})
+
 /** A practice without one of its places, where no service takes place any more. */
 export function withoutPlace(practice: Practice, id: string): Practice {
   const rest = inAllHours(practice, (block) => withoutKept(block, 'places', id))

@@ -25,6 +25,7 @@ import type { Instant } from '../time/index.ts'
 import { replayLine, waitingOf } from '../waiting/line.ts'
 import { waitingShape } from '../waiting/shape.ts'
 import { BadData } from './bad-data.ts'
+import { courseEvent } from './course.ts'
 import { entry, person, personInFile, practice, reply, sealKeysShape } from './practice.ts'
 import { letIn } from './read.ts'
 import { answers, attempt, bookingEvent, quoteLine, sealedParts } from './record.ts'
@@ -101,6 +102,7 @@ const recordOf = <E>(event: Schema<E>) => object({ id: name, events: list(event,
 export const bookingRecord = recordOf(bookingEvent)
 export const lineRecord = recordOf(lineEvent)
 export const freedRecord = recordOf(freedEvent)
+export const courseRecord = recordOf(courseEvent)
 
 export const backupFile = exactly<Backup, Condition | Effect | Question | Service | Answers>()(
   object({
@@ -129,6 +131,7 @@ export const backupFile = exactly<Backup, Condition | Effect | Question | Servic
     replies: maybe(unique(reply, MANY)),
     lines: maybe(unique(lineRecord, MANY)),
     freed: maybe(unique(freedRecord, MANY)),
+    courses: maybe(unique(courseRecord, MANY)),
     files: maybe(unique(object({ id: tokenShape, name: text(200), type: fileKind, data: base64 }), MANY)),
     seal: sealKeysShape,
     salt: text(100),
@@ -183,6 +186,8 @@ export interface ReadFile extends Required<Omit<PracticeFile, 'format' | 'versio
   bookings: Booking[]
   /** And the places in line, as their records. */
   lines: NonNullable<Backup['lines']>
+  /** And what people were given to do. */
+  courses: NonNullable<Backup['courses']>
 }
 
 /**
@@ -192,19 +197,19 @@ export interface ReadFile extends Required<Omit<PracticeFile, 'format' | 'versio
 export function readPracticeFile(source: string, what = 'The practice file'): ReadFile {
   const value = upToDate(parse(source, what), what)
   if ((value as { format?: unknown }).format === 'acolhida-backup') {
-    const { practice, sessions, people, bookings, lines = [] } = readBackup(source, what)
+    const { practice, sessions, people, bookings, lines = [], courses = [] } = readBackup(source, what)
     const waiting = lines.flatMap(({ id, events }) => {
       const line = replayLine(id, events)
       return line.status === 'waiting' ? [waitingOf(practice, line)] : []
     })
     return {
-      ...{ practice, sessions, people, waiting, lines },
+      ...{ practice, sessions, people, waiting, lines, courses },
       bookings: bookings.map(({ id, events }) => replay(id, events)),
     }
   }
   const { practice, sessions = [], people = [], waiting = [] } = letIn(practiceFile, value, what)
   refuseBroken(practice, what)
-  return { practice, sessions, people, waiting, bookings: [], lines: [] }
+  return { practice, sessions, people, waiting, bookings: [], lines: [], courses: [] }
 }
 
 /** Reads a full backup. @throws BadData naming each place that is wrong */
@@ -224,5 +229,8 @@ export function readBackup(source: string, what = 'The backup file'): Backup {
   for (const [i, { id, events }] of (file.freed ?? []).entries())
     if (events[0]?.type !== 'freed')
       throw new BadData(what, [{ path: `freed[${i}]`, message: `The record of ${id} has no beginning.` }])
+  for (const [i, { id, events }] of (file.courses ?? []).entries())
+    if (events[0]?.type !== 'given')
+      throw new BadData(what, [{ path: `courses[${i}]`, message: `The record of ${id} has no beginning.` }])
   return file
 }

@@ -4,6 +4,7 @@ import { MOST_PEOPLE } from '../move-in/arrival.ts'
 import type { Entry } from '../openings/index.ts'
 import { type FollowUp, type KnownPerson, LONGEST_REPLY, type Person, type Reply } from '../people/index.ts'
 import { messageTexts, messaging, sequences } from '../practice/messaging-shape.ts'
+import { linkTo, preparationShape, textBlock } from '../practice/preparing-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'
 import { serviceShapes } from '../practice/service-settings.ts'
 import type { Practice, Service, Standing } from '../practice/types.ts'
@@ -41,7 +42,6 @@ import {
   number,
   object,
   one,
-  oneOf,
   pattern,
   record,
   type Schema,
@@ -52,7 +52,7 @@ import {
   whole,
   yes,
 } from '../shape/shape.ts'
-import { type Clause, type Piece, TERMS_FIELDS, type TermsVersion, type TextBlock } from '../terms/types.ts'
+import type { Clause, Piece, TermsVersion, TextBlock } from '../terms/types.ts'
 import { questionnaire, questions } from './questionnaire.ts'
 
 const MANY = 5_000
@@ -97,19 +97,8 @@ const some = maybe(count)
 /** Each setting says its own schema. */
 const service: Schema<Service> = byHand(({ of }) => of(object(serviceShapes)))
 
-/** Where a link in terms may lead: a page, or a mail. */
-const linkTo = pattern(/^(https?:\/\/|mailto:)\S{3,500}$/, 510)
-const piece: Schema<Piece> = oneOf(
-  [{ field: true }, object({ field: one(...TERMS_FIELDS) })],
-  [{}, object({ text: text(5_000), bold: maybe(yes), href: maybe(linkTo) })],
-)
-const pieces = list(piece, 500)
-const termsBlock: Schema<TextBlock> = oneOf(
-  [{ list: true }, object({ list: list(pieces, 200), ordered: maybe(yes) })],
-  [{}, object({ p: pieces })],
-)
 const clause = exactly<Clause, Piece | TextBlock>()(
-  object({ id, title: text(200), short: text(500), text: list(termsBlock, 500) }),
+  object({ id, title: text(200), short: text(500), text: list(textBlock, 500) }),
 )
 const termsText = {
   title: line(),
@@ -144,7 +133,7 @@ const priceCode = object({
 })
 
 /** A practice as it stands in a file, in Dexie and in the door package. */
-export const practice = exactly<Practice, Condition | Effect | Question | Service>()(
+export const practice = exactly<Practice, Condition | Effect | Question | Service | Piece | TextBlock>()(
   object({
     id,
     profile: object({
@@ -223,6 +212,7 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
     sequences: maybe(sequences),
     texts: maybe(messageTexts),
     messaging: maybe(messaging),
+    preparations: maybe(unique(preparationShape, 200)),
     door: maybe(object({ open: yes, text: text(1_000) })),
   }),
 )

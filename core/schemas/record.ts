@@ -39,7 +39,7 @@ import { outcome } from './questionnaire.ts'
 const amount = whole(-1_000_000_000_000, 1_000_000_000_000)
 
 /** A file given as an answer; what is in it has been taken before, under its name. */
-const attached = exactly<Attached>()(
+export const attached = exactly<Attached>()(
   object({ file: tokenShape, name: text(200), type: fileKind, size: whole(1, LARGEST_FILE) }),
 )
 

@@ -1,7 +1,7 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import { type Due, nameOf } from '@acolhida/core/agenda'
 import { type Handed, handSeveral, unknown, type Went, wentSeveral } from '@acolhida/core/house'
-import { DOOR_TOKEN, LINK_TOKEN, letterHtml, WORD_TOKEN } from '@acolhida/core/messages'
+import { DOOR_TOKEN, LINK_TOKEN, letterHtml, WORD_TOKEN, YOURS_TOKEN } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
 import { directionOf, type Instant } from '@acolhida/core/time'
 import type { SendMailOptions, Transporter } from 'nodemailer'
@@ -36,7 +36,7 @@ const LAST_PATIENCE = 2_500
 const GATHER = 20
 
 /** What stands for the private link in a message. */
-const LINK = new RegExp(`${LINK_TOKEN}|${WORD_TOKEN}`, 'g')
+const LINK = new RegExp(`${LINK_TOKEN}|${WORD_TOKEN}|${YOURS_TOKEN}`, 'g')
 
 const isMessage = ({ doing }: Due): boolean => doing.do === 'message'
 
@@ -234,7 +234,14 @@ export class Post {
   /** The text as it goes: with the private link, and the door's address. */
   #filled(practice: Practice, { text, link }: Handed): string {
     const { slug } = practice.profile
-    return this.#withDoor(practice, link ? text.replace(LINK, () => this.#url(slug, link)) : text)
+    return this.#withDoor(
+      practice,
+      link
+        ? text.replace(LINK, (token) =>
+            token === YOURS_TOKEN ? this.#yours(slug, link) : this.#url(slug, link),
+          )
+        : text,
+    )
   }
 
   /** Where one press unsubscribes (RFC 8058), for what can be unsubscribed from. */
@@ -248,10 +255,17 @@ export class Post {
     return text.replaceAll(DOOR_TOKEN, () => this.#address(`/${profile.slug}`))
   }
 
+  /** The page of everything that is theirs; the key to what is half done stands in the fragment, and is sent to nobody. */
+  #yours(slug: string, { id, half }: NonNullable<Handed['link']>): string {
+    const { secrets } = this.#here
+    return this.#address(`/${slug}/yours/${secrets.of(id)}${half ? `#${secrets.of(half)}` : ''}`)
+  }
+
   #url(slug: string, { id, leads, service }: NonNullable<Handed['link']>): string {
     const secret = this.#here.secrets.of(id)
     // In the fragment, it is sent to nobody by looking at it.
     if (leads === 'word') return this.#deskAddress(`/word#${secret}`)
+    if (leads === 'yours') return this.#address(`/${slug}/yours/${secret}`)
     if (leads === 'line') return this.#address(`/${slug}/in-line/${secret}`)
     return this.#address(
       leads === 'my' ? `/${slug}/my/${secret}` : `/${slug}/${service}?with=${secret}&quote=${secret}`,

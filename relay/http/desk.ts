@@ -5,6 +5,7 @@ import {
   assumeSent,
   command,
   type Does,
+  deskCourse,
   deskFreed,
   deskLine,
   endSeries,
@@ -119,7 +120,10 @@ export function deskApp(serving: Serving): Express {
   mount.take(desk.giveBack, schemas.giveBack, ({ body, key }) => {
     const done = here.call(giveBack, body, { scope: 'give-back', key, body })
     // What was told then is not told again.
-    here.call(assumeSent, { but: [], of: [...body.bookings, ...body.lines].map(({ id }) => id) })
+    here.call(assumeSent, {
+      but: [],
+      of: [...body.bookings, ...body.lines, ...body.courses].map(({ id }) => id),
+    })
     return done
   })
   app.get('/api/record/stream', withKey, (req, res) => serving.deskStream.listen(req, res))
@@ -145,6 +149,7 @@ export function deskApp(serving: Serving): Express {
   mount.take(desk.endSeries, schemas.endSeries, doing('end-series', endSeries))
   mount.take(desk.waiting, schemas.waiting, doing('waiting', deskLine))
   mount.take(desk.freed, schemas.freed, doing('freed', deskFreed))
+  mount.take(desk.course, schemas.course, doing('course', deskCourse))
   mount.take(desk.answer, schemas.answer, doing('enquiry', answer))
   mount.take(desk.quote, schemas.quote, doing('quote', quote))
   app.get('/api/files/:id', withKey, (req, res) => {

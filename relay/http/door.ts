@@ -46,6 +46,7 @@ import type { Serving } from './serving.ts'
 import { theirs, wantedBy } from './spoken.ts'
 import { mountTexts, mountUnsubscribe } from './texts.ts'
 import { mountTill } from './till.ts'
+import { mountYours } from './yours.ts'
 
 /** The client's side: everything a client's browser may ask. It carries no key. */
 export function doorApp(serving: Serving): Express {
@@ -237,6 +238,7 @@ export function doorApp(serving: Serving): Express {
     through(call, { do: 'cancel', by: 'client', text: call.body.text }, call.body.shown),
   )
 
+  mountYours(app, mount, serving, linkAt)
   mountTill(app, mount, serving, { linkAt, otherIn })
   mountTexts(app, serving)
   mountUnsubscribe(app, serving)

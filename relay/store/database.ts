@@ -110,6 +110,16 @@ const STEPS: (string | ((db: Db) => void))[] = [
     SELECT kind || '/' || subject || '/seal', 0, kind, subject, '{"do":"seal"}' FROM record
     WHERE seq = 1 AND kind IN ('booking', 'waiting', 'enquiry');
   `,
+  // What people were given to do has records, too, and answers that are not sent yet: an earlier program knows of none.
+  `
+  CREATE TABLE halves (
+    course TEXT NOT NULL,
+    station TEXT NOT NULL,
+    n INTEGER NOT NULL,
+    sealed TEXT NOT NULL,
+    PRIMARY KEY (course, station)
+  ) STRICT;
+  `,
 ]
 
 /** The file is damaged. */

@@ -47,6 +47,7 @@ export function holdingsOf(db: Db, chain: string): Holdings {
     bookings: of('booking'),
     lines: of('waiting'),
     freed: of('freed'),
+    courses: of('course'),
     enquiries: of('enquiry'),
     chain,
   }

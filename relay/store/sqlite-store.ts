@@ -5,6 +5,7 @@ import {
   type Answered,
   type Change,
   type FileFacts,
+  type Half,
   type Keep,
   type KeptQuote,
   type Link,
@@ -15,6 +16,7 @@ import {
   type Untold,
 } from '@acolhida/core/house'
 import type { Which } from '@acolhida/core/messages'
+import type { CourseEvent } from '@acolhida/core/preparing'
 import type { FileKind, Outcome } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Instant, instant, shift } from '@acolhida/core/time'
@@ -138,6 +140,14 @@ export class SqliteStore implements Store {
     return row && { ...row, at: instant(row.at), type: row.type as FileKind }
   }
 
+  half(course: string, station: string): Half | undefined {
+    return this.#sql.get<Row<'sealed', 'n'>>(
+      'SELECT n, sealed FROM halves WHERE course = ? AND station = ?',
+      course,
+      station,
+    )
+  }
+
   /** What is in a file. */
   bytes(id: string): Buffer | undefined {
     return this.#sql.get<{ data: Buffer }>('SELECT data FROM files WHERE id = ?', id)?.data
@@ -248,10 +258,11 @@ export class SqliteStore implements Store {
       quotes: ids('SELECT id FROM quotes WHERE until < ? ORDER BY id', quotesBefore),
       lines: this.#endedBefore('waiting', bookingsBefore),
       freed: this.#endedBefore('freed', bookingsBefore),
+      courses: this.#endedBefore('course', bookingsBefore),
     }
   }
 
-  #endedBefore(kind: 'waiting' | 'freed', before: number): string[] {
+  #endedBefore(kind: 'waiting' | 'freed' | 'course', before: number): string[] {
     return this.#sql
       .all<Row<'subject'>>(
         'SELECT subject FROM record WHERE kind = ? GROUP BY subject HAVING max(at) < ? ORDER BY subject',
@@ -262,7 +273,7 @@ export class SqliteStore implements Store {
   }
 
   /** The whole records of a kind of subject. */
-  #recordsOf<E>(kind: 'waiting' | 'freed'): Map<string, E[]> {
+  #recordsOf<E>(kind: 'waiting' | 'freed' | 'course'): Map<string, E[]> {
     const records = new Map<string, E[]>()
     const rows = this.#sql.all<Row<'subject' | 'body'>>(
       'SELECT subject, body FROM record WHERE kind = ? ORDER BY subject, seq',
@@ -299,6 +310,7 @@ export class SqliteStore implements Store {
       keeps: this.#keeps(),
       lines: this.#recordsOf<LineEvent>('waiting'),
       freed: this.#recordsOf<FreedEvent>('freed'),
+      courses: this.#recordsOf<CourseEvent>('course'),
       calendars: this.#sql
         .all<Row<'state'>>('SELECT state FROM calendars ORDER BY id')
         .map((row) => JSON.parse(this.#secrets.open(row.state)) as CalendarState),

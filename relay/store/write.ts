@@ -83,11 +83,26 @@ export function write(
       })
       return
     case 'waiting':
-    case 'freed': {
+    case 'freed':
+    case 'course': {
       const { id, seq, event } = change
       line(sql, change.type, change.type, { subject: id, seq, at: event.at, body: event })
       return
     }
+    case 'half': {
+      const { course, station, half } = change
+      sql.run(
+        'INSERT OR REPLACE INTO halves (course, station, n, sealed) VALUES (?, ?, ?, ?)',
+        course,
+        station,
+        half.n,
+        half.sealed,
+      )
+      return
+    }
+    case 'half-gone':
+      sql.run('DELETE FROM halves WHERE course = ? AND station = ?', change.course, change.station)
+      return
     case 'sealed': {
       const { kind, id, body } = change
       sql.run(
@@ -294,7 +309,7 @@ export function write(
 /** What is kept of a practice in tables of its own. */
 const OF_A_PRACTICE = [
   ...['record', 'bookings', 'links', 'answered', 'done', 'messages', 'agenda', 'attempts', 'keeps'],
-  ...['calendars', 'files', 'quotes'],
+  ...['calendars', 'files', 'quotes', 'halves'],
 ]
 
 /** All of a practice goes, and the address of its feed with it; what is the relay's own stays. */
@@ -321,9 +336,8 @@ function forget(sql: Statements, { kind, id }: Subject): void {
   }
   for (const table of ['links', 'done', 'messages', 'answered', 'agenda'])
     sql.run(`DELETE FROM ${table} WHERE kind = ? AND subject = ?`, kind, id)
-  if (kind === 'booking') {
-    sql.run('DELETE FROM bookings WHERE id = ?', id)
-    sql.run('DELETE FROM files WHERE booking = ?', id)
-  }
+  if (kind === 'booking') sql.run('DELETE FROM bookings WHERE id = ?', id)
+  if (kind === 'booking' || kind === 'course') sql.run('DELETE FROM files WHERE booking = ?', id)
+  if (kind === 'course') sql.run('DELETE FROM halves WHERE course = ?', id)
   if (kind === 'quote') sql.run('DELETE FROM quotes WHERE id = ?', id)
 }

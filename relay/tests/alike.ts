@@ -1,5 +1,6 @@
 import {
   bookingSubject,
+  courseSubject,
   type Due,
   freedSubject,
   inOrder,
@@ -23,6 +24,7 @@ export function portrait(keeper: Doorkeeper, now: Instant): unknown {
     entries: [...entries].sort((a, b) => a.start - b.start || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)),
     lines: [...house.inLine()].sort((a, b) => (a.id < b.id ? -1 : 1)),
     freed: [...house.freedTimes()].sort((a, b) => (a.id < b.id ? -1 : 1)),
+    courses: [...house.courses()].sort((a, b) => (a.id < b.id ? -1 : 1)),
     agenda: [...house.agenda()],
     chain: house.chain,
     revision: house.pack?.revision,
@@ -39,6 +41,7 @@ export function agendas({ house }: Doorkeeper): { kept: Due[]; anew: Due[] } {
   const subjects = new Map<string, Subject>(kept.map(({ subject }) => [nameOf(subject), subject]))
   for (const { id } of house.openBookings()) subjects.set(nameOf(bookingSubject(id)), bookingSubject(id))
   for (const { id } of house.inLine()) subjects.set(nameOf(waitingSubject(id)), waitingSubject(id))
+  for (const { id } of house.courses()) subjects.set(nameOf(courseSubject(id)), courseSubject(id))
   for (const { id } of house.freedTimes()) subjects.set(nameOf(freedSubject(id)), freedSubject(id))
   return { kept, anew: agendaAnew(house, subjects.values()).sort(inOrder) }
 }

@@ -84,7 +84,7 @@ describe('an older copy of the file, put in place of it', () => {
     }
     const body: GiveBackBody = {
       bookings: [...lacking.values()].filter(({ id, events }) => events.length > (has.bookings[id] ?? 0)),
-      ...{ lines: [], freed: [], enquiries: [] },
+      ...{ lines: [], freed: [], courses: [], enquiries: [] },
     }
     expect(body.bookings.map(({ id }) => id).sort()).toEqual([known, unknown].sort())
     const given = await ask<{ took: number; differ: string[] }>(`${desk}/api/give-back`, body, {

@@ -31,6 +31,8 @@ const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
 const MoneyPage = page(() => import('./money/money-page.tsx'), 'MoneyPage')
 const PersonPage = page(() => import('./people/person.tsx'), 'PersonPage')
 const MoveInPage = page(() => import('./move-in/move-in-page.tsx'), 'MoveInPage')
+const PreparationsPage = page(() => import('./preparing/preparations-page.tsx'), 'PreparationsPage')
+const WhoPage = page(() => import('./preparing/who-page.tsx'), 'WhoPage')
 const PlanPage = page(() => import('./planning/plan-page.tsx'), 'PlanPage')
 const People = page(() => import('./people/people.tsx'), 'People')
 const Builder = page(() => import('./questions/builder.tsx'), 'Builder')
@@ -70,6 +72,7 @@ export const DeskApp = () => (
       <Route path="money" element={<MoneyPage />} />
       <Route path="people" element={<People />} />
       <Route path="people/move-in" element={<MoveInPage />} />
+      <Route path="people/preparing" element={<WhoPage />} />
       <Route path="people/:id" element={<PersonPage />} />
       <Route path="people/:id/plan" element={<PlanPage />} />
       <Route path="first/:step?" element={<FirstSteps />} />
@@ -86,6 +89,7 @@ export const DeskApp = () => (
       <Route path="questions" element={<QuestionsPage />} />
       <Route path="questions/:id" element={<Builder />} />
       <Route path="terms" element={<TermsPage />} />
+      <Route path="preparations" element={<PreparationsPage />} />
       <Route path="sent" element={<SentPage />} />
       <Route path="outbox" element={<Outbox />} />
       <Route path="words" element={<WordsPage />} />

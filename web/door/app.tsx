@@ -13,6 +13,7 @@ import { Write } from './pages/write.tsx'
 import { useTongue } from './parts/tongue.ts'
 
 // Few come here, and none first.
+const Yours = lazy(() => import('./pages/yours.tsx'))
 const InLine = lazy(() => import('./pages/in-line.tsx'))
 
 const newQueries = (_: Language): QueryClient =>
@@ -39,6 +40,7 @@ export function DoorApp() {
           <Route path="write" element={<Write />} />
           <Route path="my" element={<CameBack />} />
           <Route path="my/:secret" element={<MyBooking />} />
+          <Route path="yours/:secret" element={<Yours />} />
           <Route path="in-line/:secret" element={<InLine />} />
           <Route path=":service" element={<Flow />} />
         </Route>

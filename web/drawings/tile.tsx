@@ -16,6 +16,15 @@ const look = (state: PartState): { className: string; strokeDasharray?: string }
   return { className: 'fill-card stroke-leaf' }
 }
 
+/** The centre keeps its own ring, so that one finds it among the petals. */
+function centre(state: PartState): ReturnType<typeof look> {
+  if (state === 'done') return { className: 'fill-leaf stroke-sun' }
+  if (state === 'blocked') return { className: 'fill-clay stroke-clay' }
+  return state === 'none'
+    ? { className: 'fill-none stroke-line', strokeDasharray: '2 2' }
+    : { className: 'fill-card stroke-sun' }
+}
+
 /** A readiness in words, part by part. */
 export const readinessWords = (readiness: Readiness): string =>
   (['questions', 'terms', 'word', 'deposit', 'preparation'] as const)
@@ -43,13 +52,7 @@ export function ReadinessTile({ readiness, size = 32 }: { readiness: Readiness; 
           <path d={PETAL} strokeWidth="1.6" {...look(readiness[part])} />
         </g>
       ))}
-      <circle
-        cx="20"
-        cy="20"
-        r="4.6"
-        strokeWidth="1.8"
-        className={`${readiness.preparation === 'done' ? 'fill-leaf' : readiness.preparation === 'blocked' ? 'fill-clay' : 'fill-card'} stroke-sun`}
-      />
+      <circle cx="20" cy="20" r="4.6" strokeWidth="1.8" {...centre(readiness.preparation)} />
     </svg>
   )
 }

@@ -25,6 +25,11 @@ function blockOnPage(block: TextBlock): ReactNode {
   return createElement(block.ordered ? 'ol' : 'ul', { className }, ...items)
 }
 
+/** A text that was written in the editor, as somebody reads it. */
+export const BlocksText = ({ blocks }: { blocks: readonly TextBlock[] }) => (
+  <>{inOrder(blocks.map(blockOnPage))}</>
+)
+
 /** Terms as somebody reads them: a plain text, or clause by clause with each in short. */
 export function ShownTermsText({ shown, more }: { shown: ShownTerms; more: string }) {
   if (typeof shown === 'string') return <p className="whitespace-pre-line">{shown}</p>

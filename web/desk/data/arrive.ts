@@ -1,13 +1,15 @@
 import { type Booking, type Contact, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/contract'
 import { normalMail, type Person } from '@acolhida/core/people'
+import type { CourseEvent } from '@acolhida/core/preparing'
+import { isSealed } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import type { LineEvent } from '@acolhida/core/waiting'
 import { connectionRow, type DeskDatabase } from './database.ts'
-import { freedRow, lineRow } from './lines-in.ts'
+import { courseRow, freedRow, lineRow } from './lines-in.ts'
 import { isFresh, newsOf } from './news.ts'
 import { keepPerson } from './people.ts'
-import { bookingRow, filesIn, plainPerson } from './rows.ts'
+import { bookingRow, filesIn, filesOfCourse, plainPerson } from './rows.ts'
 
 /**
  * Takes in a page of the relay's record: events, messages, people and the cursor, in one transaction, so that
@@ -15,10 +17,23 @@ import { bookingRow, filesIn, plainPerson } from './rows.ts'
  * @param key that it was fetched with: where another one is used by now, it may belong to another practice
  */
 export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): Promise<void> {
-  const { connection, events, bookings, enquiries, people, mails, files, wanted, news, lines, freed } = db
+  const {
+    connection,
+    events,
+    bookings,
+    enquiries,
+    people,
+    mails,
+    files,
+    wanted,
+    news,
+    lines,
+    freed,
+    courses,
+  } = db
   await db.transaction(
     'rw',
-    [connection, events, bookings, enquiries, people, mails, files, wanted, news, lines, freed],
+    [connection, events, bookings, enquiries, people, mails, files, wanted, news, lines, freed, courses],
     async () => {
       if (key !== undefined && (await connectionRow(db)).key !== key) return
       const touched = new Set<string>()
@@ -40,6 +55,15 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
           const events = (await db.freed.get(item.subject))?.events ?? []
           events[item.seq - 1] = item.body
           await db.freed.put(freedRow(item.subject, events))
+        } else if (item.kind === 'course') {
+          const events = (await db.courses.get(item.subject))?.events ?? []
+          const before = events[item.seq - 1]
+          if (!before || !isOpenAnswer(before)) events[item.seq - 1] = item.body
+          const row = courseRow(item.subject, events)
+          await db.courses.put(row)
+          if (item.body.type === 'given') await meet(db, item.subject, item.body.person)
+          for (const file of filesOfCourse(row.course))
+            if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
         } else if (item.kind === 'enquiry') {
           await hear(db, item.subject, item.body)
         } else {
@@ -74,6 +98,10 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
  */
 const isWhole = (event: StoredEvent | LineEvent): boolean =>
   (event.type === 'asked' || event.type === 'joined') && !('sealed' in event && event.sealed)
+
+/** Answers that are here opened; what comes again is sealed, and less where this desk has not the key. */
+const isOpenAnswer = (event: CourseEvent): boolean =>
+  event.type === 'answered' && !Object.values(event.answers).some(isSealed)
 
 /** What has happened without the practitioner is news; what they do about it themselves ends that. */
 async function tell(

@@ -2,7 +2,7 @@ import { replay } from '@acolhida/core/booking'
 import { type Backup, FILE_VERSION, writeBackup } from '@acolhida/core/formats'
 import { normalMail } from '@acolhida/core/people'
 import { connectionRow, type DeskDatabase } from './database.ts'
-import { freedRow, lineRow } from './lines-in.ts'
+import { courseRow, freedRow, lineRow } from './lines-in.ts'
 import { bookingRow, filesLacking, personRows, plainPerson, withCalendar } from './rows.ts'
 
 const toBase64 = (bytes: Uint8Array): string => {
@@ -25,6 +25,7 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
     const replies = await db.replies.toArray()
     const lines = await db.lines.toArray()
     const freed = await db.freed.toArray()
+    const courses = await db.courses.toArray()
     const bookings = new Map<string, Backup['bookings'][number]>()
     for (const { booking, event } of await db.events.orderBy('[booking+seq]').toArray()) {
       const record = bookings.get(booking)
@@ -45,6 +46,7 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
       ...(replies.length > 0 ? { replies } : {}),
       ...(lines.length > 0 ? { lines: lines.map(({ id, events }) => ({ id, events })) } : {}),
       ...(freed.length > 0 ? { freed: freed.map(({ id, events }) => ({ id, events })) } : {}),
+      ...(courses.length > 0 ? { courses: courses.map(({ id, events }) => ({ id, events })) } : {}),
       ...(files.length > 0
         ? { files: files.map(({ data, ...file }) => ({ ...file, data: toBase64(data) })) }
         : {}),
@@ -59,6 +61,7 @@ function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
   const { practice, salt, seal, cursor, revision } = backup
   const bookings = backup.bookings.map(({ id, events }) => replay(id, events))
   const files = (backup.files ?? []).map(({ data, ...file }) => ({ ...file, data: fromBase64(data) }))
+  const courses = (backup.courses ?? []).map(({ id, events }) => courseRow(id, events))
   const here = new Set(files.map(({ id }) => id))
   return {
     people: personRows(
@@ -74,9 +77,14 @@ function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
     replies: backup.replies ?? [],
     lines: (backup.lines ?? []).map(({ id, events }) => lineRow(id, events)),
     freed: (backup.freed ?? []).map(({ id, events }) => freedRow(id, events)),
+    courses,
     sessions: withCalendar(backup.sessions, practice.calendars),
     files,
-    wanted: filesLacking(bookings, here),
+    wanted: filesLacking(
+      bookings,
+      courses.map(({ course }) => course),
+      here,
+    ),
     link: [{ id: 'link', cursor, revision, published: '' }],
     // Last: a desk with a practice is a whole one.
     practice: [{ id: 'practice', practice, salt, ...(seal ? { seal } : {}) }],

@@ -6,6 +6,7 @@ import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
 import type { BookingRow, PersonRow } from './rows.ts'
 import type {
   Connection,
+  CourseRow,
   EventRow,
   FileRow,
   FreedRow,
@@ -46,6 +47,8 @@ export class DeskDatabase extends Dexie {
   /** Everybody's place in line, and times that came free. */
   declare lines: EntityTable<LineRow, 'id'>
   declare freed: EntityTable<FreedRow, 'id'>
+  /** What people were given to do. */
+  declare courses: EntityTable<CourseRow, 'id'>
   declare files: EntityTable<FileRow, 'id'>
   /** Files given as answers that the relay still has to hand over. */
   declare wanted: EntityTable<WantedFile, 'id'>
@@ -103,6 +106,7 @@ export class DeskDatabase extends Dexie {
     this.version(11).stores({
       people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words, follow, movedIn, stage',
     })
+    this.version(12).stores({ courses: 'id, mail, booking, open, undo' })
     this.connection = this.table('link')
   }
 }

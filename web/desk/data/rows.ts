@@ -13,6 +13,7 @@ import {
   tagsOf,
 } from '@acolhida/core/people'
 import type { Subscription } from '@acolhida/core/practice'
+import type { Course } from '@acolhida/core/preparing'
 import { isAttached } from '@acolhida/core/questions'
 import { DAY, type Instant, type LocalDate, MINUTE } from '@acolhida/core/time'
 import type { WantedFile } from './tables.ts'
@@ -163,9 +164,19 @@ export const filesIn = ({ asked }: Booking): WantedFile[] =>
     .filter(isAttached)
     .map(({ file, name, type }) => ({ id: file, name, type }))
 
-/** Files that bookings name and that are not here yet. @param here the ids of those that are */
-export const filesLacking = (bookings: readonly Booking[], here: ReadonlySet<string>): WantedFile[] =>
-  bookings.flatMap(filesIn).filter(({ id }) => !here.has(id))
+/** The files that somebody has brought, or answered with. */
+export const filesOfCourse = ({ progress }: Course): WantedFile[] =>
+  Object.values(progress)
+    .flatMap(({ files = [], answers = {} }) => [...files, ...Object.values(answers).filter(isAttached)])
+    .map(({ file, name, type }) => ({ id: file, name, type }))
+
+/** Files that bookings and courses name and that are not here yet. @param here the ids of those that are */
+export const filesLacking = (
+  bookings: readonly Booking[],
+  courses: readonly Course[],
+  here: ReadonlySet<string>,
+): WantedFile[] =>
+  [...bookings.flatMap(filesIn), ...courses.flatMap(filesOfCourse)].filter(({ id }) => !here.has(id))
 
 /** Entries of other calendars with the calendar they come from; earlier ones named it in their id only. */
 export const withCalendar = (entries: readonly Entry[], calendars: readonly Subscription[] = []): Entry[] =>

@@ -1,6 +1,7 @@
 import type { DeskDoes, StoredEvent } from '@acolhida/core/booking'
 import type {
   AnswerBody,
+  DeskCourse,
   DeskFreed,
   DeskLine,
   EndSeriesBody,
@@ -9,6 +10,7 @@ import type {
   SeriesBody,
 } from '@acolhida/core/contract'
 import type { Practice } from '@acolhida/core/practice'
+import type { Course, CourseEvent } from '@acolhida/core/preparing'
 import type { FileKind } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
 import type { Freed, FreedEvent, LineEvent, PlaceInLine } from '@acolhida/core/waiting'
@@ -63,6 +65,7 @@ export interface Intention {
     | { do: 'quote'; body: QuoteBody }
     | { do: 'waiting'; body: DeskLine }
     | { do: 'freed'; body: DeskFreed }
+    | { do: 'course'; body: DeskCourse }
   at: Instant
   /** The fingerprint of what it was decided on. */
   seen?: string
@@ -110,6 +113,19 @@ export interface FreedRow {
   events: FreedEvent[]
   freed: Freed
   open?: 1
+}
+
+/** What somebody was given to do: its record, and what it makes of it. */
+export interface CourseRow {
+  id: string
+  events: CourseEvent[]
+  course: Course
+  /** For the index: whose it is, with which booking it goes, and whether something of it is open. */
+  mail: string
+  booking?: string
+  open?: 1
+  /** Until when what was done last can be taken back. */
+  undo?: Instant
 }
 
 /** A file given as an answer, with what is in it. */

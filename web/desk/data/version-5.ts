@@ -19,7 +19,7 @@ export async function deskToVersion5(changes: Transaction): Promise<void> {
   const people = await changes.table<Person, string>('people').toArray()
   await changes.table<PersonRow, string>('people').bulkPut(personRows(people, bookings))
   const here = new Set(await changes.table<FileRow, string>('files').toCollection().primaryKeys())
-  await changes.table<WantedFile, string>('wanted').bulkPut(filesLacking(bookings, here))
+  await changes.table<WantedFile, string>('wanted').bulkPut(filesLacking(bookings, [], here))
   const row = await changes.table<PracticeRow, string>('practice').get('practice')
   const sessions = await changes.table<Entry, string>('sessions').toArray()
   await changes.table<Entry, string>('sessions').bulkPut(withCalendar(sessions, row?.practice.calendars))

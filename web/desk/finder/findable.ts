@@ -38,6 +38,12 @@ const DOINGS: readonly Findable[] = [
   { name: 'Add or invite somebody', of: 'People', to: '/people' },
   { name: 'Move people in: CSV, vCard, contacts', of: 'People', to: '/people/move-in' },
   { name: 'Plan ahead, several sessions at once', of: 'People', to: '/people' },
+  { name: 'Getting ready: who has done what, ask again', of: 'People', to: '/people/preparing' },
+  {
+    name: 'Letters, forms and questionnaires before a session',
+    of: 'What clients prepare',
+    to: '/preparations',
+  },
   { name: 'Book somebody in', of: 'Diary', to: '/diary' },
   { name: 'Keep time for myself', of: 'Diary', to: '/diary' },
   { name: 'Put somebody in line, waitlist', of: 'Waiting', to: '/waiting' },

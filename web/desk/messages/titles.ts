@@ -41,6 +41,9 @@ const TITLES: Partial<Record<Step, string>> = {
   'freed-passed': 'No longer free',
   'line-still': 'Still waiting?',
   'line-ended': 'No longer in line',
+  'to-prepare': 'What there is to do',
+  'prepare-chased': 'Still to do',
+  'prepare-soon': 'Due soon',
   'freed-to-decide': 'To you: a time is free',
 }
 

@@ -1,4 +1,5 @@
 import { readiness } from '@acolhida/core/booking'
+import { ticksBefore } from '@acolhida/core/practice'
 import {
   DAY,
   type DayNumber,
@@ -34,6 +35,9 @@ const TodaysMessages = lazy(async () => ({
 }))
 const TodaysFollowUps = lazy(async () => ({
   default: (await import('../people/todays-follow-ups.tsx')).TodaysFollowUps,
+}))
+const TodaysPreparing = lazy(async () => ({
+  default: (await import('../preparing/todays-preparing.tsx')).TodaysPreparing,
 }))
 const TodaysWaiting = lazy(async () => ({
   default: (await import('../waiting/todays-waiting.tsx')).TodaysWaiting,
@@ -142,6 +146,7 @@ export function Today() {
           <Suspense>
             <TodaysWaiting desk={desk} />
             <TodaysMessages desk={desk} />
+            <TodaysPreparing desk={desk} />
             <TodaysFollowUps desk={desk} />
             <HowTheyWent desk={desk} />
             <NotChosenYet desk={desk} />
@@ -209,7 +214,7 @@ const Waiting = memo(function Waiting({
               onChange={(event) => onChoose(booking.id, event.target.checked)}
             />
           )}
-          <ReadinessTile readiness={readiness(booking)} size={42} />
+          <ReadinessTile readiness={readiness(booking, false, ticksBefore(practice, booking))} size={42} />
           <div>
             <h3>
               <Link to={`/arrivals/${booking.id}`} className="underline-offset-3 hover:underline">

@@ -1,5 +1,5 @@
 import { type Booking, type InForce, lackingIn, readiness } from '@acolhida/core/booking'
-import type { Practice } from '@acolhida/core/practice'
+import { type Practice, ticksBefore } from '@acolhida/core/practice'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { relayNow } from '../../relay-client/clock.ts'
@@ -27,4 +27,9 @@ export const BookingTile = ({
   practice: Practice
   booking: Booking
   size: number
-}) => <ReadinessTile readiness={readiness(booking, useLacking(practice, booking).length > 0)} size={size} />
+}) => (
+  <ReadinessTile
+    readiness={readiness(booking, useLacking(practice, booking).length > 0, ticksBefore(practice, booking))}
+    size={size}
+  />
+)

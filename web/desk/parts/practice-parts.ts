@@ -98,6 +98,11 @@ const NOW: Readonly<Record<(typeof PRACTICE_PLACES)[number]['to'], Now>> = {
           sequences.map(({ name }) => name),
           'Receipts and confirmations only',
         ),
+  '/preparations': ({ preparations = [] }) =>
+    named(
+      preparations.map(({ name }) => name),
+      'Nothing',
+    ),
   '/words': (practice) => languagesOf(practice).map(languageName).join(', '),
   '/services/codes': ({ codes = [] }) => {
     const used = codes.filter(({ idle }) => !idle).length

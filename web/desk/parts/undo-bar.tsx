@@ -5,8 +5,8 @@ import { useEffect, useState } from 'react'
 import { relayNow, useAt } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
-import type { Intention } from '../data/tables.ts'
-import { decideFor, dropIntention, personIn } from '../sync/acts.ts'
+import type { CourseRow, Intention } from '../data/tables.ts'
+import { decideFor, doWithCourse, dropIntention, personIn } from '../sync/acts.ts'
 import { takeAllBack } from '../sync/together.ts'
 import { useAct } from './act.tsx'
 
@@ -37,6 +37,7 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   quote: 'Quote for',
   waiting: 'In line:',
   freed: 'A freed time for',
+  course: 'To prepare:',
 }
 
 /** What was decided, by the event that it has become. */
@@ -79,6 +80,7 @@ export function UndoBar({ desk }: { desk: Desk }) {
   const outstanding = desk.intentions.filter((intention) => !intention.refused)
   const ids = [...new Set(outstanding.map(({ booking }) => booking))]
   const decided = useLiveQuery(() => db.bookings.bulkGet(ids), [JSON.stringify(ids)]) ?? []
+  const given = useLiveQuery(() => db.courses.where('undo').above(since).toArray()) ?? []
   const waits = useLiveQuery(() => db.lines.bulkGet(ids), [JSON.stringify(ids)]) ?? []
   return (
     <div
@@ -96,6 +98,9 @@ export function UndoBar({ desk }: { desk: Desk }) {
         />
       ))}
       {undoable.length > 1 && <UndoAll bookings={undoable} />}
+      {given.map((row) => (
+        <UndoableCourse key={row.id} row={row} />
+      ))}
       {still.length <= ONE_BY_ONE &&
         undoable.map((booking) => <Undoable key={booking.id} booking={booking} />)}
     </div>
@@ -141,6 +146,27 @@ function Undoable({ booking }: { booking: Booking }) {
       text={`${said(booking)} ${booking.asked.person.name}`}
       left={left}
       undo={() => decideFor(booking, { do: 'take-back', of })}
+    />
+  )
+}
+
+/** What was done last with what somebody was given. */
+function UndoableCourse({ row: { id, course } }: { row: CourseRow }) {
+  const { unsettled, given, ended, chased } = course
+  const left = useSecondsLeft(unsettled?.until)
+  if (left === undefined || !unsettled) return null
+  const what = unsettled.before
+    ? ended
+      ? 'Need not prepare any more:'
+      : chased
+        ? 'Asked again:'
+        : ''
+    : 'Given to'
+  return (
+    <Bar
+      text={`${what} ${given.person.name}`}
+      left={left}
+      undo={() => doWithCourse(id, { do: 'take-back', of: unsettled.seq })}
     />
   )
 }

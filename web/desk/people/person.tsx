@@ -11,6 +11,7 @@ import { PageHead } from '../parts/page-head.tsx'
 import { asUri } from '../parts/uri.ts'
 import { bookingLine, serviceName, standingWords, when } from '../parts/words.ts'
 import { EndSessions } from '../planning/end-sessions.tsx'
+import { ToPrepareOf } from '../preparing/theirs.tsx'
 import { Card } from '../request/card.tsx'
 import { LinesOf } from '../waiting/lines-of.tsx'
 import { PutInLine } from '../waiting/put-in-line.tsx'
@@ -85,6 +86,7 @@ export function PersonPage() {
         </div>
         <div className="grid h-fit gap-4">
           <Counts practice={desk.practice} person={person} bookings={bookings} />
+          <ToPrepareOf practice={desk.practice} person={person} bookings={bookings} />
           <FollowUps desk={desk} person={person} />
           <LinesOf practice={desk.practice} person={person} />
           <Kept desk={desk} person={person} />

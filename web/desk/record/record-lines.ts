@@ -51,6 +51,7 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   invoiced: 'money',
   coming: 'going',
   prepared: 'going',
+  'to-prepare': 'going',
   written: 'writing',
   steered: 'writing',
   unwanted: 'writing',

@@ -105,7 +105,7 @@ export function AnswersCard({
 const TYPES = { picture: 'image/*', pdf: 'application/pdf', sound: 'audio/*', text: 'text/plain' } as const
 
 /** A file that was given: kept in this browser, saved where one wants it. */
-function FileAnswer({ file }: { file: Attached }) {
+export function FileAnswer({ file }: { file: Attached }) {
   const save = async (): Promise<void> => {
     const kept = await db.files.get(file.file)
     if (!kept) throw new Error('The relay has not handed this file over yet.')

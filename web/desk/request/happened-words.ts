@@ -119,6 +119,12 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
     forgiven: ({ text }) => `You forgave it; it no longer counts.${saying(text)}`,
     overruled: ({ outcome, text }) => `You judged it yourself: “${OUTCOME[outcome]}”.${saying(text)}`,
     coming: () => 'They said that they will be there.',
+    'to-prepare': ({ what, done }) =>
+      what.length === 0
+        ? 'Nothing is to be prepared any more.'
+        : done
+          ? 'Everything that was to be prepared is done.'
+          : `There is to prepare: ${what.length === 1 ? 'one thing' : `${what.length} things`}.`,
     prepared: ({ done }) =>
       done ? 'They ticked what was to be done before.' : 'They took the tick back: it is not done.',
     written: ({ channel, subject, text, own }) =>

@@ -36,6 +36,7 @@ import {
   when,
 } from '../parts/words.ts'
 import { wentWords } from '../people/went-words.ts'
+import { ToPrepareWith } from '../preparing/theirs.tsx'
 import { decideFor } from '../sync/acts.ts'
 import { Agreed } from './agreed.tsx'
 import { AnswersCard } from './answers.tsx'
@@ -90,6 +91,7 @@ export function RequestPage() {
         </div>
         <div className="grid h-fit gap-4">
           <Reasons practice={practice} booking={booking} />
+          <ToPrepareWith practice={practice} booking={booking} />
           <Quote booking={booking} />
           <MoneyCard desk={desk} booking={booking} />
           <Agreed desk={desk} booking={booking} />

@@ -20,6 +20,7 @@ const NAMES: Record<SettingsGroup, string> = {
   rules: 'The house rules of its own',
   places: 'The places',
   messages: 'What is sent when',
+  preparations: 'What clients prepare',
 }
 
 const toggled = <T,>(list: readonly T[], one: T, on: boolean): T[] =>

@@ -28,6 +28,7 @@ import { GroupDates } from './group-dates.tsx'
 import { MakePlace, MakeQuestions, MakeTerms } from './make.tsx'
 import { OwnLink } from './own-link.tsx'
 import { PaymentLines } from './payment-lines.tsx'
+import { Prepares } from './prepares.tsx'
 import { SaidOf } from './said.tsx'
 import { sentencesOf } from './sentences.ts'
 import { withService } from './with-service.ts'
@@ -140,6 +141,7 @@ export function ServicePage() {
             <MakeQuestions service={service} />
           </section>
           <LastTen practice={practice} service={service} />
+          <Prepares practice={practice} service={service} />
           <WhatTheyGet practice={practice} service={service} />
           <section className="sheet p-5" aria-label="Picture">
             <Picture

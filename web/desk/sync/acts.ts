@@ -1,5 +1,6 @@
 import type { Booking, DeskDoes } from '@acolhida/core/booking'
 import type {
+  DeskCourseDoes,
   DeskFreedDoes,
   DeskLineDoes,
   EndSeriesBody,
@@ -47,6 +48,8 @@ async function intend(intention: Intended): Promise<void> {
 export const personIn = (command: Intention['command']): string | undefined => {
   if (command.do === 'waiting')
     return command.body.command.do === 'join' ? command.body.command.person.name : undefined
+  if (command.do === 'course')
+    return command.body.command.do === 'give' ? command.body.command.person.name : undefined
   return 'body' in command && 'person' in command.body ? command.body.person.name : undefined
 }
 
@@ -119,6 +122,11 @@ export async function doInLine(line: string, command: DeskLineDoes): Promise<voi
       ? { ...command, ...(await sealedAnswers({ service: command.service, answers: command.answers })) }
       : command
   await intend({ booking: line, command: { do: 'waiting', body: { line, command: sealed } } })
+}
+
+/** Does something with what somebody was given to do. */
+export async function doWithCourse(course: string, command: DeskCourseDoes): Promise<void> {
+  await intend({ booking: course, command: { do: 'course', body: { course, command } } })
 }
 
 /** Does something with a freed time. */

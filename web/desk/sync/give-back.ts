@@ -1,12 +1,13 @@
 import type { GiveBackBody } from '@acolhida/core/contract'
 import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
-import type { Answers } from '@acolhida/core/questions'
+import type { CourseEvent } from '@acolhida/core/preparing'
+import { type Answers, isAttached } from '@acolhida/core/questions'
 import { chainHead } from '@acolhida/core/terms'
 import { agreementsOf, type LineEvent } from '@acolhida/core/waiting'
 import { newKey } from '../../relay-client/client.ts'
 import { db } from '../data/db.ts'
 import { deskRelay } from './relay.ts'
-import { sealOwn } from './sealing.ts'
+import { sealOwn, sealSome } from './sealing.ts'
 
 /** How many characters of records go in one call. */
 const AT_ONCE = 400_000
@@ -30,12 +31,16 @@ export async function giveBackLacking(key: string): Promise<void> {
     if (events.length > (has.lines[id] ?? 0)) lacking.lines.push({ id, events })
   for (const { id, events } of await db.freed.toArray())
     if (events.length > (has.freed[id] ?? 0)) lacking.freed.push({ id, events })
+  for (const { id, events } of await db.courses.toArray())
+    if (events.length > (has.courses[id] ?? 0)) lacking.courses.push({ id, events })
   for (const { state: _, history: __, ...enquiry } of await db.enquiries.toArray())
     if (!has.enquiries[enquiry.id]) lacking.enquiries.push(enquiry)
 
-  const agreed = agreementsOf(await db.bookings.toArray(), await db.lines.toArray()).map(
-    ({ agreement }) => agreement,
-  )
+  const agreed = agreementsOf(
+    await db.bookings.toArray(),
+    await db.lines.toArray(),
+    await db.courses.toArray(),
+  ).map(({ agreement }) => agreement)
   const followed = new Set(agreed.map(({ previous }) => previous))
   const prints = agreed.map(chainHead)
   const head = prints.find((print) => !followed.has(print))
@@ -58,17 +63,29 @@ export async function giveBackLacking(key: string): Promise<void> {
   for (const { id } of lacking.bookings) await add('bookings', await recordOf(id))
   for (const { id, events } of lacking.lines) await add('lines', { id, events: await sealedLine(events) })
   for (const record of lacking.freed) await add('freed', record)
+  for (const { id, events } of lacking.courses)
+    await add('courses', { id, events: await sealedCourse(events) })
   for (const enquiry of lacking.enquiries) await add('enquiries', enquiry)
   await pass(chain)
 }
 
 type Lacking = Required<Omit<GiveBackBody, 'chain'>>
-const nothing = (): Lacking => ({ bookings: [], lines: [], freed: [], enquiries: [] })
+const nothing = (): Lacking => ({ bookings: [], lines: [], freed: [], courses: [], enquiries: [] })
 
 const sealedLine = (events: readonly LineEvent[]): Promise<LineEvent[]> =>
   Promise.all(
     events.map(async (event) =>
       event.type === 'joined' ? { ...event, answers: await sealedFor(event.service, event.answers) } : event,
+    ),
+  )
+
+/** What people were given to answer is never in clear at the relay. */
+const sealedCourse = (events: readonly CourseEvent[]): Promise<CourseEvent[]> =>
+  Promise.all(
+    events.map(async (event) =>
+      event.type === 'answered'
+        ? { ...event, answers: await sealSome(event.answers, (id) => !isAttached(event.answers[id])) }
+        : event,
     ),
   )
 

@@ -1,6 +1,7 @@
 import {
   type AnswerBody,
   type DeskCommand,
+  type DeskCourse,
   type DeskFreed,
   type DeskLine,
   type DoorPackage,
@@ -41,6 +42,7 @@ export const deskRelay = {
   answer: (body: AnswerBody, key: string, bearer: string) => ask(desk.answer, { body, key, bearer }),
   quote: (body: QuoteBody, key: string, bearer: string) => ask(desk.quote, { body, key, bearer }),
   waiting: (body: DeskLine, key: string, bearer: string) => ask(desk.waiting, { body, key, bearer }),
+  course: (body: DeskCourse, key: string, bearer: string) => ask(desk.course, { body, key, bearer }),
   freed: (body: DeskFreed, key: string, bearer: string) => ask(desk.freed, { body, key, bearer }),
   command: (body: DeskCommand, key: string, bearer: string) => ask(desk.command, { body, key, bearer }),
   /** The bytes of a file given as an answer; nothing when the relay no longer has it. */

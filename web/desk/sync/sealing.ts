@@ -38,34 +38,45 @@ const sealableIn = (item: RecordItem): Sealable | undefined => {
   return item.kind === 'enquiry' && !('news' in item.body) ? item.body : undefined
 }
 
+/** What an item of the record says, opened; nothing where nothing in it was sealed. */
+async function openedItem(item: RecordItem, keys: SealKeys): Promise<RecordItem> {
+  const body = sealableIn(item)
+  if (body) return { ...item, body: await opened(body, keys) } as RecordItem
+  if (item.kind !== 'course' || item.body.type !== 'answered') return item
+  return { ...item, body: { ...item.body, answers: await openAll(item.body.answers, keys) } }
+}
+
+const holdsAny = (item: RecordItem): boolean => {
+  if (item.kind === 'course')
+    return item.body.type === 'answered' && Object.values(item.body.answers).some(isSealed)
+  const body = sealableIn(item)
+  return body !== undefined && holdsSealed(body)
+}
+
 /** A page of the record with what is sealed in it opened, as the desk keeps it. */
 export async function openPage(page: RecordPage): Promise<RecordPage> {
-  const holds = page.items.some((item) => {
-    const body = sealableIn(item)
-    return body && holdsSealed(body)
-  })
-  const keys = holds ? await sealKeys() : undefined
+  const keys = page.items.some(holdsAny) ? await sealKeys() : undefined
   if (!keys) return page
-  const items = await Promise.all(
-    page.items.map(async (item) => {
-      const body = sealableIn(item)
-      return body ? ({ ...item, body: await opened(body, keys) } as RecordItem) : item
-    }),
-  )
+  const items = await Promise.all(page.items.map((item) => openedItem(item, keys)))
   return { ...page, items }
 }
 
 /** Answers as this desk hands them to the relay: private ones sealed for itself. */
 export async function sealOwn(questions: readonly Question[], answers: Answers): Promise<Answers> {
   const own = privateIn(questions)
+  return own.size === 0 ? answers : sealSome(answers, (id) => own.has(id))
+}
+
+/** Answers of which some are sealed for this desk; files are named in clear. */
+export async function sealSome(answers: Answers, which: (id: string) => boolean): Promise<Answers> {
   const keys = await sealKeys()
-  if (!keys || own.size === 0) return answers
+  if (!keys) return answers
   const key = publicHalf(keys)
   const sealed = await Promise.all(
     Object.entries(answers).map(
       async ([id, answer]): Promise<[string, Answers[string]]> => [
         id,
-        own.has(id) ? await seal(id, answer, key) : answer,
+        which(id) && !isSealed(answer) ? await seal(id, answer, key) : answer,
       ],
     ),
   )

@@ -81,6 +81,7 @@ async function passOn(key: string): Promise<void> {
       else if (command.do === 'quote') await deskRelay.quote(command.body, intention.key, key)
       else if (command.do === 'waiting') await deskRelay.waiting(command.body, intention.key, key)
       else if (command.do === 'freed') await deskRelay.freed(command.body, intention.key, key)
+      else if (command.do === 'course') await deskRelay.course(command.body, intention.key, key)
       else await deskRelay.command({ booking, command, ...(seen ? { seen } : {}) }, intention.key, key)
       await db.intentions.delete(intention.order)
     } catch (error) {

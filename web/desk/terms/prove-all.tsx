@@ -22,7 +22,11 @@ export function ProveAll({ practice }: { practice: Practice }) {
   const [told, setTold] = useState<{ agreements: Agreement[]; faults: AgreementFault[] }>()
   const prove = async (): Promise<void> => {
     const { agreementsOf } = await import('@acolhida/core/waiting')
-    const found = agreementsOf(await db.bookings.toArray(), await db.lines.toArray())
+    const found = agreementsOf(
+      await db.bookings.toArray(),
+      await db.lines.toArray(),
+      await db.courses.toArray(),
+    )
     const agreements = found.map(({ agreement }) => agreement)
     const { faults } = verifyAgreements(practice.terms, agreements, number.trim() || undefined)
     setTold({ agreements, faults })

@@ -30,10 +30,13 @@ const SAFE = /^(https?:\/\/|mailto:)\S{3,500}$/
 export function RichText({
   label,
   value,
+  fields = true,
   onChange,
 }: {
   label: string
   value: readonly TextBlock[]
+  /** Whether fields can be put in. */
+  fields?: boolean
   onChange: (blocks: TextBlock[]) => void
 }) {
   const [linking, setLinking] = useState<string>()
@@ -93,22 +96,24 @@ export function RichText({
         {tool('Link', on?.link, () =>
           on?.link ? editor?.chain().focus().unsetLink().run() : setLinking('https://'),
         )}
-        <select
-          className="field min-h-[30px] w-auto py-0 text-[13px]"
-          aria-label="Put in a field"
-          value=""
-          onChange={(event) => {
-            const name = event.target.value
-            if (name) editor?.chain().focus().insertContent({ type: 'field', attrs: { name } }).run()
-          }}
-        >
-          <option value="">Put in a field …</option>
-          {TERMS_FIELDS.map((field) => (
-            <option key={field} value={field}>
-              {FIELD_NAMES[field]}
-            </option>
-          ))}
-        </select>
+        {fields && (
+          <select
+            className="field min-h-[30px] w-auto py-0 text-[13px]"
+            aria-label="Put in a field"
+            value=""
+            onChange={(event) => {
+              const name = event.target.value
+              if (name) editor?.chain().focus().insertContent({ type: 'field', attrs: { name } }).run()
+            }}
+          >
+            <option value="">Put in a field …</option>
+            {TERMS_FIELDS.map((field) => (
+              <option key={field} value={field}>
+                {FIELD_NAMES[field]}
+              </option>
+            ))}
+          </select>
+        )}
       </div>
       {linking !== undefined && (
         <div className="mb-2 flex flex-wrap items-end gap-2">

@@ -196,6 +196,7 @@ function Standing({
       </section>
       {view.question && <AskedBack view={{ ...view, question: view.question }} act={act} busy={busy} />}
       {view.toAgree && <AgreeNow view={view} terms={view.toAgree} act={act} busy={busy} />}
+      <ToDoBefore view={view} secret={secret} />
       <BeforeIt view={view} act={act} busy={busy} />
       <Coming view={view} act={act} busy={busy} led={led === 'come'} />
       {view.afterwards && (
@@ -255,6 +256,13 @@ function Standing({
       <WayOut view={view} act={act} busy={busy} led={led === 'cancel'} />
       <WhatIsSent view={view} act={act} busy={busy} led={led === 'unwant'} />
       <Others view={view} secret={secret} />
+      {view.mailProved && (
+        <p className="mt-5">
+          <Link className="way" to={`/${view.slug}/yours/${secret}`}>
+            {say('my.everything')}
+          </Link>
+        </p>
+      )}
       {view.again && (
         <p className="mt-5">
           <Link
@@ -275,6 +283,20 @@ function Standing({
         </p>
       )}
     </div>
+  )
+}
+
+/** What was given to do before it, on a page of its own. */
+function ToDoBefore({ view, secret }: { view: LinkView; secret: string }) {
+  const { toDo, slug } = view
+  if (!toDo) return null
+  return (
+    <section className="sheet mt-4 p-5">
+      <h2>{toDo.left > 0 ? say('my.to-do', { left: toDo.left }) : say('my.to-do-done')}</h2>
+      <Link className={`press mt-3 ${toDo.left > 0 ? 'press-go' : ''}`} to={`/${slug}/yours/${secret}`}>
+        {say('my.to-do-open')}
+      </Link>
+    </section>
   )
 }
 

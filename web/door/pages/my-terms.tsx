@@ -61,7 +61,11 @@ export function AgreeNow({
 }
 
 /** Everything that proves an agreement, as a plain text to keep. */
-const asFile = (view: LinkView, agreement: ToldAgreement, when: string): string =>
+const asFile = (
+  view: Pick<LinkView, 'practitioner' | 'service'>,
+  agreement: ToldAgreement,
+  when: string,
+): string =>
   [
     `${agreement.title} (${agreement.number})`,
     `${view.practitioner} · ${view.service}`,
@@ -74,7 +78,11 @@ const asFile = (view: LinkView, agreement: ToldAgreement, when: string): string 
     .join('\n\n')
 
 /** What was agreed to, to be read again and kept as a file. */
-export function WasAgreed({ view }: { view: LinkView }) {
+export function WasAgreed({
+  view,
+}: {
+  view: Pick<LinkView, 'agreements' | 'clocks' | 'practitioner' | 'service'>
+}) {
   const clocks = clocksNamed(view.clocks)
   if (view.agreements.length === 0) return null
   return (

@@ -4,9 +4,11 @@ import {
   type DoorQuote,
   door,
   type EnquireBody,
+  type HalfBody,
   type JoinBody,
   type LineDoes,
   type SendBody,
+  type StationBody,
   type TakeBody,
   type Wanted,
   type WantedMoves,
@@ -45,6 +47,17 @@ export const doorRelay = {
   inLine: (secret: string, body: LineDoes, key: string) => ask(door.inLine, { to: { secret }, body, key }),
   take: (secret: string, body: TakeBody, key: string) => ask(door.take, { to: { secret }, body, key }),
   my: (secret: string, booking: string | undefined) => ask(door.my, { to: { secret }, query: { booking } }),
+  /** Everything that is theirs; that somebody looks at it; what is done there, and kept half done. */
+  yours: (secret: string) => ask(door.yours, { to: { secret } }),
+  opens: (secret: string) => ask(door.opens, { to: { secret }, body: {}, key: newKey() }),
+  doStation: (secret: string, body: StationBody, key: string) =>
+    ask(door.doStation, { to: { secret }, body, key }),
+  half: (secret: string, body: HalfBody) => ask(door.half, { to: { secret }, body, key: newKey() }),
+  /** Gives a file that is brought, or answers a question of what there is to do. */
+  courseFile: (secret: string, about: Record<string, string>, file: File) =>
+    call<Attached>(`/api/yours/${encodeURIComponent(secret)}/files?${new URLSearchParams(about)}`, {
+      bytes: file,
+    }),
   /** Asks for a page of the till. */
   pay: (secret: string, booking: string | undefined, body: { what: 'pay' | 'card'; amount: number }) =>
     ask(door.pay, { to: { secret }, query: { booking }, body }),

@@ -1,0 +1,120 @@
+import type { Contact, StateName } from '../booking/index.ts'
+import type { PreparationKind } from '../practice/index.ts'
+import type { Answers, Attached, Question } from '../questions/index.ts'
+import type { TextBlock } from '../terms/index.ts'
+import type { Instant } from '../time/index.ts'
+import type { AgreedVersion, ClockNames, DoorTerms, SealKey, ToldAgreement } from './types.ts'
+
+/** How long answers that are not sent yet may be, sealed. */
+export const LONGEST_HALF = 300_000
+
+/** One thing to do, as whoever holds the link reads it. */
+export interface StationView {
+  id: string
+  name: string
+  is: PreparationKind
+  state: 'open' | 'begun' | 'done' | 'overdue'
+  due?: Instant
+  done?: Instant
+  /** About how long it takes. */
+  minutes?: number
+  /** So much of a questionnaire. */
+  filled?: { answered: number; of: number }
+  /** A letter. */
+  letter?: TextBlock[]
+  /** What is to be brought or ticked, and where. */
+  text?: string
+  address?: string
+  /** What is to be signed, or was. */
+  terms?: DoorTerms
+  agreement?: ToldAgreement
+  /** What is asked; what is known already; what was kept half done, sealed by this browser or another. */
+  questions?: Question[]
+  known?: Answers
+  half?: { n: number; sealed: string }
+  files?: Pick<Attached, 'name' | 'size'>[]
+}
+
+/** What was given to somebody at once. */
+export interface CourseView {
+  course: string
+  at: Instant
+  text?: string
+  /** The session it goes with. */
+  session?: { service: string; start: Instant; minutes: number; clocks: ClockNames }
+  stations: StationView[]
+}
+
+/** Everything of one person, behind a private link of theirs. */
+export interface YoursView {
+  slug: string
+  practitioner: string
+  name: string
+  courses: CourseView[]
+  /** Their sessions: to come, then those that were; each is opened by the same link. */
+  sessions: {
+    booking: string
+    service: string
+    start: Instant
+    minutes: number
+    state: StateName
+    clocks: ClockNames
+    /** The link leads to this one by itself. */
+    own?: boolean
+  }[]
+  /** What they have agreed to. */
+  agreements: ToldAgreement[]
+  /** Services that they can book by this link, also such as are for them alone. */
+  again: { id: string; name: string }[]
+  /** By whose clock dates are told that hang on no session. */
+  clocks: ClockNames
+  /** With it answers are sealed before they leave the browser. */
+  seal?: SealKey
+  now: Instant
+}
+
+/** What somebody does with one thing that there is to do. */
+export type StationDoes =
+  | { do: 'done' }
+  | { do: 'undone' }
+  | { do: 'sign'; name: string; agreed: AgreedVersion[] }
+  /** All that was answered, each sealed for the desk; and how many of how many. */
+  | { do: 'answer'; answers: Answers; answered: number; of: number }
+  | { do: 'bring'; files: Attached[] }
+export interface StationBody {
+  course: string
+  station: string
+  does: StationDoes
+}
+
+/** Answers that are not sent yet, sealed with a key that this link alone has; on top of those last seen. */
+export interface HalfBody {
+  course: string
+  station: string
+  /** How often it had been kept, as far as this page knew. */
+  n: number
+  sealed: string
+  answered: number
+  of: number
+}
+
+/** What the practitioner does with what somebody was given. */
+export type DeskCourseDoes =
+  | {
+      do: 'give'
+      person: Contact
+      preparations: string[]
+      booking?: string
+      text?: string
+      silent?: boolean
+    }
+  | { do: 'chase'; text: string }
+  /** It is done, or to be done once more, by the practitioner's word. */
+  | { do: 'done'; station: string }
+  | { do: 'undone'; station: string }
+  | { do: 'end' }
+  | { do: 'take-back'; of: number }
+export interface DeskCourse {
+  course: string
+  command: DeskCourseDoes
+}

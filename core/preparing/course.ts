@@ -1,0 +1,172 @@
+import type { Contact } from '../booking/record.ts'
+import type { PreparationDue, PreparationKind } from '../practice/preparing.ts'
+import type { Answers, Attached } from '../questions/index.ts'
+import type { Agreement } from '../terms/types.ts'
+import { type Instant, shift } from '../time/index.ts'
+
+/** One thing to do, as it was given: what it says is the practice's, what it is and by when stays. */
+export interface Station {
+  id: string
+  /** The preparation it is. */
+  preparation: string
+  is: PreparationKind
+  name: string
+  due: PreparationDue
+  minutes?: number
+  /** What is asked, in the version that was in force: half of it answered, it stays that. */
+  questionnaire?: { id: string; version: number }
+}
+
+/** Something was given to somebody: what there is to do, by whom, and for which session. */
+export interface Given {
+  person: Contact
+  stations: Station[]
+  /** The booking it goes with. */
+  booking?: string
+  /** A word that goes with it. */
+  text?: string
+  /** Nothing is written: the confirmation of its booking tells of it, or the practitioner does. */
+  silent?: boolean
+  /** Until when it can be taken back, and is not told. */
+  settles?: Instant
+}
+
+/** What can happen to a course, each with what is its own. */
+export interface OwnOfCourse {
+  given: Given
+  /** Its page has been opened. */
+  opened: object
+  /** So much of a questionnaire is answered, and kept half done. */
+  filled: { station: string; answered: number; of: number }
+  /** Read, or ticked; `by`: the practitioner has said so. */
+  done: { station: string; by: 'client' | 'practitioner' }
+  /** It is to be done once more. */
+  undone: { station: string; by: 'client' | 'practitioner' }
+  answered: { station: string; answers: Answers; answered: number; of: number }
+  signed: { station: string; agreement: Agreement }
+  brought: { station: string; files: Attached[] }
+  /** The practitioner has asked again for what is not done. */
+  chased: { text: string; settles: Instant }
+  /** It is taken back: what is not done need not be done. */
+  ended: { settles?: Instant }
+  /** What was done last about it is taken back: its giving, its asking again, its end. */
+  'taken-back': { of: number }
+}
+
+type Whole<T> = { [P in keyof T]: T[P] }
+export type CourseEvent = {
+  [K in keyof OwnOfCourse]: Whole<{ type: K; at: Instant } & OwnOfCourse[K]>
+}[keyof OwnOfCourse]
+type EventOf<K extends CourseEvent['type']> = Extract<CourseEvent, { type: K }>
+
+/** How far one thing is. */
+export interface Progress {
+  /** When it was done, and by whose word. */
+  done?: { at: Instant; by: 'client' | 'practitioner' }
+  /** So much of a questionnaire. */
+  filled?: { at: Instant; answered: number; of: number }
+  answers?: Answers
+  agreement?: Agreement
+  files?: Attached[]
+}
+
+/** What is written to somebody about what there is to do. */
+export type CourseStep = 'to-prepare' | 'prepare-chased' | 'prepare-soon'
+
+/** What was given to somebody, as its record tells. */
+export interface Course {
+  id: string
+  seq: number
+  latest: Instant
+  given: EventOf<'given'>
+  /** By station. */
+  progress: Record<string, Progress>
+  opened?: Instant
+  chased?: Instant
+  ended?: Instant
+  /** The event that tells them something, in which words, and from when on. */
+  tells?: { seq: number; step: CourseStep; due: Instant; text?: string }
+  /** What the practitioner has done last, which they can take back until a moment; and how it was before. */
+  unsettled?: { seq: number; until: Instant; before?: Course }
+}
+
+/** A course as it begins. */
+export function beginCourse(id: string, given: EventOf<'given'>): Course {
+  const { at, settles, silent, text } = given
+  const due = settles === undefined ? at : shift(settles, 1)
+  return {
+    ...{ id, seq: 1, latest: at, given, progress: {} },
+    ...(silent ? {} : { tells: { seq: 1, step: 'to-prepare', due, ...(text ? { text } : {}) } }),
+    ...(settles === undefined ? {} : { unsettled: { seq: 1, until: settles } }),
+  }
+}
+
+const withStation = (course: Course, station: string, progress: Progress): Course => ({
+  ...course,
+  progress: { ...course.progress, [station]: progress },
+})
+const by = (at: Instant): Progress['done'] => ({ at, by: 'client' })
+const decided = (course: Course, before: Course, until: Instant): Course => {
+  const { unsettled: _, ...rest } = before
+  return { ...course, unsettled: { seq: course.seq, until, before: rest } }
+}
+
+const APPLY: {
+  [K in CourseEvent['type']]: (course: Course, event: EventOf<K>, before: Course) => Course
+} = {
+  given: (course) => course,
+  opened: (course, { at }) => (course.opened === undefined ? { ...course, opened: at } : course),
+  filled: (course, { station, at, answered, of }) =>
+    withStation(course, station, { ...course.progress[station], filled: { at, answered, of } }),
+  done: (course, { station, at, by }) =>
+    withStation(course, station, { ...course.progress[station], done: { at, by } }),
+  undone: (course, { station }) => {
+    const { done: _, ...rest } = course.progress[station] ?? {}
+    return withStation(course, station, rest)
+  },
+  answered: (course, { station, at, answers, answered, of }) =>
+    withStation(course, station, { done: by(at)!, filled: { at, answered, of }, answers }),
+  signed: (course, { station, at, agreement }) => withStation(course, station, { done: by(at)!, agreement }),
+  brought: (course, { station, at, files }) => withStation(course, station, { done: by(at)!, files }),
+  chased: (course, { at, text, settles }, before) =>
+    decided(
+      {
+        ...course,
+        chased: at,
+        tells: { seq: course.seq, step: 'prepare-chased', due: shift(settles, 1), ...(text ? { text } : {}) },
+      },
+      before,
+      settles,
+    ),
+  ended: (course, { at, settles }, before) => {
+    const { tells: _, ...rest } = course
+    const over = { ...rest, ended: at }
+    return settles === undefined ? over : decided(over, before, settles)
+  },
+  'taken-back': (course, { at, of }) => {
+    const { unsettled, seq, latest } = course
+    if (unsettled?.seq !== of) return course
+    // What its client has done meanwhile stays done.
+    const { progress } = course
+    if (unsettled.before) return { ...unsettled.before, progress, seq, latest }
+    const { tells: _, unsettled: __, ...rest } = course
+    return { ...rest, ended: at }
+  },
+}
+
+/** A course after something has happened to it. */
+export function applyCourse(before: Course, event: CourseEvent): Course {
+  const course = { ...before, seq: before.seq + 1, latest: event.at }
+  return (APPLY[event.type] as (course: Course, event: CourseEvent, before: Course) => Course)(
+    course,
+    event,
+    before,
+  )
+}
+
+/** A course from its whole record. @throws RangeError for a record that does not begin with its giving */
+export function replayCourse(id: string, record: readonly CourseEvent[]): Course {
+  const [first, ...rest] = record
+  if (first?.type !== 'given') throw new RangeError(`The record of ${id} has no beginning.`)
+  return rest.reduce(applyCourse, beginCourse(id, first))
+}

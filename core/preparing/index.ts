@@ -1,0 +1,3 @@
+export * from './course.ts'
+export * from './give.ts'
+export * from './state.ts'

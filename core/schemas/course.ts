@@ -1,0 +1,63 @@
+import { preparationDueShape } from '../practice/preparing-shape.ts'
+import type { CourseEvent, Station } from '../preparing/index.ts'
+import type { Answers } from '../questions/index.ts'
+import { count, epochMs, id } from '../shape/plain.ts'
+import {
+  exactly,
+  list,
+  maybe,
+  object,
+  one,
+  pattern,
+  tagged,
+  text,
+  unique,
+  whole,
+  yes,
+} from '../shape/shape.ts'
+import { agreementShape } from '../terms/shape.ts'
+import { answers, attached, contact } from './record.ts'
+
+const at = { at: epochMs }
+/** Names that programs make: of courses and bookings. */
+const name = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
+
+const station = exactly<Station>()(
+  object({
+    id,
+    preparation: id,
+    is: one('read', 'sign', 'answer', 'bring', 'tick'),
+    name: text(200),
+    due: preparationDueShape,
+    minutes: maybe(whole(1, 600)),
+    questionnaire: maybe(object({ id, version: count })),
+  }),
+)
+const own = { ...at, station: id }
+const far = { answered: whole(0, 1_000), of: whole(0, 1_000) }
+const by = one('client', 'practitioner')
+
+/** One event of the record of what somebody was given. */
+export const courseEvent = exactly<CourseEvent, Answers>()(
+  tagged('type', {
+    given: {
+      ...at,
+      person: contact,
+      stations: unique(station, 200, 1),
+      booking: maybe(name),
+      text: maybe(text(5_000)),
+      silent: maybe(yes),
+      settles: maybe(epochMs),
+    },
+    opened: at,
+    filled: { ...own, ...far },
+    done: { ...own, by },
+    undone: { ...own, by },
+    answered: { ...own, ...far, answers },
+    signed: { ...own, agreement: agreementShape },
+    brought: { ...own, files: list(attached, 20) },
+    chased: { ...at, text: text(5_000), settles: epochMs },
+    ended: { ...at, settles: maybe(epochMs) },
+    'taken-back': { ...at, of: count },
+  }),
+)

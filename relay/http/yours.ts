@@ -1,0 +1,71 @@
+import { createHash } from 'node:crypto'
+import { door } from '@acolhida/core/contract'
+import { queries, schemas } from '@acolhida/core/contract/schemas'
+import {
+  doStation,
+  keepHalf,
+  openCourses,
+  takeCourseFile,
+  theirsBehind,
+  yoursView,
+} from '@acolhida/core/house'
+import { LARGEST_FILE } from '@acolhida/core/questions'
+import { sha256Hex } from '@acolhida/core/terms'
+import { type Express, type Request, type Response, raw } from 'express'
+import type { Here } from '../house/here.ts'
+import type { Mount } from './mount.ts'
+import { bodyOf } from './security.ts'
+import type { Serving } from './serving.ts'
+import { theirs } from './spoken.ts'
+
+/** Everything that is somebody's, behind a private link of theirs: what there is to do, and what becomes of it. */
+export function mountYours(
+  app: Express,
+  mount: Mount,
+  serving: Serving,
+  linkAt: (hash: string, res: Response) => Here,
+): void {
+  const { here: own, quotas } = serving
+  const hashIn = (req: Request): string => sha256Hex(String(req.params.secret))
+  const view = (req: Request, res: Response) => {
+    const hash = hashIn(req)
+    return theirs(req, linkAt(hash, res)).look((house, now) =>
+      yoursView(house, theirsBehind(house, hash), now),
+    )
+  }
+  mount.get(door.yours, ({ req, res }) => view(req, res))
+  mount.take(door.opens, schemas.opens, ({ req, res, key }) => {
+    const hash = hashIn(req)
+    theirs(req, linkAt(hash, res)).call(openCourses, { hash }, { scope: 'yours open', key, body: { hash } })
+    return view(req, res)
+  })
+  mount.take(door.doStation, schemas.doStation, ({ body, req, res, key }) => {
+    const hash = hashIn(req)
+    const once = { scope: `yours ${body.does.do}`, key, body: { hash, ...body } }
+    theirs(req, linkAt(hash, res)).call(doStation, { ...body, hash }, once)
+    serving.soon()
+    return view(req, res)
+  })
+  mount.take(door.half, schemas.half, ({ body, req, res, key }) => {
+    const hash = hashIn(req)
+    return theirs(req, linkAt(hash, res)).call(
+      keepHalf,
+      { ...body, hash },
+      { scope: 'yours half', key, body: { hash, ...body } },
+    )
+  })
+  app.post(
+    '/api/yours/:secret/files',
+    raw({ type: 'application/octet-stream', limit: LARGEST_FILE }),
+    (req, res) => {
+      const about = bodyOf(queries.courseFile, req.query)
+      const hash = hashIn(req)
+      const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0)
+      const here = linkAt(hash, res)
+      if (here === own) quotas.uploading(req, bytes.length)
+      const sha256 = createHash('sha256').update(bytes).digest('hex')
+      const given = { ...about, hash, bytes, sha256 }
+      res.status(201).json(theirs(req, here).call(takeCourseFile, given, undefined, bytes))
+    },
+  )
+}
