@@ -6,7 +6,7 @@ import { type Answers, openAnswers, type Question } from '../questions/index.ts'
 import { personBehind } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
 import { doorTerms, toldAgreement, toldAgreements } from './agreeing.ts'
-import { askedIn, coursesBehind, type Theirs } from './course.ts'
+import { askedIn, coursesBehind, type WhoseLink } from './course.ts'
 import { type House, published } from './house.ts'
 import { clockNames } from './link-view.ts'
 import { isOffered } from './visitor.ts'
@@ -106,7 +106,7 @@ function courseView(house: House, course: Course, whole: boolean, now: Instant):
 }
 
 /** Everything of one person: what there is to do, their sessions, what they agreed to, what they can book. */
-export function yoursView(house: House, theirs: Theirs, now: Instant): YoursView {
+export function yoursView(house: House, theirs: WhoseLink, now: Instant): YoursView {
   const { practice, seal, people, salt } = published(house)
   const courses = coursesBehind(house, theirs)
   const bookings = theirs.whole
@@ -141,9 +141,14 @@ export function yoursView(house: House, theirs: Theirs, now: Instant): YoursView
         clocks: clockNames(practice, seen.place, seen.asked.person.zone),
         ...(booking.id === theirs.booking?.id ? { own: true } : {}),
       })),
-    agreements: bookings
-      .flatMap((booking) => toldAgreements(practice, booking))
-      .toSorted((a, b) => b.at - a.at),
+    agreements: [
+      ...bookings.flatMap((booking) => toldAgreements(practice, booking)),
+      ...courses.flatMap(({ progress }) =>
+        Object.values(progress).flatMap(({ agreement }) =>
+          agreement ? [toldAgreement(practice, agreement)] : [],
+        ),
+      ),
+    ].toSorted((a, b) => b.at - a.at),
     again: practice.services
       .filter(({ id }) => had.has(id) || invited.includes(id))
       .filter((service) => had.has(service.id) || isOffered(house, service, now, undefined))

@@ -154,7 +154,7 @@ function give(work: Work, id: string, command: Extract<DeskCourse['command'], { 
 }
 
 /** Whose page a private link opens: by an address that it has proved, or the one booking alone that it was given with. */
-export interface Theirs {
+export interface WhoseLink {
   email: string
   /** The booking that the link is of. */
   booking?: Booking
@@ -163,7 +163,7 @@ export interface Theirs {
 }
 
 /** What a private link of a course or a booking opens. @throws Refused when it leads nowhere */
-export function theirsBehind(house: House, hash: string): Theirs {
+export function theirsBehind(house: House, hash: string): WhoseLink {
   const link = house.link(hash)
   if (link?.subject.kind === 'course') {
     const course = house.course(link.subject.id)
@@ -174,7 +174,7 @@ export function theirsBehind(house: House, hash: string): Theirs {
 }
 
 /** The courses that a link may show, in the order in which they were given. */
-export const coursesBehind = (house: House, { email, booking, whole }: Theirs): Course[] =>
+export const coursesBehind = (house: House, { email, booking, whole }: WhoseLink): Course[] =>
   house
     .coursesOf(email)
     .filter(({ given }) => whole || (booking !== undefined && given.booking === booking.id))

@@ -9,8 +9,8 @@ export {
   doStation,
   keepHalf,
   openCourses,
-  type Theirs,
   theirsBehind,
+  type WhoseLink,
 } from './course.ts'
 export * from './course-view.ts'
 export * from './desk.ts'

@@ -40,7 +40,7 @@ export function courseLetter(
       .filter(Boolean)
       .join(' · ')
   }
-  const what = { count: left.length, first: named(left[0]!) }
+  const what = { count: left.length, more: left.length - 1, first: named(left[0]!) }
   const list = left.map(line).join('\n')
   const page = say('prepare.page', PAGE)
   const text = course.tells?.text ?? ''

@@ -1,7 +1,7 @@
 import type { Question, Sheet } from '../questions/types.ts'
 import type { Piece, TextBlock } from '../terms/types.ts'
 import { FIRST_LANGUAGE, type Language } from '../time/index.ts'
-import type { Preparation } from './preparing.ts'
+import type { Preparation } from './preparation.ts'
 import type { Extra, Place, Practice, Service } from './types.ts'
 
 /** One of the practitioner's texts that clients read. */

@@ -15,7 +15,7 @@ import {
   yes,
 } from '../shape/shape.ts'
 import { type Piece, TERMS_FIELDS, type TextBlock } from '../terms/types.ts'
-import { DUE_FROM, type Preparation } from './preparing.ts'
+import { DUE_FROM, type Preparation } from './preparation.ts'
 
 /** Where a link in a text may lead: a page, or a mail. */
 export const linkTo = pattern(/^(https?:\/\/|mailto:)\S{3,500}$/, 510)

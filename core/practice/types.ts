@@ -11,7 +11,7 @@ import type {
   Weekday,
 } from '../time/index.ts'
 import type { BeforeSession, MessageText, Messaging, Sequence, Translated } from './messaging.ts'
-import type { Preparation } from './preparing.ts'
+import type { Preparation } from './preparation.ts'
 import type { Waitlist } from './waitlist.ts'
 
 /** Who is asking, as far as hours and services care. */

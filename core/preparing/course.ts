@@ -1,5 +1,5 @@
 import type { Contact } from '../booking/record.ts'
-import type { PreparationDue, PreparationKind } from '../practice/preparing.ts'
+import type { PreparationDue, PreparationKind } from '../practice/preparation.ts'
 import type { Answers, Attached } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
 import { type Instant, shift } from '../time/index.ts'
@@ -18,7 +18,7 @@ export interface Station {
 }
 
 /** Something was given to somebody: what there is to do, by whom, and for which session. */
-export interface Given {
+export interface GivenToDo {
   person: Contact
   stations: Station[]
   /** The booking it goes with. */
@@ -33,7 +33,7 @@ export interface Given {
 
 /** What can happen to a course, each with what is its own. */
 export interface OwnOfCourse {
-  given: Given
+  given: GivenToDo
   /** Its page has been opened. */
   opened: object
   /** So much of a questionnaire is answered, and kept half done. */
@@ -60,7 +60,7 @@ export type CourseEvent = {
 type EventOf<K extends CourseEvent['type']> = Extract<CourseEvent, { type: K }>
 
 /** How far one thing is. */
-export interface Progress {
+export interface HowFar {
   /** When it was done, and by whose word. */
   done?: { at: Instant; by: 'client' | 'practitioner' }
   /** So much of a questionnaire. */
@@ -80,7 +80,7 @@ export interface Course {
   latest: Instant
   given: EventOf<'given'>
   /** By station. */
-  progress: Record<string, Progress>
+  progress: Record<string, HowFar>
   opened?: Instant
   chased?: Instant
   ended?: Instant
@@ -101,11 +101,11 @@ export function beginCourse(id: string, given: EventOf<'given'>): Course {
   }
 }
 
-const withStation = (course: Course, station: string, progress: Progress): Course => ({
+const withStation = (course: Course, station: string, progress: HowFar): Course => ({
   ...course,
   progress: { ...course.progress, [station]: progress },
 })
-const by = (at: Instant): Progress['done'] => ({ at, by: 'client' })
+const by = (at: Instant): HowFar['done'] => ({ at, by: 'client' })
 const decided = (course: Course, before: Course, until: Instant): Course => {
   const { unsettled: _, ...rest } = before
   return { ...course, unsettled: { seq: course.seq, until, before: rest } }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { DateTime, Duration as Long } from 'luxon'
 import { describe, expect, it } from 'vitest'
-import { type Practice, type Preparation, preparationDue } from '../practice/index.ts'
+import { type Preparation, preparationDue } from '../practice/index.ts'
 import { samplePractice } from '../tests/sample.ts'
 import { duration, type Instant, instant, parseInstant, shift, zone } from '../time/index.ts'
 import {

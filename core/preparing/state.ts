@@ -18,7 +18,7 @@ import {
   type Zone,
   zone,
 } from '../time/index.ts'
-import type { Course, Progress, Station } from './course.ts'
+import type { Course, HowFar, Station } from './course.ts'
 
 /** How one thing stands at a moment. */
 export interface StationState {
@@ -27,7 +27,7 @@ export interface StationState {
   due?: Instant
   /** `gone`: the practice has it no more, and it need not be done. */
   is: 'open' | 'begun' | 'done' | 'overdue' | 'gone'
-  progress: Progress
+  progress: HowFar
 }
 
 /** How a course stands at a moment. */

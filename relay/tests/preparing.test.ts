@@ -278,7 +278,7 @@ describe('what the practitioner gives by hand', () => {
     const mails = mailsTo(person.email)
     expect(mails).toHaveLength(1)
     expect(mails[0]!.text).toContain('Gladly.')
-    expect(mails[0]!.subject).toBe('To prepare: How to reach me, and 2 in all')
+    expect(mails[0]!.subject).toBe('To prepare: How to reach me, and 1 more')
     const secret = /\/yours\/([\w-]{43})/.exec(mails[0]!.text)![1]!
     const view = await look(secret)
     expect(view.courses.map(({ course }) => course)).toEqual(['course-one'])

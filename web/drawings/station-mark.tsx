@@ -10,7 +10,7 @@ const PETAL = 'M14 3 C21 8 23 15 14 25 C5 15 7 8 14 3 Z'
 export function StationMark({ state, size = 28 }: { state: StationView['state']; size?: number }) {
   const late = state === 'overdue'
   return (
-    <svg width={size} height={size} viewBox="0 0 28 28" aria-hidden="true" className="shrink-0 bg-paper">
+    <svg width={size} height={size} viewBox="0 0 28 28" aria-hidden="true" className="shrink-0">
       <path
         d={PETAL}
         strokeWidth="1.8"

@@ -4,10 +4,10 @@ import { Dialog } from '../parts/dialog.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { counted } from '../parts/words.ts'
 import { doWithCourse } from '../sync/acts.ts'
-import type { Given } from './use-courses.ts'
+import type { GivenTo } from './use-courses.ts'
 
 /** Asks one or several people again for what is not done: one message each, which lists it and leads to their page. */
-export function Chase({ given, close }: { given: readonly Given[]; close: () => void }) {
+export function Chase({ given, close }: { given: readonly GivenTo[]; close: () => void }) {
   const [text, setText] = useState('')
   const act = useAct()
   const people = new Set(given.map(({ row }) => row.mail)).size

@@ -9,11 +9,11 @@ import { counted, serviceName, when } from '../parts/words.ts'
 import { FileAnswer } from '../request/answers.tsx'
 import { doWithCourse } from '../sync/acts.ts'
 import { Chase } from './chase.tsx'
-import { type Given, stateOf } from './use-courses.ts'
-import { KINDS, stationWords } from './words.ts'
+import { type GivenTo, stateOf } from './use-courses.ts'
+import { PREPARES, stationWords } from './words.ts'
 
 /** What somebody was given to do, and how far they are. */
-export function Courses({ practice, all }: { practice: Practice; all: readonly Given[] }) {
+export function Courses({ practice, all }: { practice: Practice; all: readonly GivenTo[] }) {
   return (
     <div className="grid gap-4">
       {all.map((given) => (
@@ -23,7 +23,7 @@ export function Courses({ practice, all }: { practice: Practice; all: readonly G
   )
 }
 
-function OneCourse({ practice, given }: { practice: Practice; given: Given }) {
+function OneCourse({ practice, given }: { practice: Practice; given: GivenTo }) {
   const now = useMinute()
   const { row, booking } = given
   const { course } = row
@@ -73,7 +73,7 @@ function OneStation({
   over,
 }: {
   practice: Practice
-  given: Given
+  given: GivenTo
   one: StationState
   over: boolean
 }) {
@@ -85,7 +85,7 @@ function OneStation({
       <StationMark state={is} size={20} />
       <div className="min-w-0">
         <span className="font-semibold wrap-anywhere">{station.name}</span>{' '}
-        <span className="text-soft">{KINDS[station.is].does}</span>
+        <span className="text-soft">{PREPARES[station.is].does}</span>
         <span className={`block ${is === 'overdue' ? 'font-semibold text-clay' : 'text-soft'}`}>
           {stationWords(practice, one)}
           {agreement ? `, signed by ${agreement.name}` : ''}

@@ -14,7 +14,7 @@ import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { serviceName, when } from '../parts/words.ts'
 import { doWithCourse } from '../sync/acts.ts'
-import type { Given } from './use-courses.ts'
+import type { GivenTo } from './use-courses.ts'
 import { preparationLine } from './words.ts'
 
 /** Gives one person something to do: what, for which session, with which word; as they will read it, before it goes. */
@@ -29,7 +29,7 @@ export function Give({
   person: Contact
   bookings: readonly BookingRow[]
   /** What they were given already. */
-  before: readonly Given[]
+  before: readonly GivenTo[]
   close: () => void
 }) {
   const now = relayNow()

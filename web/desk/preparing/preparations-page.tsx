@@ -22,7 +22,7 @@ import { Fields } from '../settings/fields.tsx'
 import { beginPreparation } from './begin.ts'
 import { preparationSettings } from './settings.ts'
 import { withPrepares } from './with-prepares.ts'
-import { KINDS, preparationLine } from './words.ts'
+import { PREPARES, preparationLine } from './words.ts'
 
 // What writes rich text comes when one writes.
 const RichText = lazy(async () => ({ default: (await import('../terms/rich-text.tsx')).RichText }))
@@ -77,7 +77,7 @@ export function PreparationsPage() {
           <div className="mt-2 flex flex-wrap gap-2">
             {ORDER.map((is) => (
               <ActButton key={is} onAct={() => add(is)}>
-                {KINDS[is].name}
+                {PREPARES[is].name}
               </ActButton>
             ))}
           </div>

@@ -7,17 +7,17 @@ import type { BookingRow } from '../data/rows.ts'
 import type { CourseRow } from '../data/tables.ts'
 
 /** What somebody was given, with the booking it goes with. */
-export interface Given {
+export interface GivenTo {
   row: CourseRow
   booking?: BookingRow
 }
 
 /** How it stands. */
-export const stateOf = (practice: Practice, { row, booking }: Given, now: Instant): CourseState =>
+export const stateOf = (practice: Practice, { row, booking }: GivenTo, now: Instant): CourseState =>
   courseAt(practice, row.course, booking, now)
 
 /** Courses, each with its booking. */
-async function withBookings(rows: CourseRow[]): Promise<Given[]> {
+async function withBookings(rows: CourseRow[]): Promise<GivenTo[]> {
   const ids = rows.flatMap(({ booking }) => booking ?? [])
   const found = new Map((await db.bookings.bulkGet(ids)).flatMap((row) => (row ? [[row.id, row]] : [])))
   return rows
@@ -29,19 +29,19 @@ async function withBookings(rows: CourseRow[]): Promise<Given[]> {
 }
 
 /** What was given to whoever has these addresses, the newest first. */
-export const useCoursesOf = (mails: readonly string[]): Given[] | undefined =>
+export const useCoursesOf = (mails: readonly string[]): GivenTo[] | undefined =>
   useLiveQuery(
     async () => withBookings(await db.courses.where('mail').anyOf(mails).toArray()),
     [mails.join(' ')],
   )
 
 /** What goes with one booking. */
-export const useCoursesWith = (booking: string): Given[] | undefined =>
+export const useCoursesWith = (booking: string): GivenTo[] | undefined =>
   useLiveQuery(
     async () => withBookings(await db.courses.where('booking').equals(booking).toArray()),
     [booking],
   )
 
 /** Everything of which something is still to be done. */
-export const useOpenCourses = (): Given[] | undefined =>
+export const useOpenCourses = (): GivenTo[] | undefined =>
   useLiveQuery(async () => withBookings(await db.courses.where('open').equals(1).toArray()))

@@ -9,7 +9,7 @@ import { useDesk } from '../data/live.ts'
 import { PageHead } from '../parts/page-head.tsx'
 import { counted, serviceName, when } from '../parts/words.ts'
 import { Chase } from './chase.tsx'
-import { type Given, stateOf, useOpenCourses } from './use-courses.ts'
+import { type GivenTo, stateOf, useOpenCourses } from './use-courses.ts'
 import { stationWords } from './words.ts'
 
 /** How far somebody is, as it is filtered by. */
@@ -22,12 +22,12 @@ const WHERE = {
 type Where = keyof typeof WHERE
 
 interface Row {
-  given: Given
+  given: GivenTo
   state: CourseState
   where: Exclude<Where, 'all'>
 }
 
-function rowsOf(practice: Practice, all: readonly Given[], now: Instant): Row[] {
+function rowsOf(practice: Practice, all: readonly GivenTo[], now: Instant): Row[] {
   return all
     .map((given): Row => {
       const state = stateOf(practice, given, now)
@@ -49,7 +49,7 @@ export function WhoPage() {
   const now = useMinute()
   const open = useOpenCourses()
   const [where, setWhere] = useState<Where>('all')
-  const [chases, setChases] = useState<readonly Given[]>()
+  const [chases, setChases] = useState<readonly GivenTo[]>()
   const rows = rowsOf(practice, open ?? [], now)
   const shown = rows.filter((row) => where === 'all' || row.where === where)
   const late = rows.filter((row) => row.where === 'overdue')
@@ -135,7 +135,7 @@ export function WhoPage() {
 }
 
 /** Whose it is: the booking leads to their request, else the list of people to them. */
-function PersonLink({ given: { row, booking } }: { given: Given }) {
+function PersonLink({ given: { row, booking } }: { given: GivenTo }) {
   const { name } = row.course.given.person
   return (
     <Link

@@ -4,7 +4,7 @@ import { duration, durationWords } from '@acolhida/core/time'
 import { when } from '../parts/words.ts'
 
 /** What a client does with each kind, and what it is called. */
-export const KINDS: Record<PreparationKind, { does: string; name: string }> = {
+export const PREPARES: Record<PreparationKind, { does: string; name: string }> = {
   read: { does: 'to read', name: 'A letter' },
   sign: { does: 'to sign', name: 'Something to sign' },
   answer: { does: 'to answer', name: 'A questionnaire' },
@@ -22,7 +22,12 @@ export function dueWords({ from, by }: PreparationDue): string {
 
 /** What goes out of the practice where something is to be done: "to read, 2 days before the session, about 3 min". */
 export const preparationLine = ({ is, due, minutes, once }: Preparation): string =>
-  [KINDS[is].does, dueWords(due), minutes ? `about ${minutes} min` : '', once ? 'once for each person' : '']
+  [
+    PREPARES[is].does,
+    dueWords(due),
+    minutes ? `about ${minutes} min` : '',
+    once ? 'once for each person' : '',
+  ]
     .filter(Boolean)
     .join(', ')
 

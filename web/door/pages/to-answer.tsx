@@ -16,7 +16,7 @@ import { Notice } from '../parts/notice.tsx'
 import { say } from '../parts/say.ts'
 import { useHalf } from '../visit/half.ts'
 import { doorRelay } from '../visit/relay.ts'
-import { type OneThing, useDoes } from './to-do.tsx'
+import { type OneThing, useDoes } from '../visit/yours.ts'
 
 const focusOn = (question: string): void =>
   document.getElementById(`question-${question}`)?.querySelector<HTMLElement>('input, textarea')?.focus()
@@ -122,7 +122,9 @@ export default function ToAnswer({ questions, ...one }: OneThing & { questions: 
         ))}
       </FileTaker>
       <p className="mt-3 text-[14px] text-soft" role="status">
-        {say('yours.begun', { answered, of: wanted.length })} {kept && say(`yours.${kept}`)}
+        {[say('yours.begun', { answered, of: wanted.length }), kept && say(`yours.${kept}`)]
+          .filter(Boolean)
+          .join(' · ')}
       </p>
       <p className="font-semibold text-clay empty:hidden" role="status">
         {problems.length > 0 ? say('questions.look-again', { many: problems.length }) : ''}

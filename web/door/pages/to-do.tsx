@@ -1,46 +1,15 @@
-import type { CourseView, StationDoes, StationView, YoursView } from '@acolhida/core/contract'
+import type { StationView } from '@acolhida/core/contract'
 import { type Attached, LARGEST_FILE, sizeInWords } from '@acolhida/core/questions'
 import { useMutation } from '@tanstack/react-query'
-import { lazy, Suspense, useRef, useState } from 'react'
-import { newKey } from '../../relay-client/client.ts'
+import { lazy, Suspense, useState } from 'react'
 import { BlocksText } from '../../terms/shown-terms.tsx'
 import { useAgreeing } from '../parts/agreeing.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { say } from '../parts/say.ts'
 import { doorRelay } from '../visit/relay.ts'
-import type { Doing } from './yours.tsx'
+import { type OneThing, useDoes } from '../visit/yours.ts'
 
 const ToAnswer = lazy(() => import('./to-answer.tsx'))
-
-export interface OneThing {
-  doing: Doing
-  course: CourseView
-  station: StationView
-  onDone: (view: YoursView) => void
-}
-
-/** Does one thing, and shows where things stand then; trying again after a lost answer is the same. */
-export function useDoes({ doing, course, station, onDone }: OneThing) {
-  const { secret, show, again } = doing
-  const call = useRef({ said: '', key: '' })
-  return useMutation({
-    mutationFn: (does: StationDoes) => {
-      const said = JSON.stringify(does)
-      if (call.current.said !== said) call.current = { said, key: newKey() }
-      return doorRelay.doStation(
-        secret,
-        { course: course.course, station: station.id, does },
-        call.current.key,
-      )
-    },
-    onSuccess: (view) => {
-      call.current = { said: '', key: '' }
-      show(view)
-      onDone(view)
-    },
-    onError: again,
-  })
-}
 
 /** One thing to do, as it is done. */
 export function ToDo(one: OneThing) {

@@ -8,6 +8,7 @@ import { Nowhere } from '../parts/nowhere.tsx'
 import { say } from '../parts/say.ts'
 import { useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
+import type { OnYours } from '../visit/yours.ts'
 import { WasAgreed } from './my-terms.tsx'
 import { ToDo } from './to-do.tsx'
 
@@ -46,19 +47,9 @@ export default function Yours() {
   )
 }
 
-/** How a page of what there is to do works with the relay. */
-export interface Doing {
-  view: YoursView
-  secret: string
-  /** With it answers that are not sent yet are sealed; nothing where the link has none. */
-  half: string | undefined
-  show: (view: YoursView) => void
-  again: () => void
-}
-
 const leftIn = ({ stations }: CourseView): number => stations.filter(({ state }) => state !== 'done').length
 
-function Everything(doing: Doing) {
+function Everything(doing: OnYours) {
   const { view, secret } = doing
   const stations = view.courses.flatMap((course) => course.stations)
   const left = view.courses.reduce((sum, course) => sum + leftIn(course), 0)
@@ -112,7 +103,7 @@ function Everything(doing: Doing) {
 }
 
 /** What was given at once: each thing on one line, what comes next open to be done. */
-function Course({ course, doing }: { course: CourseView; doing: Doing }) {
+function Course({ course, doing }: { course: CourseView; doing: OnYours }) {
   const { session, stations, text } = course
   const next = stations.find(({ state }) => state !== 'done')?.id
   const [open, setOpen] = useState(next)
@@ -145,7 +136,7 @@ function Course({ course, doing }: { course: CourseView; doing: Doing }) {
           ].filter(Boolean)
           return (
             <li key={id} className="relative grid grid-cols-[28px_1fr] gap-3">
-              <span className="pt-3">
+              <span className="relative mt-3 h-7 bg-paper">
                 <StationMark state={state} />
               </span>
               <div className="sheet min-w-0">

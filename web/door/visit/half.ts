@@ -2,8 +2,8 @@ import type { CourseView, StationView } from '@acolhida/core/contract'
 import type { Answers, AnswerValue, Question } from '@acolhida/core/questions'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { RelayError } from '../../relay-client/client.ts'
-import type { Doing } from '../pages/yours.tsx'
 import { doorRelay } from './relay.ts'
+import type { OnYours } from './yours.ts'
 
 /** How long after the last key it is kept, in ms. */
 const WAIT = 900
@@ -53,7 +53,7 @@ export function useHalf({
   questions,
   count,
 }: {
-  doing: Doing
+  doing: OnYours
   course: CourseView
   station: StationView
   questions: readonly Question[]
