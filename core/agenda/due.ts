@@ -13,8 +13,8 @@ import {
   type Which,
 } from '../messages/index.ts'
 import { type Practice, serviceOf, waitlistOf } from '../practice/index.ts'
-import { type Course, courseAt, remindedAt, stillToDo } from '../preparing/index.ts'
-import { HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
+import { type Course, courseAt, nextPay, remindedAt, stillToDo } from '../preparing/index.ts'
+import { DAY, HOUR, type Instant, instant, MINUTE } from '../time/index.ts'
 import { type Freed, overFrom, type PlaceInLine, tellsByText } from '../waiting/index.ts'
 import { type Sealing, sealingOfBooking, sealingOfEnquiry, sealingOfLine } from './sealing.ts'
 import { nameOf, type Subject, sessionSubject } from './subject.ts'
@@ -261,6 +261,9 @@ function dueOfLine(house: Planner, subject: Subject, line: PlaceInLine): Due[] {
   return ends.length > 0 ? [due(subject, { do: 'lapse' }, Math.min(...ends)), ...letters] : letters
 }
 
+/** How long before its date a part of a path's price is told, in ms. */
+const PAY_AHEAD = 3 * DAY
+
 /** Of what was given to somebody: that it was, that they are asked again, and that something is due soon. */
 function dueOfCourse(house: Planner, subject: Subject, course: Course): Due[] {
   const { given, tells } = course
@@ -269,6 +272,19 @@ function dueOfCourse(house: Planner, subject: Subject, course: Course): Due[] {
         ...{ step: tells.step, anchor: tells.seq, at: tells.due, useful: tells.due + NEWS },
       })
     : []
+  const pay = nextPay(course)
+  // A part of the price is told three days before its date; what is due at once, the first message tells.
+  if (pay && pay.due > given.at)
+    told.push(
+      ...message(house, subject, {
+        ...{
+          step: 'path-pay',
+          anchor: pay.due,
+          at: Math.max(pay.due - PAY_AHEAD, given.at),
+          useful: pay.due + NEWS,
+        },
+      }),
+    )
   const { practice } = house
   const booking = given.booking === undefined ? undefined : house.booking(given.booking)
   if (!practice || stillToDo(courseAt(practice, course, booking, course.latest)).length === 0) return told

@@ -182,6 +182,8 @@ export interface Asked extends Happened, Start {
   first?: Duration
   /** The place in line it came from. */
   line?: string
+  /** The path it is a session of: which one, as it was given, and what it is called. */
+  path?: { course: string; session: string; name: string }
   /** Too much was held without a proof then: it keeps its time from nobody before its address proves true. */
   unheld?: boolean
   /** What the relay has sealed for the desk of the answers, attempts and reasons; see `SealedPart`. */

@@ -1,8 +1,12 @@
-import type { Contact, StateName } from '../booking/index.ts'
+import type { Contact, PayWay, StateName } from '../booking/index.ts'
+import type { Receiver } from '../ledger/index.ts'
+import type { Currency, Minor } from '../money/index.ts'
+import type { Rhythm } from '../planning/rhythm.ts'
 import type { PreparationKind } from '../practice/index.ts'
 import type { Answers, Attached, Question } from '../questions/index.ts'
 import type { TextBlock } from '../terms/index.ts'
-import type { Instant } from '../time/index.ts'
+import type { Instant, LocalDate, WallTime } from '../time/index.ts'
+import type { WaitingWindow } from '../waiting/index.ts'
 import type { AgreedVersion, ClockNames, DoorTerms, SealKey, ToldAgreement } from './types.ts'
 
 /** How long answers that are not sent yet may be, sealed. */
@@ -40,9 +44,69 @@ export interface CourseView {
   course: string
   at: Instant
   text?: string
+  path?: PathView
   /** The session it goes with. */
   session?: { service: string; start: Instant; minutes: number; clocks: ClockNames }
   stations: StationView[]
+}
+
+/** How a path stands, as its client reads it. */
+export interface PathView {
+  name: string
+  currency: Currency
+  price: Minor
+  /** How its line goes: things to do, sessions and payments by their ids. */
+  order: string[]
+  sessions: {
+    id: string
+    name: string
+    minutes: number
+    is: 'left' | 'planned' | 'used'
+    booking?: string
+    start?: Instant
+    clocks?: ClockNames
+  }[]
+  pays: { id: string; amount: Minor; due: Instant; paid: boolean }[]
+  used: number
+  planned: number
+  left: number
+  paid: Minor
+  open: Minor
+  transfer?: Receiver & { reference: string; payload?: string }
+  /** Why nothing of it can be planned for the time being. */
+  paused?: string
+  /** Where what is left could be planned, the next session's places. */
+  plan?: { places: { id: string; name: string }[] }
+}
+
+/** What is planned of a path by its client: a rhythm, from a date on, at a time of day by the place's clock. */
+export interface PlanPathBody {
+  course: string
+  place: string
+  rhythm: Rhythm
+  first: LocalDate
+  time: WallTime
+  windows?: WaitingWindow[]
+}
+export interface PathPlan {
+  /** Whose clock the starts are told by. */
+  clocks: ClockNames
+  sessions: {
+    session: string
+    name: string
+    minutes: number
+    meant: LocalDate
+    start?: Instant
+    days: number
+    off: number
+    /** Other starts of that day. */
+    others: Instant[]
+  }[]
+}
+export interface BookPathBody {
+  course: string
+  place: string
+  sessions: { session: string; start: Instant }[]
 }
 
 /** Everything of one person, behind a private link of theirs. */
@@ -104,6 +168,8 @@ export type DeskCourseDoes =
       do: 'give'
       person: Contact
       preparations: string[]
+      /** A path, in place of single preparations. */
+      path?: string
       booking?: string
       text?: string
       silent?: boolean
@@ -113,6 +179,12 @@ export type DeskCourseDoes =
   | { do: 'done'; station: string }
   | { do: 'undone'; station: string }
   | { do: 'end' }
+  /** Something has come for a path, or was given back (below nothing). */
+  | { do: 'pay'; amount: Minor; way: PayWay; text?: string }
+  | { do: 'pause'; text: string }
+  | { do: 'resume' }
+  /** So many sessions more, each like one of its own, at a price for all of them. */
+  | { do: 'extend'; like: string; many: number; price: Minor }
   | { do: 'take-back'; of: number }
 export interface DeskCourse {
   course: string

@@ -1,6 +1,14 @@
 import type { Unwanted } from '../booking/index.ts'
 import type { Instant, Language } from '../time/index.ts'
-import type { DeskCourse, HalfBody, StationBody, YoursView } from './course-types.ts'
+import type {
+  BookPathBody,
+  DeskCourse,
+  HalfBody,
+  PathPlan,
+  PlanPathBody,
+  StationBody,
+  YoursView,
+} from './course-types.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, LineView, TakeBody } from './line-types.ts'
 import type { EndSeriesBody, SeriesBody } from './series-types.ts'
 import type {
@@ -357,6 +365,33 @@ export const door = {
     ],
     says: 'One thing to do is done: read, ticked, signed, answered, brought; or not after all. Answers come sealed for the desk.',
   }),
+  planPath: endpoint<PlanPathBody, PathPlan>({
+    method: 'POST',
+    path: '/api/yours/:secret/plan',
+    who: 'link',
+    largest: 16 * KB,
+    codes: ['unknown-link', 'unknown-course', 'course-over', 'path-rests', 'unknown-place', 'window'],
+    says: 'What is left of a path, planned after a rhythm by the rules that bind its client; nothing is booked.',
+  }),
+  bookPath: endpoint<BookPathBody, YoursView>({
+    method: 'POST',
+    path: '/api/yours/:secret/book',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [
+      ...LINK,
+      ...([
+        'unknown-course',
+        'course-over',
+        'path-rests',
+        'unknown-place',
+        'series-taken',
+        'not-left',
+      ] as const),
+    ],
+    says: 'Books sessions of a path, whole or not at all; what is taken is named.',
+  }),
   half: endpoint<HalfBody, { n: number }>({
     method: 'POST',
     path: '/api/yours/:secret/half',
@@ -544,7 +579,18 @@ export const desk = {
     largest: 64 * KB,
     status: 201,
     once: true,
-    codes: ['no-key', 'key-reused', 'unknown-service', 'id-taken', 'series-taken', 'code', 'changed'],
+    codes: [
+      ...([
+        'no-key',
+        'key-reused',
+        'unknown-service',
+        'id-taken',
+        'series-taken',
+        'code',
+        'changed',
+      ] as const),
+      ...(['unknown-course', 'course-over', 'path-rests', 'not-left'] as const),
+    ],
     says: 'Somebody booked in by hand for several sessions, whole or not at all; one message tells of all of them.',
   }),
   endSeries: endpoint<EndSeriesBody, { seq: number }>({
@@ -571,6 +617,7 @@ export const desk = {
         'nothing-left',
         'nothing-to-take-back',
       ] as const),
+      ...(['unknown-path', 'no-path', 'path-impossible'] as const),
     ],
     says: 'Gives somebody what there is to do, asks again for what is open, says that something is done or is to be done once more, or ends it.',
   }),

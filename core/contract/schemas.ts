@@ -1,7 +1,7 @@
-import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED } from '../booking/index.ts'
+import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED, WAYS } from '../booking/index.ts'
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import { nameProblem } from '../people/name.ts'
-import { MOST_PLANNED } from '../planning/rhythm.ts'
+import { MOST_PLANNED, RHYTHMS } from '../planning/rhythm.ts'
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
@@ -18,6 +18,7 @@ import {
   someMinutes,
   tokenShape,
   typedEmail,
+  wallTimeShape,
   zoneName,
 } from '../shape/plain.ts'
 import {
@@ -39,7 +40,7 @@ import {
 } from '../shape/shape.ts'
 import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import { lineWishes as wishes } from '../waiting/shape.ts'
-import type { DeskCourse, StationBody } from './course-types.ts'
+import type { BookPathBody, DeskCourse, PlanPathBody, StationBody } from './course-types.ts'
 import { LONGEST_HALF } from './course-types.ts'
 import type { Bodies } from './endpoints.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
@@ -255,6 +256,23 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       }),
     }),
   ),
+  planPath: exactly<PlanPathBody>()(
+    object({
+      course: booking,
+      place: id,
+      rhythm: one(...RHYTHMS),
+      first: localDateShape,
+      time: wallTimeShape,
+      windows: maybe(wishes.windows),
+    }),
+  ),
+  bookPath: exactly<BookPathBody>()(
+    object({
+      course: booking,
+      place: id,
+      sessions: list(object({ session: id, start: epochMs }), MOST_PLANNED, 1),
+    }),
+  ),
   half: object({
     course: booking,
     station: id,
@@ -269,7 +287,8 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       command: tagged('do', {
         give: {
           person: contact,
-          preparations: distinct(id, 50, 1),
+          preparations: distinct(id, 50),
+          path: maybe(id),
           booking: maybe(booking),
           text: maybe(words),
           silent: maybe(yes),
@@ -278,6 +297,10 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
         done: { station: id },
         undone: { station: id },
         end: {},
+        pay: { amount: whole(-1_000_000_000, 1_000_000_000), way: one(...WAYS), text: maybe(text(2_000)) },
+        pause: { text: text(2_000) },
+        resume: {},
+        extend: { like: id, many: whole(1, 60), price: whole(0, 1_000_000_000) },
         'take-back': { of: whole(1, 1_000_000) },
       }),
     }),
@@ -312,7 +335,8 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
     object({
       ...byPractitioner,
       text: maybe(wordWithDates),
-      sessions: list(object({ id: booking, start: epochMs }), MOST_PLANNED, 1),
+      sessions: list(object({ id: booking, start: epochMs, session: maybe(id) }), MOST_PLANNED, 1),
+      course: maybe(booking),
     }),
   ),
   endSeries: exactly<EndSeriesBody>()(

@@ -17,7 +17,10 @@ export interface SeriesBody
     | 'silent'
     | 'shown'
   > {
-  sessions: { id: string; start: Instant }[]
+  /** `session`: of the path, which of its sessions this is; its service and length are that's. */
+  sessions: { id: string; start: Instant; session?: string }[]
+  /** The path that they are sessions of. */
+  course?: string
 }
 
 /** Sessions cancelled by the practitioner at once, whole or not at all; each as it was seen. */

@@ -9,6 +9,7 @@ import { doorTerms, toldAgreement, toldAgreements } from './agreeing.ts'
 import { askedIn, coursesBehind, type WhoseLink } from './course.ts'
 import { type House, published } from './house.ts'
 import { clockNames } from './link-view.ts'
+import { pathView } from './path.ts'
 import { isOffered } from './visitor.ts'
 
 /** What is known already of somebody who is asked: their address and phone, and what they have answered before. */
@@ -89,10 +90,12 @@ function courseView(house: House, course: Course, whole: boolean, now: Instant):
   const stations = state.stations.flatMap((one) => stationView(house, course, one, whole))
   // What is over stays, as far as something of it was done.
   const shown = state.over ? stations.filter(({ state: is }) => is === 'done') : stations
-  if (shown.length === 0) return undefined
+  const path = pathView(house, course, now)
+  if (shown.length === 0 && (!path || (state.over && path.used + path.planned === 0))) return undefined
   return {
     ...{ course: id, at: given.at, stations: shown },
     ...(given.text ? { text: given.text } : {}),
+    ...(path ? { path } : {}),
     ...(seen
       ? {
           session: {

@@ -7,7 +7,15 @@ import {
   type Course,
   type CourseEvent,
   courseAt,
+  type GivenPath,
+  givenPath,
+  MOST_OF_A_PATH,
+  type PathPay,
+  type PathSession,
+  pathFault,
+  pathSessions,
   type Station,
+  sharesByMinutes,
   stationOf,
   stationsFor,
   stillToDo,
@@ -16,7 +24,7 @@ import {
 import { isAttached, isSealed, type Question, questionsOf } from '../questions/index.ts'
 import { Refused } from '../request/index.ts'
 import { canonicalJson } from '../terms/index.ts'
-import { duration, shift } from '../time/index.ts'
+import { duration, type Instant, shift, zone } from '../time/index.ts'
 import { agreeNow, checkAgreed } from './agreeing.ts'
 import { type House, published } from './house.ts'
 import { bookingBehind } from './link.ts'
@@ -37,7 +45,7 @@ export function happenToCourse(work: Work, id: string, event: CourseEvent): Cour
 export const coursesOf = (house: House, email: string): Course[] => house.coursesOf(normalMail(email))
 
 /** The booking a course goes with, as it is after what this act has done. */
-const bookingOf = ({ house, changes }: Work, { given }: Course): Booking | undefined =>
+export const bookingOf = ({ house, changes }: Work, { given }: Course): Booking | undefined =>
   given.booking === undefined ? undefined : over(house, changes).booking(given.booking)
 
 /** Its booking says what is to be done before it, and whether all of it is: so its tile and its messages know. */
@@ -117,6 +125,22 @@ export function deskCourse(work: Work, { course: id, command }: DeskCourse): { s
     case 'undone':
       stationIn(course, command.station)
       return happens({ type: command.do, at, station: command.station, by })
+    case 'pay': {
+      const { amount, way, text } = pathIn(course) && command
+      return happens({ type: 'paid', at, amount, way, ...(text?.trim() ? { text: text.trim() } : {}) })
+    }
+    case 'pause':
+    case 'resume':
+      pathIn(course)
+      if (course.ended || (course.paused !== undefined) === (command.do === 'pause'))
+        throw new Refused(409, 'course-over')
+      return happens(
+        command.do === 'pause' ? { type: 'paused', at, text: command.text } : { type: 'resumed', at },
+      )
+    case 'extend':
+      pathIn(course)
+      if (course.ended) throw new Refused(409, 'course-over')
+      return happens({ type: 'extended', at, ...longer(course, command, at) })
   }
 }
 
@@ -129,6 +153,32 @@ function stationIn(course: Course, id: string): Station {
   return station
 }
 
+/** The path somebody was given. @throws Refused where it is none */
+export function pathIn({ given }: Course): GivenPath {
+  if (!given.path) throw new Refused(409, 'no-path')
+  return given.path
+}
+
+/** More sessions like one of a path's own, what they are worth, and what they cost. */
+function longer(
+  course: Course,
+  { like, many, price }: Extract<DeskCourse['command'], { do: 'extend' }>,
+  at: Instant,
+): { sessions: PathSession[]; pays: PathPay[] } {
+  const all = pathSessions(course)
+  const own = all.find(({ id }) => id === like)
+  if (!own || all.length + many > MOST_OF_A_PATH * 2) throw new Refused(409, 'not-left')
+  const worths = sharesByMinutes(
+    price,
+    Array.from({ length: many }, () => own.minutes),
+  )
+  const begun = `more-${(course.extended?.length ?? 0) + 1}`
+  return {
+    sessions: worths.map((worth, i) => ({ ...own, id: `${begun}-${i + 1}`, worth })),
+    pays: price > 0 ? [{ id: begun, amount: price, due: at }] : [],
+  }
+}
+
 /** Gives somebody what there is to do, by hand. */
 function give(work: Work, id: string, command: Extract<DeskCourse['command'], { do: 'give' }>): number {
   const { house, now } = work
@@ -139,13 +189,20 @@ function give(work: Work, id: string, command: Extract<DeskCourse['command'], { 
   if (bookingId !== undefined && !booking) throw new Refused(404, 'unknown-booking')
   const found = preparations.map((one) => preparationOf(practice, one))
   if (found.some((one) => one === undefined)) throw new Refused(404, 'unknown-preparation')
-  const stations = (found as Preparation[]).map((one) => stationOf(practice, one, one.id))
+  const path = command.path === undefined ? undefined : practice.paths?.find(({ id }) => id === command.path)
+  if (command.path !== undefined && !path) throw new Refused(404, 'unknown-path')
+  const impossible = path && pathFault(practice, path)
+  if (impossible) throw new Refused(409, 'path-impossible', { data: { what: impossible } })
+  if (!path && preparations.length === 0) throw new Refused(404, 'unknown-preparation')
+  const of = path && givenPath(practice, path, now, zone(practice.profile.zone))
+  const stations = of?.stations ?? (found as Preparation[]).map((one) => stationOf(practice, one, one.id))
   if (!seal && stations.some(({ is }) => is === 'answer')) throw new Refused(422, 'no-seal.preparation')
   const open = coursesOf(house, person.email).filter((course) => stillToDo(stateIn(work, course)).length > 0)
   if (open.length >= MOST_OPEN) throw new Refused(409, 'too-many-courses')
   const settles = shift(now, UNDO)
   const course = happenToCourse(work, id, {
     ...{ type: 'given', at: now, person, stations },
+    ...(of ? { path: of.path } : {}),
     ...(booking ? { booking: booking.id } : {}),
     ...(text?.trim() ? { text: text.trim() } : {}),
     ...(silent ? { silent } : { settles }),

@@ -13,10 +13,11 @@ import {
 import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/index.ts'
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
-import { type Entry, why } from '../openings/index.ts'
+import { type Asker, type Entry, why } from '../openings/index.ts'
 import { checkPractice, type Practice } from '../practice/index.ts'
+import type { PathSession } from '../preparing/index.ts'
 import { privateIn } from '../questions/index.ts'
-import { askedOf, askFor, byPractitioner, printOfBooking, Refused } from '../request/index.ts'
+import { askedOf, askFor, byPractitioner, printOfBooking, type Reckoned, Refused } from '../request/index.ts'
 import { shift } from '../time/index.ts'
 import '../words/all.ts'
 import { wordsFaults } from '../words/check.ts'
@@ -113,6 +114,20 @@ export function assumeSent(
   return {}
 }
 
+/** A session of a path: its price is its share of that, and is paid with that. */
+export interface OfPath {
+  course: string
+  name: string
+  session: PathSession
+}
+
+/** What a session of a path comes to: what it is worth there. */
+function withWorth(read: Reckoned, { name, session: { worth } }: OfPath): Pick<Reckoned, 'reading'> {
+  const { reading } = read
+  const lines = worth > 0 ? [{ name, quantity: 1, amount: worth }] : []
+  return { reading: { ...reading, quote: { ...reading.quote, price: worth, deposit: 0, lines } } }
+}
+
 /** Carries out what the practitioner has decided. */
 export function command(work: Work, body: DeskCommand): { seq: number } {
   const booking = work.house.booking(body.booking)
@@ -126,47 +141,56 @@ export function command(work: Work, body: DeskCommand): { seq: number } {
 /**
  * Books somebody in by hand: the practitioner may override every rule but the past and, unless they want the clash,
  * another session.
- * @param from whose place in line it comes from, and what was held out for it; `also`: what the same act takes besides
+ * @param from whose place in line it comes from, and what was held out for it; `also`: what the same act takes besides;
+ * `path`: the path it is a session of; `client`: they book it themselves, and every rule holds
  */
 export function enter(
   work: Work,
   body: EnterBody,
-  from: { freed?: string; line?: string; also?: readonly Entry[] } = {},
+  from: {
+    freed?: string
+    line?: string
+    also?: readonly Entry[]
+    path?: OfPath
+    client?: Asker
+  } = {},
 ): { seq: number } {
   const { house, now } = work
   const reckoned = reckonByHand(work, body)
   if (house.booking(body.id)) throw new Refused(409, 'id-taken', { where: 'id' })
   const { start, place, minutes } = body
-  const ask = { ...askFor(reckoned, place, byPractitioner, now), minutes }
-  const { freed, line, also = [] } = from
+  const { freed, line, also = [], path, client } = from
+  const ask = { ...askFor(reckoned, place, client ?? byPractitioner, now), minutes }
   const but = freed === undefined ? {} : { freed }
   const closures = why(reckoned.practice, house.diary(start, start, but, also), ask, start)
-  if (blockingMove(closures, body.clash).length > 0)
-    throw new Refused(409, 'not-open.by-hand', { where: 'start' })
+  if ((client ? closures : blockingMove(closures, body.clash)).length > 0)
+    throw new Refused(409, client ? 'not-open' : 'not-open.by-hand', { where: 'start' })
   const shown = checkByHand(reckoned, body, minutes)
   const read = readByThem(work, body)
+  const { reading } = path ? withWorth(read, path) : read
   const asked = askedOf(read, {
     at: now,
     place,
     start,
     minutes,
-    proof: 'hand',
+    proof: client ? 'link' : 'hand',
     person: body.person,
     address: body.address,
-    reading: read.reading,
+    reading,
     attempts: [],
     agreements: [],
     until: now,
     shown,
     ...(line === undefined ? {} : { line }),
+    ...(path ? { path: { course: path.course, session: path.session.id, name: path.name } } : {}),
   })
   work.subject = bookingSubject(body.id)
   const text = body.text?.trim()
   const welcomed: BookingEvent = {
     type: 'welcomed',
     at: now,
-    by: 'practitioner',
-    settles: shift(now, UNDO),
+    by: client ? 'rules' : 'practitioner',
+    settles: client ? now : shift(now, UNDO),
     ...(text ? { text } : {}),
     ...(body.silent ? { silent: true } : {}),
   }

@@ -1,37 +1,70 @@
 import { bookingSubject } from '../agenda/index.ts'
 import type { Booking } from '../booking/index.ts'
 import type { EndSeriesBody, SeriesBody } from '../contract/series-types.ts'
+import type { EnterBody } from '../contract/types.ts'
 import { languageFor } from '../messages/index.ts'
-import { type Entry, entryFor } from '../openings/index.ts'
+import { type Asker, type Entry, entryFor } from '../openings/index.ts'
 import { clientClocks } from '../practice/index.ts'
 import { printOfBooking, Refused } from '../request/index.ts'
 import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
-import { enter } from './desk.ts'
+import { enter, type OfPath } from './desk.ts'
 import { published } from './house.ts'
 import { carryOut } from './link.ts'
+import { noteBooked, openPath, sessionLeft } from './path.ts'
 import { lookIn } from './spoken.ts'
 import type { Work } from './work.ts'
 
 /**
- * Books somebody in for several sessions, whole or not at all. One message tells of all of them, that of the first.
+ * Books somebody in for several sessions, whole or not at all. One message tells of all of them, that of the first. Those
+ * of a path are what that says, and it notes them.
  * @throws Refused naming the starts that are not free any more
  */
-export function enterSeries(work: Work, { sessions, text, silent, ...each }: SeriesBody): { seq: number } {
+export function enterSeries(
+  work: Work,
+  { sessions, text, silent, course, ...each }: SeriesBody,
+): { seq: number } {
+  const of = course === undefined ? undefined : openPath(work, course)
+  const starts = sessions.map(({ start }) => start)
+  const said = silent ? { silent } : { text: withDates(work, each, text, 'series.dates', starts) }
+  const all = sessions.map(({ id, start, session }): OneOfSeries => {
+    const path = of && sessionLeft(of, session)
+    const own = path ? { service: path.session.service, minutes: path.session.minutes } : {}
+    return { body: { ...each, ...own, id, start, clash: false }, ...(path ? { path } : {}) }
+  })
+  return bookAll(work, all, said)
+}
+
+/** One session of several that are booked at once. */
+export interface OneOfSeries {
+  body: EnterBody
+  path?: OfPath
+}
+
+/**
+ * Books several, whole or not at all.
+ * @param said with the first; the others go in silence
+ * @param client where they book it themselves: every rule holds
+ */
+export function bookAll(
+  work: Work,
+  all: readonly OneOfSeries[],
+  said: Pick<EnterBody, 'text' | 'silent'>,
+  client?: Asker,
+): { seq: number } {
   const { practice } = published(work.house)
   const taken: Instant[] = []
   const also: Entry[] = []
-  const starts = sessions.map(({ start }) => start)
-  const said = silent ? { silent } : { text: withDates(work, each, text, 'series.dates', starts) }
   let seq = 0
-  sessions.forEach(({ id, start }, i) => {
+  all.forEach(({ body, path }, i) => {
+    const from = { also, ...(path ? { path } : {}), ...(client ? { client } : {}) }
     try {
-      const more = i === 0 ? said : { silent: true }
-      seq = enter(work, { ...each, ...more, id, start, clash: false }, { also }).seq
-      also.push(entryFor(practice, { ...each, id, start, kind: 'session' }))
+      seq = enter(work, { ...body, ...(i === 0 ? said : { silent: true }) }, from).seq
+      also.push(entryFor(practice, { ...body, kind: 'session' }))
+      if (path) noteBooked(work, path, body.id)
     } catch (error) {
       if (!(error instanceof Refused) || error.problem.code !== 'not-open') throw error
-      taken.push(start)
+      taken.push(body.start)
     }
   })
   if (taken.length > 0) {
@@ -68,7 +101,7 @@ export function endSeries(work: Work, { bookings, text, silent }: EndSeriesBody)
 }
 
 /** A word with the moments of all of them, as whoever comes reads them. */
-function withDates(
+export function withDates(
   { house }: Work,
   { person, place }: Pick<SeriesBody, 'person' | 'place'>,
   text: string | undefined,

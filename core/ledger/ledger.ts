@@ -33,11 +33,15 @@ const shareMissed = ({ asked, leastShare = 0 }: Booking): number =>
  * the practitioner has promised for their own cancelling or being late.
  */
 function owedFor(booking: Booking): LedgerLine[] {
-  const { id, status, price, share, start, worded, latest, ended } = booking
+  const { id, asked, status, price, share, start, worded, latest, ended } = booking
   const line = (what: 'price' | 'share' | 'mine', amount: Minor, at: Instant): LedgerLine[] =>
     amount === 0 ? [] : [{ at, booking: id, what, amount }]
   const given = givenIn(booking)
+  const ofPath = asked.path !== undefined
   const mine = line('mine', -shareOf(price, given.share) || 0, given.at)
+  // What takes place of a path is paid with that; missed or given up at its whole price, it is used up.
+  const part = (much: number): number => (ofPath && much >= 100 ? 0 : shareOf(price, much))
+  if (ofPath && (status === 'requested' || status === 'booked' || status === 'attended')) return mine
   switch (status) {
     case 'requested':
       // What is paid for a time that is held is for that time; if it comes to nothing, it is given back.
@@ -46,9 +50,9 @@ function owedFor(booking: Booking): LedgerLine[] {
     case 'attended':
       return [...line('price', price, worded ?? latest), ...mine]
     case 'missed':
-      return line('share', shareOf(price, shareMissed(booking)), start)
+      return line('share', part(shareMissed(booking)), start)
     case 'cancelled':
-      return [...line('share', shareOf(price, share), ended ?? latest), ...mine]
+      return [...line('share', part(share), ended ?? latest), ...mine]
     default:
       return mine
   }

@@ -1,6 +1,9 @@
 import type { Booking } from '../booking/index.ts'
-import { clientClocks, inLanguage, type Practice, preparationOf } from '../practice/index.ts'
-import { type Course, courseAt, type StationState, stillToDo } from '../preparing/index.ts'
+import { ibanWords, referenceOf } from '../ledger/index.ts'
+import { decimals } from '../money/currency.ts'
+import { money } from '../money/words.ts'
+import { clientClocks, inLanguage, type Practice, preparationOf, serviceOf } from '../practice/index.ts'
+import { type Course, courseAt, nextPay, type StationState, stillToDo } from '../preparing/index.ts'
 import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
 import type { Letter, Which } from './letter.ts'
@@ -14,12 +17,13 @@ export function courseLetter(
   written: Practice,
   course: Course,
   booking: Booking | undefined,
-  { step }: Pick<Which, 'step'>,
+  { step, anchor }: Pick<Which, 'step' | 'anchor'>,
   now: Instant,
 ): Letter | undefined {
-  const { person } = course.given
+  const { person, path } = course.given
   const left = stillToDo(courseAt(written, course, booking, now))
-  if (left.length === 0) return undefined
+  const isGiven = path !== undefined && step === 'to-prepare' && course.ended === undefined
+  if (left.length === 0 && !isGiven && step !== 'path-pay') return undefined
   const language = languageFor(written, person)
   const say = lettersIn(written, language)
   const practice = inLanguage(written, language)
@@ -40,7 +44,8 @@ export function courseLetter(
       .filter(Boolean)
       .join(' · ')
   }
-  const what = { count: left.length, more: left.length - 1, first: named(left[0]!) }
+  const [first] = left
+  const what = { count: left.length, more: left.length - 1, first: first ? named(first) : '' }
   const list = left.map(line).join('\n')
   const page = say('prepare.page', PAGE)
   const text = course.tells?.text ?? ''
@@ -49,14 +54,67 @@ export function courseLetter(
     subject,
     text: letterText({ practice, say }, person.name, [said, head, list, page]),
   })
+  const currency = path && { code: path.currency, decimals: decimals(path.currency) }
+  const cash = (amount: number): string => (currency ? money(amount, currency, language) : '')
   switch (step) {
     case 'to-prepare':
+      if (path) return pathGiven()
       return mail(say('to-prepare.subject', what), say('to-prepare', what), text)
     case 'prepare-chased':
       return mail(say('prepare-chased.subject', what), say('prepare-chased', what), text)
     case 'prepare-soon':
       return mail(say('prepare-soon.subject', what), say('prepare-soon', what))
+    case 'path-pay':
+      return path && payDue(path.name)
     default:
       return undefined
+  }
+
+  function pathGiven(): Letter {
+    const { name, sessions, pays } = path!
+    const counted = new Map<string, number>()
+    for (const one of sessions) {
+      const called = say('path.session', {
+        name: serviceOf(practice, one.service)?.name ?? one.name,
+        minutes: one.minutes,
+      })
+      counted.set(called, (counted.get(called) ?? 0) + 1)
+    }
+    const many = [...counted].map(([called, count]) => say('path.sessions', { called, count }))
+    const money = pays.map(({ amount, due }) => say('price-line', { amount: cash(amount), when: at(due) }))
+    return {
+      to: 'client',
+      subject: say('path.subject', { name }),
+      text: letterText({ practice, say }, person.name, [
+        text,
+        [say('path.given', { name }), ...many].join('\n'),
+        money.length > 0 ? [say('path.price', { price: cash(path!.price) }), ...money].join('\n') : '',
+        left.length > 0 ? `${say('to-prepare', what)}\n${list}` : '',
+        sessions.length > 0 ? say('path.plan', PAGE) : page,
+      ]),
+    }
+  }
+
+  /** What is due of a path by its next date; nothing where it has come. */
+  function payDue(name: string): Letter | undefined {
+    const owed = nextPay(course)
+    if (!owed || anchor !== owed.due) return undefined
+    const { transfer } = practice
+    const to = transfer
+      ? say('path.transfer', {
+          name: transfer.name,
+          iban: ibanWords(transfer.iban),
+          reference: referenceOf(course),
+        })
+      : ''
+    return {
+      to: 'client',
+      subject: say('path-pay.subject', { name }),
+      text: letterText({ practice, say }, person.name, [
+        say('path-pay', { name, amount: cash(owed.amount), when: at(owed.due) }),
+        to,
+        say('path.page', PAGE),
+      ]),
+    }
   }
 }

@@ -226,6 +226,8 @@ export const everythingLine = (w: Words, now: Instant): string =>
 export function priceLine(w: Words): string {
   const { practice, booking } = w
   const { price } = booking
+  const { path } = booking.asked
+  if (path) return w.say('price-of-path', { path: path.name, price: price > 0 ? w.money(price) : 'none' })
   if (price === 0) return w.say('free-of-charge')
   const plan = planOf(booking, zoneOf(practice, placeOf(practice, booking.place)))
   return [

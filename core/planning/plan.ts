@@ -37,6 +37,22 @@ export interface PlanWish {
   /** Whole days that lie between two sessions at least, and at most: 1 is the day after. */
   least?: number
   greatest?: number
+  /** Where sessions differ: of each one, in order, what it is and how far from the one before. */
+  each?: readonly PlanEach[]
+}
+
+/** One session of a plan whose sessions differ. */
+export interface PlanEach {
+  service: Service
+  minutes: number
+  least?: number
+  greatest?: number
+}
+
+/** What is wished for the kth session. */
+const wishOf = (wish: PlanWish, k: number): PlanWish => {
+  const each = wish.each?.[k]
+  return each ? { ...wish, service: each.service, minutes: each.minutes } : wish
 }
 
 /** One session of a plan. */
@@ -95,10 +111,14 @@ export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): 
   const dates = rhythmDates(rhythm, first, count)
   const there = zoneOf(practice, placeOf(practice, wish.place))
   const free = freedom(practice, wish)
-  const by = candidates(free.practice, diary, { ...wish, service: free.service }, there, dates)
-  const room = weekRoom(practice, diary, wish.service)
-  const found = cheapest(by, { least, greatest, room, weeks: weeksOf(practice, there) })
-  const ask = { ...wish, service: free.service }
+  const by = candidates(free.practice, diary, wish, there, dates)
+  const room = weekRoom(practice, diary, servicesIn(wish))
+  const found = cheapest(by, {
+    least: (k) => wish.each?.[k]?.least ?? least,
+    greatest: (k) => wish.each?.[k]?.greatest ?? greatest,
+    room,
+    weeks: weeksOf(practice, there),
+  })
   return {
     cost: found.cost,
     sessions: dates.map((meant, k): PlannedSession => {
@@ -111,23 +131,22 @@ export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): 
         ...(at ? { start: at.start } : {}),
         days: at?.days ?? 0,
         minutes: at?.minutes ?? 0,
-        ...(moved && !canCome(wish, ideal, there) ? { outside: true } : {}),
-        because: moved ? why(free.practice, diary, ask, ideal) : [],
+        ...(moved && !canCome(wishOf(wish, k), ideal, there) ? { outside: true } : {}),
+        because: moved ? why(free.practice, diary, freedom(practice, wishOf(wish, k)), ideal) : [],
       }
     }),
   }
 }
 
 /** What does not bind the practitioner, set aside for them. */
-function freedom(
-  practice: Practice,
-  { asker, service, now, first, count }: PlanWish,
-): { practice: Practice; service: Service } {
-  if (asker.who === 'client') return { practice, service }
+function freedom(practice: Practice, wish: PlanWish): PlanWish & { practice: Practice } {
+  const { asker, service, now, first, count } = wish
+  if (asker.who === 'client') return { ...wish, practice }
   const { weekCloses: _, ...open } = practice
   const today = dateAt(zone(practice.profile.zone), now)
   const from = Math.max(dayNumber(first), dayNumber(today))
   return {
+    ...wish,
     practice: open,
     service: {
       ...service,
@@ -152,15 +171,24 @@ function candidates(
   const begin = dates[0]!
   const days = dayNumber(dates.at(-1)!) - dayNumber(begin) + reach.after + 1
   const clock = minutesOf(wish.time)
-  const best = new Map<DayNumber, { start: Instant; minutes: number }>()
-  for (const start of openStarts(practice, diary, wish, begin, days)) {
-    if (!canCome(wish, start, there)) continue
-    const { day, ms } = there.toWall(start)
-    const minutes = Math.round(ms / MINUTE) - clock
-    const known = best.get(day)
-    if (!known || Math.abs(minutes) < Math.abs(known.minutes)) best.set(day, { start, minutes })
+  const bestOf = (one: PlanWish): Map<DayNumber, { start: Instant; minutes: number }> => {
+    const best = new Map<DayNumber, { start: Instant; minutes: number }>()
+    for (const start of openStarts(practice, diary, one, begin, days)) {
+      if (!canCome(one, start, there)) continue
+      const { day, ms } = there.toWall(start)
+      const minutes = Math.round(ms / MINUTE) - clock
+      const known = best.get(day)
+      if (!known || Math.abs(minutes) < Math.abs(known.minutes)) best.set(day, { start, minutes })
+    }
+    return best
   }
-  return dates.map((meant) => {
+  // What is alike is reckoned once.
+  const kinds = new Map<string, ReturnType<typeof bestOf>>()
+  return dates.map((meant, k) => {
+    const own = freedom(practice, wishOf(wish, k))
+    const kind = `${own.service.id} ${own.minutes}`
+    const best = kinds.get(kind) ?? bestOf(own)
+    kinds.set(kind, best)
     const ideal = dayNumber(meant)
     const found: Candidate[] = []
     for (let day = (ideal - reach.before) as DayNumber; day <= ideal + reach.after; day++) {
@@ -181,11 +209,16 @@ function candidates(
 }
 
 /** How many sessions more a week takes, by the limits of service and practice. */
-function weekRoom(practice: Practice, diary: Diary, service: Service): (day: DayNumber) => number {
+function weekRoom(
+  practice: Practice,
+  diary: Diary,
+  services: readonly Service[],
+): (day: DayNumber) => number {
   const { perWeek } = practice.limits
   const left = (limit: number | undefined, day: DayNumber, of?: string): number =>
     limit ? limit - diary.count('week', day, of) : Number.POSITIVE_INFINITY
-  return (day) => Math.min(left(perWeek, day), left(service.perWeek, day, service.id))
+  return (day) =>
+    Math.min(left(perWeek, day), ...services.map((service) => left(service.perWeek, day, service.id)))
 }
 
 /** The week of the practice that a day of the place lies in. */
@@ -195,9 +228,15 @@ const weeksOf = (practice: Practice, there: Zone) => {
     weekStart(home === there ? day : home.toWall(start).day, practice.profile.weekStart)
 }
 
+/** The services that a plan has sessions of. */
+const servicesIn = ({ service, each }: PlanWish): Service[] => [
+  ...new Map((each ?? [{ service }]).map((one) => [one.service.id, one.service])).values(),
+]
+
 interface Bounds {
-  least: number
-  greatest: number | undefined
+  /** Whole days between a session and the one before it. */
+  least: (k: number) => number
+  greatest: (k: number) => number | undefined
   room: (day: DayNumber) => number
   weeks: (candidate: Candidate) => number
 }
@@ -214,18 +253,19 @@ function cheapest(
     reached.push(
       candidates.map((candidate) => {
         const week = weeks(candidate)
-        const most = room(week as DayNumber)
+        const space = room(week as DayNumber)
         const ways: Reached[] = []
         const way = (n: number, cost: number, before?: Reached['before']): void => {
           const known = ways[n]
-          if (n <= most && (!known || cost < known.cost)) ways[n] = { cost, ...(before ? { before } : {}) }
+          if (n <= space && (!known || cost < known.cost)) ways[n] = { cost, ...(before ? { before } : {}) }
         }
         way(1, k * LEFT_OUT + candidate.cost)
         for (let j = k - 1; j >= 0; j--) {
           const skipped = (k - 1 - j) * LEFT_OUT
           by[j]!.forEach((other, c) => {
             const apart = candidate.day - other.day
-            if (apart < least || (greatest !== undefined && apart > greatest)) return
+            const most = greatest(k)
+            if (apart < least(k) || (most !== undefined && apart > most)) return
             const same = weeks(other) === week
             reached[j]![c]!.forEach(({ cost }, n) => {
               way(same ? n + 1 : 1, cost + skipped + candidate.cost, { k: j, c, n })
@@ -250,5 +290,5 @@ function cheapest(
 /** The open starts of a day to which a planned session can be moved by hand, where it lies within the plan's year. */
 export function startsOn(practice: Practice, diary: Diary, wish: PlanWish, day: LocalDate): Instant[] {
   const free = freedom(practice, wish)
-  return openStarts(free.practice, diary, { ...wish, service: free.service }, day, 1)
+  return openStarts(free.practice, diary, free, day, 1)
 }

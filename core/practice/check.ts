@@ -173,6 +173,20 @@ function checkPreparations(practice: Practice): PracticeFault[] {
     if (one.is === 'answer' && !questionnaires.some(({ id }) => id === one.questionnaire))
       lacks(`${at}.questionnaire`, `“${one.name}” asks questions that are gone. Please choose others.`)
   })
+  ;(practice.paths ?? []).forEach((path, i) => {
+    path.stations.forEach((station, j) => {
+      const at = `paths[${i}].stations[${j}]`
+      if (station.does === 'prepare' && !preparations.some(({ id }) => id === station.preparation))
+        lacks(`${at}.preparation`, `“${path.name}” has something to prepare that is gone.`)
+      if (station.does === 'sessions' && !services.some(({ id }) => id === station.service))
+        lacks(`${at}.service`, `“${path.name}” has sessions of a service that is gone.`)
+      if (station.does === 'sessions' && (station.most ?? Number.MAX_VALUE) < (station.least ?? 0))
+        lacks(
+          `${at}.most`,
+          'The greatest distance is smaller than the least, so nothing can ever be planned.',
+        )
+    })
+  })
   services.forEach(({ prepares = [] }, i) => {
     prepares.forEach((id, j) => {
       if (!preparations.some((one) => one.id === id))

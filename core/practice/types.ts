@@ -11,6 +11,7 @@ import type {
   Weekday,
 } from '../time/index.ts'
 import type { BeforeSession, MessageText, Messaging, Sequence, Translated } from './messaging.ts'
+import type { Path } from './path.ts'
 import type { Preparation } from './preparation.ts'
 import type { Waitlist } from './waitlist.ts'
 
@@ -417,6 +418,8 @@ export interface Practice {
   sequences?: Sequence[]
   texts?: MessageText[]
   messaging?: Messaging
+  /** Programmes that are given to clients. */
+  paths?: Path[]
   /** What clients read, sign, fill, bring or tick. */
   preparations?: Preparation[]
   /** Whether the door is open, and what it says while it is closed; open where this is left out. */

@@ -39,6 +39,14 @@ export function withoutService(practice: Practice, id: string): Practice {
   return {
     ...rest,
     services: rest.services.filter((service) => service.id !== id),
+    ...(rest.paths
+      ? {
+          paths: rest.paths.map((path) => ({
+            ...path,
+            stations: path.stations.filter((one) => one.does !== 'sessions' || one.service !== id),
+          })),
+        }
+      : {}),
     questionnaires: rest.questionnaires.map((questionnaire) => ({
       ...questionnaire,
       rules: questionnaire.rules
@@ -62,6 +70,14 @@ export function withoutService(practice: Practice, id: string): Practice {
 export const withoutPreparation = (practice: Practice, id: string): Practice => ({
   ...practice,
   preparations: (practice.preparations ?? []).filter((one) => one.id !== id),
+  ...(practice.paths
+    ? {
+        paths: practice.paths.map((path) => ({
+          ...path,
+          stations: path.stations.filter((one) => one.does !== 'prepare' || one.preparation !== id),
+        })),
+      }
+    : {}),
   services: practice.services.map((service) =>
     service.prepares ? { ...service, prepares: service.prepares.filter((one) => one !== id) } : service,
   ),

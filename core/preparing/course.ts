@@ -1,4 +1,5 @@
-import type { Contact } from '../booking/record.ts'
+import type { Contact, PayWay } from '../booking/record.ts'
+import type { Minor } from '../money/index.ts'
 import type { PreparationDue, PreparationKind } from '../practice/preparation.ts'
 import type { Answers, Attached } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
@@ -17,10 +18,42 @@ export interface Station {
   questionnaire?: { id: string; version: number }
 }
 
+/** One session of a path: how long, how many whole days after the one before, and what it is worth by its minutes. */
+export interface PathSession {
+  id: string
+  service: string
+  name: string
+  minutes: number
+  worth: Minor
+  least?: number
+  most?: number
+}
+
+/** A part of the price of a path, and by when it is to come. */
+export interface PathPay {
+  id: string
+  amount: Minor
+  due: Instant
+}
+
+/** A path as it was given: what is changed of it in the practice later leaves it as it is. */
+export interface GivenPath {
+  id: string
+  name: string
+  price: Minor
+  currency: string
+  sessions: PathSession[]
+  pays: PathPay[]
+  /** How it stands on the line: stations, sessions and payments by their ids. */
+  order: string[]
+}
+
 /** Something was given to somebody: what there is to do, by whom, and for which session. */
 export interface GivenToDo {
   person: Contact
   stations: Station[]
+  /** The path it is, where it is one. */
+  path?: GivenPath
   /** The booking it goes with. */
   booking?: string
   /** A word that goes with it. */
@@ -45,6 +78,15 @@ export interface OwnOfCourse {
   answered: { station: string; answers: Answers; answered: number; of: number }
   signed: { station: string; agreement: Agreement }
   brought: { station: string; files: Attached[] }
+  /** A session of a path is planned: this booking. */
+  booked: { session: string; booking: string }
+  /** Something has come for a path, or was given back (below nothing). */
+  paid: { amount: Minor; way: PayWay; text?: string }
+  /** Nothing of it is planned for the time being; and it goes on. */
+  paused: { text: string }
+  resumed: object
+  /** More sessions, and what they cost. */
+  extended: { sessions: PathSession[]; pays: PathPay[] }
   /** The practitioner has asked again for what is not done. */
   chased: { text: string; settles: Instant }
   /** It is taken back: what is not done need not be done. */
@@ -71,7 +113,7 @@ export interface HowFar {
 }
 
 /** What is written to somebody about what there is to do. */
-export type CourseStep = 'to-prepare' | 'prepare-chased' | 'prepare-soon'
+export type CourseStep = 'to-prepare' | 'prepare-chased' | 'prepare-soon' | 'path-pay'
 
 /** What was given to somebody, as its record tells. */
 export interface Course {
@@ -83,6 +125,11 @@ export interface Course {
   progress: Record<string, HowFar>
   opened?: Instant
   chased?: Instant
+  /** Which booking each session of its path is; what has come for it; since when it rests; what it was extended by. */
+  booked?: Record<string, string>
+  payments?: { at: Instant; amount: Minor; way: PayWay; text?: string }[]
+  paused?: { at: Instant; text: string }
+  extended?: { at: Instant; sessions: PathSession[]; pays: PathPay[] }[]
   ended?: Instant
   /** The event that tells them something, in which words, and from when on. */
   tells?: { seq: number; step: CourseStep; due: Instant; text?: string }
@@ -128,6 +175,17 @@ const APPLY: {
     withStation(course, station, { done: by(at)!, filled: { at, answered, of }, answers }),
   signed: (course, { station, at, agreement }) => withStation(course, station, { done: by(at)!, agreement }),
   brought: (course, { station, at, files }) => withStation(course, station, { done: by(at)!, files }),
+  booked: (course, { session, booking }) => ({ ...course, booked: { ...course.booked, [session]: booking } }),
+  paid: (course, { at, amount, way, text }) => ({
+    ...course,
+    payments: [...(course.payments ?? []), { at, amount, way, ...(text ? { text } : {}) }],
+  }),
+  paused: (course, { at, text }) => ({ ...course, paused: { at, text } }),
+  resumed: ({ paused: _, ...course }) => course,
+  extended: (course, { at, sessions, pays }) => ({
+    ...course,
+    extended: [...(course.extended ?? []), { at, sessions, pays }],
+  }),
   chased: (course, { at, text, settles }, before) =>
     decided(
       {
@@ -147,8 +205,14 @@ const APPLY: {
     const { unsettled, seq, latest } = course
     if (unsettled?.seq !== of) return course
     // What its client has done meanwhile stays done.
-    const { progress } = course
-    if (unsettled.before) return { ...unsettled.before, progress, seq, latest }
+    const { progress, booked, payments, opened } = course
+    const kept = {
+      ...{ progress, seq, latest },
+      ...(booked ? { booked } : {}),
+      ...(payments ? { payments } : {}),
+      ...(opened === undefined ? {} : { opened }),
+    }
+    if (unsettled.before) return { ...unsettled.before, ...kept }
     const { tells: _, unsettled: __, ...rest } = course
     return { ...rest, ended: at }
   },

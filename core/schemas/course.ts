@@ -1,7 +1,8 @@
+import { WAYS } from '../booking/record.ts'
 import { preparationDueShape } from '../practice/preparing-shape.ts'
 import type { CourseEvent, Station } from '../preparing/index.ts'
 import type { Answers } from '../questions/index.ts'
-import { count, epochMs, id } from '../shape/plain.ts'
+import { count, currency, epochMs, id, minor, someMinutes } from '../shape/plain.ts'
 import {
   exactly,
   list,
@@ -33,6 +34,27 @@ const station = exactly<Station>()(
     questionnaire: maybe(object({ id, version: count })),
   }),
 )
+const session = object({
+  id,
+  service: id,
+  name: text(200),
+  minutes: someMinutes,
+  worth: minor,
+  least: maybe(whole(1, 10_000)),
+  most: maybe(whole(1, 10_000)),
+})
+const pay = object({ id, amount: minor, due: epochMs })
+const sessions = list(session, 500)
+const pays = list(pay, 500)
+const path = object({
+  id,
+  name: text(200),
+  price: minor,
+  currency,
+  sessions,
+  pays,
+  order: list(id, 1_000),
+})
 const own = { ...at, station: id }
 const far = { answered: whole(0, 1_000), of: whole(0, 1_000) }
 const by = one('client', 'practitioner')
@@ -43,7 +65,8 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
     given: {
       ...at,
       person: contact,
-      stations: unique(station, 200, 1),
+      stations: unique(station, 200),
+      path: maybe(path),
       booking: maybe(name),
       text: maybe(text(5_000)),
       silent: maybe(yes),
@@ -56,6 +79,16 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
     answered: { ...own, ...far, answers },
     signed: { ...own, agreement: agreementShape },
     brought: { ...own, files: list(attached, 20) },
+    booked: { ...at, session: id, booking: name },
+    paid: {
+      ...at,
+      amount: whole(-1_000_000_000, 1_000_000_000),
+      way: one(...WAYS),
+      text: maybe(text(2_000)),
+    },
+    paused: { ...at, text: text(2_000) },
+    resumed: at,
+    extended: { ...at, sessions, pays },
     chased: { ...at, text: text(5_000), settles: epochMs },
     ended: { ...at, settles: maybe(epochMs) },
     'taken-back': { ...at, of: count },

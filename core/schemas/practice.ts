@@ -4,6 +4,8 @@ import { MOST_PEOPLE } from '../move-in/arrival.ts'
 import type { Entry } from '../openings/index.ts'
 import { type FollowUp, type KnownPerson, LONGEST_REPLY, type Person, type Reply } from '../people/index.ts'
 import { messageTexts, messaging, sequences } from '../practice/messaging-shape.ts'
+import type { PathStation } from '../practice/path.ts'
+import { pathShape } from '../practice/path-shape.ts'
 import { linkTo, preparationShape, textBlock } from '../practice/preparing-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'
 import { serviceShapes } from '../practice/service-settings.ts'
@@ -133,7 +135,10 @@ const priceCode = object({
 })
 
 /** A practice as it stands in a file, in Dexie and in the door package. */
-export const practice = exactly<Practice, Condition | Effect | Question | Service | Piece | TextBlock>()(
+export const practice = exactly<
+  Practice,
+  Condition | Effect | Question | Service | Piece | TextBlock | PathStation
+>()(
   object({
     id,
     profile: object({
@@ -212,6 +217,7 @@ export const practice = exactly<Practice, Condition | Effect | Question | Servic
     sequences: maybe(sequences),
     texts: maybe(messageTexts),
     messaging: maybe(messaging),
+    paths: maybe(unique(pathShape, 100)),
     preparations: maybe(unique(preparationShape, 200)),
     door: maybe(object({ open: yes, text: text(1_000) })),
   }),

@@ -143,6 +143,7 @@ const asked = {
   payment: maybe(list(paymentLine, 20)),
   first: maybe(isoDuration),
   line: maybe(id),
+  path: maybe(object({ course: id, session: id, name: text(200) })),
   unheld: maybe(yes),
   sealed: sealedParts,
   tax: maybe(object({ name: text(80), rate: whole(0, 10_000), onTop: maybe(yes) })),

@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto'
 import { door } from '@acolhida/core/contract'
 import { queries, schemas } from '@acolhida/core/contract/schemas'
 import {
+  bookPath,
   doStation,
   keepHalf,
   openCourses,
+  planPath,
   takeCourseFile,
   theirsBehind,
   yoursView,
@@ -43,6 +45,21 @@ export function mountYours(
     const hash = hashIn(req)
     const once = { scope: `yours ${body.does.do}`, key, body: { hash, ...body } }
     theirs(req, linkAt(hash, res)).call(doStation, { ...body, hash }, once)
+    serving.soon()
+    return view(req, res)
+  })
+  mount.take(door.planPath, schemas.planPath, async ({ body, req, res }) => {
+    const hash = hashIn(req)
+    const here = linkAt(hash, res)
+    return theirs(req, here).call(planPath, { ...body, hash })
+  })
+  mount.take(door.bookPath, schemas.bookPath, async ({ body, req, res, key }) => {
+    const hash = hashIn(req)
+    const here = linkAt(hash, res)
+    // Another calendar may have taken a time meanwhile.
+    if (here === own) await serving.calendars.lookAgain()
+    const once = { scope: 'yours book', key, body: { hash, ...body } }
+    theirs(req, here).call(bookPath, { ...body, hash }, once)
     serving.soon()
     return view(req, res)
   })

@@ -44,6 +44,7 @@ const TITLES: Partial<Record<Step, string>> = {
   'to-prepare': 'What there is to do',
   'prepare-chased': 'Still to do',
   'prepare-soon': 'Due soon',
+  'path-pay': 'A part of the price is due',
   'freed-to-decide': 'To you: a time is free',
 }
 

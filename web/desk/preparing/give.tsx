@@ -54,7 +54,7 @@ export function Give({
       ...(text.trim() ? { text: text.trim() } : {}),
     }),
     coming.find(({ id }) => id === booking),
-    { step: 'to-prepare' },
+    { step: 'to-prepare', anchor: 1 },
     now,
   )
   const give = (): Promise<void> =>

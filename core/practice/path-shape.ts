@@ -1,0 +1,24 @@
+import { id, isoDuration, minor, someMinutes } from '../shape/plain.ts'
+import { exactly, line, maybe, object, tagged, text, unique, whole } from '../shape/shape.ts'
+import type { Path, PathStation } from './path.ts'
+
+const days = whole(1, 366)
+const station = exactly<PathStation>()(
+  tagged('does', {
+    prepare: { id, preparation: id },
+    sessions: {
+      id,
+      service: id,
+      minutes: someMinutes,
+      many: whole(1, 60),
+      least: maybe(days),
+      most: maybe(days),
+    },
+    pay: { id, parts: whole(1, 60), after: isoDuration, every: isoDuration },
+    pause: { id, days },
+  }),
+)
+/** A path, as a practice has it. */
+export const pathShape = exactly<Path, PathStation>()(
+  object({ id, name: line(120), text: text(5_000), price: minor, stations: unique(station, 100) }),
+)

@@ -1,0 +1,209 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Booking } from '../booking/index.ts'
+import type { Path } from '../practice/index.ts'
+import { samplePractice } from '../tests/sample.ts'
+import { duration, type Instant, parseInstant, zone } from '../time/index.ts'
+import {
+  balanceOf,
+  type CourseEvent,
+  givenPath,
+  instalments,
+  nextPay,
+  pathFault,
+  replayCourse,
+  sharesByMinutes,
+} from './index.ts'
+
+const given = parseInstant('2027-01-11T10:00Z')
+const practice = samplePractice()
+const service = practice.services[0]!.id
+const person = { name: 'Ilse Maas', email: 'ilse@example.org', zone: 'Europe/Lisbon' }
+/** A path of 3,000.00: one session of 60 and six of 30 minutes, in seven instalments a month apart (`decisions.md` 17). */
+const PATH: Path = {
+  ...{ id: 'half-a-year', name: 'Half a year', text: '', price: 300_000 },
+  stations: [
+    { id: 'pay', does: 'pay', parts: 7, after: duration('P7D'), every: duration('P1M') },
+    { id: 'long', does: 'sessions', service, minutes: 60, many: 1 },
+    { id: 'rest', does: 'pause', days: 10 },
+    { id: 'short', does: 'sessions', service, minutes: 30, many: 6, least: 5, most: 21 },
+  ],
+}
+const begin = (path = PATH): CourseEvent => ({
+  ...{ type: 'given', at: given, person },
+  ...givenPath(practice, path, given, zone('Europe/Lisbon')),
+})
+/** As much of a booking as a path looks at. */
+const booking = (id: string, more: Partial<Booking>): Booking =>
+  ({
+    ...{ id, status: 'booked', share: 0, start: given, minutes: 30, until: given, latest: given, offers: [] },
+    ...{ asked: { houseRules: { cancelAfter: 100 } }, ...more },
+  }) as Booking
+
+describe('money that is shared out', () => {
+  it('adds up to the last unit (check values of the trade: common practice, no source)', () => {
+    expect(instalments(300_000, 7)).toEqual([...Array<number>(6).fill(42_857), 42_858])
+    expect(sharesByMinutes(300_000, [60, 30, 30, 30, 30, 30, 30])).toEqual([
+      75_000,
+      ...Array<number>(6).fill(37_500),
+    ])
+    expect(instalments(0, 3)).toEqual([0, 0, 0])
+    fc.assert(
+      fc.property(fc.nat(1_000_000_000), fc.integer({ min: 1, max: 60 }), (amount, parts) => {
+        const all = instalments(amount, parts)
+        expect(all.reduce((a, b) => a + b, 0)).toBe(amount)
+        expect(Math.max(...all) - Math.min(...all)).toBeLessThan(parts)
+      }),
+    )
+    fc.assert(
+      fc.property(
+        fc.nat(1_000_000_000),
+        fc.array(fc.integer({ min: 1, max: 600 }), { minLength: 1, maxLength: 60 }),
+        (amount, minutes) => {
+          const all = sharesByMinutes(amount, minutes)
+          const whole = minutes.reduce((a, b) => a + b, 0)
+          expect(all.reduce((a, b) => a + b, 0)).toBe(amount)
+          // Nobody's share is off by more than the roundings of all.
+          all.forEach((share, i) => {
+            expect(Math.abs(share - (amount * minutes[i]!) / whole)).toBeLessThanOrEqual(minutes.length)
+            expect(share).toBeGreaterThanOrEqual(0)
+          })
+        },
+      ),
+    )
+  })
+})
+
+describe('a path', () => {
+  it('is given session by session, with distances, worths and dates', () => {
+    const { path } = givenPath(practice, PATH, given, zone('Europe/Lisbon'))
+    expect(path.sessions.map(({ id, minutes, worth, least }) => [id, minutes, worth, least])).toEqual([
+      ['long', 60, 75_000, undefined],
+      // A pause of ten days and the least distance of five.
+      ['short-1', 30, 37_500, 15],
+      ...[2, 3, 4, 5, 6].map((n) => [`short-${n}`, 30, 37_500, 5]),
+    ])
+    expect(path.sessions[1]!.most).toBe(21)
+    // A month from the 18th is the 18th, by the clock of the practice.
+    expect(path.pays.map(({ due }) => due).slice(0, 4)).toEqual(
+      ['2027-01-18T10:00Z', '2027-02-18T10:00Z', '2027-03-18T10:00Z', '2027-04-18T09:00Z'].map(parseInstant),
+    )
+    expect(path.order).toEqual([
+      ...[1, 2, 3, 4, 5, 6, 7].map((n) => `pay-${n}`),
+      'long',
+      ...[1, 2, 3, 4, 5, 6].map((n) => `short-${n}`),
+    ])
+    const unsaid = givenPath(practice, { ...PATH, stations: PATH.stations.slice(1) }, given, zone('UTC'))
+    expect(unsaid.path.pays).toEqual([{ id: 'whole', amount: 300_000, due: given }])
+    expect(unsaid.path.order[0]).toBe('whole')
+  })
+
+  it('that can never be planned is said so', () => {
+    const one = (station: Path['stations'][number]) => pathFault(practice, { ...PATH, stations: [station] })
+    expect(pathFault(practice, PATH)).toBeUndefined()
+    expect(one({ id: 'a', does: 'sessions', service: 'gone', minutes: 30, many: 1 })).toContain('gone')
+    expect(one({ id: 'a', does: 'sessions', service, minutes: 30, many: 2, least: 9, most: 3 })).toContain(
+      '9 days',
+    )
+    expect(one({ id: 'a', does: 'prepare', preparation: 'none' })).toContain('gone')
+    expect(pathFault(practice, { ...PATH, stations: [] })).toContain('nothing')
+    const many = { id: 'a', does: 'sessions', service, minutes: 30, many: 60 } as const
+    expect(pathFault(practice, { ...PATH, stations: [many, { ...many, id: 'b' }] })).toContain('120')
+  })
+
+  it('gives back 1,500.00 when it is ended after the long and two short ones (check value)', () => {
+    const bookings = new Map([
+      ['b0', booking('b0', { status: 'attended' })],
+      ['b1', booking('b1', { status: 'attended' })],
+      // Missed at the whole price, it is used up.
+      ['b2', booking('b2', { status: 'missed' })],
+    ])
+    const course = replayCourse('one', [
+      begin(),
+      ...['long', 'short-1', 'short-2'].map(
+        (session, i): CourseEvent => ({ type: 'booked', at: given, session, booking: `b${i}` }),
+      ),
+      { type: 'paid', at: given, amount: 300_000, way: 'transfer' },
+    ])
+    expect(balanceOf(course, (id) => bookings.get(id), given)).toMatchObject({
+      ...{
+        used: 3,
+        planned: 0,
+        left: 4,
+        price: 300_000,
+        paid: 300_000,
+        open: 0,
+        worth: 150_000,
+        back: 150_000,
+      },
+    })
+  })
+
+  it('is used up by what took place or was given up too late, and by nothing else', () => {
+    const stateOf = (more: Partial<Booking> | undefined) => {
+      const course = replayCourse('one', [
+        begin(),
+        { type: 'booked', at: given, session: 'long', booking: 'b' },
+      ])
+      return balanceOf(course, () => more && booking('b', more), given).sessions[0]!.is
+    }
+    expect(stateOf(undefined)).toBe('left')
+    expect(stateOf({})).toBe('planned')
+    expect(stateOf({ status: 'attended' })).toBe('used')
+    expect(stateOf({ status: 'cancelled', share: 100 })).toBe('used')
+    // For a part of the price that part is owed, and the session is there once more.
+    expect(stateOf({ status: 'cancelled', share: 50 })).toBe('left')
+    expect(stateOf({ status: 'cancelled' })).toBe('left')
+    const half = { cancelAfter: 50 } as Booking['asked']['houseRules']
+    expect(stateOf({ status: 'missed', asked: { houseRules: half } as Booking['asked'] })).toBe('left')
+  })
+
+  it('says what is due next with what was due before, and nothing once it has come or ended', () => {
+    const at = (day: number): Instant => (given + day * 86_400_000) as Instant
+    const paid = (amount: number): CourseEvent => ({ type: 'paid', at: at(8), amount, way: 'cash' })
+    expect(nextPay(replayCourse('one', [begin()]))).toMatchObject({ id: 'pay-1', amount: 42_857 })
+    const some = replayCourse('one', [begin(), paid(50_000)])
+    expect(nextPay(some)).toMatchObject({ id: 'pay-2', amount: 2 * 42_857 - 50_000 })
+    expect(nextPay(replayCourse('one', [begin(), paid(300_000)]))).toBeUndefined()
+    expect(nextPay(replayCourse('one', [begin(), { type: 'ended', at: at(1) }]))).toBeUndefined()
+    const balance = balanceOf(some, () => undefined, at(40))
+    expect(balance).toMatchObject({ due: 2 * 42_857, overdue: 2 * 42_857 - 50_000, open: 250_000 })
+  })
+
+  it('always adds up, whatever is booked, extended, paid and taken back', () => {
+    const ids = ['long', ...[1, 2, 3, 4, 5, 6].map((n) => `short-${n}`)]
+    const event: fc.Arbitrary<CourseEvent> = fc.oneof(
+      fc
+        .tuple(fc.constantFrom(...ids), fc.constantFrom('a', 'b', 'c'))
+        .map(([session, of]): CourseEvent => ({ type: 'booked', at: given, session, booking: of })),
+      fc.integer({ min: -50_000, max: 90_000 }).map(
+        (amount): CourseEvent => ({
+          ...{ type: 'paid', at: given, amount, way: 'cash' },
+        }),
+      ),
+      fc.nat(9_000).map(
+        (price): CourseEvent => ({
+          ...{ type: 'extended', at: given, pays: [{ id: 'more', amount: price, due: given }] },
+          sessions: [{ id: 'more', service, name: 'x', minutes: 30, worth: price }],
+        }),
+      ),
+      fc.constant<CourseEvent>({ type: 'paused', at: given, text: '' }),
+    )
+    const bookings = {
+      ...{ a: booking('a', { status: 'attended' }), b: booking('b', {}) },
+      c: booking('c', { status: 'cancelled', share: 30 }),
+    } as Record<string, Booking>
+    fc.assert(
+      fc.property(fc.array(event, { maxLength: 15 }), (events) => {
+        const course = replayCourse('one', [begin(), ...events])
+        const balance = balanceOf(course, (id) => bookings[id], given)
+        const extended = events.filter(({ type }) => type === 'extended').length
+        expect(balance.used + balance.planned + balance.left).toBe(7 + extended)
+        expect(balance.open).toBe(balance.price - balance.paid)
+        expect(balance.back).toBe(balance.paid - balance.worth)
+        const worths = balance.sessions.reduce((sum, { session }) => sum + session.worth, 0)
+        expect(worths).toBe(balance.price)
+      }),
+    )
+  })
+})
