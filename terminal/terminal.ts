@@ -172,10 +172,15 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   },
 
   verify: (path, values) => {
-    const { practice, bookings, lines, courses } = readPracticeFile(readGiven(path), path)
+    const { practice, bookings, lines, courses, forgotten } = readPracticeFile(readGiven(path), path)
     const all = agreementsOf(bookings, lines, courses)
     const agreements = all.map(({ agreement }) => agreement)
-    const { head, faults } = verifyAgreements(practice.terms, agreements, values.number)
+    const { head, faults } = verifyAgreements(
+      practice.terms,
+      agreements,
+      values.number,
+      forgotten.flatMap((one) => one.agreements),
+    )
     const named = (index: number | undefined) => {
       const found = index === undefined ? undefined : all[index]
       return found && { booking: found.of, name: found.agreement.name, at: formatInstant(found.agreement.at) }

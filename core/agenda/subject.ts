@@ -19,6 +19,7 @@ export const enquirySubject = (id: string): Subject => ({ kind: 'enquiry', id })
 /** A place in line; a time that has come free. */
 export const waitingSubject = (id: string): Subject => ({ kind: 'waiting', id })
 export const freedSubject = (id: string): Subject => ({ kind: 'freed', id })
+export const quoteSubject = (id: string): Subject => ({ kind: 'quote', id })
 /** What was given to somebody to do. */
 export const courseSubject = (id: string): Subject => ({ kind: 'course', id })
 export const visitSubject = (id: string): Subject => ({ kind: 'visit', id })

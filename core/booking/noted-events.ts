@@ -23,6 +23,16 @@ const tillPaid = (booking: Booking, source: string | undefined): Pick<Booking, '
     ? { till: withTill(booking, source.slice('till '.length), { is: 'paid' }) }
     : {}
 
+/** What stands on an invoice. */
+export const invoiceParts = {
+  number: text(60),
+  lines: list(object({ name: text(2_000), quantity: anyNumber, amount: anyMoney }), 2_100),
+  total: anyMoney,
+  tax: maybe(object({ name: text(80), rate: whole(0, 10_000), amount: anyMoney })),
+  corrects: maybe(text(60)),
+  text: maybe(text(2_000)),
+}
+
 /** How it went, and what the practitioner notes besides: each with its shape, and what it makes of a booking. */
 export const NOTED: Pick<
   EventKinds,
@@ -37,15 +47,7 @@ export const NOTED: Pick<
   | 'invoiced'
 > = {
   invoiced: {
-    shape: {
-      n: whole(1, 1_000_000_000),
-      number: text(60),
-      lines: list(object({ name: text(2_000), quantity: anyNumber, amount: anyMoney }), 2_100),
-      total: anyMoney,
-      tax: maybe(object({ name: text(80), rate: whole(0, 10_000), amount: anyMoney })),
-      corrects: maybe(text(60)),
-      text: maybe(text(2_000)),
-    },
+    shape: { n: whole(1, 1_000_000_000), ...invoiceParts },
     apply: ({ type: _, n: __, ...invoice }, { booking, seq }) => ({
       ...alsoBefore(booking, { invoices: [...(booking.invoices ?? []), invoice] }),
       seq,

@@ -76,7 +76,7 @@ export interface PathView {
   /** Why nothing of it can be planned for the time being. */
   paused?: string
   /** Where what is left could be planned, the next session's places. */
-  plan?: { places: { id: string; name: string }[] }
+  plan?: { places: { id: string; name: string /** IANA name. */; zone: string }[] }
 }
 
 /** What is planned of a path by its client: a rhythm, from a date on, at a time of day by the place's clock. */

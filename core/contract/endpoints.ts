@@ -25,6 +25,7 @@ import type {
   DoorView,
   EnquireBody,
   EnterBody,
+  ForgetBody,
   GiveBackBody,
   Holdings,
   Kept,
@@ -601,6 +602,15 @@ export const desk = {
     once: true,
     codes: ['no-key', 'key-reused', 'unknown-booking', 'changed', 'not-booked', 'too-late'],
     says: 'Several sessions cancelled by the practitioner, whole or not at all; the first message tells of all of them.',
+  }),
+  forget: endpoint<ForgetBody, { forgot: number }>({
+    method: 'POST',
+    path: '/api/forget',
+    who: 'desk',
+    largest: KB * KB,
+    once: true,
+    codes: ['no-key', 'key-reused', 'forget-open'],
+    says: 'Forgets people by the hashes of their addresses: everything that began before the moment given. Refused while something of theirs is open.',
   }),
   course: endpoint<DeskCourse, { seq: number }>({
     method: 'POST',

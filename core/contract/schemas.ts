@@ -281,6 +281,9 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
     answered: whole(0, 1_000),
     of: whole(0, 1_000),
   }),
+  forget: object({
+    people: list(object({ hashes: list(fingerprintShape, 100, 1), before: epochMs }), 5_000, 1),
+  }),
   course: exactly<DeskCourse>()(
     object({
       course: booking,

@@ -560,6 +560,11 @@ export interface GiveBackBody {
   chain?: string
 }
 
+/** People who are forgotten: by the hashes of their addresses, and until when what began of theirs goes. */
+export interface ForgetBody {
+  people: { hashes: string[]; before: Instant }[]
+}
+
 /** Of what a relay has records, and how many lines each has. */
 export interface Holdings {
   bookings: Record<string, number>

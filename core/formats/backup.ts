@@ -19,6 +19,7 @@ export const writeBackup = (backup: Backup): string =>
     ...(backup.replies ? { replies: byId(backup.replies) } : {}),
     ...(backup.lines ? { lines: byId(backup.lines) } : {}),
     ...(backup.courses ? { courses: byId(backup.courses) } : {}),
+    ...(backup.forgotten ? { forgotten: byId(backup.forgotten) } : {}),
     ...(backup.freed ? { freed: byId(backup.freed) } : {}),
   })}\n`
 

@@ -1,4 +1,4 @@
-import type { StoredEvent } from '../booking/index.ts'
+import type { Invoice, StoredEvent } from '../booking/index.ts'
 import type { Enquiry, EnquiryNews, MailNews, SealKey } from '../contract/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { Person, Reply } from '../people/index.ts'
@@ -46,6 +46,17 @@ export interface KeptFile {
 /** What the relay told of one message. `n` is its place in the relay's record. */
 export type SentMail = MailNews & { n: number; at: Instant; booking: string }
 
+/** Somebody who was forgotten: nothing by which they could be known, but to who has their address already. */
+export interface ForgottenPerson {
+  id: string
+  /** Of their addresses; see `mailHash`. */
+  hashes: string[]
+  at: Instant
+  agreements: { print: string; previous: string }[]
+  /** The invoices that were made to them, without their name: they have running numbers. */
+  invoices: Invoice[]
+}
+
 /** Everything a desk holds, in a file. */
 export interface Backup {
   format: 'acolhida-backup'
@@ -66,6 +77,8 @@ export interface Backup {
   freed?: { id: string; events: FreedEvent[] }[]
   /** What people were given to do, as their records. */
   courses?: { id: string; events: CourseEvent[] }[]
+  /** Who was forgotten; and of their agreements the numbers, so that the chain still holds. */
+  forgotten?: ForgottenPerson[]
   /** Files given as answers. */
   files?: KeptFile[]
   /** The desk's key, both halves: without it sealed answers stay sealed. */

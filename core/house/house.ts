@@ -86,6 +86,8 @@ export interface House extends Planner {
   /** How many messages about what is open could not be sent since then, or may not have been. */
   failing(since: Instant): number
   answered(key: string): Answered | undefined
+  /** Everything that began with an address of which this holds: bookings, enquiries with their quotes, places in line, courses. */
+  subjectsOf(theirs: (email: string, at: number) => boolean): Subject[]
   old(bookingsBefore: Instant, quotesBefore: Instant): Old
 }
 
@@ -107,6 +109,8 @@ export interface Store {
   done(key: string): boolean
   message(key: string): ReturnType<Planner['message']>
   answered(key: string): Answered | undefined
+  /** Everything that began with an address of which this holds: bookings, enquiries with their quotes, places in line, courses. */
+  subjectsOf(theirs: (email: string, at: number) => boolean): Subject[]
   old(bookingsBefore: Instant, quotesBefore: Instant): Old
   /** Everything that the memory begins with. */
   load(): Loaded

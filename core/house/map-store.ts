@@ -1,4 +1,4 @@
-import { type Due, type Message, nameOf, type Subject } from '../agenda/index.ts'
+import { type Due, type Message, nameOf, quoteSubject, type Subject } from '../agenda/index.ts'
 import { type Attempt, type Booking, type BookingEvent, replay, usesIn } from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
 import type { CourseEvent } from '../preparing/index.ts'
@@ -306,6 +306,21 @@ export class MapStore implements Store {
   }
   answered(key: string): Answered | undefined {
     return this.#answered.get(key)
+  }
+  subjectsOf(theirs: (email: string, at: number) => boolean): Subject[] {
+    const found: Subject[] = []
+    for (const [id, [first]] of this.#records)
+      if (first?.type === 'asked' && theirs(first.person.email, first.at)) found.push({ kind: 'booking', id })
+    for (const [id, [first]] of this.#enquiries) {
+      if (!first || 'news' in first || !theirs(first.email, first.at)) continue
+      found.push({ kind: 'enquiry', id }, ...this.quotesOf(id).map((quote) => quoteSubject(quote.id)))
+    }
+    for (const [id, [first]] of this.#lines)
+      if (first?.type === 'joined' && theirs(first.person.email, first.at))
+        found.push({ kind: 'waiting', id })
+    for (const [id, [first]] of this.#courses)
+      if (first?.type === 'given' && theirs(first.person.email, first.at)) found.push({ kind: 'course', id })
+    return found.sort((a, b) => (nameOf(a) < nameOf(b) ? -1 : 1))
   }
   old(bookingsBefore: Instant, quotesBefore: Instant): Old {
     const bookings = [...this.#records].flatMap(([id, record]) => {

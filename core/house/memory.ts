@@ -196,6 +196,9 @@ export class Memory implements House {
   answered(key: string): Answered | undefined {
     return this.#store.answered(key)
   }
+  subjectsOf(theirs: (email: string, at: number) => boolean): Subject[] {
+    return this.#store.subjectsOf(theirs)
+  }
   old(bookingsBefore: Instant, quotesBefore: Instant): Old {
     return this.#store.old(bookingsBefore, quotesBefore)
   }

@@ -1,7 +1,7 @@
 import type { PathView } from '../contract/course-types.ts'
 import { referenceOf, transferPayload } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
-import { placeOf, serviceOf } from '../practice/index.ts'
+import { placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import { balanceOf, type Course, type SessionOfPath } from '../preparing/index.ts'
 import { Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
@@ -86,7 +86,9 @@ export function pathView(house: House, course: Course, now: Instant): PathView |
           plan: {
             places: service.places.flatMap((id) => {
               const place = placeOf(practice, id)
-              return place && place.kind !== 'client' ? [{ id, name: place.name }] : []
+              return place && place.kind !== 'client'
+                ? [{ id, name: place.name, zone: zoneOf(practice, place).name }]
+                : []
             }),
           },
         }

@@ -71,7 +71,7 @@ export function planPath(work: Work, { hash, ...body }: PlanPathBody & { hash: s
   )
   // Nothing is planned in what is over.
   const today = dateAt(there, now)
-  const begin = first < today ? today : first
+  const begin = [first, today].toSorted().at(-1)!
   const wish: PlanWish = {
     ...{ service: head.service, place, minutes: head.minutes, asker, now, rhythm, time },
     ...{ first: begin, count: left.length, each, ...(windows?.length ? { windows } : {}) },

@@ -50,7 +50,7 @@ export interface PlanEach {
 }
 
 /** What is wished for the kth session. */
-const wishOf = (wish: PlanWish, k: number): PlanWish => {
+export const wishFor = (wish: PlanWish, k: number): PlanWish => {
   const each = wish.each?.[k]
   return each ? { ...wish, service: each.service, minutes: each.minutes } : wish
 }
@@ -131,8 +131,8 @@ export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): 
         ...(at ? { start: at.start } : {}),
         days: at?.days ?? 0,
         minutes: at?.minutes ?? 0,
-        ...(moved && !canCome(wishOf(wish, k), ideal, there) ? { outside: true } : {}),
-        because: moved ? why(free.practice, diary, freedom(practice, wishOf(wish, k)), ideal) : [],
+        ...(moved && !canCome(wishFor(wish, k), ideal, there) ? { outside: true } : {}),
+        because: moved ? why(free.practice, diary, freedom(practice, wishFor(wish, k)), ideal) : [],
       }
     }),
   }
@@ -185,7 +185,7 @@ function candidates(
   // What is alike is reckoned once.
   const kinds = new Map<string, ReturnType<typeof bestOf>>()
   return dates.map((meant, k) => {
-    const own = freedom(practice, wishOf(wish, k))
+    const own = freedom(practice, wishFor(wish, k))
     const kind = `${own.service.id} ${own.minutes}`
     const best = kinds.get(kind) ?? bestOf(own)
     kinds.set(kind, best)

@@ -133,6 +133,7 @@ export const SERVICE_SETTINGS = {
       }),
     ),
   },
+  moves: { shape: maybe(object({ booked: maybe(line(60)), attended: maybe(line(60)) })) },
   prepares: { shape: maybe(distinct(id, 50)), group: 'preparations' },
   sequence: { shape: maybe(id), group: 'messages' },
   sequenceSince: { shape: maybe(epochMs) },

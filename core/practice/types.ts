@@ -262,6 +262,8 @@ export interface Service {
   payment?: PaymentLine[]
   /** What is shown to whoever has booked it: words, and a page or document. */
   afterwards?: { text: string; address?: string }
+  /** The word for how far one has come with somebody, once it is booked, and once it has taken place. */
+  moves?: { booked?: string; attended?: string }
   /** What goes out with each of its bookings, in this order: preparations by their ids. */
   prepares?: string[]
   /** Something to read or do before the session. */

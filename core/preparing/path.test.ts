@@ -98,6 +98,19 @@ describe('a path', () => {
     expect(unsaid.path.order[0]).toBe('whole')
   })
 
+  it('has no two sessions or payments of one name, whatever its stations are called', () => {
+    const one = { does: 'sessions', service, minutes: 30, many: 6 } as const
+    const stations: Path['stations'] = [
+      { ...one, id: 'sessions' },
+      { ...one, id: 'sessions-2', many: 1 },
+      { ...one, id: 'sessions-1', many: 2 },
+    ]
+    const { path } = givenPath(practice, { ...PATH, stations }, given, zone('UTC'))
+    const ids = path.sessions.map(({ id }) => id)
+    expect(new Set(ids).size).toBe(9)
+    expect(path.order).toEqual(['whole', ...ids])
+  })
+
   it('that can never be planned is said so', () => {
     const one = (station: Path['stations'][number]) => pathFault(practice, { ...PATH, stations: [station] })
     expect(pathFault(practice, PATH)).toBeUndefined()

@@ -2,6 +2,7 @@ import type { Booking } from '../booking/index.ts'
 import { isEnded, stateAt } from '../booking/index.ts'
 import { type Minor, roundMoney } from '../money/index.ts'
 import { type Path, type PathStation, type Practice, preparationOf, serviceOf } from '../practice/index.ts'
+import { freeId } from '../questions/index.ts'
 import { after, type Instant, type Zone } from '../time/index.ts'
 import type { Course, GivenPath, PathPay, PathSession, Station } from './course.ts'
 import { stationOf } from './give.ts'
@@ -46,10 +47,26 @@ export function pathFault(practice: Practice, { stations }: Path): string | unde
   return undefined
 }
 
+/** From which of its path's stations something comes. */
+interface From {
+  from: string
+}
+
+/** Gives each name once: another one to what would have the name of something before it. */
+function names(): (wanted: string) => string {
+  const taken = new Set<string>()
+  return (wanted) => {
+    const name = freeId(taken, wanted)
+    taken.add(name)
+    return name
+  }
+}
+
 /** The sessions of a path, one by one: what each takes, how far from the one before, and what it is worth. */
-function sessionsOf(practice: Practice, { price, stations }: Path): PathSession[] {
+function sessionsOf(practice: Practice, { price, stations }: Path): (PathSession & From)[] {
   let pause = 0
-  const sessions = stations.flatMap((station): Omit<PathSession, 'worth'>[] => {
+  const named = names()
+  const sessions = stations.flatMap((station): (Omit<PathSession, 'worth'> & From)[] => {
     if (station.does === 'pause') pause += station.days
     if (station.does !== 'sessions') return []
     const { id, service, minutes, many, least, most } = station
@@ -57,7 +74,7 @@ function sessionsOf(practice: Practice, { price, stations }: Path): PathSession[
       const apart = i === 0 ? pause + (least ?? 0) : (least ?? 0)
       if (i === 0) pause = 0
       return {
-        ...{ id: many === 1 ? id : `${id}-${i + 1}`, service, minutes },
+        ...{ from: id, id: named(many === 1 ? id : `${id}-${i + 1}`), service, minutes },
         name: serviceOf(practice, service)?.name ?? service,
         ...(apart > 0 ? { least: apart } : {}),
         ...(most === undefined ? {} : { most: Math.max(most, apart) }),
@@ -75,17 +92,21 @@ const isPay = (station: PathStation): station is Extract<PathStation, { does: 'p
   station.does === 'pay'
 
 /** The payments of a path with their dates, counted from its giving; the whole price where nothing else is said. */
-function paysOf({ price, stations }: Path, given: Instant, there: Zone): PathPay[] {
+function paysOf({ price, stations }: Path, given: Instant, there: Zone): (PathPay & From)[] {
   if (price === 0) return []
   const lines = stations.filter(isPay)
   const parts = lines.reduce((sum, one) => sum + one.parts, 0)
-  if (parts === 0) return [{ id: 'whole', amount: price, due: given }]
+  if (parts === 0) return [{ from: '', id: 'whole', amount: price, due: given }]
+  const named = names()
   const amounts = instalments(price, parts)
   return lines.flatMap(({ id, parts: many, after: first, every }) => {
     let due = after(given, first, there)
-    return Array.from({ length: many }, (_, i): PathPay => {
+    return Array.from({ length: many }, (_, i): PathPay & From => {
       if (i > 0) due = after(due, every, there)
-      return { id: many === 1 ? id : `${id}-${i + 1}`, amount: amounts.shift()!, due }
+      return {
+        ...{ from: id, id: named(many === 1 ? id : `${id}-${i + 1}`) },
+        ...{ amount: amounts.shift()!, due },
+      }
     })
   })
 }
@@ -103,19 +124,22 @@ export function givenPath(
     const found = station.does === 'prepare' ? preparationOf(practice, station.preparation) : undefined
     return found ? [stationOf(practice, found, station.id)] : []
   })
-  const of = (id: string, all: readonly { id: string }[]): string[] =>
-    all.map((one) => one.id).filter((one) => one === id || one.startsWith(`${id}-`))
+  const of = (id: string, all: readonly (From & { id: string })[]): string[] =>
+    all.flatMap((one) => (one.from === id ? [one.id] : []))
   const placed = path.stations.flatMap((station): string[] => {
     if (station.does === 'sessions') return of(station.id, sessions)
     if (station.does === 'pay') return of(station.id, pays)
-    if (station.does === 'pause') return []
-    return of(station.id, stations)
+    return stations.some(({ id }) => id === station.id) ? [station.id] : []
   })
-  const order = [...(pays.some(({ id }) => id === 'whole') ? ['whole'] : []), ...placed]
+  const order = [...of('', pays), ...placed]
   const { id, name, price } = path
   return {
     stations,
-    path: { id, name, price, currency: practice.profile.currency, sessions, pays, order },
+    path: {
+      ...{ id, name, price, currency: practice.profile.currency, order },
+      sessions: sessions.map(({ from: _, ...session }) => session),
+      pays: pays.map(({ from: _, ...pay }) => pay),
+    },
   }
 }
 

@@ -1,6 +1,13 @@
 import { type Booking, replay } from '../booking/index.ts'
+import { invoiceParts } from '../booking/noted-events.ts'
 import type { EnquiryNews, MailNews } from '../contract/types.ts'
-import { type Backup, type DeskEnquiry, FILE_VERSION, type PracticeFile } from '../formats/files.ts'
+import {
+  type Backup,
+  type DeskEnquiry,
+  FILE_VERSION,
+  type ForgottenPerson,
+  type PracticeFile,
+} from '../formats/files.ts'
 import { checkPractice } from '../practice/check.ts'
 import type { Practice, Service } from '../practice/index.ts'
 import type { Answers, Condition, Effect, Question } from '../questions/index.ts'
@@ -97,12 +104,24 @@ const mailNews = {
   print: maybe(fingerprintShape),
 }
 
+const printOrNone = byHand<string>(({ joi }) => joi.string().hex().length(64).allow(''))
+const invoiceShape = object({ ...invoiceParts, at: epochMs })
 const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
 const recordOf = <E>(event: Schema<E>) => object({ id: name, events: list(event, 10_000, 1) })
 export const bookingRecord = recordOf(bookingEvent)
 export const lineRecord = recordOf(lineEvent)
 export const freedRecord = recordOf(freedEvent)
 export const courseRecord = recordOf(courseEvent)
+
+const forgottenPerson = exactly<ForgottenPerson>()(
+  object({
+    id: name,
+    hashes: list(fingerprintShape, 100),
+    at: epochMs,
+    agreements: list(object({ print: fingerprintShape, previous: printOrNone }), 10_000),
+    invoices: list(invoiceShape, 10_000),
+  }),
+)
 
 export const backupFile = exactly<Backup, Condition | Effect | Question | Service | Answers>()(
   object({
@@ -132,6 +151,7 @@ export const backupFile = exactly<Backup, Condition | Effect | Question | Servic
     lines: maybe(unique(lineRecord, MANY)),
     freed: maybe(unique(freedRecord, MANY)),
     courses: maybe(unique(courseRecord, MANY)),
+    forgotten: maybe(unique(forgottenPerson, MANY)),
     files: maybe(unique(object({ id: tokenShape, name: text(200), type: fileKind, data: base64 }), MANY)),
     seal: sealKeysShape,
     salt: text(100),
@@ -188,6 +208,8 @@ export interface ReadFile extends Required<Omit<PracticeFile, 'format' | 'versio
   lines: NonNullable<Backup['lines']>
   /** And what people were given to do. */
   courses: NonNullable<Backup['courses']>
+  /** And who was forgotten. */
+  forgotten: NonNullable<Backup['forgotten']>
 }
 
 /**
@@ -197,19 +219,27 @@ export interface ReadFile extends Required<Omit<PracticeFile, 'format' | 'versio
 export function readPracticeFile(source: string, what = 'The practice file'): ReadFile {
   const value = upToDate(parse(source, what), what)
   if ((value as { format?: unknown }).format === 'acolhida-backup') {
-    const { practice, sessions, people, bookings, lines = [], courses = [] } = readBackup(source, what)
+    const {
+      practice,
+      sessions,
+      people,
+      bookings,
+      lines = [],
+      courses = [],
+      forgotten = [],
+    } = readBackup(source, what)
     const waiting = lines.flatMap(({ id, events }) => {
       const line = replayLine(id, events)
       return line.status === 'waiting' ? [waitingOf(practice, line)] : []
     })
     return {
-      ...{ practice, sessions, people, waiting, lines, courses },
+      ...{ practice, sessions, people, waiting, lines, courses, forgotten },
       bookings: bookings.map(({ id, events }) => replay(id, events)),
     }
   }
   const { practice, sessions = [], people = [], waiting = [] } = letIn(practiceFile, value, what)
   refuseBroken(practice, what)
-  return { practice, sessions, people, waiting, bookings: [], lines: [], courses: [] }
+  return { practice, sessions, people, waiting, bookings: [], lines: [], courses: [], forgotten: [] }
 }
 
 /** Reads a full backup. @throws BadData naming each place that is wrong */

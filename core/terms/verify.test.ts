@@ -34,11 +34,11 @@ describe('a list of agreements', () => {
     const head = createHash('sha256').update(plain).digest('hex')
     fc.assert(
       fc.property(fc.shuffledSubarray(whole, { minLength: 20 }), (given) => {
-        expect(verifyAgreements(terms, given, head)).toEqual({ head, faults: [] })
+        expect(verifyAgreements(terms, given, head)).toEqual({ head, forgotten: 0, faults: [] })
       }),
       { numRuns: 20 },
     )
-    expect(verifyAgreements(terms, [])).toEqual({ head: '', faults: [] })
+    expect(verifyAgreements(terms, [])).toEqual({ head: '', forgotten: 0, faults: [] })
   })
 
   it('names where a changed byte is: that one, or the one that follows it', () => {

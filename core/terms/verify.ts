@@ -19,22 +19,32 @@ export interface AgreementFault {
   after?: number
 }
 
+/** An agreement of somebody who was forgotten: its number, and the one before it, and nothing else. */
+export interface Forgotten {
+  print: string
+  previous: string
+}
+
 /** What came of following all agreements. */
 export interface Verified {
   /** The number of the last in the chain; empty without any. */
   head: string
+  /** How many in the chain are of people who were forgotten: they hold by their numbers alone. */
+  forgotten: number
   faults: AgreementFault[]
 }
 
 /**
  * Proves a list of agreements against the texts they name and one another, in whatever order it comes. Whoever has
  * changed a byte of one has changed its number, which the next one holds.
+ * @param gone the numbers of those whose people were forgotten
  * @param number what was at the end of a confirmation; without it a missing end stays unnoticed
  */
 export function verifyAgreements(
   terms: readonly Terms[],
   agreements: readonly Agreement[],
   number?: string,
+  gone: readonly Forgotten[] = [],
 ): Verified {
   const faults: AgreementFault[] = []
   const followers = new Map<string, number[]>()
@@ -47,7 +57,10 @@ export function verifyAgreements(
       faults.push({ index, what: 'shown' })
     followers.set(agreement.previous, [...(followers.get(agreement.previous) ?? []), index])
   }
-  const numbers = agreements.map(chainHead)
+  gone.forEach(({ previous }, i) => {
+    followers.set(previous, [...(followers.get(previous) ?? []), agreements.length + i])
+  })
+  const numbers = [...agreements.map(chainHead), ...gone.map(({ print }) => print)]
   const followed = new Set<number>()
   let [head, last] = ['', -1]
   for (;;) {
@@ -63,5 +76,5 @@ export function verifyAgreements(
   for (const [index, { previous }] of agreements.entries())
     if (!followed.has(index) && !known.has(previous)) faults.push({ index, what: 'previous', after: last })
   if (number !== undefined && !known.has(number)) faults.push({ index: last, what: 'number' })
-  return { head, faults: faults.sort((a, b) => a.index - b.index) }
+  return { head, forgotten: gone.length, faults: faults.sort((a, b) => a.index - b.index) }
 }

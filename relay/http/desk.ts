@@ -13,6 +13,7 @@ import {
   enter,
   enterSeries,
   fillPublished,
+  forgetPeople,
   giveBack,
   moveOut,
   publish,
@@ -149,6 +150,12 @@ export function deskApp(serving: Serving): Express {
   mount.take(desk.endSeries, schemas.endSeries, doing('end-series', endSeries))
   mount.take(desk.waiting, schemas.waiting, doing('waiting', deskLine))
   mount.take(desk.freed, schemas.freed, doing('freed', deskFreed))
+  mount.take(desk.forget, schemas.forget, ({ body, key }) => {
+    const done = here.call(forgetPeople, body, { scope: 'forget', key, body })
+    // What went is not to be found on the disk either.
+    store.db.pragma('wal_checkpoint(TRUNCATE)')
+    return done
+  })
   mount.take(desk.course, schemas.course, doing('course', deskCourse))
   mount.take(desk.answer, schemas.answer, doing('enquiry', answer))
   mount.take(desk.quote, schemas.quote, doing('quote', quote))

@@ -1,4 +1,4 @@
-import type { Doing, Due, Message, Subject } from '@acolhida/core/agenda'
+import { type Doing, type Due, type Message, nameOf, quoteSubject, type Subject } from '@acolhida/core/agenda'
 import { type Attempt, type Booking, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '@acolhida/core/contract'
 import {
@@ -241,6 +241,28 @@ export class SqliteStore implements Store {
     const { print, answer, at, kind } = row
     const about = kind ? { subject: subjectOf(row) } : {}
     return { key, print, answer: JSON.parse(answer), at: instant(at), ...about }
+  }
+
+  subjectsOf(theirs: (email: string, at: number) => boolean): Subject[] {
+    const found: Subject[] = []
+    // Each record begins with whose it is. All are gone through: this is done rarely, and no address stands in a column.
+    const rows = this.db
+      .prepare(
+        `SELECT kind, subject, body FROM record
+         WHERE seq = 1 AND kind IN ('booking', 'enquiry', 'waiting', 'course')`,
+      )
+      .iterate() as Iterable<Row<'kind' | 'subject' | 'body'>>
+    for (const row of rows) {
+      const first = JSON.parse(row.body) as { at: number; email?: string; person?: { email: string } }
+      const email = first.person?.email ?? first.email
+      if (email === undefined || !theirs(email, first.at)) continue
+      const subject = subjectOf(row)
+      found.push(subject)
+    }
+    const quotes = found.flatMap(({ kind, id }) =>
+      kind === 'enquiry' ? this.quotesOf(id).map((quote) => quoteSubject(quote.id)) : [],
+    )
+    return [...found, ...quotes].sort((a, b) => (nameOf(a) < nameOf(b) ? -1 : 1))
   }
 
   old(bookingsBefore: Instant, quotesBefore: Instant): Old {

@@ -33,6 +33,7 @@ const PersonPage = page(() => import('./people/person.tsx'), 'PersonPage')
 const MoveInPage = page(() => import('./move-in/move-in-page.tsx'), 'MoveInPage')
 const PreparationsPage = page(() => import('./preparing/preparations-page.tsx'), 'PreparationsPage')
 const WhoPage = page(() => import('./preparing/who-page.tsx'), 'WhoPage')
+const PathsPage = page(() => import('./preparing/paths-page.tsx'), 'PathsPage')
 const PlanPage = page(() => import('./planning/plan-page.tsx'), 'PlanPage')
 const People = page(() => import('./people/people.tsx'), 'People')
 const Builder = page(() => import('./questions/builder.tsx'), 'Builder')
@@ -90,6 +91,7 @@ export const DeskApp = () => (
       <Route path="questions/:id" element={<Builder />} />
       <Route path="terms" element={<TermsPage />} />
       <Route path="preparations" element={<PreparationsPage />} />
+      <Route path="paths" element={<PathsPage />} />
       <Route path="sent" element={<SentPage />} />
       <Route path="outbox" element={<Outbox />} />
       <Route path="words" element={<WordsPage />} />

@@ -1,6 +1,6 @@
 import { type Booking, type Contact, replay, type StoredEvent } from '@acolhida/core/booking'
 import type { Enquiry, EnquiryNews, RecordPage } from '@acolhida/core/contract'
-import { normalMail, type Person } from '@acolhida/core/people'
+import { normalMail, type Person, stageNoted } from '@acolhida/core/people'
 import type { CourseEvent } from '@acolhida/core/preparing'
 import { isSealed } from '@acolhida/core/questions'
 import type { Instant } from '@acolhida/core/time'
@@ -30,10 +30,25 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
     lines,
     freed,
     courses,
+    practice,
   } = db
   await db.transaction(
     'rw',
-    [connection, events, bookings, enquiries, people, mails, files, wanted, news, lines, freed, courses],
+    [
+      connection,
+      events,
+      bookings,
+      enquiries,
+      people,
+      mails,
+      files,
+      wanted,
+      news,
+      lines,
+      freed,
+      courses,
+      practice,
+    ],
     async () => {
       if (key !== undefined && (await connectionRow(db)).key !== key) return
       const touched = new Set<string>()
@@ -82,6 +97,7 @@ export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): 
         await db.bookings.put(bookingRow(booking))
         await meet(db, booking.id, booking.asked.person)
         await tell(db, booking, rows.at(-1)?.event, page.now)
+        await moveOn(db, booking, rows.at(-1)?.event, page.now)
         for (const file of filesIn(booking)) {
           if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
         }
@@ -113,6 +129,29 @@ async function tell(
   const what = last && newsOf(booking, last)
   if (last && what && isFresh(last.at, now)) await db.news.put({ id: booking.id, at: last.at, what })
   else await db.news.delete(booking.id)
+}
+
+/** Booking or finishing something can set the word for how far one has come with somebody; each change is noted. */
+async function moveOn(
+  db: DeskDatabase,
+  booking: Booking,
+  last: StoredEvent | undefined,
+  now: Instant,
+): Promise<void> {
+  const of = last?.type === 'welcomed' ? 'booked' : last?.type === 'attended' ? 'attended' : undefined
+  if (!last || !of || booking.status !== of || !isFresh(last.at, now)) return
+  const practice = (await db.practice.get('practice'))?.practice
+  const stage = practice?.services.find(({ id }) => id === booking.service)?.moves?.[of]
+  if (!stage) return
+  for (const row of await db.people
+    .where('emails')
+    .equals(normalMail(booking.asked.person.email))
+    .toArray()) {
+    const person = plainPerson(row)
+    // What was said since by hand, or by something later, stays.
+    if (person.stage === stage || (person.stages?.at(-1)?.at ?? 0) >= last.at) continue
+    await keepPerson(db, stageNoted({ ...person, stage }, person.stage, last.at))
+  }
 }
 
 /** An enquiry, or what became of it at the relay; each is taken in once. */

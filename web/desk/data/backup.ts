@@ -26,6 +26,7 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
     const lines = await db.lines.toArray()
     const freed = await db.freed.toArray()
     const courses = await db.courses.toArray()
+    const forgotten = await db.forgotten.toArray()
     const bookings = new Map<string, Backup['bookings'][number]>()
     for (const { booking, event } of await db.events.orderBy('[booking+seq]').toArray()) {
       const record = bookings.get(booking)
@@ -46,6 +47,7 @@ export async function exportBackup(db: DeskDatabase): Promise<string> {
       ...(replies.length > 0 ? { replies } : {}),
       ...(lines.length > 0 ? { lines: lines.map(({ id, events }) => ({ id, events })) } : {}),
       ...(freed.length > 0 ? { freed: freed.map(({ id, events }) => ({ id, events })) } : {}),
+      ...(forgotten.length > 0 ? { forgotten } : {}),
       ...(courses.length > 0 ? { courses: courses.map(({ id, events }) => ({ id, events })) } : {}),
       ...(files.length > 0
         ? { files: files.map(({ data, ...file }) => ({ ...file, data: toBase64(data) })) }
@@ -78,6 +80,7 @@ function rowsOf(backup: Backup): { [table: string]: readonly unknown[] } {
     lines: (backup.lines ?? []).map(({ id, events }) => lineRow(id, events)),
     freed: (backup.freed ?? []).map(({ id, events }) => freedRow(id, events)),
     courses,
+    forgotten: backup.forgotten ?? [],
     sessions: withCalendar(backup.sessions, practice.calendars),
     files,
     wanted: filesLacking(

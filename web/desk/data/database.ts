@@ -1,5 +1,5 @@
 import type { CalendarState } from '@acolhida/core/contract'
-import type { DeskEnquiry, SentMail } from '@acolhida/core/formats'
+import type { DeskEnquiry, ForgottenPerson, SentMail } from '@acolhida/core/formats'
 import type { Entry } from '@acolhida/core/openings'
 import type { Reply } from '@acolhida/core/people'
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie'
@@ -49,6 +49,8 @@ export class DeskDatabase extends Dexie {
   declare freed: EntityTable<FreedRow, 'id'>
   /** What people were given to do. */
   declare courses: EntityTable<CourseRow, 'id'>
+  /** Who was forgotten, by hashes alone. */
+  declare forgotten: EntityTable<ForgottenPerson, 'id'>
   declare files: EntityTable<FileRow, 'id'>
   /** Files given as answers that the relay still has to hand over. */
   declare wanted: EntityTable<WantedFile, 'id'>
@@ -106,7 +108,8 @@ export class DeskDatabase extends Dexie {
     this.version(11).stores({
       people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words, follow, movedIn, stage',
     })
-    this.version(12).stores({ courses: 'id, mail, booking, open, undo' })
+    // What people were given to do; and who was forgotten.
+    this.version(12).stores({ courses: 'id, mail, booking, open, undo', forgotten: 'id' })
     this.connection = this.table('link')
   }
 }

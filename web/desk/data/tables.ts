@@ -6,6 +6,7 @@ import type {
   DeskLine,
   EndSeriesBody,
   EnterBody,
+  ForgetBody,
   QuoteBody,
   SeriesBody,
 } from '@acolhida/core/contract'
@@ -66,6 +67,7 @@ export interface Intention {
     | { do: 'waiting'; body: DeskLine }
     | { do: 'freed'; body: DeskFreed }
     | { do: 'course'; body: DeskCourse }
+    | { do: 'forget'; body: ForgetBody }
   at: Instant
   /** The fingerprint of what it was decided on. */
   seen?: string

@@ -44,6 +44,7 @@ const DOINGS: readonly Findable[] = [
     of: 'What clients prepare',
     to: '/preparations',
   },
+  { name: 'Programmes, packages, instalments, prepaid sessions', of: 'Paths', to: '/paths' },
   { name: 'Book somebody in', of: 'Diary', to: '/diary' },
   { name: 'Keep time for myself', of: 'Diary', to: '/diary' },
   { name: 'Put somebody in line, waitlist', of: 'Waiting', to: '/waiting' },

@@ -103,6 +103,11 @@ const NOW: Readonly<Record<(typeof PRACTICE_PLACES)[number]['to'], Now>> = {
       preparations.map(({ name }) => name),
       'Nothing',
     ),
+  '/paths': ({ paths = [] }) =>
+    named(
+      paths.map(({ name }) => name),
+      'None',
+    ),
   '/words': (practice) => languagesOf(practice).map(languageName).join(', '),
   '/services/codes': ({ codes = [] }) => {
     const used = codes.filter(({ idle }) => !idle).length

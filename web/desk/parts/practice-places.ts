@@ -15,6 +15,7 @@ export const PRACTICE_PLACES = [
   { to: '/rules', name: 'House rules', key: 'r', group: 'At the door' },
   { to: '/sent', name: 'What is sent', key: 'g', group: 'At the door' },
   { to: '/preparations', name: 'What clients prepare', key: 'j', group: 'At the door' },
+  { to: '/paths', name: 'Paths', key: 'z', group: 'At the door' },
   { to: '/words', name: 'Words and languages', key: 'v', group: 'At the door' },
   { to: '/services/codes', name: 'Price codes', key: 'e', group: 'At the door' },
   { to: '/hours', name: 'Hours', key: 'h', group: 'When and where' },

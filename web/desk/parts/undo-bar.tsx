@@ -38,6 +38,7 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   waiting: 'In line:',
   freed: 'A freed time for',
   course: 'To prepare:',
+  forget: 'Forgotten:',
 }
 
 /** What was decided, by the event that it has become. */

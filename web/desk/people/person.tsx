@@ -3,7 +3,7 @@ import { standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { dateWords, formatInstant, type Instant } from '@acolhida/core/time'
 import { lazy, type ReactNode, Suspense, useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
 import { type Desk, useDesk } from '../data/live.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
@@ -18,6 +18,7 @@ import { PutInLine } from '../waiting/put-in-line.tsx'
 import { AboutPerson } from './about-person.tsx'
 import { Counts } from './counts.tsx'
 import { FollowUps } from './follow-ups.tsx'
+import { ForgetDialog } from './forget-dialog.tsx'
 import { Replies } from './replies.tsx'
 import { SaveThem } from './save-them.tsx'
 import { usePerson } from './use-person.ts'
@@ -33,6 +34,8 @@ export function PersonPage() {
   const found = usePerson(id)
   const [about, setAbout] = useState(false)
   const [waits, setWaits] = useState(false)
+  const [forgets, setForgets] = useState(false)
+  const go = useNavigate()
   const now = useMinute()
   if (!found) return <p className="text-soft">One moment …</p>
   const { person, bookings } = found
@@ -76,6 +79,9 @@ export function PersonPage() {
         <button type="button" className="press" onClick={() => setAbout(true)}>
           Change what I keep about them
         </button>
+        <button type="button" className="press press-no" onClick={() => setForgets(true)}>
+          Forget them…
+        </button>
       </PageHead>
       <div className="mt-5 grid gap-5 lg:grid-cols-[1fr_380px]">
         <div className="grid h-fit gap-4">
@@ -102,6 +108,14 @@ export function PersonPage() {
             ...(person.phone ? { phone: person.phone } : {}),
           }}
           close={() => setWaits(false)}
+        />
+      )}
+      {forgets && (
+        <ForgetDialog
+          practice={desk.practice}
+          person={person}
+          close={() => setForgets(false)}
+          then={() => go('/people')}
         />
       )}
       {about && <AboutPerson desk={desk} person={person} close={() => setAbout(false)} />}

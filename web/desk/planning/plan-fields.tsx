@@ -30,19 +30,30 @@ export function PlanFields({
   const change = (part: Partial<PlanForm>): void => onChange({ ...form, ...part })
   return (
     <div className="mt-2 grid grid-cols-2 gap-3">
-      <div className="col-span-2">
-        <PlainChoice
-          label="Service"
-          value={form.service}
-          options={asOptions(practice.services.filter(({ seats }) => seats === 1))}
-          onChange={(id) => {
-            const next = serviceOf(practice, id)
-            if (!next) return
-            const place = next.places.includes(form.place) ? form.place : next.places[0]!
-            change({ service: id, place, minutes: next.minutes })
-          }}
-        />
-      </div>
+      {form.path && (
+        <ol className="col-span-2 list-decimal pl-5 text-[14px]">
+          {form.path.sessions.map(({ id, service: of, minutes }) => (
+            <li key={id}>
+              {serviceOf(practice, of)?.name ?? of}, {minutes} min
+            </li>
+          ))}
+        </ol>
+      )}
+      {!form.path && (
+        <div className="col-span-2">
+          <PlainChoice
+            label="Service"
+            value={form.service}
+            options={asOptions(practice.services.filter(({ seats }) => seats === 1))}
+            onChange={(id) => {
+              const next = serviceOf(practice, id)
+              if (!next) return
+              const place = next.places.includes(form.place) ? form.place : next.places[0]!
+              change({ service: id, place, minutes: next.minutes })
+            }}
+          />
+        </div>
+      )}
       <div className="col-span-2">
         <PlainChoice
           label="Where"
@@ -57,28 +68,34 @@ export function PlanFields({
         options={RHYTHMS.map((value) => ({ value, name: RHYTHM_NAMES[value] }))}
         onChange={(rhythm) => change({ rhythm: rhythm as Rhythm })}
       />
-      <NumberField
-        label="How many"
-        value={form.count}
-        most={MOST_PLANNED}
-        onChange={(count) => change({ count })}
-      />
+      {!form.path && (
+        <NumberField
+          label="How many"
+          value={form.count}
+          most={MOST_PLANNED}
+          onChange={(count) => change({ count })}
+        />
+      )}
       <div className="col-span-2">
         <DateField label="The first on" value={form.first} onChange={(first) => change({ first })} />
       </div>
       <TimeField label="At" value={form.time} onChange={(time) => change({ time })} />
-      <NumberField
-        label="Minutes"
-        value={form.minutes}
-        most={1_440}
-        onChange={(minutes) => change({ minutes })}
-      />
-      <NumberField
-        label="Days apart, at least"
-        value={form.least}
-        most={60}
-        onChange={(least) => change({ least })}
-      />
+      {!form.path && (
+        <NumberField
+          label="Minutes"
+          value={form.minutes}
+          most={1_440}
+          onChange={(minutes) => change({ minutes })}
+        />
+      )}
+      {!form.path && (
+        <NumberField
+          label="Days apart, at least"
+          value={form.least}
+          most={60}
+          onChange={(least) => change({ least })}
+        />
+      )}
       <div className="col-span-2">
         <WindowsEdit
           legend="When they can come"

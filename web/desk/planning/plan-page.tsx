@@ -1,12 +1,16 @@
 import { schemas } from '@acolhida/core/contract/schemas'
+import { wishFor } from '@acolhida/core/planning'
 import { placeOf, zoneOf } from '@acolhida/core/practice'
+import { balanceOf } from '@acolhida/core/preparing'
 import { letIn } from '@acolhida/core/schemas'
 import { addDays, dateAt, type Instant, wallTime } from '@acolhida/core/time'
+import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { RhythmLine, type RhythmMark } from '../../drawings/rhythm-line.tsx'
 import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
+import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
 import type { BookingRow, PersonRow } from '../data/rows.ts'
 import { useAct } from '../parts/act.tsx'
@@ -28,10 +32,20 @@ export function PlanPage() {
   const desk = useDesk()
   const { id = '' } = useParams()
   const found = usePerson(id)
-  if (!found) return <p className="text-soft">One moment …</p>
+  const [search] = useSearchParams()
+  const path = usePathLeft(search.get('path'))
+  if (!found || path === undefined) return <p className="text-soft">One moment …</p>
   const { person, bookings } = found
   if (person?.emails[0] !== undefined)
-    return <PlanFor desk={desk} person={person} email={person.emails[0]} bookings={bookings} />
+    return (
+      <PlanFor
+        desk={desk}
+        person={person}
+        email={person.emails[0]}
+        bookings={bookings}
+        path={path ?? undefined}
+      />
+    )
   return (
     <PageHead title="Plan ahead" line="Sessions are planned for somebody whose mail address is known.">
       <Link className="press" to="/people">
@@ -39,6 +53,21 @@ export function PlanPage() {
       </Link>
     </PageHead>
   )
+}
+
+/** What is left of a path; nothing (`null`) where none is planned. */
+function usePathLeft(course: string | null): PlanForm['path'] | null | undefined {
+  const found = useLiveQuery(async () => {
+    const row = course === null ? undefined : await db.courses.get(course)
+    const { path } = row?.course.given ?? {}
+    if (!row || !path) return null
+    const ids = Object.values(row.course.booked ?? {})
+    const rows = new Map((await db.bookings.bulkGet(ids)).flatMap((one) => (one ? [[one.id, one]] : [])))
+    const { sessions } = balanceOf(row.course, (id) => rows.get(id), relayNow())
+    const left = sessions.filter(({ is }) => is === 'left').map(({ session }) => session)
+    return left.length === 0 ? null : { course: row.id, name: path.name, sessions: left }
+  }, [course])
+  return found
 }
 
 /** What one begins with: as the last session with them was, a week after it or from next week on. */
@@ -70,15 +99,17 @@ function PlanFor({
   person,
   email,
   bookings,
+  path,
 }: {
   desk: Desk
   person: PersonRow
   email: string
   bookings: readonly BookingRow[]
+  path: PlanForm['path']
 }) {
   const { practice } = desk
   const go = useNavigate()
-  const [form, setForm] = useState(() => beginning(desk, bookings))
+  const [form, setForm] = useState(() => ofPath(desk, beginning(desk, bookings), path))
   const [moved, setMoved] = useState<ReadonlyMap<number, Instant>>(new Map())
   const [said, setSaid] = useState<GoesWith>({ text: '' })
   const [address, setAddress] = useState('')
@@ -114,8 +145,18 @@ function PlanFor({
         ...(person.phone ? { phone: person.phone } : {}),
         ...(known.language ? { language: known.language } : {}),
       },
-      sessions: [...booked].sort((a, b) => a - b).map((start) => ({ id: newKey(), start })),
-      shown: printOf(now, form.minutes),
+      ...(form.path
+        ? {
+            course: form.path.course,
+            sessions: rows.flatMap(({ start }, k) => {
+              const session = form.path?.sessions[k]?.id
+              return start === undefined || session === undefined ? [] : [{ id: newKey(), start, session }]
+            }),
+          }
+        : {
+            sessions: [...booked].sort((a, b) => a - b).map((start) => ({ id: newKey(), start })),
+            shown: printOf(now, form.minutes),
+          }),
       ...(silent ? { silent } : text.trim() ? { text: text.trim() } : {}),
       ...(address.trim() && place?.kind === 'client' ? { address: address.trim() } : {}),
     }
@@ -125,7 +166,7 @@ function PlanFor({
   return (
     <>
       <PageHead
-        title={`Plan ahead with ${person.name}`}
+        title={path ? `${path.name} with ${person.name}` : `Plan ahead with ${person.name}`}
         line={`Booked at once, whole or not at all. One message tells of all of them.`}
       >
         <Link className="press" to={`/people/${person.id}`}>
@@ -155,7 +196,8 @@ function PlanFor({
               {rows.map((row, k) => (
                 <PlannedRow
                   key={row.planned.meant}
-                  {...{ practice, wish, taken, row }}
+                  {...{ practice, taken, row }}
+                  wish={wishFor(wish, k)}
                   number={k + 1}
                   others={booked.filter((start) => start !== row.start)}
                   onMove={(start) => move(k, start)}
@@ -186,6 +228,15 @@ function PlanFor({
       </div>
     </>
   )
+}
+
+/** What one begins with for a path: its own sessions, where the first of them can take place. */
+function ofPath({ practice }: Desk, form: PlanForm, path: PlanForm['path']): PlanForm {
+  const first = path?.sessions[0]
+  const service = first && practice.services.find(({ id }) => id === first.service)
+  if (!path || !service) return form
+  const place = service.places.includes(form.place) ? form.place : service.places[0]!
+  return { ...form, service: service.id, place, minutes: first.minutes, count: path.sessions.length, path }
 }
 
 const markOf = (

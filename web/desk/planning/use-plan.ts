@@ -1,11 +1,13 @@
 import {
   MOST_PLANNED,
+  type PlanEach,
   type PlanWish,
   planSessions,
   type Rhythm,
   type SessionPlan,
 } from '@acolhida/core/planning'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import type { PathSession } from '@acolhida/core/preparing'
 import { byPractitioner } from '@acolhida/core/request'
 import { DAY, date, dayNumber, type LocalDate, shift, time } from '@acolhida/core/time'
 import type { WaitingWindow } from '@acolhida/core/waiting'
@@ -27,6 +29,24 @@ export interface PlanForm {
   least: number
   /** When they can come; at any time where there is none. */
   windows: WaitingWindow[]
+  /** The sessions of a path that are planned, in place of service, length, number and distance. */
+  path?: { course: string; name: string; sessions: readonly PathSession[] }
+}
+
+/** What each session of a path is, for planning. */
+function eachOf({ practice }: Desk, { path }: PlanForm): { each?: PlanEach[] } {
+  if (!path) return {}
+  return {
+    each: path.sessions.map(({ service: id, minutes, least, most }) => {
+      const service = serviceOf(practice, id)
+      if (!service) throw new RangeError('A service of this path is gone from the practice.')
+      return {
+        ...{ service, minutes },
+        ...(least === undefined ? {} : { least }),
+        ...(most === undefined ? {} : { greatest: most }),
+      }
+    }),
+  }
 }
 
 /** A plan as far as it can be made of what stands in the fields. */
@@ -43,7 +63,8 @@ const BEYOND = 40 * DAY
 const LONGEST: Record<Rhythm, number> = { week: 7, fortnight: 14, month: 31 }
 
 /** The wish in the fields. @throws RangeError saying what is wanted */
-function wishIn({ practice }: Desk, form: PlanForm, now: PlanWish['now']): PlanWish {
+function wishIn(desk: Desk, form: PlanForm, now: PlanWish['now']): PlanWish {
+  const { practice } = desk
   const service = serviceOf(practice, form.service)
   if (!service) throw new RangeError('Please choose a service.')
   if (!form.first) throw new RangeError('Please give the day of the first session.')
@@ -53,6 +74,7 @@ function wishIn({ practice }: Desk, form: PlanForm, now: PlanWish['now']): PlanW
     ...{ rhythm: form.rhythm, first: date(form.first), time: time(form.time), count: form.count },
     least: form.least,
     ...(form.windows.length > 0 ? { windows: form.windows } : {}),
+    ...eachOf(desk, form),
   }
 }
 

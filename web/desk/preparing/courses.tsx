@@ -9,21 +9,39 @@ import { counted, serviceName, when } from '../parts/words.ts'
 import { FileAnswer } from '../request/answers.tsx'
 import { doWithCourse } from '../sync/acts.ts'
 import { Chase } from './chase.tsx'
+import { PathOf } from './path-of.tsx'
 import { type GivenTo, stateOf } from './use-courses.ts'
 import { PREPARES, stationWords } from './words.ts'
 
 /** What somebody was given to do, and how far they are. */
-export function Courses({ practice, all }: { practice: Practice; all: readonly GivenTo[] }) {
+export function Courses({
+  practice,
+  all,
+  person,
+}: {
+  practice: Practice
+  all: readonly GivenTo[]
+  /** Whose they are, by their id, where that is known. */
+  person?: string
+}) {
   return (
     <div className="grid gap-4">
       {all.map((given) => (
-        <OneCourse key={given.row.id} practice={practice} given={given} />
+        <OneCourse key={given.row.id} practice={practice} given={given} person={person} />
       ))}
     </div>
   )
 }
 
-function OneCourse({ practice, given }: { practice: Practice; given: GivenTo }) {
+function OneCourse({
+  practice,
+  given,
+  person,
+}: {
+  practice: Practice
+  given: GivenTo
+  person: string | undefined
+}) {
   const now = useMinute()
   const { row, booking } = given
   const { course } = row
@@ -38,12 +56,15 @@ function OneCourse({ practice, given }: { practice: Practice; given: GivenTo }) 
   ]
   return (
     <div className="border-t border-line pt-3 first:border-0 first:pt-1">
-      <p className="font-semibold">
-        {state.over && state.done < state.of
-          ? 'Need not be done any more'
-          : left.length === 0
-            ? 'All done'
-            : `${state.done} of ${state.of} done`}
+      {course.given.path && <PathOf practice={practice} row={row} person={person} />}
+      <p className="font-semibold empty:hidden">
+        {state.of === 0
+          ? ''
+          : state.over && state.done < state.of
+            ? 'Need not be done any more'
+            : left.length === 0
+              ? 'All done'
+              : `${state.done} of ${state.of} done`}
       </p>
       <p className="text-[14px] text-soft">{facts.filter(Boolean).join(' · ')}</p>
       <ul className="mt-2 grid gap-1.5">

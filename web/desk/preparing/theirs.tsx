@@ -5,6 +5,7 @@ import { Card } from '../request/card.tsx'
 import { Courses } from './courses.tsx'
 import { useCoursesOf, useCoursesWith } from './use-courses.ts'
 
+const GivePath = lazy(async () => ({ default: (await import('./give-path.tsx')).GivePath }))
 const Give = lazy(async () => ({ default: (await import('./give.tsx')).Give }))
 
 /** What somebody was given to do, and giving them more. */
@@ -18,7 +19,7 @@ export function ToPrepareOf({
   bookings: readonly BookingRow[]
 }) {
   const all = useCoursesOf(person.emails)
-  const [gives, setGives] = useState(false)
+  const [gives, setGives] = useState<'things' | 'path'>()
   const email = person.emails[0]
   const newest = bookings.reduce<BookingRow | undefined>(
     (last, one) => (!last || one.start > last.start ? one : last),
@@ -26,30 +27,39 @@ export function ToPrepareOf({
   )
   const { zone = practice.profile.zone, language } = newest?.asked.person ?? {}
   if (!all || email === undefined) return null
+  const contact = {
+    ...{ name: person.name, email, zone },
+    ...(person.phone ? { phone: person.phone } : {}),
+    ...(language ? { language } : {}),
+  }
   return (
     <Card title="To prepare">
       <div className="mt-2">
         {all.length === 0 && <p className="text-[14px] text-soft">They were given nothing to do yet.</p>}
-        <Courses practice={practice} all={all} />
+        <Courses practice={practice} all={all} person={person.id} />
       </div>
-      <button type="button" className="press mt-3" onClick={() => setGives(true)}>
-        Give them something…
-      </button>
-      {gives && (
-        <Suspense>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <button type="button" className="press" onClick={() => setGives('things')}>
+          Give them something…
+        </button>
+        <button type="button" className="press" onClick={() => setGives('path')}>
+          Give them a path…
+        </button>
+      </div>
+      <Suspense>
+        {gives === 'things' && (
           <Give
             practice={practice}
-            person={{
-              ...{ name: person.name, email, zone },
-              ...(person.phone ? { phone: person.phone } : {}),
-              ...(language ? { language } : {}),
-            }}
+            person={contact}
             bookings={bookings}
             before={all}
-            close={() => setGives(false)}
+            close={() => setGives(undefined)}
           />
-        </Suspense>
-      )}
+        )}
+        {gives === 'path' && (
+          <GivePath practice={practice} person={contact} close={() => setGives(undefined)} />
+        )}
+      </Suspense>
     </Card>
   )
 }

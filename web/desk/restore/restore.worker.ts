@@ -1,9 +1,10 @@
 import type { Backup } from '@acolhida/core/formats'
+import { withoutForgotten } from '@acolhida/core/people'
 import { readBackup } from '@acolhida/core/schemas'
 import Dexie from 'dexie'
 import { fill } from '../data/backup.ts'
 import { DeskDatabase } from '../data/database.ts'
-import { makeCurrent, otherName } from '../data/which.ts'
+import { currentName, makeCurrent, otherName } from '../data/which.ts'
 import type { RestoreTold, RestoreWish } from './restore.ts'
 
 let read: Backup | undefined
@@ -23,7 +24,10 @@ self.addEventListener('message', async ({ data }: MessageEvent<RestoreWish>) => 
       const name = await otherName()
       await Dexie.delete(name)
       const second = new DeskDatabase(name)
-      await fill(second, read, (done, of) => tell({ done, of }))
+      // Whoever was forgotten here since it was made does not come back with it.
+      const here = new DeskDatabase(await currentName())
+      const forgotten = await here.forgotten.toArray().finally(() => here.close())
+      await fill(second, withoutForgotten(read, forgotten), (done, of) => tell({ done, of }))
       second.close()
       await makeCurrent(name)
       tell({ restored: true })

@@ -228,6 +228,9 @@ function whenSaid(service: Service, value: Value): SaidSentence[] {
 const asked = (approval: Service['approval']['new']): string =>
   APPROVAL.find(({ value }) => value === approval)?.said ?? approval
 
+/** The word for how far one has come that something sets by itself. */
+const word = (set: string | undefined): string => (set ? `“${set}”` : 'what I called them before')
+
 function whomSaid(practice: Practice, service: Service, value: Value): SaidSentence[] {
   const questionnaire = practice.questionnaires.find(({ id }) => id === service.questionnaire)
   return [
@@ -253,6 +256,13 @@ function whomSaid(practice: Practice, service: Service, value: Value): SaidSente
       'They answer ',
       value(questionnaire ? `“${questionnaire.name}”` : 'no questions', 'Questions'),
       ' first.',
+    ],
+    [
+      'Once it is booked I call them ',
+      value(word(service.moves?.booked), 'Once it is booked, the word for them is'),
+      ', once it has taken place ',
+      value(word(service.moves?.attended), 'Once it has taken place'),
+      '.',
     ],
   ]
 }

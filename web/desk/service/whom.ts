@@ -22,6 +22,22 @@ const asked = (label: string, of: 'new' | 'known'): Setting<Service> => ({
   }),
 })
 
+/** A word that booking or finishing it sets by itself. */
+const moved = (label: string, of: 'booked' | 'attended'): Setting<Service> => ({
+  label,
+  what: 'how far one has come',
+  is: 'text',
+  empty: true,
+  path: `moves.${of}`,
+  read: ({ moves }) => moves?.[of],
+  write: ({ moves = {}, ...service }, typed) => {
+    const { [of]: _, ...others } = moves
+    const word = typed?.trim().slice(0, 60)
+    const next = word ? { ...others, [of]: word } : others
+    return Object.keys(next).length > 0 ? { ...service, moves: next } : service
+  },
+})
+
 /** For whom it is. */
 export const whomFields = (practice: Practice): readonly Setting<Service>[] => [
   {
@@ -42,6 +58,8 @@ export const whomFields = (practice: Practice): readonly Setting<Service>[] => [
       ...(by === 'everyone' || service.linkKey ? {} : { linkKey: newKey() }),
     }),
   },
+  moved('Once it is booked, the word for them is', 'booked'),
+  moved('Once it has taken place', 'attended'),
   asked('New people', 'new'),
   asked('People you know', 'known'),
   {

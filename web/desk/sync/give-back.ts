@@ -41,8 +41,9 @@ export async function giveBackLacking(key: string): Promise<void> {
     await db.lines.toArray(),
     await db.courses.toArray(),
   ).map(({ agreement }) => agreement)
-  const followed = new Set(agreed.map(({ previous }) => previous))
-  const prints = agreed.map(chainHead)
+  const gone = (await db.forgotten.toArray()).flatMap((one) => one.agreements)
+  const followed = new Set([...agreed, ...gone].map(({ previous }) => previous))
+  const prints = [...agreed.map(chainHead), ...gone.map(({ print }) => print)]
   const head = prints.find((print) => !followed.has(print))
   // The relay's own head counts on where this desk does not know it.
   const chain = head !== undefined && (has.chain === '' || prints.includes(has.chain)) ? { chain: head } : {}

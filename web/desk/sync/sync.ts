@@ -81,6 +81,7 @@ async function passOn(key: string): Promise<void> {
       else if (command.do === 'quote') await deskRelay.quote(command.body, intention.key, key)
       else if (command.do === 'waiting') await deskRelay.waiting(command.body, intention.key, key)
       else if (command.do === 'freed') await deskRelay.freed(command.body, intention.key, key)
+      else if (command.do === 'forget') await deskRelay.forget(command.body, intention.key, key)
       else if (command.do === 'course') await deskRelay.course(command.body, intention.key, key)
       else await deskRelay.command({ booking, command, ...(seen ? { seen } : {}) }, intention.key, key)
       await db.intentions.delete(intention.order)
@@ -92,6 +93,17 @@ async function passOn(key: string): Promise<void> {
   }
 }
 
+/** Tells the relay once more who was forgotten here; what is still open of somebody is said, and stays. */
+async function forgetAgain(key: string): Promise<void> {
+  const all = await db.forgotten.toArray()
+  if (all.length === 0) return
+  const people = all.map(({ hashes, at }) => ({ hashes, before: at }))
+  await deskRelay.forget({ people }, newKey(), key).catch((error: unknown) => {
+    if (!(error instanceof RelayError) || error.unreachable) throw error
+    console.error(error)
+  })
+}
+
 async function fetchRecord(key: string): Promise<void> {
   for (;;) {
     const { cursor, print, key: now } = await connectionRow(db)
@@ -101,6 +113,8 @@ async function fetchRecord(key: string): Promise<void> {
     if (page.last < cursor || other) {
       // Its file is an older one, or a new one: what it lacks it is given back, and all it has is fetched.
       await (await import('./give-back.ts')).giveBackLacking(key)
+      // It may know again whom this desk has forgotten.
+      await forgetAgain(key)
       await changeLink({ cursor: 0, print: '', gap: true })
       if (page.last === 0) return
       continue

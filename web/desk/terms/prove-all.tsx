@@ -19,7 +19,7 @@ const WHAT: Record<AgreementFault['what'], string> = {
 /** Proves every agreement there is against the texts and one another; nothing leaves the desk for it. */
 export function ProveAll({ practice }: { practice: Practice }) {
   const [number, setNumber] = useState('')
-  const [told, setTold] = useState<{ agreements: Agreement[]; faults: AgreementFault[] }>()
+  const [told, setTold] = useState<{ agreements: Agreement[]; faults: AgreementFault[]; forgotten: number }>()
   const prove = async (): Promise<void> => {
     const { agreementsOf } = await import('@acolhida/core/waiting')
     const found = agreementsOf(
@@ -28,8 +28,13 @@ export function ProveAll({ practice }: { practice: Practice }) {
       await db.courses.toArray(),
     )
     const agreements = found.map(({ agreement }) => agreement)
-    const { faults } = verifyAgreements(practice.terms, agreements, number.trim() || undefined)
-    setTold({ agreements, faults })
+    const { faults, forgotten } = verifyAgreements(
+      practice.terms,
+      agreements,
+      number.trim() || undefined,
+      (await db.forgotten.toArray()).flatMap((one) => one.agreements),
+    )
+    setTold({ agreements, faults, forgotten })
   }
   return (
     <section className="sheet p-5">
@@ -50,7 +55,11 @@ export function ProveAll({ practice }: { practice: Practice }) {
       <div role="status" className="mt-2">
         {told?.faults.length === 0 && (
           <p className="font-semibold text-leaf">
-            {counted(told.agreements.length, 'agreement holds', 'agreements hold')}.
+            {counted(told.agreements.length, 'agreement holds', 'agreements hold')}
+            {told.forgotten > 0
+              ? `, and ${told.forgotten} of people who were forgotten, by their numbers`
+              : ''}
+            .
           </p>
         )}
         {told?.faults.map(({ index, what }) => {

@@ -10,6 +10,7 @@ import { useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import type { OnYours } from '../visit/yours.ts'
 import { WasAgreed } from './my-terms.tsx'
+import { PathHead, useLineOf } from './path-of-theirs.tsx'
 import { ToDo } from './to-do.tsx'
 
 /** Everything that is somebody's with this practice, behind a private link of theirs: what there is to do first. */
@@ -56,8 +57,10 @@ function Everything(doing: OnYours) {
   const minutes = stations.reduce((sum, one) => sum + (one.state === 'done' ? 0 : (one.minutes ?? 0)), 0)
   const title = left > 0 ? say('yours.left', { left }) : say('yours.title', { name: view.practitioner })
   const head = useRef<HTMLHeadingElement>(null)
-  const open = view.courses.filter((course) => leftIn(course) > 0)
-  const done = view.courses.filter((course) => leftIn(course) === 0)
+  const goesOn = (course: CourseView): boolean =>
+    leftIn(course) > 0 || (course.path !== undefined && course.path.left + course.path.planned > 0)
+  const open = view.courses.filter(goesOn)
+  const done = view.courses.filter((course) => !goesOn(course))
   return (
     <div className="max-w-[720px]">
       <title>{`${title} · ${view.practitioner}`}</title>
@@ -107,20 +110,33 @@ function Course({ course, doing }: { course: CourseView; doing: OnYours }) {
   const { session, stations, text } = course
   const next = stations.find(({ state }) => state !== 'done')?.id
   const [open, setOpen] = useState(next)
+  const line = useLineOf(course, doing)
   const clocks = clocksNamed(session?.clocks ?? doing.view.clocks)
-  const heading = session
-    ? say('yours.before', {
-        service: session.service,
-        when: sessionAt(session.start, session.minutes, clocks),
-      })
-    : say('yours.given', { when: momentAt(course.at, clocks) })
+  const heading = course.path
+    ? course.path.name
+    : session
+      ? say('yours.before', {
+          service: session.service,
+          when: sessionAt(session.start, session.minutes, clocks),
+        })
+      : say('yours.given', { when: momentAt(course.at, clocks) })
   const button = (id: string): HTMLElement | null => document.getElementById(`station-${course.course}-${id}`)
   return (
     <section className="mt-5" aria-label={heading}>
       <h2>{heading}</h2>
       {text && <p className="mt-2 border-l-4 border-line pl-3 whitespace-pre-line wrap-anywhere">{text}</p>}
+      {course.path && <PathHead course={course} path={course.path} doing={doing} />}
       <ol className="relative mt-3 grid gap-2 before:absolute before:top-4 before:bottom-4 before:left-[13px] before:w-0.5 before:bg-line">
-        {stations.map((station) => {
+        {line.map((station) => {
+          if ('body' in station)
+            return (
+              <li key={station.key} className="relative grid grid-cols-[28px_1fr] gap-3">
+                <span className="relative mt-3 h-7 bg-paper">
+                  <StationMark state={station.state} />
+                </span>
+                <div className="sheet min-w-0 px-4 py-3 wrap-anywhere">{station.body}</div>
+              </li>
+            )
           const { id, state, due, minutes, filled } = station
           const shown = open === id
           const facts = [

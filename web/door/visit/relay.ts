@@ -1,12 +1,14 @@
 import type { Unwanted } from '@acolhida/core/booking'
 import {
   type AgreedVersion,
+  type BookPathBody,
   type DoorQuote,
   door,
   type EnquireBody,
   type HalfBody,
   type JoinBody,
   type LineDoes,
+  type PlanPathBody,
   type SendBody,
   type StationBody,
   type TakeBody,
@@ -52,6 +54,9 @@ export const doorRelay = {
   opens: (secret: string) => ask(door.opens, { to: { secret }, body: {}, key: newKey() }),
   doStation: (secret: string, body: StationBody, key: string) =>
     ask(door.doStation, { to: { secret }, body, key }),
+  planPath: (secret: string, body: PlanPathBody) => ask(door.planPath, { to: { secret }, body }),
+  bookPath: (secret: string, body: BookPathBody, key: string) =>
+    ask(door.bookPath, { to: { secret }, body, key }),
   half: (secret: string, body: HalfBody) => ask(door.half, { to: { secret }, body, key: newKey() }),
   /** Gives a file that is brought, or answers a question of what there is to do. */
   courseFile: (secret: string, about: Record<string, string>, file: File) =>

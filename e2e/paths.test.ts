@@ -1,0 +1,119 @@
+import { balanceOf } from '@acolhida/core/preparing'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { mailTo } from './client.ts'
+import { eventually, type House, openHouse } from './house.ts'
+import { sortByKeys } from './sorting.ts'
+
+let house: House
+let desk: Page
+let client: Page
+beforeAll(async () => {
+  house = await openHouse()
+  desk = await house.openDesk()
+  client = await house.visitor({ viewport: { width: 390, height: 844 } })
+})
+afterAll(() => house.close())
+
+const EMAIL = 'benat.lasarte@example.org'
+const inside = () => house.relay.here.keeper.house
+const course = () => [...inside().courses()].find(({ given }) => given.path)
+const balance = () => balanceOf(course()!, (id) => inside().booking(id), house.clock.now())
+const shot = async (page: Page, name: string): Promise<void> => {
+  if (process.env.LOOK) await page.screenshot({ path: `/tmp/look-${name}.png`, fullPage: page === client })
+}
+const toPerson = async (): Promise<void> => {
+  await desk.goto(`${house.desk}/people`)
+  await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+}
+
+it('a path is written: a long session, a pause, short ones, and the price in parts', async () => {
+  await desk.goto(`${house.desk}/paths`)
+  await desk.getByText('such things will stand here').waitFor()
+  await desk.getByRole('button', { name: 'Begin a path' }).click()
+  const card = () => desk.locator('main section.sheet')
+  await card().getByLabel('What it is called').fill('Ten weeks of voice')
+  await card().getByLabel('What it costs', { exact: false }).fill('3000')
+  await card().getByLabel('Sessions of', { exact: true }).selectOption({ label: 'Coaching session' })
+  await card().getByLabel('How many').fill('6')
+  await card().getByLabel('Minutes').fill('30')
+  await card().getByRole('button', { name: 'Payments' }).click()
+  await card().getByLabel('Parts of the price').fill('7')
+  await card().getByText('6 of €428.57, and a last one of €428.58.').waitFor()
+  await card().getByRole('button', { name: 'Sessions', exact: true }).click()
+  await card().getByLabel('Minutes').nth(1).fill('60')
+  await card().getByText('7 payments', { exact: false }).waitFor()
+  await desk.getByRole('heading', { name: 'Ten weeks of voice' }).waitFor()
+  // The long one comes first: its handle is moved by the keyboard.
+  await sortByKeys(desk, 'Move Sessions of First conversation', 'Sessions of First conversation', [3, 2, 1])
+  await desk.getByText('1 × First conversation, 60 min', { exact: false }).waitFor()
+  await shot(desk, 'paths')
+})
+
+it('it is given on one sheet that says what reaches them when', async () => {
+  await toPerson()
+  await desk.getByRole('button', { name: 'Give them a path…' }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByRole('heading', { name: 'What reaches them, and when' }).waitFor()
+  expect(await dialog.getByText('€428.57 is due', { exact: false }).count()).toBe(6)
+  await dialog.getByText('As Beñat Lasarte will read it').click()
+  await shot(desk, 'give-path')
+  await dialog.getByRole('button', { name: 'Give it to Beñat Lasarte' }).click()
+  await eventually('it has reached the relay', () => course() !== undefined)
+  house.clock.forward(20_000)
+  await house.relay.rounds.turn()
+  const mail = await mailTo(house, EMAIL, /^Ten weeks of voice/)
+  expect(mail.text).toContain('one session: First conversation, 60 min')
+  await client.goto(/http\S+\/yours\/\S+/.exec(mail.text)![0])
+  await client.getByRole('heading', { name: 'Ten weeks of voice' }).waitFor()
+  await shot(client, 'path-0')
+  await client.getByText('0 planned, 7 to plan', { exact: false }).waitFor()
+  await shot(client, 'path')
+})
+
+it('its client plans all of it on their page, changes one time, and books it at once', async () => {
+  await client.getByRole('button', { name: 'Plan 7 sessions' }).click()
+  await client.getByLabel('How often').selectOption({ label: 'Each week' })
+  await client.getByRole('button', { name: 'See what that gives' }).click()
+  await client.getByRole('heading', { name: 'All 7 sessions have a time' }).waitFor()
+  const other = client.getByLabel('Another time that day:').nth(1)
+  const times = await other.locator('option').allTextContents()
+  await other.selectOption(times.at(-1)!)
+  await shot(client, 'plan')
+  await client.getByRole('button', { name: 'Book all 7 at once' }).click()
+  await client.getByText('7 planned, 0 to plan', { exact: false }).waitFor()
+  expect(balance()).toMatchObject({ planned: 7, left: 0 })
+  expect(balance().sessions.map(({ booking }) => booking!.price)).toEqual([
+    75_000,
+    ...Array<number>(6).fill(37_500),
+  ])
+  house.clock.forward(20_000)
+  await house.relay.rounds.turn()
+  const mail = await mailTo(house, EMAIL, /^Confirmed/)
+  expect(mail.text.match(/^– /gm)).toHaveLength(7)
+  await shot(client, 'planned')
+})
+
+it('the desk keeps its balance: what has come, longer, and an early end with what is to be given back', async () => {
+  await toPerson()
+  await desk.getByText('0 used · 7 planned · 0 left').waitFor()
+  await desk.getByRole('button', { name: 'Something has come…' }).click()
+  const dialog = () => desk.getByRole('dialog')
+  await dialog().getByLabel('How much', { exact: false }).fill('3000')
+  await dialog().getByRole('button', { name: 'Note it' }).click()
+  await desk.getByText('€3,000.00 of €3,000.00 paid').waitFor()
+  await shot(desk, 'balance')
+  await desk.getByRole('button', { name: 'Make it longer…' }).click()
+  await dialog().getByRole('button', { name: 'Add 1 session' }).click()
+  await desk.getByText('0 used · 7 planned · 1 left').waitFor()
+  // It is planned from here, as what it is.
+  await desk.getByRole('link', { name: 'Plan 1 session' }).click()
+  await desk.getByRole('heading', { name: 'Ten weeks of voice with Beñat Lasarte' }).waitFor()
+  await desk.getByRole('button', { name: 'Book 1 session' }).click()
+  await desk.getByText('0 used · 8 planned · 0 left').waitFor()
+  await desk.getByRole('button', { name: 'End it early…' }).click()
+  await dialog().getByText('€3,000.00 is to be given back.').waitFor()
+  await shot(desk, 'end')
+  await dialog().getByRole('button', { name: 'End it', exact: true }).click()
+  await eventually('it has ended', () => course()?.ended !== undefined)
+})
