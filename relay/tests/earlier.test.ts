@@ -2,7 +2,7 @@ import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileS
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { LinkView, MailNews } from '@acolhida/core/contract'
-import { bookingBehind, lineBehind, lineView, linkView, openingsFor } from '@acolhida/core/house'
+import { bookingBehind, deskCourse, lineBehind, lineView, linkView, openingsFor } from '@acolhida/core/house'
 import { sha256Hex } from '@acolhida/core/terms'
 import { HOUR, instant, MINUTE } from '@acolhida/core/time'
 import { afterEach, beforeEach, expect, it } from 'vitest'
@@ -11,7 +11,7 @@ import { MovableClock } from '../ground/clock.ts'
 import { Relay } from '../relay.ts'
 import { Mailbox } from '../standins/mailbox.ts'
 import { recordPage } from '../store/record.ts'
-import { putInLine } from './inside.ts'
+import { changePractice, putInLine } from './inside.ts'
 import { ANSWERS, BEGINNING } from './setup.ts'
 
 /** A relay's file of version 4, kept by the program of that time, and what that program said of it. */
@@ -278,5 +278,37 @@ it('goes on from a file of version 8: what was answered there is sealed when it 
   expect(asked()).toMatchObject({ answers: before.answers, attempts: [], sealed: [expect.any(String)] })
   const [part] = await openParts(asked().sealed!, known.keys)
   expect(part).toMatchObject({ attempts: before.attempts })
+  await after.stop()
+})
+
+it('goes on from a file of version 9: who was booked there can be given something to do, and kept half done', async () => {
+  const file = join(folder, 'version-9.sqlite')
+  copyFileSync(join(FIXTURES, 'version-9.sqlite'), file)
+  const known = JSON.parse(readFileSync(join(FIXTURES, 'version-9.json'), 'utf8')) as { keyFile: string }
+  writeFileSync(`${file}.key`, known.keyFile, { mode: 0o600 })
+  const clock = new MovableClock(0, undefined, () => BEGINNING)
+  const after = new Relay(
+    {
+      ...{ file, smtp: 'smtp://127.0.0.1:9', doorPages: '/none', deskPages: '/none' },
+      ...{ requestsPerMinute: 1, steady: false },
+    },
+    clock,
+  )
+  const { house } = after.here.keeper
+  expect(house.booking('booked-in-nine')?.asked.person.name).toBe('Nine Known')
+  expect(house.line('waits-since-nine')).toBeDefined()
+  expect([...house.courses()]).toEqual([])
+  changePractice(after, () => ({
+    preparations: [
+      { id: 'letter', is: 'read', name: 'A letter', due: { from: 'given', by: 'P2D' as never }, text: [] },
+    ],
+  }))
+  const { person } = house.booking('booked-in-nine')!.asked
+  after.here.call(deskCourse, {
+    course: 'given-in-ten',
+    command: { do: 'give', person, preparations: ['letter'], booking: 'booked-in-nine' },
+  })
+  expect(house.coursesOf('nine@example.org').map(({ id }) => id)).toEqual(['given-in-ten'])
+  expect(house.half('given-in-ten', 'letter')).toBeUndefined()
   await after.stop()
 })

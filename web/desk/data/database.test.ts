@@ -48,6 +48,9 @@ const RELEASED = [
   { replies: 'id, mail' },
   { lines: 'id, mail, service, open', freed: 'id, at, open' },
   {},
+  {
+    people: 'id, *emails, sort, latest, knownFrom, *allTags, blockedRow, *words, follow, movedIn, stage',
+  },
 ]
 
 /** A database as a released version made it. */
@@ -186,4 +189,15 @@ it('opens what version 9 has left behind, with each address as what it is', asyn
   )
   expect((await current.people.where('emails').equals('tomé@xn--bcher-kva.example').first())?.id).toBe('p')
   await current.delete()
+})
+
+it('opens what version 11 has left behind, with nobody who was given anything, and nobody forgotten', async () => {
+  const old = released(11)
+  await old.open()
+  await old.table('people').bulkPut(demo.people.map((person) => personRow(person, [])))
+  old.close()
+  const db = new DeskDatabase(old.name)
+  expect(await db.people.count()).toBe(demo.people.length)
+  expect([await db.courses.count(), await db.forgotten.count()]).toEqual([0, 0])
+  await db.delete()
 })
