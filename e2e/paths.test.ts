@@ -1,6 +1,7 @@
 import { balanceOf } from '@acolhida/core/preparing'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { faultsOf } from './axe.ts'
 import { mailTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 import { sortByKeys } from './sorting.ts'
@@ -19,8 +20,10 @@ const EMAIL = 'benat.lasarte@example.org'
 const inside = () => house.relay.here.keeper.house
 const course = () => [...inside().courses()].find(({ given }) => given.path)
 const balance = () => balanceOf(course()!, (id) => inside().booking(id), house.clock.now())
-const shot = async (page: Page, name: string): Promise<void> => {
+/** Looks at a page: nothing on it keeps anybody out. With LOOK in the environment a picture is kept in /tmp. */
+const look = async (page: Page, name: string): Promise<void> => {
   if (process.env.LOOK) await page.screenshot({ path: `/tmp/look-${name}.png`, fullPage: page === client })
+  expect.soft(await faultsOf(page), name).toEqual([])
 }
 const toPerson = async (): Promise<void> => {
   await desk.goto(`${house.desk}/people`)
@@ -47,7 +50,7 @@ it('a path is written: a long session, a pause, short ones, and the price in par
   // The long one comes first: its handle is moved by the keyboard.
   await sortByKeys(desk, 'Move Sessions of First conversation', 'Sessions of First conversation', [3, 2, 1])
   await desk.getByText('1 × First conversation, 60 min', { exact: false }).waitFor()
-  await shot(desk, 'paths')
+  await look(desk, 'paths')
 })
 
 it('it is given on one sheet that says what reaches them when', async () => {
@@ -57,7 +60,7 @@ it('it is given on one sheet that says what reaches them when', async () => {
   await dialog.getByRole('heading', { name: 'What reaches them, and when' }).waitFor()
   expect(await dialog.getByText('€428.57 is due', { exact: false }).count()).toBe(6)
   await dialog.getByText('As Beñat Lasarte will read it').click()
-  await shot(desk, 'give-path')
+  await look(desk, 'give-path')
   await dialog.getByRole('button', { name: 'Give it to Beñat Lasarte' }).click()
   await eventually('it has reached the relay', () => course() !== undefined)
   house.clock.forward(20_000)
@@ -66,9 +69,8 @@ it('it is given on one sheet that says what reaches them when', async () => {
   expect(mail.text).toContain('one session: First conversation, 60 min')
   await client.goto(/http\S+\/yours\/\S+/.exec(mail.text)![0])
   await client.getByRole('heading', { name: 'Ten weeks of voice' }).waitFor()
-  await shot(client, 'path-0')
   await client.getByText('0 planned, 7 to plan', { exact: false }).waitFor()
-  await shot(client, 'path')
+  await look(client, 'path')
 })
 
 it('its client plans all of it on their page, changes one time, and books it at once', async () => {
@@ -79,7 +81,7 @@ it('its client plans all of it on their page, changes one time, and books it at 
   const other = client.getByLabel('Another time that day:').nth(1)
   const times = await other.locator('option').allTextContents()
   await other.selectOption(times.at(-1)!)
-  await shot(client, 'plan')
+  await look(client, 'plan')
   await client.getByRole('button', { name: 'Book all 7 at once' }).click()
   await client.getByText('7 planned, 0 to plan', { exact: false }).waitFor()
   expect(balance()).toMatchObject({ planned: 7, left: 0 })
@@ -91,7 +93,7 @@ it('its client plans all of it on their page, changes one time, and books it at 
   await house.relay.rounds.turn()
   const mail = await mailTo(house, EMAIL, /^Confirmed/)
   expect(mail.text.match(/^– /gm)).toHaveLength(7)
-  await shot(client, 'planned')
+  await look(client, 'planned')
 })
 
 it('the desk keeps its balance: what has come, longer, and an early end with what is to be given back', async () => {
@@ -102,7 +104,7 @@ it('the desk keeps its balance: what has come, longer, and an early end with wha
   await dialog().getByLabel('How much', { exact: false }).fill('3000')
   await dialog().getByRole('button', { name: 'Note it' }).click()
   await desk.getByText('€3,000.00 of €3,000.00 paid').waitFor()
-  await shot(desk, 'balance')
+  await look(desk, 'balance')
   await desk.getByRole('button', { name: 'Make it longer…' }).click()
   await dialog().getByRole('button', { name: 'Add 1 session' }).click()
   await desk.getByText('0 used · 7 planned · 1 left').waitFor()
@@ -113,7 +115,7 @@ it('the desk keeps its balance: what has come, longer, and an early end with wha
   await desk.getByText('0 used · 8 planned · 0 left').waitFor()
   await desk.getByRole('button', { name: 'End it early…' }).click()
   await dialog().getByText('€3,000.00 is to be given back.').waitFor()
-  await shot(desk, 'end')
+  await look(desk, 'end')
   await dialog().getByRole('button', { name: 'End it', exact: true }).click()
   await eventually('it has ended', () => course()?.ended !== undefined)
 })

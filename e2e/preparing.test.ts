@@ -1,6 +1,7 @@
 import { enter } from '@acolhida/core/house'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { faultsOf } from './axe.ts'
 import { mailTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
@@ -16,24 +17,26 @@ afterAll(() => house.close())
 
 const EMAIL = 'benat.lasarte@example.org'
 const theirs = () => [...house.relay.here.keeper.house.courses()]
-const shot = async (page: Page, name: string): Promise<void> => {
+/** Looks at a page: nothing on it keeps anybody out. With LOOK in the environment a picture is kept in /tmp. */
+const look = async (page: Page, name: string): Promise<void> => {
   if (process.env.LOOK) await page.screenshot({ path: `/tmp/look-${name}.png`, fullPage: page === client })
+  expect.soft(await faultsOf(page), name).toEqual([])
 }
 
 it('what clients prepare is written, and goes out with a service', async () => {
   await desk.goto(`${house.desk}/preparations`)
   await desk.getByText('will stand here').waitFor()
-  await shot(desk, 'empty')
+  await look(desk, 'empty')
   const card = (name: string) => desk.getByRole('region', { name, exact: true })
   await desk.getByRole('button', { name: 'A letter' }).click()
   await card('How to reach me').getByText('listening service', { exact: false }).first().waitFor()
   await card('How to reach me').getByLabel('Coaching session').check()
   await card('How to reach me').getByText('Goes out with Coaching session.').waitFor()
-  await shot(desk, 'letter')
+  await look(desk, 'letter')
   for (const name of ['Something to sign', 'A questionnaire', 'A file to bring', 'Something to do'])
     await desk.getByRole('button', { name, exact: true }).click()
   await desk.getByRole('region', { name: 'Something to do' }).getByLabel('What it is called').waitFor()
-  await shot(desk, 'preparations')
+  await look(desk, 'preparations')
 })
 
 it('one message and one page: given to one person, as they will read it', async () => {
@@ -47,7 +50,7 @@ it('one message and one page: given to one person, as they will read it', async 
     if (!(await box.isChecked()) && (await box.getAttribute('class'))?.includes('checkbox')) await box.check()
   await dialog.getByLabel('A word that goes with it').fill('Before our first long session.')
   await dialog.getByText('Here is everything to read', { exact: false }).waitFor()
-  await shot(desk, 'give')
+  await look(desk, 'give')
   await dialog.getByRole('button', { name: 'Give it to Beñat Lasarte' }).click()
   await eventually('it has reached the relay', () => theirs().length === 1)
   await desk.getByText('Given to Beñat Lasarte').waitFor()
@@ -58,7 +61,7 @@ it('one message and one page: given to one person, as they will read it', async 
   const link = /http\S+\/yours\/\S+/.exec(mail.text)![0]
   await client.goto(link)
   await client.getByRole('heading', { name: '5 things to do' }).waitFor()
-  await shot(client, 'yours')
+  await look(client, 'yours')
 })
 
 it('what is read, ticked, signed and brought is done, and what is half answered is kept, sealed', async () => {
@@ -72,7 +75,7 @@ it('what is read, ticked, signed and brought is done, and what is half answered 
   await client.getByRole('heading', { name: '3 things to do' }).waitFor()
   await client.getByLabel('What brings you here?').first().fill('My voice goes by noon.')
   await client.getByText('Kept, sealed', { exact: false }).waitFor()
-  await shot(client, 'questions')
+  await look(client, 'questions')
   const [course] = theirs()
   expect(Object.values(course!.progress).some(({ filled }) => filled?.answered === 1)).toBe(true)
   // Elsewhere, by the same link, one goes on; what both pages have is put together.
@@ -104,11 +107,11 @@ it('the desk reads what was answered, sees how far everybody is, and asks again 
   await desk.getByText('Read the answers').click()
   await desk.getByText('My voice goes by noon.').waitFor()
   await desk.getByRole('button', { name: /^Save page.txt/ }).waitFor()
-  await shot(desk, 'person')
+  await look(desk, 'person')
   await desk.goto(`${house.desk}/people/preparing`)
   await desk.getByRole('heading', { name: 'Getting ready' }).waitFor()
   await desk.getByText('1 person has something left to do; nobody is late.').waitFor()
-  await shot(desk, 'who')
+  await look(desk, 'who')
   await desk.getByRole('button', { name: /^Ask again/ }).click()
   await desk.getByRole('dialog').getByRole('button', { name: 'Ask again', exact: true }).click()
   await desk.getByText('Asked again: Beñat Lasarte').waitFor()
@@ -141,5 +144,5 @@ it('a booking gets what its service has, and its tile says how far it is', async
     .getByRole('img', { name: /preparation done/ })
     .first()
     .waitFor()
-  await shot(desk, 'request')
+  await look(desk, 'request')
 })

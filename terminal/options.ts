@@ -20,6 +20,9 @@ export const USAGE = `acolhida: the core on a practice file; answers are JSON
   hours FILE --now INSTANT [--place ID]                  (hours as iCalendar, VAVAILABILITY)
   series FILE --service ID --rhythm week|fortnight|month --from DATE --time HH:MM --count N --now INSTANT
        [--least DAYS] [--greatest DAYS]                  (sessions planned at once; with the options of openings)
+  series FILE --path ID --from DATE --now INSTANT [--person ID] [--rhythm …] [--time HH:MM]
+                                                         (the sessions of a path, or what is left of it)
+  balance FILE --person ID --now INSTANT                 (sessions used, planned and left of their paths, and the money)
   fill FILE --from INSTANT --to INSTANT --prefer longest-wait|fullest|known-first --now INSTANT
        [--by price|minutes] [--most N]                   (who of those who wait is to have a freed time)
 
@@ -60,7 +63,17 @@ export const OPTIONS: Record<string, NonNullable<ParseArgsConfig['options']>> = 
   verify: { number: TEXT },
   calendar: { from: TEXT, days: TEXT, zone: TEXT },
   hours: { now: TEXT, place: TEXT },
-  series: { ...ASKED, rhythm: TEXT, from: TEXT, time: TEXT, count: TEXT, least: TEXT, greatest: TEXT },
+  balance: { person: TEXT, now: TEXT },
+  series: {
+    ...ASKED,
+    path: TEXT,
+    rhythm: TEXT,
+    from: TEXT,
+    time: TEXT,
+    count: TEXT,
+    least: TEXT,
+    greatest: TEXT,
+  },
   fill: { from: TEXT, to: TEXT, prefer: TEXT, now: TEXT, by: TEXT, most: TEXT },
 }
 

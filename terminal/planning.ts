@@ -1,10 +1,32 @@
 import { closureWords } from '@acolhida/core/openings'
-import { MOST_PLANNED, planSessions, RHYTHMS, type Rhythm } from '@acolhida/core/planning'
-import { placeOf, zoneOf } from '@acolhida/core/practice'
+import { normalMail } from '@acolhida/core/people'
+import {
+  MOST_PLANNED,
+  type PlanEach,
+  type PlanWish,
+  planSessions,
+  RHYTHMS,
+  type Rhythm,
+  wishFor,
+} from '@acolhida/core/planning'
+import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
+import { balanceOf, givenPath, type PathSession, replayCourse } from '@acolhida/core/preparing'
 import { byPractitioner } from '@acolhida/core/request'
-import { addDays, date, dateTimeAt, dayNumber, parseInstant, shift, time } from '@acolhida/core/time'
+import { type ReadFile, readPracticeFile } from '@acolhida/core/schemas'
+import {
+  addDays,
+  date,
+  dateTimeAt,
+  dayNumber,
+  formatInstant,
+  type Instant,
+  parseInstant,
+  shift,
+  time,
+  zone,
+} from '@acolhida/core/time'
 import { diaryFor, given, WEEK } from './given.ts'
-import { countOption, option, type Values } from './options.ts'
+import { countOption, need, option, readGiven, Unusable, type Values } from './options.ts'
 
 const rhythm = (text: string): Rhythm => {
   const found = RHYTHMS.find((one) => one === text)
@@ -12,28 +34,106 @@ const rhythm = (text: string): Rhythm => {
   return found
 }
 
+/** The paths that somebody was given, each with how it stands. */
+function pathsOf(file: ReadFile, values: Values, now: Instant) {
+  const id = need(values, 'person')
+  const person = file.people.find((one) => one.id === id)
+  if (!person) throw new Unusable(`--person: there is nobody "${id}" in the file`)
+  const bookings = new Map(file.bookings.map((booking) => [booking.id, booking]))
+  return file.courses
+    .map(({ id: course, events }) => replayCourse(course, events))
+    .filter(({ given: { path, person: whose } }) => path && person.emails.includes(normalMail(whose.email)))
+    .map((course) => ({ course, balance: balanceOf(course, (one) => bookings.get(one), now) }))
+}
+
+/** How the paths of somebody stand: sessions used, planned and left, and the money. */
+export function balanceCommand(path: string, values: Values) {
+  const now = option(values, 'now', parseInstant)
+  const file = readPracticeFile(readGiven(path), path)
+  return {
+    person: need(values, 'person'),
+    paths: pathsOf(file, values, now).map(({ course, balance: { sessions, ...sums } }) => ({
+      path: course.given.path!.id,
+      name: course.given.path!.name,
+      currency: course.given.path!.currency,
+      ...(course.ended === undefined ? {} : { ended: formatInstant(course.ended) }),
+      ...(course.paused ? { rests: true } : {}),
+      ...sums,
+      sessions: sessions.map(({ session, is, booking }) => ({
+        ...{ id: session.id, service: session.service, minutes: session.minutes, worth: session.worth, is },
+        ...(booking ? { booking: booking.id, start: formatInstant(booking.start) } : {}),
+      })),
+    })),
+  }
+}
+
+/** The sessions of a path that are to be planned: what is left of it with somebody, or all where they were not given it. */
+function sessionsToPlan(file: ReadFile, values: Values, now: Instant): PathSession[] {
+  const id = need(values, 'path')
+  const own =
+    values.person === undefined
+      ? undefined
+      : pathsOf(file, values, now).find(({ course }) => course.given.path?.id === id)
+  if (own) return own.balance.sessions.flatMap(({ session, is }) => (is === 'left' ? [session] : []))
+  const { practice } = file
+  const path = practice.paths?.find((one) => one.id === id)
+  if (!path) throw new Unusable(`--path: there is no path "${id}" in the file`)
+  return givenPath(practice, path, now, zone(practice.profile.zone)).path.sessions
+}
+
+/** What each session of a path is, for planning. */
+function eachOf({ practice }: ReadFile, sessions: readonly PathSession[]): PlanEach[] {
+  if (sessions.length === 0) throw new Unusable('--path: nothing of it is left to plan')
+  return sessions.map(({ service: id, minutes, least, most }) => {
+    const service = serviceOf(practice, id)
+    if (!service) throw new Unusable(`--path: its service "${id}" is gone from the practice`)
+    return {
+      ...{ service, minutes },
+      ...(least === undefined ? {} : { least: Math.max(1, least) }),
+      ...(most === undefined ? {} : { greatest: most }),
+    }
+  })
+}
+
 /** Sessions planned after a rhythm, as the practitioner may plan them; with why one is not where it was meant. */
 export function seriesCommand(path: string, values: Values) {
   const now = option(values, 'now', parseInstant)
   const first = option(values, 'from', date)
-  const at = option(values, 'time', time)
-  const count = option(values, 'count', countOption(MOST_PLANNED))
-  const g = given(path, values, now)
+  const each =
+    values.path === undefined
+      ? undefined
+      : eachOf(
+          readPracticeFile(readGiven(path), path),
+          sessionsToPlan(readPracticeFile(readGiven(path), path), values, now),
+        )
+  const at = option({ time: each ? '10:00' : undefined, ...values }, 'time', time)
+  const count = each?.length ?? option(values, 'count', countOption(MOST_PLANNED))
+  const head = each?.[0]
+  const g = given(
+    path,
+    head ? { ...values, service: head.service.id, minutes: String(head.minutes) } : values,
+    now,
+  )
   const { practice } = g.file
   const there = zoneOf(practice, placeOf(practice, g.place))
   const begin = there.toInstant(dayNumber(addDays(first, -31)), 0)
-  const end = shift(there.toInstant(dayNumber(addDays(first, count * 31)), 0), WEEK)
-  const plan = planSessions(practice, diaryFor(g, values, now, begin, end), {
+  const pauses = each?.reduce((sum, { least = 0 }) => sum + least, 0) ?? 0
+  const end = shift(there.toInstant(dayNumber(addDays(first, count * 31 + pauses)), 0), WEEK)
+  const wish: PlanWish = {
     ...{ service: g.service, place: g.place, minutes: g.minutes, asker: byPractitioner, now },
-    ...{ rhythm: option(values, 'rhythm', rhythm), first, time: at, count },
+    ...{ rhythm: option({ rhythm: each ? 'week' : undefined, ...values }, 'rhythm', rhythm) },
+    ...{ first, time: at, count },
+    ...(each ? { each } : {}),
     ...(values.least === undefined ? {} : { least: option(values, 'least', countOption(366)) }),
     ...(values.greatest === undefined ? {} : { greatest: option(values, 'greatest', countOption(366)) }),
-  })
+  }
+  const plan = planSessions(practice, diaryFor(g, values, now, begin, end), wish)
   return {
-    service: g.service.id,
+    ...(values.path === undefined ? { service: g.service.id } : { path: values.path }),
     zone: there.name,
     cost: plan.cost,
-    sessions: plan.sessions.map(({ meant, ideal, start, days, minutes, because }) => ({
+    sessions: plan.sessions.map(({ meant, ideal, start, days, minutes, because }, k) => ({
+      ...(each ? { service: each[k]!.service.id, length: each[k]!.minutes } : {}),
       meant,
       local: start === undefined ? null : dateTimeAt(there, start),
       ...(days === 0 ? {} : { days }),
@@ -42,7 +142,8 @@ export function seriesCommand(path: string, values: Values) {
         ? {
             because: because.map((closure) =>
               closureWords(closure, {
-                ...{ practice, start: ideal, minutes: g.minutes, zone: there, nameOf: ({ id }) => id },
+                ...{ practice, start: ideal, minutes: wishFor(wish, k).minutes, zone: there },
+                nameOf: ({ id }) => id,
               }),
             ),
           }

@@ -2,8 +2,10 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { writeBackup, writePracticeFile } from '@acolhida/core/formats'
+import type { Path } from '@acolhida/core/practice'
+import { givenPath } from '@acolhida/core/preparing'
 import { type Condition, sheetOf } from '@acolhida/core/questions'
-import { parseInstant } from '@acolhida/core/time'
+import { parseInstant, zone } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import { describe, expect, it } from 'vitest'
 import { samplePractice } from '../core/tests/sample.ts'
@@ -60,6 +62,53 @@ describe('the terminal', () => {
     ])
     expect(run(...ask, '--rhythm', 'daily', '--time', '10:00').error).toContain('none of week, fortnight')
     expect(run(...ask, '--rhythm', 'week', '--time', '10').code).toBe(2)
+  })
+
+  it('plans the sessions of a path, and says how a path stands with somebody', () => {
+    const path: Path = {
+      ...{ id: 'half-a-year', name: 'Half a year', text: '', price: 300_000 },
+      stations: [
+        { id: 'long', does: 'sessions', service: 's', minutes: 60, many: 1 },
+        { id: 'short', does: 'sessions', service: 's', minutes: 30, many: 2, least: 10 },
+      ],
+    }
+    const practice = samplePractice({ paths: [path] })
+    const file = put('paths.json', writePracticeFile({ format: 'acolhida-practice', version: 1, practice }))
+    const { answer } = run('series', file, '--path', 'half-a-year', '--from', '2026-11-30', ...NOW)
+    expect(answer.sessions.map((one: object) => Object.values(one).slice(0, 4))).toEqual([
+      ['s', 60, '2026-11-30', '2026-11-30T10:00'],
+      // Ten days apart at least: each a fortnight after the one before, on the same weekday.
+      ['s', 30, '2026-12-14', '2026-12-14T10:00'],
+      ['s', 30, '2026-12-28', '2026-12-28T10:00'],
+    ])
+    expect(run('series', file, '--path', 'none', '--from', '2026-11-30', ...NOW).error).toContain('no path')
+    const now = parseInstant('2026-11-24T11:00Z')
+    const person = { name: 'P', email: 'P@example.org', zone: 'Europe/Lisbon' }
+    const backup = put(
+      'backup.json',
+      writeBackup({
+        ...{ format: 'acolhida-backup', version: 1, practice, bookings: [], enquiries: [], mails: [] },
+        ...{ sessions: [], salt: 'a salt of tests', revision: 0, cursor: 0 },
+        people: [{ id: 'p', name: 'P', emails: ['p@example.org'], invited: [], blocked: false, note: '' }],
+        courses: [
+          {
+            id: 'course-one',
+            events: [
+              { type: 'given', at: now, person, ...givenPath(practice, path, now, zone('Europe/Lisbon')) },
+              { type: 'paid', at: now, amount: 100_000, way: 'cash' },
+            ],
+          },
+        ],
+      }),
+    )
+    const { answer: balance } = run('balance', backup, '--person', 'p', ...NOW)
+    expect(balance.paths).toMatchObject([
+      { path: 'half-a-year', used: 0, planned: 0, left: 3, price: 300_000, paid: 100_000, open: 200_000 },
+    ])
+    expect(balance.paths[0].sessions.map(({ worth }: { worth: number }) => worth)).toEqual([
+      150_000, 75_000, 75_000,
+    ])
+    expect(run('balance', backup, '--person', 'nobody', ...NOW).error).toContain('nobody "nobody"')
   })
 
   it('fills a freed time with those who wait, and says why others are not chosen', () => {

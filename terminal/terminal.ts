@@ -39,7 +39,7 @@ import {
   zoneFor,
 } from './given.ts'
 import { countOption, need, OPTIONS, option, readGiven, Unusable, USAGE, type Values } from './options.ts'
-import { seriesCommand } from './planning.ts'
+import { balanceCommand, seriesCommand } from './planning.ts'
 import { checkCommand, isBroken, replayCommand } from './questions.ts'
 import { fillCommand } from './waiting.ts'
 
@@ -316,6 +316,7 @@ const COMMANDS: Record<string, (file: string, values: Values) => unknown> = {
   },
 
   series: seriesCommand,
+  balance: balanceCommand,
 
   fill: (path, values) => fillCommand(readPracticeFile(readGiven(path), path), values),
 

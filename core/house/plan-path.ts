@@ -1,9 +1,9 @@
 import type { BookPathBody, PathPlan, PlanPathBody } from '../contract/course-types.ts'
 import { type Asker, newClient } from '../openings/index.ts'
-import { type PlanEach, type PlanWish, planSessions, startsOn } from '../planning/index.ts'
+import { type PlanEach, type PlanWish, planEnd, planSessions, startsOn } from '../planning/index.ts'
 import { type Practice, placeOf, type Service, serviceOf, zoneOf } from '../practice/index.ts'
 import { askerFor, personBehind, Refused } from '../request/index.ts'
-import { DAY, type DayNumber, dateAt, dayNumber, type LocalDate, localDate, shift } from '../time/index.ts'
+import { addDays, dateAt, dayNumber, type LocalDate } from '../time/index.ts'
 import { coursesBehind, theirsBehind, type WhoseLink } from './course.ts'
 import { type House, published } from './house.ts'
 import { checkWindows } from './line.ts'
@@ -29,9 +29,9 @@ function askerOfPath(house: House, { email }: WhoseLink, services: readonly stri
 }
 
 /** How far ahead a path is planned: as far as its sessions go, whatever the service's own reach. */
-const farEnough = (service: Service, first: LocalDate, many: number): Service => ({
+const farEnough = (service: Service, until: LocalDate): Service => ({
   ...service,
-  reach: { kind: 'until', date: localDate((dayNumber(first) + (many + 1) * 31) as DayNumber) },
+  reach: { kind: 'until', date: until },
 })
 
 const serviceIn = (practice: Practice, id: string): Service => {
@@ -51,33 +51,35 @@ export function planPath(work: Work, { hash, ...body }: PlanPathBody & { hash: s
   const { practice } = published(house)
   if (left.length === 0) throw new Refused(409, 'course-over')
   const found = placeOf(practice, place)
-  const each = left.map(({ session }): PlanEach => {
+  const meant = left.map(({ session }): PlanEach => {
     const { minutes, least, most } = session
-    const service = farEnough(serviceIn(practice, session.service), first, left.length)
     return {
-      ...{ service, minutes },
+      ...{ service: serviceIn(practice, session.service), minutes },
       ...(least === undefined ? {} : { least: Math.max(1, least) }),
       ...(most === undefined ? {} : { greatest: most }),
     }
   })
-  const [head] = each as [PlanEach]
-  if (!found || !head.service.places.includes(place)) throw new Refused(404, 'unknown-place')
+  const [firstOne] = meant as [PlanEach]
+  if (!found || !firstOne.service.places.includes(place)) throw new Refused(404, 'unknown-place')
   const there = zoneOf(practice, found)
-  if (windows) checkWindows(windows, head.minutes, there.name, now)
+  if (windows) checkWindows(windows, firstOne.minutes, there.name, now)
   const asker = askerOfPath(
     house,
     theirs,
-    each.map(({ service }) => service.id),
+    meant.map(({ service }) => service.id),
   )
   // Nothing is planned in what is over.
   const today = dateAt(there, now)
   const begin = [first, today].toSorted().at(-1)!
+  const until = planEnd({ rhythm, first: begin, count: left.length, each: meant })
+  const each = meant.map((one) => ({ ...one, service: farEnough(one.service, until) }))
+  const [head] = each as [PlanEach]
   const wish: PlanWish = {
     ...{ service: head.service, place, minutes: head.minutes, asker, now, rhythm, time },
     ...{ first: begin, count: left.length, each, ...(windows?.length ? { windows } : {}) },
   }
   const from = there.toInstant(dayNumber(begin), 0)
-  const diary = house.diary(from, shift(from, (left.length + 1) * 31 * DAY))
+  const diary = house.diary(from, there.toInstant(dayNumber(addDays(until, 1)), 0))
   const { sessions } = planSessions(practice, diary, wish)
   return {
     clocks: clockNames(practice, place, course.given.person.zone),

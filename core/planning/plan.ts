@@ -1,6 +1,7 @@
 import { type Asker, type Closure, type Diary, openStarts, why } from '../openings/index.ts'
 import { type Practice, placeOf, type Service, zoneOf } from '../practice/index.ts'
 import {
+  addDays,
   type DayNumber,
   type Duration,
   dateAt,
@@ -103,12 +104,12 @@ interface Reached {
  * @throws RangeError where the wish can't be meant: too many, or distances that exclude each other
  */
 export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): SessionPlan {
-  const { rhythm, first, count, least = 1, greatest } = wish
+  const { count, least = 1, greatest } = wish
   if (!Number.isInteger(count) || count < 1 || count > MOST_PLANNED)
     throw new RangeError(`Between 1 and ${MOST_PLANNED} sessions can be planned at once, not ${count}.`)
   if (!(least >= 1) || (greatest !== undefined && greatest < least))
     throw new RangeError('The least distance is a day or more, and the greatest no smaller than the least.')
-  const dates = rhythmDates(rhythm, first, count)
+  const dates = datesOf(wish)
   const there = zoneOf(practice, placeOf(practice, wish.place))
   const free = freedom(practice, wish)
   const by = candidates(free.practice, diary, wish, there, dates)
@@ -138,6 +139,24 @@ export function planSessions(practice: Practice, diary: Diary, wish: PlanWish): 
   }
 }
 
+/**
+ * The dates that are meant: those of the rhythm, later by whole weeks where sessions must be further apart than that, as
+ * after a pause. What comes after moves along.
+ */
+function datesOf({ rhythm, first, count, each }: PlanWish): LocalDate[] {
+  let later = 0
+  return rhythmDates(rhythm, first, count).map((date, k, all) => {
+    const gap = k === 0 ? 0 : dayNumber(date) - dayNumber(all[k - 1]!)
+    const more = k === 0 ? 0 : (each?.[k]?.least ?? 0) - gap
+    if (more > 0) later += Math.ceil(more / 7) * 7
+    return addDays(date, later)
+  })
+}
+
+/** The last date up to which a plan can reach: so far the diary must be known. */
+export const planEnd = (wish: Pick<PlanWish, 'rhythm' | 'first' | 'count' | 'each'>): LocalDate =>
+  addDays(datesOf(wish as PlanWish).at(-1) ?? wish.first, 31)
+
 /** What does not bind the practitioner, set aside for them. */
 function freedom(practice: Practice, wish: PlanWish): PlanWish & { practice: Practice } {
   const { asker, service, now, first, count } = wish
@@ -145,13 +164,14 @@ function freedom(practice: Practice, wish: PlanWish): PlanWish & { practice: Pra
   const { weekCloses: _, ...open } = practice
   const today = dateAt(zone(practice.profile.zone), now)
   const from = Math.max(dayNumber(first), dayNumber(today))
+  const far = Math.max(from + (count + 1) * 31, dayNumber(planEnd(wish)))
   return {
     ...wish,
     practice: open,
     service: {
       ...service,
       notice: 'PT0S' as Duration,
-      reach: { kind: 'until', date: localDate((from + (count + 1) * 31) as DayNumber) },
+      reach: { kind: 'until', date: localDate(far as DayNumber) },
     },
   }
 }

@@ -187,13 +187,25 @@ describe('a plan', () => {
   /** Every plan there is, tried: each session on any open start within reach, or left out. */
   function byHand(practice: Practice, diary: Diary, wish: PlanWish): number {
     const dates = rhythmDates(wish.rhythm, wish.first, wish.count)
+    // Where sessions must be further apart than the rhythm has them, what follows moves by whole weeks.
+    for (let k = 1; k < dates.length; k++)
+      while (dayNumber(dates[k]!) - dayNumber(dates[k - 1]!) < (wish.each?.[k]?.least ?? 0))
+        for (let j = k; j < dates.length; j++) dates[j] = addDays(dates[j]!, 7)
     const reach = REACH[wish.rhythm]
-    const { least = 1, greatest, windows } = wish
+    const { greatest, windows } = wish
+    const leastOf = (k: number): number => wish.each?.[k]?.least ?? wish.least ?? 1
     const limit = practice.limits.perWeek
     const free = { ...wish, service: { ...wish.service, notice: 'PT0S' as Duration } }
-    const starts = dates.map((meant) => {
+    const starts = dates.map((meant, k) => {
+      const long = wish.each?.[k]?.minutes ?? 60
       const from = addDays(meant, -reach.before)
-      return openStarts(practice, diary, free, from, reach.before + reach.after + 1).filter((start) => {
+      return openStarts(
+        practice,
+        diary,
+        { ...free, minutes: long },
+        from,
+        reach.before + reach.after + 1,
+      ).filter((start) => {
         const [day, at] = dateTimeAt(lisbon, start).split('T') as [LocalDate, WallTime]
         const minutes = minutesOf(at)
         const weekday = ((dayNumber(day) + 3) % 7) + 1
@@ -204,7 +216,7 @@ describe('a plan', () => {
               ({ weekdays = [], after, before }) =>
                 weekdays.includes(weekday as 1) &&
                 minutesOf(after!) <= minutes &&
-                minutes + 60 <= minutesOf(before!),
+                minutes + long <= minutesOf(before!),
             ))
         )
       })
@@ -220,7 +232,8 @@ describe('a plan', () => {
         const day = dateAt(lisbon, start)
         const last = chosen.at(-1)
         const apart = last === undefined ? undefined : dayNumber(day) - dayNumber(last)
-        if (apart !== undefined && (apart < least || (greatest !== undefined && apart > greatest))) continue
+        if (apart !== undefined && (apart < leastOf(k) || (greatest !== undefined && apart > greatest)))
+          continue
         const week = (one: LocalDate) => weekStart(dayNumber(one), practice.profile.weekStart)
         const same = chosen.filter((one) => week(one) === week(day)).length
         if (limit && diary.count('week', dayNumber(day)) + same >= limit) continue
@@ -255,13 +268,26 @@ describe('a plan', () => {
           week: fc.constantFrom(undefined, 1, 2),
           least: fc.constantFrom(undefined, 1, 5, 8),
           greatest: fc.constantFrom(undefined, 8, 13),
+          each: fc.constantFrom<[number, number | undefined][] | undefined>(
+            undefined,
+            [
+              [120, undefined],
+              [60, 9],
+              [60, 3],
+            ],
+            [
+              [60, undefined],
+              [60, 16],
+              [180, undefined],
+            ],
+          ),
           window: fc.constantFrom<WaitingWindow | undefined>(undefined, {
             weekdays: [2, 5],
             after: clock('09:00'),
             before: clock('15:00'),
           }),
         }),
-        ({ rhythm, count, hour, busy, week, least, greatest, window }) => {
+        ({ rhythm, count, hour, busy, week, least, greatest, window, each }) => {
           const practice = house(
             { limits: { openRequests: 3, ...(week ? { perWeek: week } : {}) } },
             { starts: { kind: 'every', minutes: 60 }, reach: { kind: 'days', days: 300 } },
@@ -279,7 +305,16 @@ describe('a plan', () => {
           const wish = wishFor(practice, {
             ...{ rhythm, count, time: clock(`${String(hour).padStart(2, '0')}:00`) },
             ...(least ? { least } : {}),
-            ...(greatest ? { greatest } : {}),
+            // A path says of each session how far it is from the one before.
+            ...(greatest && !each ? { greatest } : {}),
+            ...(each
+              ? {
+                  each: each.slice(0, count).map(([minutes, far]) => ({
+                    ...{ service: practice.services[0]!, minutes },
+                    ...(far ? { least: far } : {}),
+                  })),
+                }
+              : {}),
             ...(window ? { windows: [window] } : {}),
           })
           const plan = planSessions(practice, diary, wish)
@@ -291,13 +326,17 @@ describe('a plan', () => {
             0,
           )
           expect(sum).toBe(plan.cost)
-          for (const { start } of plan.sessions)
+          for (const [k, { start }] of plan.sessions.entries())
             if (start !== undefined)
               expect(
                 openStarts(
                   practice,
                   diary,
-                  { ...wish, service: { ...wish.service, notice: 'PT0S' as Duration } },
+                  {
+                    ...wish,
+                    minutes: wish.each?.[k]?.minutes ?? 60,
+                    service: { ...wish.service, notice: 'PT0S' as Duration },
+                  },
                   dateAt(lisbon, start),
                   1,
                 ),

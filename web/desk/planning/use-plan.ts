@@ -87,7 +87,9 @@ export function usePlan(desk: Desk, form: PlanForm): Made {
     return zoneOf(practice, placeOf(practice, form.place)).toInstant(dayNumber(form.first), 0)
   }, [practice, form.place, form.first, now])
   const many = Number.isInteger(form.count) ? Math.min(Math.max(form.count, 1), MOST_PLANNED) : 1
-  const end = shift(begin, many * LONGEST[form.rhythm] * DAY + BEYOND)
+  // A pause on a path moves what comes after it.
+  const pauses = form.path?.sessions.reduce((sum, { least = 0 }) => sum + least, 0) ?? 0
+  const end = shift(begin, (many * LONGEST[form.rhythm] + pauses) * DAY + BEYOND)
   const taken = useTaken(desk, shift(begin, -BEYOND), end)
   return useMemo(() => {
     try {

@@ -232,7 +232,7 @@ function StationRow({ practice, path, station }: { practice: Practice; path: Pat
     }))
   return (
     <li {...box}>
-      <div className="grid grid-cols-[auto_1fr_auto] items-start gap-3 rounded-lg border border-line bg-card p-3">
+      <div className="grid grid-cols-[auto_1fr_auto] items-start gap-1.5 rounded-lg border border-line bg-card p-2 sm:gap-3 sm:p-3">
         <button
           type="button"
           className="press press-quiet mt-1 cursor-grab px-1.5"
@@ -241,7 +241,9 @@ function StationRow({ practice, path, station }: { practice: Practice; path: Pat
         >
           <GripVertical size={16} aria-hidden="true" />
         </button>
-        <Fields practice={practice} path={path} station={station} put={put} />
+        <div className="min-w-0">
+          <Fields practice={practice} path={path} station={station} put={put} />
+        </div>
         <ActButton
           className="press press-quiet px-2"
           aria-label={`Remove ${stationName(practice, station)}`}
@@ -349,7 +351,7 @@ function Fields({
       const [each, last] = [parts[0] ?? 0, parts.at(-1) ?? 0]
       return (
         <div>
-          <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+          <div className="grid grid-cols-1 gap-3 sm:grid-cols-3">
             <SavedField
               label="Parts of the price"
               what={what}

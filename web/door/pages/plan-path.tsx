@@ -172,11 +172,11 @@ export default function PlanPath({
       )}
       {plan && clocks && (
         <section className="mt-4" aria-labelledby={`${id}-plan`}>
-          <h4 id={`${id}-plan`} ref={head} tabIndex={-1} className="serif text-[20px] outline-none">
+          <h3 id={`${id}-plan`} ref={head} tabIndex={-1} className="outline-none">
             {found === plan.sessions.length
               ? say('yours.plan-all', { count: found })
               : say('yours.plan-some', { count: found, of: plan.sessions.length })}
-          </h4>
+          </h3>
           <ol className="mt-2 grid gap-2">
             {plan.sessions.map(({ session, name, minutes, meant, start, days, off, others }) => {
               const taken = moved.get(session) ?? start

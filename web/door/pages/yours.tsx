@@ -199,12 +199,17 @@ function Course({ course, doing }: { course: CourseView; doing: OnYours }) {
 
 /** Their sessions, each on its own page behind the same link. */
 function Sessions({ view, secret }: { view: YoursView; secret: string }) {
-  if (view.sessions.length === 0) return null
+  // Those of a path stand on its line.
+  const onLine = new Set(
+    view.courses.flatMap(({ path }) => path?.sessions.flatMap(({ booking }) => booking ?? []) ?? []),
+  )
+  const sessions = view.sessions.filter(({ booking }) => !onLine.has(booking))
+  if (sessions.length === 0) return null
   return (
     <section className="sheet mt-5 p-5">
       <h2>{say('yours.sessions')}</h2>
       <ul className="mt-2 grid gap-2">
-        {view.sessions.map(({ booking, service, start, minutes, state, clocks, own }) => (
+        {sessions.map(({ booking, service, start, minutes, state, clocks, own }) => (
           <li key={booking}>
             <Link className="way" to={`/${view.slug}/my/${secret}${own ? '' : `?booking=${booking}`}`}>
               {service}, {sessionAt(start, minutes, clocksNamed(clocks))}
