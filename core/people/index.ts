@@ -1,4 +1,3 @@
-export * from './forgotten.ts'
 export * from './known.ts'
 export { countedMail, isMail, isPhone, normalMail } from './mail.ts'
 export { nameProblem, plainLetters, shortName, withoutUnseen } from './name.ts'

@@ -1,7 +1,6 @@
 import 'fake-indexeddb/auto'
 import { replay } from '@acolhida/core/booking'
-import { writeBackup } from '@acolhida/core/formats'
-import { withoutForgotten } from '@acolhida/core/people'
+import { withoutForgotten, writeBackup } from '@acolhida/core/formats'
 import { readBackup } from '@acolhida/core/schemas'
 import { verifyAgreements } from '@acolhida/core/terms'
 import { parseInstant } from '@acolhida/core/time'

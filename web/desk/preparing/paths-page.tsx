@@ -1,10 +1,12 @@
 import { signOf } from '@acolhida/core/money'
 import {
   checkPractice,
+  type Overlay,
   type Path,
   type PathStation,
   type Practice,
   preparationOf,
+  withParts,
 } from '@acolhida/core/practice'
 import { instalments, pathFault } from '@acolhida/core/preparing'
 import { freeId } from '@acolhida/core/questions'
@@ -24,6 +26,11 @@ import { amount, durationTyped, wholeTyped } from '../settings/setting.ts'
 import { cash, pathLine } from './path-words.ts'
 
 type Of<D extends PathStation['does']> = Extract<PathStation, { does: D }>
+
+const isDoing = <D extends PathStation['does']>(station: PathStation, does: D): station is Of<D> =>
+  station.does === does
+/** The practice with parts of a station changed; what is set to nothing is left out. */
+type Put = <D extends PathStation['does']>(p: Practice, does: D, parts: Overlay<Of<D>>) => Practice
 
 /** How a path begins. */
 function beginPath({ paths = [], services }: Practice): Path {
@@ -223,11 +230,11 @@ function OnePath({
 
 function StationRow({ practice, path, station }: { practice: Practice; path: Path; station: PathStation }) {
   const { box, handle } = useSortableRow(station.id)
-  const put = <S extends PathStation>(p: Practice, parts: Partial<S>): Practice =>
+  const put: Put = (p, does, parts) =>
     withPath(p, path.id, (one) => ({
       ...one,
       stations: one.stations.map((other) =>
-        other.id === station.id ? ({ ...other, ...parts } as PathStation) : other,
+        other.id === station.id && isDoing(other, does) ? withParts(other, parts) : other,
       ),
     }))
   return (
@@ -275,7 +282,7 @@ function Fields({
   practice: Practice
   path: Path
   station: PathStation
-  put: <S extends PathStation>(p: Practice, parts: Partial<S>) => Practice
+  put: Put
 }) {
   const what = 'a path'
   switch (station.does) {
@@ -286,7 +293,7 @@ function Fields({
           what={what}
           value={station.preparation}
           options={asOptions(practice.preparations ?? [])}
-          change={(p, preparation) => put<Of<'prepare'>>(p, { preparation })}
+          change={(p, preparation) => put(p, 'prepare', { preparation })}
         />
       )
     case 'sessions':
@@ -298,7 +305,7 @@ function Fields({
               what={what}
               value={station.service}
               options={asOptions(practice.services.filter(({ seats }) => seats === 1))}
-              change={(p, service) => put<Of<'sessions'>>(p, { service })}
+              change={(p, service) => put(p, 'sessions', { service })}
             />
           </div>
           <SavedField
@@ -309,7 +316,7 @@ function Fields({
             change={(p, typed) => {
               const many = wholeTyped(typed, 1)
               if (many > 60) throw new Error('Sixty sessions are the most.')
-              return put<Of<'sessions'>>(p, { many })
+              return put(p, 'sessions', { many })
             }}
           />
           <SavedField
@@ -317,32 +324,21 @@ function Fields({
             what={what}
             type="number"
             value={String(station.minutes)}
-            change={(p, typed) => put<Of<'sessions'>>(p, { minutes: wholeTyped(typed, 1) })}
+            change={(p, typed) => put(p, 'sessions', { minutes: wholeTyped(typed, 1) })}
           />
           <SavedField
             label="Days apart, least"
             what={what}
             type="number"
             value={String(station.least ?? '')}
-            change={(p, typed) => {
-              const least = daysTyped(typed)
-              const { least: _, ...rest } = station
-              return put(
-                p,
-                least === undefined ? ({ ...rest, least: undefined } as never) : { ...rest, least },
-              )
-            }}
+            change={(p, typed) => put(p, 'sessions', { least: daysTyped(typed) })}
           />
           <SavedField
             label="Most"
             what={what}
             type="number"
             value={String(station.most ?? '')}
-            change={(p, typed) => {
-              const most = daysTyped(typed)
-              const { most: _, ...rest } = station
-              return put(p, most === undefined ? ({ ...rest, most: undefined } as never) : { ...rest, most })
-            }}
+            change={(p, typed) => put(p, 'sessions', { most: daysTyped(typed) })}
           />
         </div>
       )
@@ -357,21 +353,21 @@ function Fields({
               what={what}
               type="number"
               value={String(station.parts)}
-              change={(p, typed) => put<Of<'pay'>>(p, { parts: Math.min(60, wholeTyped(typed, 1)) })}
+              change={(p, typed) => put(p, 'pay', { parts: Math.min(60, wholeTyped(typed, 1)) })}
             />
             <SavedField
               label="The first, after the giving"
               what={what}
               value={durationTyped(station.after)}
               units={['days', 'weeks', 'months']}
-              change={(p, typed) => put<Of<'pay'>>(p, { after: durationOfTyped(typed) })}
+              change={(p, typed) => put(p, 'pay', { after: durationOfTyped(typed) })}
             />
             <SavedField
               label="Then every"
               what={what}
               value={durationTyped(station.every)}
               units={['days', 'weeks', 'months']}
-              change={(p, typed) => put<Of<'pay'>>(p, { every: durationOfTyped(typed) })}
+              change={(p, typed) => put(p, 'pay', { every: durationOfTyped(typed) })}
             />
           </div>
           <p className="mt-1 text-[13px] text-soft">
@@ -391,7 +387,7 @@ function Fields({
           what={what}
           type="number"
           value={String(station.days)}
-          change={(p, typed) => put<Of<'pause'>>(p, { days: wholeTyped(typed, 1) })}
+          change={(p, typed) => put(p, 'pause', { days: wholeTyped(typed, 1) })}
         />
       )
   }

@@ -1,5 +1,4 @@
-import type { Backup } from '@acolhida/core/formats'
-import { withoutForgotten } from '@acolhida/core/people'
+import { type Backup, withoutForgotten } from '@acolhida/core/formats'
 import { readBackup } from '@acolhida/core/schemas'
 import Dexie from 'dexie'
 import { fill } from '../data/backup.ts'

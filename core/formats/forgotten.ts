@@ -1,7 +1,7 @@
-import type { Backup, ForgottenPerson } from '../formats/files.ts'
+import { mailHash } from '../people/index.ts'
 import { isAttached } from '../questions/values.ts'
 import type { Instant } from '../time/index.ts'
-import { mailHash } from './known.ts'
+import type { Backup, ForgottenPerson } from './files.ts'
 
 /** Whether something that began at a moment with an address was somebody's who has been forgotten since. */
 export function forgottenBy(
