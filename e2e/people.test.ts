@@ -1,6 +1,7 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
 import { enter } from '@acolhida/core/house'
 import { DAY, HOUR, shift } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
@@ -81,6 +82,14 @@ it('somebody is saved as a card, and whole: to read, and as data', async () => {
   const data = JSON.parse(await saved('Everything, as data'))
   expect(data).toMatchObject({ format: 'acolhida-person', version: 1, person: { name: 'Beñat Lasarte' } })
   expect(data.bookings[0].events[0].type).toBe('asked')
+})
+
+it('a workbook is read as a table is', async () => {
+  const workbook = fileURLToPath(new URL('../core/move-in/fixtures/people.xlsx', import.meta.url))
+  await desk.goto(`${house.desk}/people/move-in`)
+  await desk.getByLabel('Open a file').setInputFiles(workbook)
+  await desk.getByRole('button', { name: 'Take 2 people in' }).waitFor()
+  await desk.getByText('Nobody: “not an address” is no mail address.').waitFor()
 })
 
 it('cards are moved in as tables are, and a file that is none of both is refused with a sentence', async () => {

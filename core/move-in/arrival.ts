@@ -38,3 +38,6 @@ export class NoPeople extends Error {
     this.name = 'NoPeople'
   }
 }
+
+/** Whether bytes are those of a packed file, as every workbook is one: they begin with "PK" (APPNOTE.TXT, 4.3.7). */
+export const isPacked = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b

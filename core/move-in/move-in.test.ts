@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
 import { letIn, person as personSchema } from '../schemas/index.ts'
@@ -7,12 +9,14 @@ import {
   type Arrival,
   cardOf,
   guessColumns,
+  isPacked,
   NoPeople,
   peopleOfTable,
   readCards,
   readPeopleTable,
   sift,
 } from './index.ts'
+import { LARGEST_UNPACKED, readPeopleSheet } from './people-sheet.ts'
 
 const today = '2026-11-24' as LocalDate
 let n = 0
@@ -46,6 +50,58 @@ describe('a table', () => {
   it('is refused with a sentence where there is nobody in it, or too many', () => {
     for (const text of ['', '\n\n', 'name,email\n']) expect(() => readPeopleTable(text)).toThrow(NoPeople)
     expect(() => readPeopleTable(`name\n${'x\n'.repeat(20_001)}`)).toThrow(/20,001 lines.*20,000/)
+  })
+})
+
+/** Written by LibreOffice Calc 7.4 from a table of these people. */
+const WORKBOOK = new Uint8Array(readFileSync(new URL('./fixtures/people.xlsx', import.meta.url)))
+
+describe('a workbook', () => {
+  it('is read as a table: its first sheet, dates as dates, without its empty lines', async () => {
+    expect(isPacked(WORKBOOK)).toBe(true)
+    const { headings, rows } = await readPeopleSheet(WORKBOOK)
+    expect(headings).toEqual(['Name', 'E-mail', 'Phone', 'Birthday', 'Groups', 'Notes'])
+    expect(rows).toEqual([
+      [
+        'Ana Prova',
+        'ana.prova@example.org',
+        '+351912000000',
+        '1985-04-12',
+        'choir;early',
+        'Two lines\nof a note',
+      ],
+      ['Çelik Ötzi', 'celik@example.org', '', '1990-12-31', '', ''],
+      ['Nobody', 'not an address', '', '', '', ''],
+    ])
+    const { come, wrong } = sift(peopleOfTable({ headings, rows }, guessColumns(headings)), among())
+    expect(come.map(({ name, birthday }) => [name, birthday])).toEqual([
+      ['Ana Prova', '1985-04-12'],
+      ['Çelik Ötzi', '1990-12-31'],
+    ])
+    expect(wrong).toHaveLength(1)
+  })
+
+  it('is refused with a sentence where it is none, is torn, or would swell without end', async () => {
+    const packed = (files: Record<string, Uint8Array>) => readPeopleSheet(zipSync(files))
+    await expect(readPeopleSheet(WORKBOOK.slice(0, 2_000))).rejects.toThrow(NoPeople)
+    await expect(packed({ 'letter.xml': strToU8('<a/>') })).rejects.toThrow(/can’t be read/)
+    await expect(
+      packed({ 'xl/worksheets/sheet1.xml': new Uint8Array(LARGEST_UNPACKED + 1) }),
+    ).rejects.toThrow(/larger than 200 MB/)
+    // One stray cell at the end of a sheet would fill millions before it.
+    const files = unzipSync(WORKBOOK)
+    const sheet = 'xl/worksheets/sheet1.xml'
+    const stray = '<row r="1048576"><c r="XFD1048576" t="n"><v>1</v></c></row></sheetData>'
+    await expect(
+      packed({ ...files, [sheet]: strToU8(strFromU8(files[sheet]!).replace('</sheetData>', stray)) }),
+    ).rejects.toThrow(/far off/)
+    // Broken anywhere, it is refused, or read as a table.
+    for (let at = 0; at < WORKBOOK.length; at += 37) {
+      const broken = WORKBOOK.slice()
+      broken[at]! ^= 0xff
+      const read = await readPeopleSheet(broken).catch((error) => error)
+      expect(read instanceof NoPeople || Array.isArray(read.headings)).toBe(true)
+    }
   })
 })
 

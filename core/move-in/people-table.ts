@@ -17,7 +17,11 @@ export function readPeopleTable(text: string): PeopleTable {
     skipEmptyLines: 'greedy',
     delimitersToGuess: [',', ';', '\t', '|'],
   })
-  const [headings, ...rows] = data
+  return asTable(data)
+}
+
+/** A table of what stands in the lines of a file. @throws NoPeople where it is none, or too long */
+export function asTable([headings, ...rows]: string[][]): PeopleTable {
   if (!headings || headings.length < 1) throw new NoPeople('This file is empty.')
   if (rows.length === 0) throw new NoPeople('This file has headings, or one line, and nobody below them.')
   checkHowMany(rows.length, 'lines')

@@ -88,7 +88,8 @@ const petal = (id: string) => readiness(bookingOf(house.relay, id)).preparation
 const given = async (id = 'for-a-session') => {
   expect((await enter(id)).status).toBe(201)
   const secret = linkTo(house.relay, id)
-  const [course] = (await look(secret)).courses
+  const { course: of } = bookingOf(house.relay, id)
+  const course = (await look(secret)).courses.find(({ course }) => course === of?.id)
   return { secret, course: course!, id }
 }
 
@@ -306,7 +307,7 @@ describe('what the practitioner gives by hand', () => {
     expect((await desk('course-one', { ...give, preparations: ['nothing'] })).body.code).toBe(
       'unknown-preparation',
     )
-    expect((await desk('course-one', { ...give, preparations: [] })).body.code).toBe('malformed')
+    expect((await desk('course-one', { ...give, preparations: [] })).body.code).toBe('unknown-preparation')
     expect((await desk('course-one', { ...give, booking: 'no-such-booking' })).body.code).toBe(
       'unknown-booking',
     )

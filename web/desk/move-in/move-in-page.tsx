@@ -41,7 +41,7 @@ export function MoveInPage() {
     <>
       <PageHead
         title="Move people in"
-        line="From a table (CSV) or cards (vCard). Nothing is written before you have seen what would come of it, and nobody is written to."
+        line="From a table (CSV, or a workbook’s first sheet) or cards (vCard). Nothing is written before you have seen what would come of it, and nobody is written to."
       >
         <Link className="press" to="/people">
           Back to everybody
@@ -53,7 +53,7 @@ export function MoveInPage() {
             <p className="mt-1.5 mb-3 text-[14px] text-soft">
               A table needs headings in its first line, and a column with names and one with mail addresses.
             </p>
-            <FileButton accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard" onFile={moving.open}>
+            <FileButton accept=".csv,.tsv,.txt,.xlsx,.vcf,text/csv,text/vcard" onFile={moving.open}>
               {read ? 'Open another file' : 'Open a file'}
             </FileButton>
             {problem && (

@@ -1,6 +1,7 @@
 import {
   type Arrival,
   guessColumns,
+  isPacked,
   LARGEST_PEOPLE_FILE,
   NoPeople,
   type PeopleTable,
@@ -36,7 +37,14 @@ async function read(file: File): Promise<FileRead> {
   if (file.size > LARGEST_PEOPLE_FILE)
     throw new NoPeople(`“${file.name}” is larger than ${LARGEST_PEOPLE_FILE / 1_048_576} MB. Split it.`)
   const bytes = new Uint8Array(await file.arrayBuffer())
-  if (bytes.includes(0)) throw new NoPeople(`“${file.name}” is no text. Save it as CSV, or as vCard.`)
+  name = withoutUnseen(file.name).slice(0, 50)
+  table = undefined
+  cards = undefined
+  // A workbook's reader is fetched when there is a workbook to read.
+  if (isPacked(bytes))
+    return columned(await (await import('@acolhida/core/move-in/sheet')).readPeopleSheet(bytes))
+  if (bytes.includes(0))
+    throw new NoPeople(`“${file.name}” is no text. Save it as CSV, as .xlsx, or as vCard.`)
   let text: string
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
@@ -44,15 +52,16 @@ async function read(file: File): Promise<FileRead> {
     // What spreadsheets on older machines write (WHATWG Encoding, windows-1252).
     text = new TextDecoder('windows-1252').decode(bytes)
   }
-  name = withoutUnseen(file.name).slice(0, 50)
-  table = undefined
-  cards = undefined
   if (/^\uFEFF?\s*BEGIN:VCARD/i.test(text)) {
     cards = readCards(text)
     return { name, many: cards.arrivals.length + cards.unread.length }
   }
-  table = readPeopleTable(text)
-  const { headings, rows } = table
+  return columned(readPeopleTable(text))
+}
+
+function columned(read: PeopleTable): FileRead {
+  const { headings, rows } = read
+  table = read
   return {
     name,
     many: rows.length,
