@@ -327,6 +327,49 @@ describe('a mail that came back', () => {
   })
 })
 
+describe('the word for how far one has come', () => {
+  const told = (n: number, seq: number, body: object) => item(n, 'asks-tome', seq, body as StoredEvent)
+  const theirs = async () =>
+    (await db.people.get(demo.people.find(({ name }) => name === 'Tomé Arrais')!.id))!
+  const { start, service: asks } = replay(tome.id, tome.events).asked
+  const welcomed = { type: 'welcomed', at: now, by: 'practitioner', settles: now }
+  const attended = (at: Instant) => ({ type: 'attended', at, settles: at })
+  const moving = (moves: object) => ({
+    ...demo,
+    practice: {
+      ...demo.practice,
+      services: demo.practice.services.map((service) =>
+        service.id === asks ? { ...service, moves } : service,
+      ),
+    },
+  })
+
+  it('is set by what a service is told to set it by, each change noted; by nothing else', async () => {
+    await importBackup(db, moving({ booked: 'coming', attended: 'client' }))
+    const before = (await theirs()).stage
+    await takeIn(db, page(told(1, tome.events.length + 1, welcomed)))
+    expect((await theirs()).stage).toBe('coming')
+    expect((await theirs()).stages?.at(-1)).toMatchObject({ at: now })
+    const later = shift(start, DAY)
+    await takeIn(db, { ...page(told(2, tome.events.length + 2, attended(later))), now: later })
+    expect((await theirs()).stage).toBe('client')
+    expect(before).not.toBe('coming')
+  })
+
+  it('stays what it was said to be since, and where it is old news', async () => {
+    await importBackup(db, moving({ booked: 'coming' }))
+    await db.people.put({
+      ...(await theirs()),
+      ...{ stage: 'resting', stages: [{ at: shift(now, 1), stage: 'resting' }] },
+    })
+    await takeIn(db, page(told(1, tome.events.length + 1, welcomed)))
+    expect((await theirs()).stage).toBe('resting')
+    await importBackup(db, moving({ booked: 'coming' }))
+    await takeIn(db, { ...page(told(1, tome.events.length + 1, welcomed)), now: shift(now, 20 * DAY) })
+    expect((await theirs()).stage).not.toBe('coming')
+  })
+})
+
 describe('news', () => {
   const item = (n: number, seq: number, body: object) =>
     ({ n, at: now, kind: 'booking', subject: 'b', seq, body }) as RecordItem
