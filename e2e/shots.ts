@@ -1,7 +1,7 @@
 import { resolve } from 'node:path'
 import { DAY, instant, zone } from '@acolhida/core/time'
 import { demoMonths } from '@acolhida/demo/months'
-import { lineLink } from '@acolhida/relay/tests/inside'
+import { linkTo } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { fillIn, goTo, pick, sendButton, toTheTimes } from './client.ts'
 import { lookRound, openHouse } from './house.ts'
@@ -107,12 +107,12 @@ async function main(): Promise<void> {
   await begin.getByRole('heading', { name: 'A few more hours' }).waitFor()
   await shoot(begin, 'desk-waiting')
   const { house: there } = house.relay.here.keeper
-  const held = [...there.inLine()].find(({ offer, joined }) => offer && joined.service === 'voice-assessment')
-  if (!held) throw new Error('Nothing is held out to anybody.')
-  const freed = await visitor(true)
-  await freed.goto(`${house.door}/${house.slug}/in-line/${lineLink(house.relay, held.id)}`)
-  await freed.getByRole('heading', { name: 'A time is free for you', level: 1 }).waitFor()
-  await shoot(freed, 'door-freed-phone')
+  const prepares = [...there.openBookings()].find(({ course, status }) => course && status === 'booked')
+  if (!prepares) throw new Error('Nobody has anything to prepare.')
+  const yours = await visitor(true)
+  await yours.goto(`${house.door}/${house.slug}/yours/${linkTo(house.relay, prepares.id)}`)
+  await yours.getByRole('heading', { level: 2 }).first().waitFor()
+  await shoot(yours, 'door-yours-phone')
   await house.close()
 }
 

@@ -203,7 +203,7 @@ const Waiting = memo(function Waiting({
   const { person } = booking.asked
   return (
     <li className="sheet px-4 py-3.5">
-      <div className="flex items-start justify-between gap-4">
+      <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-2 min-[420px]:flex-nowrap">
         <div className="flex items-center gap-3.5">
           {chosen !== undefined && (
             <input
@@ -226,7 +226,7 @@ const Waiting = memo(function Waiting({
             </div>
           </div>
         </div>
-        <div className="shrink-0 text-right">
+        <div className="ml-auto shrink-0 text-right">
           <b className="figures">{when(practice, booking.start)}</b>
           <HoldLeft until={booking.until} />
         </div>
