@@ -1,15 +1,26 @@
 import { enter } from '@acolhida/core/house'
+import type { Instant } from '@acolhida/core/time'
+import { demoBackup } from '@acolhida/demo'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { faultsOf } from './axe.ts'
 import { mailTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
+/** The demo, whose questions before an assessment ask for a number as well. */
+const askingForANumber = (at: Instant) => {
+  const { practice, ...demo } = demoBackup(at)
+  const [first, ...others] = practice.questionnaires
+  const number = { id: 'number', kind: 'phone', text: 'Where can I reach you?', required: false } as const
+  const asking = { ...first!, questions: [...first!.questions, number] }
+  return { ...demo, practice: { ...practice, questionnaires: [asking, ...others] } }
+}
+
 let house: House
 let desk: Page
 let client: Page
 beforeAll(async () => {
-  house = await openHouse()
+  house = await openHouse({ demo: askingForANumber })
   desk = await house.openDesk()
   client = await house.visitor({ viewport: { width: 390, height: 844 } })
 })
@@ -87,7 +98,8 @@ it('what is read, ticked, signed and brought is done, and what is half answered 
   await other.getByText('Kept, sealed', { exact: false }).waitFor()
   await client.getByLabel('Is there a page', { exact: false }).fill('https://example.org/noon')
   await expect.poll(() => client.getByLabel('My own').isChecked()).toBe(true)
-  await client.getByText('3 of 5 answered · Kept, sealed', { exact: false }).waitFor()
+  await client.getByLabel('Where can I reach you?').fill('+34 943 555 010')
+  await client.getByText('4 of 6 answered · Kept, sealed', { exact: false }).waitFor()
   await client.getByRole('button', { name: 'Send the answers' }).click()
   await client.getByRole('heading', { name: '2 things to do' }).waitFor()
   const file = { name: 'page.txt', mimeType: 'text/plain', buffer: Buffer.from('Once upon a time') }
@@ -107,6 +119,10 @@ it('the desk reads what was answered, sees how far everybody is, and asks again 
   await desk.getByText('Read the answers').click()
   await desk.getByText('My voice goes by noon.').waitFor()
   await desk.getByRole('button', { name: /^Save page.txt/ }).waitFor()
+  // What they say of how they are reached is kept with them by a press.
+  await desk.getByRole('button', { name: 'Keep as their number' }).click()
+  await desk.getByText('As it stands with them.').waitFor()
+  await desk.getByRole('link', { name: '+34 943 555 010' }).waitFor()
   await look(desk, 'person')
   await desk.goto(`${house.desk}/people/preparing`)
   await desk.getByRole('heading', { name: 'Getting ready' }).waitFor()

@@ -163,7 +163,9 @@ export function enter(
   const ask = { ...askFor(reckoned, place, client ?? byPractitioner, now), minutes }
   const but = freed === undefined ? {} : { freed }
   const closures = why(reckoned.practice, house.diary(start, start, but, also), ask, start)
-  if ((client ? closures : blockingMove(closures, body.clash)).length > 0)
+  // A path is planned as far ahead as its sessions go.
+  const theirs = path ? closures.filter(({ rule }) => rule !== 'reach') : closures
+  if ((client ? theirs : blockingMove(closures, body.clash)).length > 0)
     throw new Refused(409, client ? 'not-open' : 'not-open.by-hand', { where: 'start' })
   const shown = checkByHand(reckoned, body, minutes)
   const read = readByThem(work, body)

@@ -1,3 +1,4 @@
+export { corrected } from './correction.ts'
 export * from './known.ts'
 export { countedMail, isMail, isPhone, normalMail } from './mail.ts'
 export { nameProblem, plainLetters, shortName, withoutUnseen } from './name.ts'

@@ -3,7 +3,16 @@ import { begin } from '../booking/index.ts'
 import { sampleAsked } from '../tests/asked.ts'
 import { samplePractice } from '../tests/sample.ts'
 import { MINUTE, shift } from '../time/index.ts'
-import { isMail, joinPeople, knownPeople, mailHash, normalMail, type Person, standingAt } from './index.ts'
+import {
+  corrected,
+  isMail,
+  joinPeople,
+  knownPeople,
+  mailHash,
+  normalMail,
+  type Person,
+  standingAt,
+} from './index.ts'
 
 const person = (id: string, change: Partial<Person> = {}): Person => ({
   id,
@@ -78,5 +87,31 @@ describe('people', () => {
         blocked: false,
       },
     ])
+  })
+})
+
+describe('what somebody answers about how they are reached', () => {
+  const ana = person('ana', { phone: '+351 912 000 000' })
+
+  it('takes the place of the number, and comes before the addresses', () => {
+    expect(corrected(ana, 'phone', ' +351 913 000 000 ')).toEqual({ ...ana, phone: '+351 913 000 000' })
+    const { phone: _, ...without } = ana
+    expect(corrected(without, 'phone', '+351 913')).toEqual({ ...without, phone: '+351 913' })
+    expect(corrected(ana, 'email', 'Ana@New.example.org')?.emails).toEqual([
+      'ana@new.example.org',
+      'ana@example.org',
+    ])
+  })
+
+  it('is nothing new where it is what is known, however it is written, or is none', () => {
+    for (const [asked, answer] of [
+      ['phone', '+351-912-000-000'],
+      ['phone', ''],
+      ['phone', undefined],
+      ['email', 'ANA@example.org '],
+      ['email', 'no address'],
+      ['short', '+351 913'],
+    ] as const)
+      expect(corrected(ana, asked, answer)).toBeUndefined()
   })
 })

@@ -35,7 +35,10 @@ export class Statements {
   }
 
   get<R>(sql: string, ...values: Value[]): R | undefined {
-    return this.#prepare(sql).get(...values) as R | undefined
+    const row = this.#prepare(sql).get(...values) as (R & { _metadata?: unknown }) | undefined
+    // The driver adds how long it took, which is nothing of the row.
+    if (row) delete row._metadata
+    return row
   }
 
   all<R>(sql: string, ...values: Value[]): R[] {

@@ -25,6 +25,9 @@ export function portrait(keeper: Doorkeeper, now: Instant): unknown {
     lines: [...house.inLine()].sort((a, b) => (a.id < b.id ? -1 : 1)),
     freed: [...house.freedTimes()].sort((a, b) => (a.id < b.id ? -1 : 1)),
     courses: [...house.courses()].sort((a, b) => (a.id < b.id ? -1 : 1)),
+    halves: [...house.courses()]
+      .flatMap(({ id, given }) => given.stations.map((one) => [id, one.id, house.half(id, one.id)]))
+      .sort(),
     agenda: [...house.agenda()],
     chain: house.chain,
     revision: house.pack?.revision,

@@ -17,6 +17,7 @@ import type { Db } from '../store/db.ts'
 import { Secrets } from '../store/keys.ts'
 import { SqliteStore } from '../store/sqlite-store.ts'
 import { agendas, overlaps, portrait } from './alike.ts'
+import { PATH, PREPARATIONS } from './course-tries.ts'
 import { FIRST, furnished, History, type Tried } from './histories.ts'
 import { BEGINNING } from './setup.ts'
 import { tries } from './tries.ts'
@@ -40,6 +41,7 @@ function practice(): DoorPackage {
         sequence: 'around',
         before: { text: 'Read it.', tick: true },
         waitlist: { ...WAITLIST, letGo: 2 },
+        prepares: ['tick', 'sign'],
       }),
       sampleService({
         id: 'b',
@@ -68,6 +70,8 @@ function practice(): DoorPackage {
     ],
     terms: [{ id: 't', versions: [{ number: 1, title: 'T', text: 'Be kind.' }] }],
     limits: { openRequests: 3, perDay: 6 },
+    preparations: PREPARATIONS,
+    paths: [PATH],
     texts: [{ id: 'so', name: 'So', subject: 'So', body: '{service}: {coming}' }],
     sequences: [
       {
@@ -291,6 +295,14 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
     'till tell',
     'till give',
     'seal',
+    'course give',
+    'course client',
+    'course half',
+    'course answer',
+    'course book',
+    'course pay',
+    'course take-back',
+    'course forget',
     'paid first',
   ])
     expect(done.get(name) ?? 0).toBeGreaterThan(RUNS / 500)

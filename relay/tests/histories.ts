@@ -49,6 +49,7 @@ import { printOfBooking, Refused } from '@acolhida/core/request'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
 import { DAY, type Instant, instant, MINUTE, SECOND, shift } from '@acolhida/core/time'
 import { circumstances } from '../../core/house/circumstances.ts'
+import { tryCourse } from './course-tries.ts'
 import { type Lent, tryInLine } from './line-tries.ts'
 import { FURNISHED, TO_A_START, type Try } from './tries.ts'
 
@@ -206,6 +207,8 @@ export class History {
         return this.#link(attempt)
       case 'line':
         return tryInLine(this.#lent(), attempt)
+      case 'course':
+        return tryCourse(this.#lent(), attempt)
       case 'desk':
         return this.#desk(attempt)
     }

@@ -52,6 +52,30 @@ export type Try =
       nth: number
       which: number
     }
+  /** Somebody with something to prepare, or a path; or the practitioner for them. */
+  | {
+      who: 'course'
+      does:
+        | 'give'
+        | 'give-path'
+        | 'open'
+        | 'client'
+        | 'half'
+        | 'answer'
+        | 'book'
+        | 'chase'
+        | 'done'
+        | 'undone'
+        | 'end'
+        | 'pay'
+        | 'pause'
+        | 'resume'
+        | 'extend'
+        | 'take-back'
+        | 'forget'
+      nth: number
+      which: number
+    }
   | { who: 'post'; goes: boolean }
   /** What was answered, and is needed no more, is sealed for the desk. */
   | { who: 'seal' }
@@ -79,6 +103,8 @@ export const FURNISHED: readonly Try[] = [
   { who: 'line', does: 'by-hand', nth: 0, which: 0 },
   { who: 'line', does: 'join', nth: 1, which: 1 },
   { who: 'line', does: 'join', nth: 0, which: 3 },
+  { who: 'course', does: 'give', nth: 1, which: 1 },
+  { who: 'course', does: 'give-path', nth: 2, which: 1 },
   { who: 'time', ms: 9 * SECOND },
 ]
 
@@ -204,6 +230,19 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
         ...(['join', 'join', 'by-hand', 'by-hand', 'earlier', 'prove', 'take', 'take', 'take'] as const),
         ...(['turn', 'turn', 'change', 'pause', 'resume', 'still', 'leave', 'out', 'back'] as const),
         ...(['look', 'go', 'stop', 'skip', 'offer', 'book'] as const),
+      ),
+      nth: some,
+      which: some,
+    }),
+  },
+  {
+    weight: 5,
+    arbitrary: fc.record({
+      who: fc.constant('course' as const),
+      does: fc.constantFrom(
+        ...(['give', 'give', 'give-path', 'open', 'client', 'client', 'client', 'half', 'half'] as const),
+        ...(['answer', 'book', 'book', 'chase', 'done', 'undone', 'end', 'pay', 'pause'] as const),
+        ...(['resume', 'extend', 'take-back', 'take-back', 'forget'] as const),
       ),
       nth: some,
       which: some,

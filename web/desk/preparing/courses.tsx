@@ -10,6 +10,7 @@ import { FileAnswer } from '../request/answers.tsx'
 import { doWithCourse } from '../sync/acts.ts'
 import { Chase } from './chase.tsx'
 import { PathOf } from './path-of.tsx'
+import { TakeOver } from './take-over.tsx'
 import { type GivenTo, stateOf } from './use-courses.ts'
 import { PREPARES, stationWords } from './words.ts'
 
@@ -116,7 +117,7 @@ function OneStation({
             <FileAnswer file={file} />
           </span>
         ))}
-        {answers && <Answered practice={practice} one={one} />}
+        {answers && <Answered practice={practice} one={one} email={row.course.given.person.email} />}
       </div>
       {!over && (
         <ActButton
@@ -132,7 +133,15 @@ function OneStation({
 }
 
 /** What was answered, opened here and nowhere else. */
-function Answered({ practice, one: { station, progress } }: { practice: Practice; one: StationState }) {
+function Answered({
+  practice,
+  one: { station, progress },
+  email,
+}: {
+  practice: Practice
+  one: StationState
+  email: string
+}) {
   const { answers = {} } = progress
   const asked = practice.questionnaires.find(({ id }) => id === station.questionnaire?.id)
   const questions = (asked && questionsOf(asked, station.questionnaire?.version ?? 0)) ?? []
@@ -148,6 +157,9 @@ function Answered({ practice, one: { station, progress } }: { practice: Practice
               <dt className="text-soft">{question.text}</dt>
               <dd dir="auto" className="whitespace-pre-line wrap-anywhere">
                 {isAttached(answer) ? <FileAnswer file={answer} /> : answerWords(question, answer)}
+                {(question.kind === 'phone' || question.kind === 'email') && (
+                  <TakeOver email={email} asked={question.kind} answer={answer} />
+                )}
               </dd>
             </div>
           )
