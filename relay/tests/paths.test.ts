@@ -137,6 +137,18 @@ describe('a path', () => {
     expect((await plan(secret)).body.code).toBe('course-over')
   })
 
+  it('is booked as far ahead as it is planned, whatever reach its services have', async () => {
+    const secret = await given()
+    changePractice(house.relay, ({ services }) => ({
+      services: services.map((one) => ({ ...one, reach: { kind: 'days' as const, days: 7 } })),
+    }))
+    const { body: planned } = await plan(secret)
+    const sessions = planned.sessions.map(({ session, start }) => ({ session, start }))
+    expect(sessions.at(-1)!.start! - house.clock.now()).toBeGreaterThan(21 * DAY)
+    expect((await call(secret, 'book', { sessions })).status).toBe(200)
+    expect(balance()).toMatchObject({ planned: 4, left: 0 })
+  })
+
   it('is planned by the practitioner as well, and what is cancelled in time is there once more', async () => {
     await given()
     const open = (await openStartsOf(house.door, house.slug)) as Instant[]
