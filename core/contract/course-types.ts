@@ -66,7 +66,7 @@ export interface PathView {
     start?: Instant
     clocks?: ClockNames
   }[]
-  pays: { id: string; amount: Minor; due: Instant; paid: boolean }[]
+  pays: { id: string; amount: Minor; due: Instant; is: 'paid' | 'open' | 'overdue' }[]
   used: number
   planned: number
   left: number
@@ -178,7 +178,8 @@ export type DeskCourseDoes =
   /** It is done, or to be done once more, by the practitioner's word. */
   | { do: 'done'; station: string }
   | { do: 'undone'; station: string }
-  | { do: 'end' }
+  /** It is over; and so much of what has come is given back with it. */
+  | { do: 'end'; back?: Minor }
   /** Something has come for a path, or was given back (below nothing). */
   | { do: 'pay'; amount: Minor; way: PayWay; text?: string }
   | { do: 'pause'; text: string }

@@ -627,7 +627,7 @@ export const desk = {
         'nothing-left',
         'nothing-to-take-back',
       ] as const),
-      ...(['unknown-path', 'no-path', 'path-impossible'] as const),
+      ...(['unknown-path', 'no-path', 'path-impossible', 'not-paid', 'not-left'] as const),
     ],
     says: 'Gives somebody what there is to do, asks again for what is open, says that something is done or is to be done once more, or ends it.',
   }),

@@ -2,6 +2,7 @@ import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED, WAYS
 import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
 import { nameProblem } from '../people/name.ts'
 import { MOST_PLANNED, RHYTHMS } from '../planning/rhythm.ts'
+import { MOST_OF_A_PATH } from '../practice/path.ts'
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
 import { holdsHtml } from '../questions/text.ts'
@@ -299,11 +300,11 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
         chase: { text: words },
         done: { station: id },
         undone: { station: id },
-        end: {},
+        end: { back: maybe(whole(1, 1_000_000_000)) },
         pay: { amount: whole(-1_000_000_000, 1_000_000_000), way: one(...WAYS), text: maybe(text(2_000)) },
         pause: { text: text(2_000) },
         resume: {},
-        extend: { like: id, many: whole(1, 60), price: whole(0, 1_000_000_000) },
+        extend: { like: id, many: whole(1, MOST_OF_A_PATH), price: whole(0, 1_000_000_000) },
         'take-back': { of: whole(1, 1_000_000) },
       }),
     }),

@@ -1,17 +1,18 @@
 import { courseSubject } from '../agenda/index.ts'
 import { type Booking, UNDO } from '../booking/index.ts'
 import type { DeskCourse, HalfBody, StationBody, StationDoes } from '../contract/course-types.ts'
+import type { Minor } from '../money/index.ts'
 import { normalMail } from '../people/index.ts'
-import { type Preparation, preparationOf, serviceOf } from '../practice/index.ts'
+import { MOST_OF_A_PATH, type Preparation, preparationOf, serviceOf } from '../practice/index.ts'
 import {
   type Course,
   type CourseEvent,
   courseAt,
   type GivenPath,
   givenPath,
-  MOST_OF_A_PATH,
   type PathPay,
   type PathSession,
+  paidFor,
   pathFault,
   pathSessions,
   type Station,
@@ -120,13 +121,15 @@ export function deskCourse(work: Work, { course: id, command }: DeskCourse): { s
       return happens({ type: 'chased', at, text: command.text, settles })
     case 'end':
       if (course.ended) throw new Refused(409, 'course-over')
-      return happens({ type: 'ended', at, settles })
+      mayGiveBack(course, command.back ?? 0)
+      return happens({ type: 'ended', at, settles, ...(command.back ? { back: command.back } : {}) })
     case 'done':
     case 'undone':
       stationIn(course, command.station)
       return happens({ type: command.do, at, station: command.station, by })
     case 'pay': {
       const { amount, way, text } = pathIn(course) && command
+      mayGiveBack(course, -amount)
       return happens({ type: 'paid', at, amount, way, ...(text?.trim() ? { text: text.trim() } : {}) })
     }
     case 'pause':
@@ -153,6 +156,11 @@ function stationIn(course: Course, id: string): Station {
   return station
 }
 
+/** Makes sure that no more is given back than has come. @throws Refused */
+function mayGiveBack(course: Course, amount: Minor): void {
+  if (amount > 0 && amount > paidFor(course)) throw new Refused(409, 'not-paid')
+}
+
 /** The path somebody was given. @throws Refused where it is none */
 export function pathIn({ given }: Course): GivenPath {
   if (!given.path) throw new Refused(409, 'no-path')
@@ -167,7 +175,12 @@ function longer(
 ): { sessions: PathSession[]; pays: PathPay[] } {
   const all = pathSessions(course)
   const own = all.find(({ id }) => id === like)
-  if (!own || all.length + many > MOST_OF_A_PATH * 2) throw new Refused(409, 'not-left')
+  if (!own) throw new Refused(409, 'not-left')
+  const [after, most] = [all.length + many, 2 * MOST_OF_A_PATH]
+  if (after > most)
+    throw new Refused(409, 'path-impossible', {
+      data: { what: `it would have ${after} sessions; ${most} are the most.` },
+    })
   const worths = sharesByMinutes(
     price,
     Array.from({ length: many }, () => own.minutes),

@@ -2,7 +2,7 @@ import type { PathView } from '../contract/course-types.ts'
 import { referenceOf, transferPayload } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { placeOf, serviceOf, zoneOf } from '../practice/index.ts'
-import { balanceOf, type Course, type SessionOfPath } from '../preparing/index.ts'
+import { balanceOf, type Course, paysAt, type SessionOfPath } from '../preparing/index.ts'
 import { Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
 import { happenToCourse, pathIn } from './course.ts'
@@ -53,8 +53,6 @@ export function pathView(house: House, course: Course, now: Instant): PathView |
   const reference = referenceOf(course)
   const { open, paid } = balance
   const payload = to && open > 0 && transferPayload(to, open, path.currency, reference)
-  const pays = [...path.pays, ...(course.extended ?? []).flatMap((one) => one.pays)]
-  let sum = 0
   const next = balance.sessions.find(({ is }) => is === 'left')?.session
   const service = next && serviceOf(practice, next.service)
   return {
@@ -74,10 +72,7 @@ export function pathView(house: House, course: Course, now: Instant): PathView |
           }
         : {}),
     })),
-    pays: pays.map(({ id, amount, due }) => {
-      sum += amount
-      return { id, amount, due, paid: paid >= sum }
-    }),
+    pays: paysAt(course, now).map(({ id, amount, due, is }) => ({ id, amount, due, is })),
     ...{ used: balance.used, planned: balance.planned, left: balance.left, paid, open },
     ...(to && open > 0 ? { transfer: { ...to, reference, ...(payload ? { payload } : {}) } } : {}),
     ...(course.paused ? { paused: course.paused.text } : {}),

@@ -1,6 +1,6 @@
 import { id, isoDuration, minor, someMinutes } from '../shape/plain.ts'
 import { exactly, line, maybe, object, tagged, text, unique, whole } from '../shape/shape.ts'
-import type { Path, PathStation } from './path.ts'
+import { MOST_OF_A_PATH, MOST_PARTS, type Path, type PathStation } from './path.ts'
 
 const days = whole(1, 366)
 const station = exactly<PathStation>()(
@@ -10,11 +10,11 @@ const station = exactly<PathStation>()(
       id,
       service: id,
       minutes: someMinutes,
-      many: whole(1, 60),
+      many: whole(1, MOST_OF_A_PATH),
       least: maybe(days),
       most: maybe(days),
     },
-    pay: { id, parts: whole(1, 60), after: isoDuration, every: isoDuration },
+    pay: { id, parts: whole(1, MOST_PARTS), after: isoDuration, every: isoDuration },
     pause: { id, days },
   }),
 )

@@ -1,6 +1,10 @@
 import type { Minor } from '../money/index.ts'
 import type { Duration } from '../time/index.ts'
 
+/** The most sessions that one path is given with, and the most parts its price comes in. */
+export const MOST_OF_A_PATH = 60
+export const MOST_PARTS = 60
+
 /** What stands on the line of a path. */
 export type PathStation = { id: string } & (
   | { does: 'prepare'; preparation: string }

@@ -89,8 +89,8 @@ export interface OwnOfCourse {
   extended: { sessions: PathSession[]; pays: PathPay[] }
   /** The practitioner has asked again for what is not done. */
   chased: { text: string; settles: Instant }
-  /** It is taken back: what is not done need not be done. */
-  ended: { settles?: Instant }
+  /** It is over: what is not done need not be done; and so much of what has come was given back with it. */
+  ended: { settles?: Instant; back?: Minor }
   /** What was done last about it is taken back: its giving, its asking again, its end. */
   'taken-back': { of: number }
 }
@@ -127,15 +127,17 @@ export interface Course {
   chased?: Instant
   /** Which booking each session of its path is; what has come for it; since when it rests; what it was extended by. */
   booked?: Record<string, string>
-  payments?: { at: Instant; amount: Minor; way: PayWay; text?: string }[]
+  payments?: { seq: number; at: Instant; amount: Minor; way: PayWay; text?: string }[]
   paused?: { at: Instant; text: string }
   extended?: { at: Instant; sessions: PathSession[]; pays: PathPay[] }[]
   ended?: Instant
   /** The event that tells them something, in which words, and from when on. */
   tells?: { seq: number; step: CourseStep; due: Instant; text?: string }
-  /** What the practitioner has done last, which they can take back until a moment; and how it was before. */
-  unsettled?: { seq: number; until: Instant; before?: Course }
+  /** What the practitioner has done last, which they can take back until a moment; and what that changed, as it was. */
+  unsettled?: { seq: number; until: Instant; before?: Decided }
 }
+/** What asking again and ending change; nothing else of a course is touched by taking them back. */
+type Decided = Pick<Course, 'chased' | 'tells' | 'ended'>
 
 /** A course as it begins. */
 export function beginCourse(id: string, given: EventOf<'given'>): Course {
@@ -153,10 +155,24 @@ const withStation = (course: Course, station: string, progress: HowFar): Course 
   progress: { ...course.progress, [station]: progress },
 })
 const by = (at: Instant): HowFar['done'] => ({ at, by: 'client' })
-const decided = (course: Course, before: Course, until: Instant): Course => {
-  const { unsettled: _, ...rest } = before
-  return { ...course, unsettled: { seq: course.seq, until, before: rest } }
-}
+const decided = (course: Course, { chased, tells, ended }: Course, until: Instant): Course => ({
+  ...course,
+  unsettled: {
+    ...{ seq: course.seq, until },
+    before: {
+      ...(chased === undefined ? {} : { chased }),
+      ...(tells ? { tells } : {}),
+      ...(ended === undefined ? {} : { ended }),
+    },
+  },
+})
+const withPayment = (
+  course: Course,
+  payment: Omit<NonNullable<Course['payments']>[number], 'seq'>,
+): Course => ({
+  ...course,
+  payments: [...(course.payments ?? []), { seq: course.seq, ...payment }],
+})
 
 const APPLY: {
   [K in CourseEvent['type']]: (course: Course, event: EventOf<K>, before: Course) => Course
@@ -176,10 +192,8 @@ const APPLY: {
   signed: (course, { station, at, agreement }) => withStation(course, station, { done: by(at)!, agreement }),
   brought: (course, { station, at, files }) => withStation(course, station, { done: by(at)!, files }),
   booked: (course, { session, booking }) => ({ ...course, booked: { ...course.booked, [session]: booking } }),
-  paid: (course, { at, amount, way, text }) => ({
-    ...course,
-    payments: [...(course.payments ?? []), { at, amount, way, ...(text ? { text } : {}) }],
-  }),
+  paid: (course, { at, amount, way, text }) =>
+    withPayment(course, { at, amount, way, ...(text ? { text } : {}) }),
   paused: (course, { at, text }) => ({ ...course, paused: { at, text } }),
   resumed: ({ paused: _, ...course }) => course,
   extended: (course, { at, sessions, pays }) => ({
@@ -196,25 +210,18 @@ const APPLY: {
       before,
       settles,
     ),
-  ended: (course, { at, settles }, before) => {
-    const { tells: _, ...rest } = course
+  ended: (course, { at, settles, back }, before) => {
+    const { tells: _, ...rest } = back ? withPayment(course, { at, amount: -back, way: 'transfer' }) : course
     const over = { ...rest, ended: at }
     return settles === undefined ? over : decided(over, before, settles)
   },
   'taken-back': (course, { at, of }) => {
-    const { unsettled, seq, latest } = course
-    if (unsettled?.seq !== of) return course
-    // What its client has done meanwhile stays done.
-    const { progress, booked, payments, opened } = course
-    const kept = {
-      ...{ progress, seq, latest },
-      ...(booked ? { booked } : {}),
-      ...(payments ? { payments } : {}),
-      ...(opened === undefined ? {} : { opened }),
-    }
-    if (unsettled.before) return { ...unsettled.before, ...kept }
-    const { tells: _, unsettled: __, ...rest } = course
-    return { ...rest, ended: at }
+    if (course.unsettled?.seq !== of) return course
+    // What has happened meanwhile stays; what came with the act itself goes with it.
+    const { unsettled, chased: _, tells: __, ended: ___, payments, ...rest } = course
+    const kept = payments?.filter(({ seq }) => seq !== of)
+    const { before = { ended: at } } = unsettled
+    return { ...rest, ...(kept?.length ? { payments: kept } : {}), ...before }
   },
 }
 

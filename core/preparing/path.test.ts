@@ -3,14 +3,16 @@ import { describe, expect, it } from 'vitest'
 import type { Booking } from '../booking/index.ts'
 import type { Path } from '../practice/index.ts'
 import { samplePractice } from '../tests/sample.ts'
-import { duration, type Instant, parseInstant, zone } from '../time/index.ts'
+import { DAY, duration, type Instant, instant, parseInstant, zone } from '../time/index.ts'
 import {
   balanceOf,
   type CourseEvent,
   givenPath,
   instalments,
   nextPay,
+  paidFor,
   pathFault,
+  paysAt,
   replayCourse,
   sharesByMinutes,
 } from './index.ts'
@@ -181,6 +183,46 @@ describe('a path', () => {
     expect(nextPay(replayCourse('one', [begin(), { type: 'ended', at: at(1) }]))).toBeUndefined()
     const balance = balanceOf(some, () => undefined, at(40))
     expect(balance).toMatchObject({ due: 2 * 42_857, overdue: 2 * 42_857 - 50_000, open: 250_000 })
+  })
+
+  it('is late a day after its date, and what comes goes to the earliest part', () => {
+    const at = (day: number): Instant => (given + day * DAY) as Instant
+    const some = replayCourse('one', [begin(), { type: 'paid', at: at(1), amount: 50_000, way: 'cash' }])
+    const [first, second] = paysAt(some, given)
+    expect([first!.is, second!.is, second!.open]).toEqual(['paid', 'open', 2 * 42_857 - 50_000])
+    const late = instant(second!.due + DAY)
+    expect(paysAt(some, late)[1]!.is).toBe('open')
+    expect(paysAt(some, instant(late + 1))[1]!.is).toBe('overdue')
+    expect(balanceOf(some, () => undefined, instant(late + 1)).overdue).toBe(2 * 42_857 - 50_000)
+  })
+
+  it('gives back with its end, and taking that back leaves all that has happened meanwhile', () => {
+    const paid = (amount: number): CourseEvent => ({ type: 'paid', at: given, amount, way: 'cash' })
+    const more = {
+      sessions: [{ id: 'more', service, name: 'x', minutes: 30, worth: 100 }],
+      pays: [{ id: 'more', amount: 100, due: given }],
+    }
+    const begun = [begin(), paid(90_000)]
+    const ended: CourseEvent = { type: 'ended', at: given, settles: instant(given + 8_000), back: 40_000 }
+    expect(paidFor(replayCourse('one', [...begun, ended]))).toBe(50_000)
+    const meanwhile: CourseEvent[] = [
+      { type: 'paused', at: given, text: 'Away.' },
+      { type: 'extended', at: given, ...more },
+      paid(1_000),
+    ]
+    for (const act of [ended, { type: 'chased', at: given, text: 'So.', settles: given } as const]) {
+      const back = replayCourse('one', [
+        ...begun,
+        act,
+        ...meanwhile,
+        { type: 'taken-back', at: given, of: 3 },
+      ])
+      const { seq: _, payments, ...kept } = replayCourse('one', [...begun, ...meanwhile])
+      expect({ ...back, payments: payments!.length }).toMatchObject({ ...kept, payments: payments!.length })
+      expect([back.ended, back.chased, back.unsettled, paidFor(back)]).toEqual([
+        ...[undefined, undefined, undefined, 91_000],
+      ])
+    }
   })
 
   it('always adds up, whatever is booked, extended, paid and taken back', () => {

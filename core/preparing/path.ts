@@ -1,14 +1,18 @@
 import type { Booking } from '../booking/index.ts'
 import { isEnded, stateAt } from '../booking/index.ts'
 import { type Minor, roundMoney } from '../money/index.ts'
-import { type Path, type PathStation, type Practice, preparationOf, serviceOf } from '../practice/index.ts'
+import {
+  MOST_OF_A_PATH,
+  type Path,
+  type PathStation,
+  type Practice,
+  preparationOf,
+  serviceOf,
+} from '../practice/index.ts'
 import { freeId } from '../questions/index.ts'
-import { after, type Instant, type Zone } from '../time/index.ts'
+import { after, DAY, type Instant, type Zone } from '../time/index.ts'
 import type { Course, GivenPath, PathPay, PathSession, Station } from './course.ts'
 import { stationOf } from './give.ts'
-
-/** The most sessions that one path has. */
-export const MOST_OF_A_PATH = 60
 
 /**
  * An amount in so many parts: all alike, rounded down, and the last takes what is left, so that they add up to the last
@@ -143,15 +147,41 @@ export function givenPath(
   }
 }
 
-/** What of a path is due next and has not come, with all that was due before it. */
-export function nextPay({ given, extended = [], payments = [], ended }: Course): PathPay | undefined {
-  if (ended !== undefined) return undefined
-  let left = payments.reduce((sum, { amount }) => sum + amount, 0)
-  for (const pay of [...(given.path?.pays ?? []), ...extended.flatMap((one) => one.pays)]) {
-    left -= pay.amount
-    if (left < 0) return { ...pay, amount: -left }
-  }
-  return undefined
+const sum = (of: readonly { amount: Minor }[]): Minor => of.reduce((all, { amount }) => all + amount, 0)
+
+/** The parts of a path's price by now: those it was given with, and those of what it was extended by. */
+const pathPays = ({ given, extended = [] }: Course): PathPay[] => [
+  ...(given.path?.pays ?? []),
+  ...extended.flatMap(({ pays }) => pays),
+]
+
+/** What has come for a path, less what was given back. */
+export const paidFor = ({ payments = [] }: Course): Minor => sum(payments)
+
+/** A part of the price, and what of it has not come: what comes goes to the earliest. */
+export interface PayOfPath extends PathPay {
+  open: Minor
+  is: 'paid' | 'open' | 'overdue'
+}
+
+/** How long after its date a part of the price is late, in ms: a transfer takes as long (common practice, no source). */
+const TRANSFER = DAY
+
+/** How the parts of a path's price stand at a moment. */
+export function paysAt(course: Course, now: Instant): PayOfPath[] {
+  let come = paidFor(course)
+  return pathPays(course).map((pay) => {
+    const open = Math.min(pay.amount, Math.max(0, pay.amount - come))
+    come -= pay.amount
+    return { ...pay, open, is: open === 0 ? 'paid' : now > pay.due + TRANSFER ? 'overdue' : 'open' }
+  })
+}
+
+/** The first part of a path's price that has not come whole, and what of it is open. */
+export function nextPay(course: Course): PathPay | undefined {
+  const next =
+    course.ended === undefined ? paysAt(course, course.latest).find(({ open }) => open > 0) : undefined
+  return next && { id: next.id, amount: next.open, due: next.due }
 }
 
 /** How one session of a path stands: to be planned, planned, or used up. */
@@ -170,7 +200,7 @@ export interface Balance {
   price: Minor
   /** What has come, less what was given back. */
   paid: Minor
-  /** What should have come by now, and what of that has not. */
+  /** What should have come by now; and what of it is late. */
   due: Minor
   overdue: Minor
   open: Minor
@@ -205,7 +235,7 @@ export function balanceOf(
   bookingOf: (id: string) => Booking | undefined,
   now: Instant,
 ): Balance {
-  const { given, extended = [], booked = {}, payments = [] } = course
+  const { booked = {} } = course
   const sessions = pathSessions(course).map((session): SessionOfPath => {
     const booking = booked[session.id] === undefined ? undefined : bookingOf(booked[session.id]!)
     if (!booking) return { session, is: 'left' }
@@ -215,15 +245,15 @@ export function balanceOf(
     return lost ? { session, is: 'left' } : { session, is: 'planned', booking }
   })
   const many = (is: SessionOfPath['is']): number => sessions.filter((one) => one.is === is).length
-  const pays = [...(given.path?.pays ?? []), ...extended.flatMap((one) => one.pays)]
-  const sum = (of: readonly { amount: Minor }[]): Minor => of.reduce((all, { amount }) => all + amount, 0)
+  const pays = paysAt(course, now)
   const price = sum(pays)
-  const paid = sum(payments)
+  const paid = paidFor(course)
   const due = sum(pays.filter((one) => one.due <= now))
+  const overdue = pays.reduce((all, { is, open }) => (is === 'overdue' ? all + open : all), 0)
   const worth = sessions.reduce((all, { is, session }) => (is === 'used' ? all + session.worth : all), 0)
   return {
     sessions,
     ...{ used: many('used'), planned: many('planned'), left: many('left') },
-    ...{ price, paid, due, overdue: Math.max(0, due - paid), open: price - paid, worth, back: paid - worth },
+    ...{ price, paid, due, overdue, open: price - paid, worth, back: paid - worth },
   }
 }

@@ -90,7 +90,7 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
     resumed: at,
     extended: { ...at, sessions, pays },
     chased: { ...at, text: text(5_000), settles: epochMs },
-    ended: { ...at, settles: maybe(epochMs) },
+    ended: { ...at, settles: maybe(epochMs), back: maybe(minor) },
     'taken-back': { ...at, of: count },
   }),
 )

@@ -138,7 +138,7 @@ const ofDesk = (
   chase: { do: 'chase', text: which % 2 === 0 ? '' : 'Please.' },
   done: { do: 'done', station: station?.id ?? 'none' },
   undone: { do: 'undone', station: station?.id ?? 'none' },
-  end: { do: 'end' },
+  end: { do: 'end', ...(which % 4 === 0 ? { back: 1 + which } : {}) },
   pay: { do: 'pay', amount: which % 5 === 0 ? -10 : 1_000 + which, way: 'transfer' },
   pause: { do: 'pause', text: 'Away.' },
   resume: { do: 'resume' },

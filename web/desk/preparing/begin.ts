@@ -1,4 +1,11 @@
-import type { Practice, Preparation, PreparationKind } from '@acolhida/core/practice'
+import type {
+  Path,
+  PathStation,
+  Practice,
+  Preparation,
+  PreparationKind,
+  Service,
+} from '@acolhida/core/practice'
 import { freeId } from '@acolhida/core/questions'
 import type { TextBlock } from '@acolhida/core/terms'
 import { duration } from '@acolhida/core/time'
@@ -66,5 +73,39 @@ export function beginPreparation(practice: Practice, is: PreparationKind): Prepa
       }
     case 'tick':
       return { id, is, name: 'Something to do', due: before, text: '' }
+  }
+}
+
+/** What sessions of a path begin as: of a service that one person comes to. */
+const single = ({ services }: Practice): Service => services.find(({ seats }) => seats === 1) ?? services[0]!
+
+/** How a path begins. */
+export function beginPath(practice: Practice): Path {
+  const { paths = [] } = practice
+  const one = single(practice)
+  return {
+    id: freeId(new Set(paths.map(({ id }) => id)), 'path'),
+    ...{ name: 'A new path', text: '', price: 0 },
+    stations: [{ id: 'sessions', does: 'sessions', service: one.id, minutes: one.minutes, many: 6 }],
+  }
+}
+
+/** What comes onto the line of a path, as it begins. @throws Error where there is nothing in the practice that it could be */
+export function beginStation(practice: Practice, does: PathStation['does'], path: Path): PathStation {
+  const id = freeId(new Set(path.stations.map((station) => station.id)), does)
+  const one = single(practice)
+  switch (does) {
+    case 'prepare': {
+      const [first] = practice.preparations ?? []
+      if (!first)
+        throw new Error('There is nothing to prepare yet. Please write it under What clients prepare first.')
+      return { id, does, preparation: first.id }
+    }
+    case 'sessions':
+      return { id, does, service: one.id, minutes: one.minutes, many: 1 }
+    case 'pay':
+      return { id, does, parts: 3, after: duration('P7D'), every: duration('P1M') }
+    case 'pause':
+      return { id, does, days: 14 }
   }
 }

@@ -1,6 +1,5 @@
 import { useState } from 'react'
-import { ProblemNote, useAct } from '../parts/act.tsx'
-import { Dialog } from '../parts/dialog.tsx'
+import { FormDialog } from '../parts/form-dialog.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { counted } from '../parts/words.ts'
 import { doWithCourse } from '../sync/acts.ts'
@@ -9,38 +8,26 @@ import type { GivenTo } from './use-courses.ts'
 /** Asks one or several people again for what is not done: one message each, which lists it and leads to their page. */
 export function Chase({ given, close }: { given: readonly GivenTo[]; close: () => void }) {
   const [text, setText] = useState('')
-  const act = useAct()
   const people = new Set(given.map(({ row }) => row.mail)).size
   const send = async (): Promise<void> => {
     for (const { row } of given) await doWithCourse(row.id, { do: 'chase', text: text.trim() })
   }
   return (
-    <Dialog title="Ask again" close={close}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          act.run(send, close)
-        }}
-      >
-        <p className="text-[14px] text-soft">
-          {people === 1
-            ? `One message goes to ${given[0]?.row.course.given.person.name}. It lists what is open, by when, and leads to their page.`
-            : `${counted(people, 'person gets a message', 'people get a message')} each, with what is open of theirs.`}
-        </p>
-        <div className="mt-3">
-          <PlainField
-            label="A word that goes with it, if you like"
-            rows={3}
-            value={text}
-            onChange={setText}
-            focused
-          />
-        </div>
-        <ProblemNote of={act} />
-        <button type="submit" className="press press-go mt-3" disabled={act.busy}>
-          Ask again
-        </button>
-      </form>
-    </Dialog>
+    <FormDialog title="Ask again" go="Ask again" does={send} close={close}>
+      <p className="text-[14px] text-soft">
+        {people === 1
+          ? `One message goes to ${given[0]?.row.course.given.person.name}. It lists what is open, by when, and leads to their page.`
+          : `${counted(people, 'person gets a message', 'people get a message')} each, with what is open of theirs.`}
+      </p>
+      <div className="mt-3">
+        <PlainField
+          label="A word that goes with it, if you like"
+          rows={3}
+          value={text}
+          onChange={setText}
+          focused
+        />
+      </div>
+    </FormDialog>
   )
 }

@@ -1,5 +1,5 @@
 import type { Contact } from '@acolhida/core/booking'
-import { courseLetter, DOOR_TOKEN, YOURS_TOKEN } from '@acolhida/core/messages'
+import { courseLetter } from '@acolhida/core/messages'
 import type { Practice } from '@acolhida/core/practice'
 import { beginCourse, givenPath, pathFault } from '@acolhida/core/preparing'
 import { useState } from 'react'
@@ -7,13 +7,13 @@ import { Link } from 'react-router'
 import { PathLine } from '../../drawings/path-line.tsx'
 import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
-import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
-import { asOptions, PlainChoice, PlainField } from '../parts/plain-field.tsx'
-import { Switch } from '../parts/switch.tsx'
+import { FormDialog } from '../parts/form-dialog.tsx'
+import { asOptions, PlainChoice } from '../parts/plain-field.tsx'
 import { homeZone, when } from '../parts/words.ts'
 import { doWithCourse } from '../sync/acts.ts'
 import { cash, pathLine } from './path-words.ts'
+import { TellThem, useTelling } from './telling.tsx'
 import { dueWords, PREPARES } from './words.ts'
 
 /** Gives a path to somebody, on one sheet: what reaches them when, and what they read. */
@@ -28,9 +28,7 @@ export function GivePath({
 }) {
   const paths = practice.paths ?? []
   const [id, setId] = useState(paths[0]?.id ?? '')
-  const [text, setText] = useState('')
-  const [silent, setSilent] = useState(false)
-  const act = useAct()
+  const telling = useTelling()
   const now = relayNow()
   const path = paths.find((one) => one.id === id)
   if (!path)
@@ -46,72 +44,49 @@ export function GivePath({
     )
   const fault = pathFault(practice, path)
   const of = givenPath(practice, path, now, homeZone(practice))
-  const said = text.trim() ? { text: text.trim() } : {}
-  const course = beginCourse('look', { ...{ type: 'given', at: now, person }, ...of, ...said })
+  const course = beginCourse('look', { ...{ type: 'given', at: now, person }, ...of, ...telling.said })
   const letter = courseLetter(practice, course, undefined, { step: 'to-prepare', anchor: 1 }, now)
   return (
-    <Dialog title={`A path for ${person.name}`} close={close} wide>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          act.run(
-            () =>
-              doWithCourse(newKey(), {
-                ...{ do: 'give', person, preparations: [], path: id, ...said },
-                ...(silent ? { silent } : {}),
-              }),
-            close,
-          )
-        }}
-      >
-        <PlainChoice label="Which path" value={id} options={asOptions(paths)} onChange={setId} />
-        <p className="mt-1 text-[14px] text-soft">{pathLine(practice, path)}</p>
-        {fault && <p className="mt-1 font-semibold text-clay">It can’t be given: {fault}</p>}
-        <PathLine sessions={of.path.sessions.map(() => 'left')} />
-        <h3 className="mt-2">What reaches them, and when</h3>
-        <ul className="mt-1 grid gap-1 text-[14px]">
-          {!silent && <li>Today: one message with everything, and their page.</li>}
-          {of.stations.map((station) => (
-            <li key={station.id}>
-              {station.name}, {PREPARES[station.is].does}, {dueWords(station.due)}.
-            </li>
-          ))}
-          {of.path.sessions.length > 0 && (
-            <li>
-              {of.path.sessions.length === 1 ? 'One session' : `${of.path.sessions.length} sessions`}: they
-              plan them on their page, or you do on theirs here.
-            </li>
-          )}
-          {of.path.pays.map((pay) => (
-            <li key={pay.id}>
-              {when(practice, pay.due)}: {cash(practice, pay.amount)} is due
-              {pay.due > now ? '; they are told three days before, if it has not come' : ''}.
-            </li>
-          ))}
-        </ul>
-        <div className="mt-3 grid gap-3">
-          <PlainField
-            label="A word that goes with it, if you like"
-            rows={3}
-            value={text}
-            onChange={setText}
-          />
-          <Switch label="Write nothing; I tell them myself" on={silent} onChange={setSilent} />
-        </div>
-        {letter && !silent && (
-          <details className="mt-3">
-            <summary className="cursor-pointer font-semibold">As {person.name} will read it</summary>
-            <p className="mt-1 font-semibold wrap-anywhere">{letter.subject}</p>
-            <p className="mt-1 rounded-lg bg-shade p-3 text-[14px] whitespace-pre-line wrap-anywhere">
-              {letter.text.replaceAll(YOURS_TOKEN, 'https://…').replaceAll(DOOR_TOKEN, 'https://…')}
-            </p>
-          </details>
+    <FormDialog
+      title={`A path for ${person.name}`}
+      go={`Give it to ${person.name}`}
+      does={() =>
+        doWithCourse(newKey(), {
+          ...{ do: 'give', person, preparations: [], path: id },
+          ...telling.said,
+          ...telling.quiet,
+        })
+      }
+      close={close}
+      ready={fault === undefined}
+      wide
+    >
+      <PlainChoice label="Which path" value={id} options={asOptions(paths)} onChange={setId} />
+      <p className="mt-1 text-[14px] text-soft">{pathLine(practice, path)}</p>
+      {fault && <p className="mt-1 font-semibold text-clay">It can’t be given: {fault}</p>}
+      <PathLine sessions={of.path.sessions.map(() => 'left')} />
+      <h3 className="mt-2">What reaches them, and when</h3>
+      <ul className="mt-1 grid gap-1 text-[14px]">
+        {!telling.silent && <li>Today: one message with everything, and their page.</li>}
+        {of.stations.map((station) => (
+          <li key={station.id}>
+            {station.name}, {PREPARES[station.is].does}, {dueWords(station.due)}.
+          </li>
+        ))}
+        {of.path.sessions.length > 0 && (
+          <li>
+            {of.path.sessions.length === 1 ? 'One session' : `${of.path.sessions.length} sessions`}: they plan
+            them on their page, or you do on theirs here.
+          </li>
         )}
-        <ProblemNote of={act} />
-        <button type="submit" className="press press-go mt-4" disabled={act.busy || fault !== undefined}>
-          Give it to {person.name}
-        </button>
-      </form>
-    </Dialog>
+        {of.path.pays.map((pay) => (
+          <li key={pay.id}>
+            {when(practice, pay.due)}: {cash(practice, pay.amount)} is due
+            {pay.due > now ? '; they are told three days before, if it has not come' : ''}.
+          </li>
+        ))}
+      </ul>
+      <TellThem telling={telling} name={person.name} letter={letter} />
+    </FormDialog>
   )
 }

@@ -1,4 +1,3 @@
-import type { PayWay } from '@acolhida/core/booking'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
 import { type Balance, balanceOf } from '@acolhida/core/preparing'
@@ -9,14 +8,10 @@ import { PathLine } from '../../drawings/path-line.tsx'
 import { useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { CourseRow } from '../data/tables.ts'
-import { WAY_OPTIONS } from '../money/money-words.ts'
-import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
-import { Dialog } from '../parts/dialog.tsx'
-import { NumberField } from '../parts/number-field.tsx'
-import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
+import { ActButton } from '../parts/act.tsx'
 import { counted, currencyOf, serviceName, when } from '../parts/words.ts'
-import { amount as amountTyped } from '../settings/setting.ts'
 import { doWithCourse } from '../sync/acts.ts'
+import { End, Extend, Pay } from './path-acts.tsx'
 
 /** How a path stands with somebody, from its record and its bookings; nothing while they are looked up. */
 export function useBalance({ course }: CourseRow): Balance | undefined {
@@ -45,6 +40,7 @@ export function PathOf({
   if (!path || !balance) return null
   const currency = currencyOf(path.currency)
   const { used, planned, left, open, overdue, paid } = balance
+  const acting = { course: row.id, currency, balance, close: () => setDoes(undefined) }
   return (
     <div className="mt-2 rounded-lg border border-line p-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-3">
@@ -103,173 +99,9 @@ export function PathOf({
           </button>
         </div>
       )}
-      {does === 'pay' && <Pay row={row} balance={balance} close={() => setDoes(undefined)} />}
-      {does === 'extend' && (
-        <Extend practice={practice} row={row} balance={balance} close={() => setDoes(undefined)} />
-      )}
-      {does === 'end' && <End row={row} balance={balance} close={() => setDoes(undefined)} />}
+      {does === 'pay' && <Pay {...acting} />}
+      {does === 'extend' && <Extend practice={practice} {...acting} />}
+      {does === 'end' && <End {...acting} />}
     </div>
-  )
-}
-
-function Pay({ row, balance, close }: { row: CourseRow; balance: Balance; close: () => void }) {
-  const { code, decimals } = currencyOf(row.course.given.path?.currency ?? 'EUR')
-  const [much, setMuch] = useState(((balance.overdue || balance.open) / 10 ** decimals).toFixed(decimals))
-  const [way, setWay] = useState<PayWay>('transfer')
-  const [text, setText] = useState('')
-  const act = useAct()
-  return (
-    <Dialog title="Something has come" close={close}>
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          act.run(
-            () =>
-              doWithCourse(row.id, {
-                ...{ do: 'pay', amount: amountTyped(much, decimals), way },
-                ...(text.trim() ? { text: text.trim() } : {}),
-              }),
-            close,
-          )
-        }}
-      >
-        <div className="grid gap-3">
-          <PlainField label={`How much, in ${code}`} value={much} onChange={setMuch} focused />
-          <PlainChoice
-            label="How"
-            value={way}
-            options={WAY_OPTIONS}
-            onChange={(to) => setWay(to as PayWay)}
-          />
-          <PlainField label="A note, if you like" value={text} onChange={setText} />
-        </div>
-        <ProblemNote of={act} />
-        <button type="submit" className="press press-go mt-3" disabled={act.busy}>
-          Note it
-        </button>
-      </form>
-    </Dialog>
-  )
-}
-
-function Extend({
-  practice,
-  row,
-  balance,
-  close,
-}: {
-  practice: Practice
-  row: CourseRow
-  balance: Balance
-  close: () => void
-}) {
-  const { code, decimals } = currencyOf(row.course.given.path?.currency ?? 'EUR')
-  const kinds = [
-    ...new Map(
-      balance.sessions.map(({ session }) => [`${session.service} ${session.minutes}`, session]),
-    ).values(),
-  ]
-  const [like, setLike] = useState(kinds.at(-1)?.id ?? '')
-  const [many, setMany] = useState(1)
-  const chosen = kinds.find(({ id }) => id === like)
-  const [price, setPrice] = useState<string>()
-  const shown = price ?? (((chosen?.worth ?? 0) * many) / 10 ** decimals).toFixed(decimals)
-  const act = useAct()
-  return (
-    <Dialog title="Make it longer" close={close}>
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          act.run(
-            () => doWithCourse(row.id, { do: 'extend', like, many, price: amountTyped(shown, decimals) }),
-            close,
-          )
-        }}
-      >
-        <div className="grid gap-3">
-          <NumberField label="How many sessions more" value={many} most={60} onChange={setMany} />
-          <PlainChoice
-            label="Like"
-            value={like}
-            options={kinds.map(({ id, service, minutes }) => ({
-              value: id,
-              name: `${serviceName(practice, service)}, ${minutes} min`,
-            }))}
-            onChange={setLike}
-          />
-          <PlainField label={`What they cost together, in ${code}`} value={shown} onChange={setPrice} />
-        </div>
-        <ProblemNote of={act} />
-        <button type="submit" className="press press-go mt-3" disabled={act.busy || !(many >= 1)}>
-          Add {counted(many, 'session', 'sessions')}
-        </button>
-      </form>
-    </Dialog>
-  )
-}
-
-function End({ row, balance, close }: { row: CourseRow; balance: Balance; close: () => void }) {
-  const currency = currencyOf(row.course.given.path?.currency ?? 'EUR')
-  const act = useAct()
-  const { used, left, planned, worth, back, paid } = balance
-  return (
-    <Dialog title="End it early" close={close}>
-      <p>
-        {counted(used, 'session is', 'sessions are')} used, worth {money(worth, currency)} by minutes;{' '}
-        {money(paid, currency)} has come.
-      </p>
-      <p className="mt-2 font-semibold">
-        {back > 0
-          ? `${money(back, currency)} is to be given back.`
-          : back < 0
-            ? `${money(-back, currency)} is still to be paid for what was used.`
-            : 'Nothing is to be paid or given back.'}
-      </p>
-      {planned > 0 && (
-        <p className="mt-2 text-[14px] text-soft">
-          {counted(planned, 'session stays', 'sessions stay')} booked; cancel what is not to take place on its
-          own page, or under “End sessions from one on”.
-        </p>
-      )}
-      {left > 0 && (
-        <p className="mt-2 text-[14px] text-soft">
-          {counted(left, 'session is', 'sessions are')} left and can be planned no more.
-        </p>
-      )}
-      <ProblemNote of={act} />
-      <div className="mt-4 flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="press press-go"
-          data-first
-          disabled={act.busy}
-          onClick={() => act.run(() => doWithCourse(row.id, { do: 'end' }), close)}
-        >
-          End it
-        </button>
-        {back > 0 && (
-          <button
-            type="button"
-            className="press"
-            disabled={act.busy}
-            onClick={() =>
-              act.run(async () => {
-                await doWithCourse(row.id, {
-                  do: 'pay',
-                  amount: -back,
-                  way: 'transfer',
-                  text: 'given back at the end',
-                })
-                await doWithCourse(row.id, { do: 'end' })
-              }, close)
-            }
-          >
-            End it, and note {money(back, currency)} as given back
-          </button>
-        )}
-      </div>
-    </Dialog>
   )
 }

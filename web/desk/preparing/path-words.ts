@@ -1,5 +1,5 @@
 import { type Minor, money } from '@acolhida/core/money'
-import type { Path, Practice } from '@acolhida/core/practice'
+import { type Path, type PathStation, type Practice, preparationOf } from '@acolhida/core/practice'
 import { counted, currencyOf, serviceName } from '../parts/words.ts'
 
 /** An amount in the practice's currency. */
@@ -26,4 +26,20 @@ export function pathLine(practice: Practice, { stations, price }: Path): string 
     ...parts,
     price === 0 ? 'free of charge' : cash(practice, price),
   ].join(' · ')
+}
+
+/** What can stand on the line of a path, as it is added. */
+export const ON_A_PATH: Record<PathStation['does'], string> = {
+  prepare: 'Something to prepare',
+  sessions: 'Sessions',
+  pay: 'Payments',
+  pause: 'A pause',
+}
+
+/** What one thing on the line is called. */
+export function stationName(practice: Practice, station: PathStation): string {
+  if (station.does === 'sessions') return `Sessions of ${serviceName(practice, station.service)}`
+  if (station.does === 'prepare')
+    return preparationOf(practice, station.preparation)?.name ?? ON_A_PATH.prepare
+  return ON_A_PATH[station.does]
 }

@@ -3,7 +3,6 @@ import { money } from '@acolhida/core/money'
 import { lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { PathLine } from '../../drawings/path-line.tsx'
-import { useNow } from '../../relay-client/clock.ts'
 import { clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { say } from '../parts/say.ts'
 import type { OnYours } from '../visit/yours.ts'
@@ -74,11 +73,10 @@ export interface OnTheLine {
 }
 
 /** Everything on the line of a path, in its order; sessions that are all still to be planned stand together. */
-export function useLineOf(
+export function lineOf(
   { stations, path }: CourseView,
   { view, secret }: OnYours,
 ): (StationView | OnTheLine)[] {
-  const now = useNow()
   if (!path) return stations
   const own = new Map(stations.map((one) => [one.id, one]))
   const sessions = new Map(path.sessions.map((one) => [one.id, one]))
@@ -136,16 +134,16 @@ export function useLineOf(
     if (pay)
       line.push({
         key: id,
-        state: pay.paid ? 'done' : pay.due < now ? 'overdue' : 'open',
+        state: pay.is === 'paid' ? 'done' : pay.is,
         body: (
           <>
             <span className="font-semibold">{money(pay.amount, path.currency)}</span>
             <span
-              className={`block text-[14px] ${!pay.paid && pay.due < now ? 'font-semibold text-clay' : 'text-soft'}`}
+              className={`block text-[14px] ${pay.is === 'overdue' ? 'font-semibold text-clay' : 'text-soft'}`}
             >
-              {pay.paid
+              {pay.is === 'paid'
                 ? say('yours.paid')
-                : say(pay.due < now ? 'yours.overdue' : 'yours.by', {
+                : say(pay.is === 'overdue' ? 'yours.overdue' : 'yours.by', {
                     when: momentAt(pay.due, clocksNamed(view.clocks)),
                   })}
             </span>

@@ -10,7 +10,7 @@ import { useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import type { OnYours } from '../visit/yours.ts'
 import { WasAgreed } from './my-terms.tsx'
-import { PathHead, useLineOf } from './path-of-theirs.tsx'
+import { lineOf, PathHead } from './path-of-theirs.tsx'
 import { ToDo } from './to-do.tsx'
 
 /** Everything that is somebody's with this practice, behind a private link of theirs: what there is to do first. */
@@ -110,7 +110,7 @@ function Course({ course, doing }: { course: CourseView; doing: OnYours }) {
   const { session, stations, text } = course
   const next = stations.find(({ state }) => state !== 'done')?.id
   const [open, setOpen] = useState(next)
-  const line = useLineOf(course, doing)
+  const line = lineOf(course, doing)
   const clocks = clocksNamed(session?.clocks ?? doing.view.clocks)
   const heading = course.path
     ? course.path.name
