@@ -37,6 +37,12 @@ const random = (below: number): number => {
   return state % below
 }
 
+const shuffled = <T>(all: readonly T[]): T[] =>
+  all
+    .map((one) => ({ one, at: random(1_000_000) }))
+    .toSorted((a, b) => a.at - b.at)
+    .map(({ one }) => one)
+
 const onceBooked = (channel: 'email' | 'text'): SequenceStep => ({
   ...{ id: `by-${channel}`, anchor: 'booked', before: false, by: duration('PT1M'), channel, text: 'once' },
 })
@@ -329,7 +335,8 @@ it(`loses nothing that was answered and doubles nothing, killed ${ROUNDS} times 
     const steps = [SECOND, 9 * SECOND, 11 * MINUTE, 31 * MINUTE, 3 * HOUR, 26 * HOUR]
     await later(running, steps[random(steps.length)]!)
     if (round % 2) await idle(running)
-    const burst = [...(await requests(running, 5)), ...(await decisions(running))]
+    // In any order: what was always said last would seldom be answered before the axe falls.
+    const burst = shuffled([...(await requests(running, 5)), ...(await decisions(running))])
     calls.push(...burst)
     // The axe falls while the others are under way, or while what is due is carried out.
     let left = 1 + random(burst.length)

@@ -17,95 +17,66 @@ import { bookingRow, filesIn, filesOfCourse, plainPerson } from './rows.ts'
  * @param key that it was fetched with: where another one is used by now, it may belong to another practice
  */
 export async function takeIn(db: DeskDatabase, page: RecordPage, key?: string): Promise<void> {
-  const {
-    connection,
-    events,
-    bookings,
-    enquiries,
-    people,
-    mails,
-    files,
-    wanted,
-    news,
-    lines,
-    freed,
-    courses,
-    practice,
-  } = db
-  await db.transaction(
-    'rw',
-    [
-      connection,
-      events,
-      bookings,
-      enquiries,
-      people,
-      mails,
-      files,
-      wanted,
-      news,
-      lines,
-      freed,
-      courses,
-      practice,
-    ],
-    async () => {
-      if (key !== undefined && (await connectionRow(db)).key !== key) return
-      const touched = new Set<string>()
-      for (const item of page.items) {
-        if (item.kind === 'booking') {
-          // What came with a backup is no news, though the relay tells it again.
-          const known = await db.events.get([item.subject, item.seq])
-          if (known && (isWhole(known.event) || JSON.stringify(known.event) === JSON.stringify(item.body)))
-            continue
-          await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
-          touched.add(item.subject)
-        } else if (item.kind === 'waiting') {
-          const events = (await db.lines.get(item.subject))?.events ?? []
-          const first = events[item.seq - 1]
-          if (!first || !isWhole(first)) events[item.seq - 1] = item.body
-          await db.lines.put(lineRow(item.subject, events))
-          if (item.body.type === 'joined') await meet(db, item.subject, item.body.person)
-        } else if (item.kind === 'freed') {
-          const events = (await db.freed.get(item.subject))?.events ?? []
-          events[item.seq - 1] = item.body
-          await db.freed.put(freedRow(item.subject, events))
-        } else if (item.kind === 'course') {
-          const events = (await db.courses.get(item.subject))?.events ?? []
-          const before = events[item.seq - 1]
-          if (!before || !isOpenAnswer(before)) events[item.seq - 1] = item.body
-          const row = courseRow(item.subject, events)
-          await db.courses.put(row)
-          if (item.body.type === 'given') await meet(db, item.subject, item.body.person)
-          for (const file of filesOfCourse(row.course))
-            if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
-        } else if (item.kind === 'enquiry') {
-          await hear(db, item.subject, item.body)
-        } else {
-          await db.mails.put({ ...item.body, n: item.n, at: item.at, booking: item.subject })
-        }
-      }
-      for (const id of touched) {
-        const rows = await db.events
-          .where('[booking+seq]')
-          .between([id, 0], [id, Number.MAX_SAFE_INTEGER])
-          .sortBy('seq')
-        const booking = replay(
-          id,
-          rows.map((row) => row.event),
-        )
-        await db.bookings.put(bookingRow(booking))
-        await meet(db, booking.id, booking.asked.person)
-        await tell(db, booking, rows.at(-1)?.event, page.now)
-        await moveOn(db, booking, rows.at(-1)?.event, page.now)
-        for (const file of filesIn(booking)) {
+  const tables = [
+    ...[db.connection, db.events, db.bookings, db.enquiries, db.people, db.mails, db.files, db.wanted],
+    ...[db.news, db.lines, db.freed, db.courses, db.practice],
+  ]
+  await db.transaction('rw', tables, async () => {
+    if (key !== undefined && (await connectionRow(db)).key !== key) return
+    const touched = new Set<string>()
+    for (const item of page.items) {
+      if (item.kind === 'booking') {
+        // What came with a backup is no news, though the relay tells it again.
+        const known = await db.events.get([item.subject, item.seq])
+        if (known && (isWhole(known.event) || JSON.stringify(known.event) === JSON.stringify(item.body)))
+          continue
+        await db.events.put({ booking: item.subject, seq: item.seq, event: item.body })
+        touched.add(item.subject)
+      } else if (item.kind === 'waiting') {
+        const events = (await db.lines.get(item.subject))?.events ?? []
+        const first = events[item.seq - 1]
+        if (!first || !isWhole(first)) events[item.seq - 1] = item.body
+        await db.lines.put(lineRow(item.subject, events))
+        if (item.body.type === 'joined') await meet(db, item.subject, item.body.person)
+      } else if (item.kind === 'freed') {
+        const events = (await db.freed.get(item.subject))?.events ?? []
+        events[item.seq - 1] = item.body
+        await db.freed.put(freedRow(item.subject, events))
+      } else if (item.kind === 'course') {
+        const events = (await db.courses.get(item.subject))?.events ?? []
+        const before = events[item.seq - 1]
+        if (!before || !isOpenAnswer(before)) events[item.seq - 1] = item.body
+        const row = courseRow(item.subject, events)
+        await db.courses.put(row)
+        if (item.body.type === 'given') await meet(db, item.subject, item.body.person)
+        for (const file of filesOfCourse(row.course))
           if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
-        }
+      } else if (item.kind === 'enquiry') {
+        await hear(db, item.subject, item.body)
+      } else {
+        await db.mails.put({ ...item.body, n: item.n, at: item.at, booking: item.subject })
       }
-      const last = page.items.at(-1)
-      if (last) await db.connection.put({ ...(await connectionRow(db)), cursor: last.n, print: page.print })
-    },
-  )
+    }
+    for (const id of touched) {
+      const rows = await db.events
+        .where('[booking+seq]')
+        .between([id, 0], [id, Number.MAX_SAFE_INTEGER])
+        .sortBy('seq')
+      const booking = replay(
+        id,
+        rows.map((row) => row.event),
+      )
+      await db.bookings.put(bookingRow(booking))
+      await meet(db, booking.id, booking.asked.person)
+      await tell(db, booking, rows.at(-1)?.event, page.now)
+      await moveOn(db, booking, rows.at(-1)?.event, page.now)
+      for (const file of filesIn(booking)) {
+        if ((await db.files.where('id').equals(file.id).count()) === 0) await db.wanted.put(file)
+      }
+    }
+    const last = page.items.at(-1)
+    if (last) await db.connection.put({ ...(await connectionRow(db)), cursor: last.n, print: page.print })
+  })
 }
 
 /**

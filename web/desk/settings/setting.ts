@@ -37,7 +37,10 @@ export interface Option {
 export type Setting<T> = Common<T> &
   (
     | ({ is: 'text'; rows?: number; empty?: true } & Value<T, string | undefined>)
-    | ({ is: 'whole'; suffix?: string; least?: number; empty?: true } & Value<T, number | undefined>)
+    | ({ is: 'whole'; suffix?: string; least?: number; most?: number; empty?: true } & Value<
+        T,
+        number | undefined
+      >)
     /** A limit, which can't be nought. */
     | ({ is: 'limit' } & Value<T, number | undefined>)
     | ({ is: 'duration'; least?: number; suffix?: string } & Value<T, Duration>)
@@ -50,11 +53,13 @@ export type Setting<T> = Common<T> &
     | ({ is: 'money'; empty?: true } & Value<T, Minor | undefined>)
   )
 
-/** A whole number as typed. @throws Error when it is none, or below `least` */
-export function wholeTyped(typed: string, least = 0): number {
+/** A whole number as typed. @throws Error when it is none, below `least` or above `most` */
+export function wholeTyped(typed: string, least = 0, most = Number.POSITIVE_INFINITY): number {
   const value = Number(typed)
-  if (typed.trim() === '' || !Number.isInteger(value) || value < least) {
-    throw new Error(`Please write a whole number${least > 0 ? ` from ${least} on` : ''}.`)
+  if (typed.trim() === '' || !Number.isInteger(value) || value < least || value > most) {
+    const range =
+      most < Number.POSITIVE_INFINITY ? ` from ${least} to ${most}` : least > 0 ? ` from ${least} on` : ''
+    throw new Error(`Please write a whole number${range}.`)
   }
   return value
 }
@@ -134,7 +139,7 @@ export function withTyped<T>(setting: Setting<T>, of: T, typed: string, decimals
     case 'text':
       return setting.write(of, none ? undefined : typed)
     case 'whole':
-      return setting.write(of, none ? undefined : wholeTyped(typed, setting.least))
+      return setting.write(of, none ? undefined : wholeTyped(typed, setting.least, setting.most))
     case 'limit':
       return setting.write(of, blank(typed) ? undefined : limit(typed))
     case 'duration':
