@@ -72,6 +72,9 @@ export const seenAt = (booking: Booking, now: Instant): Booking =>
 export const isHeld = ({ is }: { is: StateName }): boolean =>
   is === 'unproved' || is === 'waiting' || is === 'offered' || is === 'unpaid'
 
+/** Whether something of it is still to come: an answer, a payment, or the session itself. */
+export const isToCome = (state: State): boolean => isHeld(state) || (state.is === 'booked' && !state.over)
+
 /** Whether somebody comes, is here or was to be. */
 export const isPlaced = ({ is }: { is: StateName }): boolean =>
   is === 'booked' || is === 'attended' || is === 'missed'

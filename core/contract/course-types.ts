@@ -1,5 +1,5 @@
 import type { Contact, PayWay, StateName } from '../booking/index.ts'
-import type { Receiver } from '../ledger/index.ts'
+import type { TransferTo } from '../ledger/index.ts'
 import type { Currency, Minor } from '../money/index.ts'
 import type { Rhythm } from '../planning/rhythm.ts'
 import type { PreparationKind } from '../practice/index.ts'
@@ -72,7 +72,7 @@ export interface PathView {
   left: number
   paid: Minor
   open: Minor
-  transfer?: Receiver & { reference: string; payload?: string }
+  transfer?: TransferTo
   /** Why nothing of it can be planned for the time being. */
   paused?: string
   /** Where what is left could be planned, the next session's places. */

@@ -12,7 +12,7 @@ import type {
   StoredEvent,
   Unwanted,
 } from '../booking/index.ts'
-import type { Receiver } from '../ledger/index.ts'
+import type { TransferTo } from '../ledger/index.ts'
 import type { Currency } from '../money/index.ts'
 import type { Entry } from '../openings/index.ts'
 import type { KnownPerson } from '../people/index.ts'
@@ -411,7 +411,7 @@ export interface LinkView {
     open: number
     /** What can be paid by card now, where anything can be. */
     byCard?: number
-    transfer?: Receiver & { reference: string /** For a QR code (EPC069-12). */; payload?: string }
+    transfer?: TransferTo
   }
   /** What else is still to come of the same person. */
   others: (Pick<LinkView, 'service' | 'start' | 'minutes' | 'state' | 'clocks'> & { booking: string })[]

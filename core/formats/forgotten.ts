@@ -1,4 +1,6 @@
+import type { StoredEvent } from '../booking/index.ts'
 import { mailHash } from '../people/index.ts'
+import type { CourseEvent } from '../preparing/index.ts'
 import { isAttached } from '../questions/values.ts'
 import type { Instant } from '../time/index.ts'
 import type { Backup, ForgottenPerson } from './files.ts'
@@ -15,72 +17,70 @@ export function forgottenBy(
   return (email, at) => at < (until.get(mailHash(email, salt)) ?? 0)
 }
 
+/** Whose a record is, and when it began. */
+const begunBy = ({
+  events: [first],
+}: {
+  events: readonly object[]
+}): { email: string; at: Instant } | undefined => {
+  const { person, at } = (first ?? {}) as { person?: { email: string }; at?: Instant }
+  return person && at !== undefined ? { email: person.email, at } : undefined
+}
+
+/** The files that records name, brought or as answers. */
+const filesNamed = (records: readonly { events: readonly (StoredEvent | CourseEvent)[] }[]): Set<string> =>
+  new Set(
+    records
+      .flatMap(({ events }) =>
+        events.flatMap((event) => [
+          ...('answers' in event ? Object.values(event.answers ?? {}).filter(isAttached) : []),
+          ...(event.type === 'brought' ? event.files : []),
+        ]),
+      )
+      .map(({ file }) => file),
+  )
+
 /**
  * A backup without those who have been forgotten since it was made, and with what is kept of that: so bringing an older
- * one back brings nobody back.
+ * one back brings nobody back. Whoever has come again since is somebody new, and stays.
  */
 export function withoutForgotten(backup: Backup, forgotten: readonly ForgottenPerson[]): Backup {
-  const all = new Map([...(backup.forgotten ?? []), ...forgotten].map((one) => [one.id, one]))
-  if (all.size === 0) return backup
-  const kept = [...all.values()]
-  const gone = forgottenBy(kept, backup.salt)
-  const bookings = backup.bookings.filter(
-    ({ events: [first] }) => !(first?.type === 'asked' && gone(first.person.email, first.at)),
-  )
-  const enquiries = backup.enquiries.filter(({ email, at }) => !gone(email, at))
-  const lines = (backup.lines ?? []).filter(
-    ({ events: [first] }) => !(first?.type === 'joined' && gone(first.person.email, first.at)),
-  )
-  const courses = (backup.courses ?? []).filter(
-    ({ events: [first] }) => !(first?.type === 'given' && gone(first.person.email, first.at)),
-  )
-  const subjects = new Set([
-    ...bookings.map(({ id }) => id),
-    ...enquiries.map(({ id }) => id),
-    ...lines.map(({ id }) => id),
-    ...courses.map(({ id }) => id),
-  ])
-  const was = new Set([
-    ...backup.bookings.map(({ id }) => id),
-    ...backup.enquiries.map(({ id }) => id),
-    ...(backup.lines ?? []).map(({ id }) => id),
-    ...(backup.courses ?? []).map(({ id }) => id),
-  ])
-  const files = new Set<string>()
-  for (const { events } of bookings)
-    for (const event of events)
-      if (event.type === 'asked')
-        for (const answer of Object.values(event.answers)) if (isAttached(answer)) files.add(answer.file)
-  for (const { events } of courses)
-    for (const event of events) {
-      if (event.type === 'brought') for (const { file } of event.files) files.add(file)
-      if (event.type === 'answered')
-        for (const answer of Object.values(event.answers)) if (isAttached(answer)) files.add(answer.file)
-    }
-  // Whoever has come again since is somebody new.
-  const again = new Set(
-    bookings.flatMap(({ events: [first] }) =>
-      first?.type === 'asked' ? [mailHash(first.person.email, backup.salt)] : [],
-    ),
-  )
+  const kept = [...new Map([...(backup.forgotten ?? []), ...forgotten].map((one) => [one.id, one])).values()]
+  if (kept.length === 0) return backup
+  const { salt, people, mails, replies, lines, courses, files } = backup
+  const gone = forgottenBy(kept, salt)
+  const stays = (record: { events: readonly object[] }): boolean => {
+    const begun = begunBy(record)
+    return !begun || !gone(begun.email, begun.at)
+  }
+  const next = {
+    bookings: backup.bookings.filter(stays),
+    enquiries: backup.enquiries.filter(({ email, at }) => !gone(email, at)),
+    ...(lines ? { lines: lines.filter(stays) } : {}),
+    ...(courses ? { courses: courses.filter(stays) } : {}),
+  }
+  const idsIn = (of: Pick<Backup, 'bookings' | 'enquiries' | 'lines' | 'courses'>): Set<string> =>
+    new Set([of.bookings, of.enquiries, of.lines ?? [], of.courses ?? []].flat().map(({ id }) => id))
+  const [were, are] = [idsIn(backup), idsIn(next)]
   const hashes = new Set(kept.flatMap((one) => one.hashes))
-  const { forgotten: _, ...rest } = backup
+  const again = new Set(
+    [next.bookings, next.lines ?? [], next.courses ?? []].flat().flatMap((record) => {
+      const begun = begunBy(record)
+      return begun ? [mailHash(begun.email, salt)] : []
+    }),
+  )
+  const isGone = (mail: string): boolean => {
+    const hash = mailHash(mail, salt)
+    return hashes.has(hash) && !again.has(hash)
+  }
+  const named = filesNamed([...next.bookings, ...(next.courses ?? [])])
   return {
-    ...rest,
-    people: backup.people.filter(
-      ({ emails }) =>
-        !emails.some((mail) => {
-          const hash = mailHash(mail, backup.salt)
-          return hashes.has(hash) && !again.has(hash)
-        }),
-    ),
-    bookings,
-    enquiries,
-    mails: backup.mails.filter(({ booking }) => subjects.has(booking) || !was.has(booking)),
-    ...(backup.replies ? { replies: backup.replies.filter(({ mail, at }) => !gone(mail, at)) } : {}),
-    ...(backup.lines ? { lines } : {}),
-    ...(backup.courses ? { courses } : {}),
-    ...(backup.files ? { files: backup.files.filter(({ id }) => files.has(id)) } : {}),
+    ...backup,
+    ...next,
+    people: people.filter(({ emails }) => !emails.some(isGone)),
+    mails: mails.filter(({ booking }) => are.has(booking) || !were.has(booking)),
+    ...(replies ? { replies: replies.filter(({ mail, at }) => !gone(mail, at)) } : {}),
+    ...(files ? { files: files.filter(({ id }) => named.has(id)) } : {}),
     forgotten: kept,
   }
 }

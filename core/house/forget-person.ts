@@ -1,6 +1,7 @@
-import { isHeld, stateAt } from '../booking/index.ts'
+import { isToCome, stateAt } from '../booking/index.ts'
 import type { ForgetBody } from '../contract/types.ts'
 import { mailHash } from '../people/index.ts'
+import { pathGoesOn } from '../preparing/index.ts'
 import { Refused } from '../request/index.ts'
 import { isInLine, lineAt } from '../waiting/index.ts'
 import { published } from './house.ts'
@@ -17,13 +18,16 @@ export function forgetPeople({ house, now, changes }: Work, { people }: ForgetBo
   const theirs = (email: string, at: number): boolean => at < (before.get(mailHash(email, salt)) ?? 0)
   let open = 0
   for (const booking of house.openBookings()) {
-    if (!theirs(booking.asked.person.email, booking.asked.at)) continue
-    const state = stateAt(booking, now)
-    if (isHeld(state) || (state.is === 'booked' && !state.over)) open++
+    const { person, at } = booking.asked
+    if (theirs(person.email, at) && isToCome(stateAt(booking, now))) open++
   }
   for (const line of house.inLine()) {
     const { person, at } = line.joined
     if (theirs(person.email, at) && isInLine(lineAt(line, now))) open++
+  }
+  for (const course of house.courses()) {
+    const { person, at } = course.given
+    if (theirs(person.email, at) && pathGoesOn(course, (id) => house.booking(id), now)) open++
   }
   if (open > 0) throw new Refused(409, 'forget-open', { data: { many: open } })
   const subjects = house.subjectsOf(theirs)

@@ -5,7 +5,7 @@ import {
   freedSubject,
   waitingSubject,
 } from '../agenda/index.ts'
-import { balanceOf, courseAt, stillToDo } from '../preparing/index.ts'
+import { courseAt, pathGoesOn, stillToDo } from '../preparing/index.ts'
 import { DAY, shift } from '../time/index.ts'
 import { isInLine, lineAt } from '../waiting/index.ts'
 import type { Work } from './work.ts'
@@ -33,13 +33,10 @@ export function forget({ house, now, changes }: Work, memory: number): void {
   for (const id of courses) {
     const course = house.course(id)
     const booking = course?.given.booking === undefined ? undefined : house.booking(course.given.booking)
-    const path =
-      course?.given.path &&
-      course.ended === undefined &&
-      balanceOf(course, (one) => house.booking(one), now).left > 0
-    const left =
-      course && house.practice && stillToDo(courseAt(house.practice, course, booking, now)).length > 0
-    const open = path || left
+    const open =
+      course &&
+      (pathGoesOn(course, (one) => house.booking(one), now) ||
+        (house.practice && stillToDo(courseAt(house.practice, course, booking, now)).length > 0))
     if (!open) changes.push({ type: 'forget', subject: courseSubject(id) })
   }
   for (const id of quotes) changes.push({ type: 'forget', subject: { kind: 'quote', id } })

@@ -16,7 +16,7 @@ import {
   stillFirst,
 } from '../booking/index.ts'
 import type { ClockNames, LinkView } from '../contract/types.ts'
-import { accountOf, referenceOf, transferPayload } from '../ledger/index.ts'
+import { accountOf, transferTo } from '../ledger/index.ts'
 import { plainAnswers, prepareBy, questionsOfBooking } from '../messages/index.ts'
 import { decimals } from '../money/currency.ts'
 import { clientClocks, type Practice, placeOf, serviceOf, ticksBefore, zoneOf } from '../practice/index.ts'
@@ -65,8 +65,6 @@ function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkV
   if (booking.price === 0 && owed === 0 && paid === 0) return {}
   const { transfer: to } = practice
   const byCard = payableNow(practice, booking, now)
-  const reference = referenceOf(booking)
-  const payload = to && transferPayload(to, left, booking.asked.currency, reference)
   const plan = booking.status === 'requested' || booking.status === 'booked'
   return {
     money: {
@@ -82,7 +80,7 @@ function moneyOf(practice: Practice, booking: Booking, now: Instant): Pick<LinkV
       ...(promised > 0 ? { promised } : {}),
       open: left,
       ...(byCard > 0 ? { byCard } : {}),
-      ...(to && left > 0 ? { transfer: { ...to, reference, ...(payload ? { payload } : {}) } } : {}),
+      ...(to && left > 0 ? { transfer: transferTo(to, booking, left, booking.asked.currency) } : {}),
     },
   }
 }

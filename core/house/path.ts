@@ -1,5 +1,5 @@
 import type { PathView } from '../contract/course-types.ts'
-import { referenceOf, transferPayload } from '../ledger/index.ts'
+import { transferTo } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import { balanceOf, type Course, paysAt, type SessionOfPath } from '../preparing/index.ts'
@@ -50,9 +50,7 @@ export function pathView(house: House, course: Course, now: Instant): PathView |
   const { practice } = published(house)
   const balance = balanceOf(course, (id) => house.booking(id), now)
   const { transfer: to } = practice
-  const reference = referenceOf(course)
   const { open, paid } = balance
-  const payload = to && open > 0 && transferPayload(to, open, path.currency, reference)
   const next = balance.sessions.find(({ is }) => is === 'left')?.session
   const service = next && serviceOf(practice, next.service)
   return {
@@ -74,7 +72,7 @@ export function pathView(house: House, course: Course, now: Instant): PathView |
     })),
     pays: paysAt(course, now).map(({ id, amount, due, is }) => ({ id, amount, due, is })),
     ...{ used: balance.used, planned: balance.planned, left: balance.left, paid, open },
-    ...(to && open > 0 ? { transfer: { ...to, reference, ...(payload ? { payload } : {}) } } : {}),
+    ...(to && open > 0 ? { transfer: transferTo(to, course, open, path.currency) } : {}),
     ...(course.paused ? { paused: course.paused.text } : {}),
     ...(service && !course.paused && !course.ended
       ? {

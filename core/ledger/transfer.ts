@@ -35,3 +35,24 @@ export function transferPayload(
   const euros = `EUR${Math.floor(amount / 100)}.${String(amount % 100).padStart(2, '0')}`
   return ['BCD', '002', '1', 'SCT', bic, name.slice(0, 70), iban, euros, '', reference].join('\n')
 }
+
+/** Where a transfer goes, and what it names; with the payload of its code where there can be one. */
+export interface TransferTo extends Receiver {
+  reference: string
+  payload?: string
+}
+
+/**
+ * What a transfer for a booking or a path is told with.
+ * @param amount in minor units
+ */
+export function transferTo(
+  to: Receiver,
+  of: Pick<Booking, 'id'>,
+  amount: Minor,
+  currency: string,
+): TransferTo {
+  const reference = referenceOf(of)
+  const payload = transferPayload(to, amount, currency, reference)
+  return { ...to, reference, ...(payload ? { payload } : {}) }
+}

@@ -257,3 +257,11 @@ export function balanceOf(
     ...{ price, paid, due, overdue, open: price - paid, worth, back: paid - worth },
   }
 }
+
+/** Whether sessions of a path are still to be had: it was not ended, and some are left. */
+export const pathGoesOn = (
+  course: Course,
+  bookingOf: (id: string) => Booking | undefined,
+  now: Instant,
+): boolean =>
+  course.given.path !== undefined && course.ended === undefined && balanceOf(course, bookingOf, now).left > 0

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs'
 import type { Holdings, Problem } from '@acolhida/core/contract'
 import { mailHash } from '@acolhida/core/people'
+import type { Path } from '@acolhida/core/practice'
 import { DAY, type Instant, shift } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { openStartsOf } from './client.ts'
@@ -80,6 +81,20 @@ describe('forgetting somebody at the relay', () => {
     putInLine(house.relay, 'xanthippe', NAME)
     expect((await forget()).body.data?.many).toBe(2)
     expect(house.relay.here.keeper.house.booking('still-to-come')).toBeDefined()
+  })
+
+  it('waits for a path that goes on, and for none that has ended', async () => {
+    const path: Path = {
+      ...{ id: 'path', name: 'A path', text: '', price: 0 },
+      stations: [{ id: 'all', does: 'sessions', service: 'coaching', minutes: 50, many: 2 }],
+    }
+    changePractice(house.relay, () => ({ paths: [path] }))
+    const course = (command: object) => post('/api/course', { course: 'of-a-path', command })
+    expect((await course({ do: 'give', person, preparations: [], path: 'path' })).status).toBe(200)
+    house.clock.forward(1_000)
+    expect((await forget()).body).toMatchObject({ code: 'forget-open', data: { many: 1 } })
+    await course({ do: 'end' })
+    expect((await forget()).body.forgot).toBe(1)
   })
 
   it('leaves what began since: whoever comes again is somebody new', async () => {

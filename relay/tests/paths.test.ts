@@ -194,7 +194,9 @@ describe('a path', () => {
     expect(balance()).toMatchObject({ left: 6, price: 85_000 })
     expect((await desk({ do: 'extend', like: 'none', many: 2, price: 0 })).body.code).toBe('not-left')
     expect((await desk({ do: 'extend', like: 'short-1', many: 60, price: 0 })).status).toBe(200)
-    expect((await desk({ do: 'extend', like: 'short-1', many: 60, price: 0 })).body.code).toBe('path-impossible')
+    expect((await desk({ do: 'extend', like: 'short-1', many: 60, price: 0 })).body.code).toBe(
+      'path-impossible',
+    )
     // No more is given back than has come; what is given back with the end is, in one act.
     expect((await desk({ do: 'pay', amount: -1, way: 'cash' })).body.code).toBe('not-paid')
     expect((await desk({ do: 'pay', amount: 5_000, way: 'cash' })).status).toBe(200)

@@ -1,5 +1,5 @@
 import { SEALING, type SealKey } from '@acolhida/core/contract'
-import type { AnswerValue, Sealed } from '@acolhida/core/questions'
+import { type Answers, type AnswerValue, isSealed, type Sealed } from '@acolhida/core/questions'
 import { CompactEncrypt } from 'jose/jwe/compact/encrypt'
 import { importJWK } from 'jose/key/import'
 
@@ -16,4 +16,19 @@ export async function seal(question: string, value: AnswerValue, key: SealKey): 
     .setProtectedHeader(SEALING)
     .encrypt(await importJWK(key, SEALING.alg))
   return { sealed }
+}
+
+/** Answers of which some are sealed, each by itself; what is sealed already stays as it is. */
+export async function sealAnswers(
+  answers: Answers,
+  which: (id: string) => boolean,
+  key: SealKey,
+): Promise<Answers> {
+  const all = Object.entries(answers).map(
+    async ([id, answer]): Promise<[string, AnswerValue]> => [
+      id,
+      which(id) && !isSealed(answer) ? await seal(id, answer, key) : answer,
+    ],
+  )
+  return Object.fromEntries(await Promise.all(all))
 }

@@ -37,7 +37,7 @@ export function ForgetDialog({
           {goes.open > 0 ? (
             <p className="note tag-look mt-3">
               {counted(goes.open, 'thing of theirs is', 'things of theirs are')} still open: a request, a
-              session to come, a place in line. Please end that first.
+              session to come, a place in line, a path that goes on. Please end that first.
             </p>
           ) : (
             <>

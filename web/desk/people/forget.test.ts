@@ -3,7 +3,7 @@ import { replay } from '@acolhida/core/booking'
 import { withoutForgotten, writeBackup } from '@acolhida/core/formats'
 import { readBackup } from '@acolhida/core/schemas'
 import { verifyAgreements } from '@acolhida/core/terms'
-import { parseInstant } from '@acolhida/core/time'
+import { parseInstant, shift } from '@acolhida/core/time'
 import { agreementsOf } from '@acolhida/core/waiting'
 import { demoMonths } from '@acolhida/demo/months'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -84,6 +84,30 @@ describe('forgetting somebody', () => {
     const twice = withoutForgotten(restored, await db.forgotten.toArray())
     expect(writeBackup(twice)).toBe(text)
     for (const { events } of restored.bookings) expect(() => replay('x', events)).not.toThrow()
+  })
+
+  it('leaves whoever has come again since, in line as with a booking', async () => {
+    const person = await somebody()
+    const old = readBackup(await exportBackup(db))
+    await forgetPerson(db, person)
+    const [gone] = await db.forgotten.toArray()
+    const [line] = old.lines ?? []
+    const [joined] = line!.events
+    if (joined?.type !== 'joined') throw new Error('Nobody has joined.')
+    const since = {
+      ...joined,
+      at: shift(gone!.at, 1),
+      person: { ...joined.person, email: person.emails[0]! },
+    }
+    const again = withoutForgotten(
+      { ...old, bookings: [], courses: [], lines: [{ id: 'again', events: [since] }] },
+      [gone!],
+    )
+    expect(again.lines?.map(({ id }) => id)).toEqual(['again'])
+    expect(again.people.map(({ id }) => id)).toContain(person.id)
+    expect(withoutForgotten({ ...old, lines: [] }, [gone!]).people.map(({ id }) => id)).not.toContain(
+      person.id,
+    )
   })
 
   it('waits while something of theirs is open, and then nothing has gone', async () => {

@@ -1,7 +1,9 @@
-import { agreementsIn, isEnded, stateAt } from '@acolhida/core/booking'
+import { isToCome, stateAt } from '@acolhida/core/booking'
 import type { ForgottenPerson } from '@acolhida/core/formats'
-import { mailHash } from '@acolhida/core/people'
-import { chainHead } from '@acolhida/core/terms'
+import { mailHash, normalMail } from '@acolhida/core/people'
+import { pathGoesOn } from '@acolhida/core/preparing'
+import { type Agreement, chainHead } from '@acolhida/core/terms'
+import { agreementsOf } from '@acolhida/core/waiting'
 import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import type { DeskDatabase } from '../data/database.ts'
@@ -11,7 +13,7 @@ import { filesIn, filesOfCourse, type PersonRow } from '../data/rows.ts'
 /** What goes with somebody, and what stays of them. */
 export interface WhatGoes {
   bookings: number
-  /** Requests, sessions to come and places in line: while there are any, nobody is forgotten. */
+  /** Requests, sessions to come, places in line and paths that go on: while there are any, nobody is forgotten. */
   open: number
   messages: number
   agreements: number
@@ -25,7 +27,7 @@ async function everythingOf(db: DeskDatabase, person: PersonRow) {
     bookingsOf(db, person),
     db.lines.where('mail').anyOf(person.emails).toArray(),
     db.courses.where('mail').anyOf(person.emails).toArray(),
-    db.enquiries.filter(({ email }) => person.emails.includes(email.toLowerCase())).toArray(),
+    db.enquiries.filter(({ email }) => person.emails.includes(normalMail(email))).toArray(),
   ])
   return { bookings, lines, courses, enquiries }
 }
@@ -33,26 +35,31 @@ async function everythingOf(db: DeskDatabase, person: PersonRow) {
 /** What forgetting somebody takes away. */
 export async function whatGoes(db: DeskDatabase, person: PersonRow): Promise<WhatGoes> {
   const now = relayNow()
-  const { bookings, lines, courses, enquiries } = await everythingOf(db, person)
-  const subjects = [...bookings, ...lines, ...courses, ...enquiries].map(({ id }) => id)
-  const isOpen = bookings.filter((booking) => {
-    const state = stateAt(booking, now)
-    return (
-      !isEnded(state) &&
-      !(state.is === 'booked' && state.over) &&
-      !['attended', 'missed'].includes(booking.status)
-    )
-  })
+  const everything = await everythingOf(db, person)
+  const { bookings, lines, courses } = everything
+  const subjects = subjectsIn(everything)
+  const byId = new Map(bookings.map((booking) => [booking.id, booking]))
+  const open = [
+    bookings.filter((booking) => isToCome(stateAt(booking, now))),
+    lines.filter((line) => line.open),
+    courses.filter(({ course }) => pathGoesOn(course, (id) => byId.get(id), now)),
+  ]
   return {
     bookings: bookings.length,
-    open: isOpen.length + lines.filter(({ open }) => open).length,
+    open: open.flat().length,
     messages: await db.mails.where('booking').anyOf(subjects).count(),
-    agreements:
-      bookings.reduce((sum, booking) => sum + agreementsIn(booking).length, 0) +
-      courses.reduce((sum, { events }) => sum + events.filter(({ type }) => type === 'signed').length, 0),
-    invoices: bookings.reduce((sum, { invoices = [] }) => sum + invoices.length, 0),
+    agreements: agreedIn(everything).length,
+    invoices: invoicesIn(everything).length,
   }
 }
+
+type Everything = Awaited<ReturnType<typeof everythingOf>>
+
+const agreedIn = ({ bookings, lines, courses }: Everything): Agreement[] =>
+  agreementsOf(bookings, lines, courses).map(({ agreement }) => agreement)
+const subjectsIn = ({ bookings, lines, courses, enquiries }: Everything): string[] =>
+  [...bookings, ...lines, ...courses, ...enquiries].map(({ id }) => id)
+const invoicesIn = ({ bookings }: Everything) => bookings.flatMap(({ invoices = [] }) => invoices)
 
 /**
  * Forgets somebody: everything of theirs goes from this desk, in one transaction with what the relay is to be told. What
@@ -67,23 +74,16 @@ export async function forgetPerson(db: DeskDatabase, person: PersonRow): Promise
   await db.transaction('rw', db.tables, async () => {
     const row = await db.practice.get('practice')
     if (!row) throw new Error('There is no practice here.')
-    const { bookings, lines, courses, enquiries } = await everythingOf(db, person)
-    const agreements = [
-      ...bookings.flatMap(agreementsIn),
-      ...lines.flatMap(({ line }) => line.joined.agreements),
-      ...courses.flatMap(({ events }) =>
-        events.flatMap((event) => (event.type === 'signed' ? [event.agreement] : [])),
-      ),
-    ]
-    const numbers = new Map(agreements.map((one) => [chainHead(one), one.previous]))
+    const everything = await everythingOf(db, person)
+    const { bookings, lines, courses, enquiries } = everything
     const forgotten: ForgottenPerson = {
       id: newKey(),
       hashes: person.emails.map((mail) => mailHash(mail, row.salt)),
       at,
-      agreements: [...numbers].map(([print, previous]) => ({ print, previous })),
-      invoices: bookings.flatMap(({ invoices = [] }) => invoices),
+      agreements: agreedIn(everything).map((one) => ({ print: chainHead(one), previous: one.previous })),
+      invoices: invoicesIn(everything),
     }
-    const subjects = [...bookings, ...lines, ...courses, ...enquiries].map(({ id }) => id)
+    const subjects = subjectsIn(everything)
     const files = [...bookings.flatMap(filesIn), ...courses.flatMap(({ course }) => filesOfCourse(course))]
     for (const id of bookings.map((one) => one.id))
       await db.events.where('[booking+seq]').between([id, 0], [id, Number.MAX_SAFE_INTEGER]).delete()

@@ -2,7 +2,7 @@ import { type Sealable, withOpened } from '@acolhida/core/booking'
 import type { RecordItem, RecordPage } from '@acolhida/core/contract'
 import { type Answers, isSealed, privateIn, type Question } from '@acolhida/core/questions'
 import { newSealKeys, openAll, openParts, publicHalf, type SealKeys } from '../../seal/open.ts'
-import { canSeal, seal } from '../../seal/seal.ts'
+import { canSeal, sealAnswers } from '../../seal/seal.ts'
 import { db } from '../data/db.ts'
 
 /** The desk's key, made when there is none; nothing where this page can't make one, or holds no practice. */
@@ -70,15 +70,5 @@ export async function sealOwn(questions: readonly Question[], answers: Answers):
 /** Answers of which some are sealed for this desk; files are named in clear. */
 export async function sealSome(answers: Answers, which: (id: string) => boolean): Promise<Answers> {
   const keys = await sealKeys()
-  if (!keys) return answers
-  const key = publicHalf(keys)
-  const sealed = await Promise.all(
-    Object.entries(answers).map(
-      async ([id, answer]): Promise<[string, Answers[string]]> => [
-        id,
-        which(id) && !isSealed(answer) ? await seal(id, answer, key) : answer,
-      ],
-    ),
-  )
-  return Object.fromEntries(sealed)
+  return keys ? sealAnswers(answers, which, publicHalf(keys)) : answers
 }

@@ -1,9 +1,8 @@
 import type { LinkView } from '@acolhida/core/contract'
-import { ibanWords } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
-import { useEffect, useState } from 'react'
 import { clocksNamed, momentAt } from '../parts/clocks.ts'
 import { rich, say } from '../parts/say.ts'
+import { WhereTo } from '../parts/where-to.tsx'
 import { AtTill } from './at-till.tsx'
 
 /** What is to be paid and when, what has come, and where a transfer goes. */
@@ -55,53 +54,7 @@ export function MyMoney({ view, secret }: { view: LinkView; secret: string }) {
           <AtTill view={view} secret={secret} what="pay" amount={of.byCard} />
         </div>
       )}
-      {of.transfer && (
-        <div className="mt-3 grid gap-3 sm:grid-cols-[1fr_auto]">
-          <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
-            {[
-              [say('my.money-name'), of.transfer.name],
-              [say('my.money-iban'), ibanWords(of.transfer.iban)],
-              ...(of.transfer.bic ? [[say('my.money-bic'), of.transfer.bic]] : []),
-              [say('my.money-reference'), of.transfer.reference],
-            ].map(([name, value]) => (
-              <div key={name} className="contents">
-                <dt className="text-soft">{name}</dt>
-                <dd className="figures wrap-anywhere select-all">{value}</dd>
-              </div>
-            ))}
-          </dl>
-          {of.transfer.payload && <Code payload={of.transfer.payload} />}
-        </div>
-      )}
+      {of.transfer && <WhereTo transfer={of.transfer} />}
     </section>
-  )
-}
-
-/** The transfer as a code that banking programs scan; what draws it comes when it is wanted. */
-function Code({ payload }: { payload: string }) {
-  const [drawn, setDrawn] = useState<{ size: number; path: string }>()
-  useEffect(() => {
-    let here = true
-    import('../../drawings/qr.ts')
-      .then(({ qrCode }) => {
-        if (here) setDrawn(qrCode(payload))
-      })
-      // Without the code, the words beside it say the same.
-      .catch(() => undefined)
-    return () => {
-      here = false
-    }
-  }, [payload])
-  if (!drawn) return null
-  return (
-    <svg
-      role="img"
-      aria-label={say('my.money-code')}
-      viewBox={`0 0 ${drawn.size} ${drawn.size}`}
-      className="w-36 bg-white"
-      shapeRendering="crispEdges"
-    >
-      <path d={drawn.path} fill="#000" />
-    </svg>
   )
 }

@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import { PathLine } from '../../drawings/path-line.tsx'
 import { clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { say } from '../parts/say.ts'
+import { WhereTo } from '../parts/where-to.tsx'
 import type { OnYours } from '../visit/yours.ts'
 
 const PlanPath = lazy(() => import('./plan-path.tsx'))
@@ -12,7 +13,7 @@ const PlanPath = lazy(() => import('./plan-path.tsx'))
 /** How a path stands: its line in words, what has been paid, and planning what is left. */
 export function PathHead({ course, path, doing }: { course: CourseView; path: PathView; doing: OnYours }) {
   const [plans, setPlans] = useState(false)
-  const { used, planned, left, open, paid, price, currency, transfer } = path
+  const { used, planned, left, paid, price, currency, transfer } = path
   return (
     <div className="sheet mt-3 p-5">
       <PathLine sessions={path.sessions.map(({ is }) => is)} />
@@ -22,15 +23,7 @@ export function PathHead({ course, path, doing }: { course: CourseView; path: Pa
           {say('yours.path-paid', { paid: money(paid, currency), price: money(price, currency) })}
         </p>
       )}
-      {transfer && open > 0 && (
-        <p className="mt-1 text-[14px] text-soft wrap-anywhere">
-          {say('yours.path-transfer', {
-            name: transfer.name,
-            iban: transfer.iban,
-            reference: transfer.reference,
-          })}
-        </p>
-      )}
+      {transfer && <WhereTo transfer={transfer} />}
       {path.paused !== undefined && (
         <p className="note mt-3 bg-sun-soft text-sun-ink">
           {say('yours.path-rests')} {path.paused}

@@ -14,6 +14,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { FileTaker } from '../../questions/file-taker.tsx'
+import { focusOn } from '../../questions/focus-on.ts'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { Extras } from '../parts/extras.tsx'
@@ -25,10 +26,6 @@ import { fillIn, fillingOf, isQuoted, useVisit, wantedOf } from '../visit/visit.
 import { NotAMatch } from './not-a-match.tsx'
 import { Quoted } from './quoted.tsx'
 import type { DoorStep } from './steps.ts'
-
-/** The first field of a question, for the eye to land on. */
-const focusOn = (question: string): void =>
-  document.getElementById(`question-${question}`)?.querySelector<HTMLElement>('input, textarea')?.focus()
 
 /**
  * What must be known first, a part at a time; which part, the address says, so that the browser's own way back leads to

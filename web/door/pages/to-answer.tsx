@@ -1,7 +1,6 @@
 import {
   type AnswerProblem,
   type Answers,
-  type AnswerValue,
   asked,
   isAttached,
   newcomer,
@@ -11,41 +10,25 @@ import {
 } from '@acolhida/core/questions'
 import { useEffect, useRef, useState } from 'react'
 import { FileTaker } from '../../questions/file-taker.tsx'
+import { focusOn } from '../../questions/focus-on.ts'
 import { QuestionField } from '../../questions/question-field.tsx'
 import { Notice } from '../parts/notice.tsx'
 import { say } from '../parts/say.ts'
-import { useHalf } from '../visit/half.ts'
+import { howFar, useHalf } from '../visit/half.ts'
 import { doorRelay } from '../visit/relay.ts'
 import { type OneThing, useDoes } from '../visit/yours.ts'
-
-const focusOn = (question: string): void =>
-  document.getElementById(`question-${question}`)?.querySelector<HTMLElement>('input, textarea')?.focus()
-
-/** The questions that want an answer, of those that are asked now. */
-const answerable = (questions: readonly Question[], answers: Answers): Question[] =>
-  asked(questions, answers, newcomer).questions.filter(
-    (question) => question.kind !== 'passage' && question.kind !== 'section',
-  )
 
 /** A questionnaire to be answered in one's own time: what is typed is kept, and sealed when it is sent. */
 export default function ToAnswer({ questions, ...one }: OneThing & { questions: Question[] }) {
   const { doing, course, station } = one
   const does = useDoes(one)
-  const { answers, put, kept, lost, whole } = useHalf({
-    doing,
-    course,
-    station,
-    questions,
-    count: answerable,
-  })
+  const { answers, put, kept, lost, whole } = useHalf({ doing, course, station, questions })
   const [problems, setProblems] = useState<AnswerProblem[]>([])
   const [cannot, setCannot] = useState<string>()
   const sealed = useRef<{ of: string; answers: Answers }>({ of: '', answers: {} })
   const shown = asked(questions, answers, newcomer).questions
   const parts = partsOf(shown)
-  const isAnswered = ({ id }: Question): boolean => answers[id] !== undefined
-  const wanted = answerable(questions, answers)
-  const answered = wanted.filter(isAnswered).length
+  const far = howFar(questions, answers)
 
   /** The answers, each sealed for the desk but for the names of files; what was sealed once stays as it is. */
   const toSend = async (): Promise<Answers> => {
@@ -53,17 +36,9 @@ export default function ToAnswer({ questions, ...one }: OneThing & { questions: 
     const { seal: key } = doing.view
     const of = JSON.stringify([own, key?.x])
     if (sealed.current.of === of) return sealed.current.answers
-    const { canSeal, seal } = await import('../../seal/seal.ts')
+    const { canSeal, sealAnswers } = await import('../../seal/seal.ts')
     if (!key || !canSeal()) throw new Error(say('yours.no-seal'))
-    const all = await Promise.all(
-      Object.entries(own).map(
-        async ([id, value]): Promise<[string, AnswerValue]> => [
-          id,
-          isAttached(value) ? value : await seal(id, value, key),
-        ],
-      ),
-    )
-    sealed.current = { of, answers: Object.fromEntries(all) }
+    sealed.current = { of, answers: await sealAnswers(own, (id) => !isAttached(own[id]), key) }
     return sealed.current.answers
   }
   const send = async (): Promise<void> => {
@@ -73,7 +48,7 @@ export default function ToAnswer({ questions, ...one }: OneThing & { questions: 
     const [first] = found
     if (first) return focusOn(first.question)
     try {
-      does.mutate({ do: 'answer', answers: await toSend(), answered, of: wanted.length })
+      does.mutate({ do: 'answer', answers: await toSend(), ...far })
     } catch (error) {
       setCannot((error as Error).message)
     }
@@ -122,9 +97,7 @@ export default function ToAnswer({ questions, ...one }: OneThing & { questions: 
         ))}
       </FileTaker>
       <p className="mt-3 text-[14px] text-soft" role="status">
-        {[say('yours.begun', { answered, of: wanted.length }), kept && say(`yours.${kept}`)]
-          .filter(Boolean)
-          .join(' · ')}
+        {[say('yours.begun', far), kept && say(`yours.${kept}`)].filter(Boolean).join(' · ')}
       </p>
       <p className="font-semibold text-clay empty:hidden" role="status">
         {problems.length > 0 ? say('questions.look-again', { many: problems.length }) : ''}

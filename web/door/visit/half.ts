@@ -1,5 +1,12 @@
 import type { CourseView, StationView } from '@acolhida/core/contract'
-import type { Answers, AnswerValue, Question } from '@acolhida/core/questions'
+import {
+  type Answers,
+  type AnswerValue,
+  asked,
+  asksSomething,
+  newcomer,
+  type Question,
+} from '@acolhida/core/questions'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { RelayError } from '../../relay-client/client.ts'
 import { doorRelay } from './relay.ts'
@@ -33,6 +40,12 @@ export function mergedHalves(base: Answers, mine: Answers, theirs: Answers): Ans
   )
 }
 
+/** How many of the questions that are asked now are answered, and of how many. */
+export function howFar(questions: readonly Question[], answers: Answers): { answered: number; of: number } {
+  const wanted = asked(questions, answers, newcomer).questions.filter(asksSomething)
+  return { answered: wanted.filter(({ id }) => answers[id] !== undefined).length, of: wanted.length }
+}
+
 const read = (name: string): Answers | undefined => {
   try {
     const text = sessionStorage.getItem(name)
@@ -51,13 +64,11 @@ export function useHalf({
   course: { course },
   station,
   questions,
-  count,
 }: {
   doing: OnYours
   course: CourseView
   station: StationView
   questions: readonly Question[]
-  count: (questions: readonly Question[], answers: Answers) => Question[]
 }): Half {
   const name = `acolhida-half ${course} ${station.id}`
   const [answers, setAnswers] = useState<Answers>(() => read(name) ?? station.known ?? {})
@@ -107,12 +118,10 @@ export function useHalf({
     const { sealHalf } = await import('../../seal/half.ts')
     for (let tries = 0; tries < 4; tries++) {
       const mine = now.current
-      const wanted = count(questions, mine)
-      const answered = wanted.filter(({ id }) => mine[id] !== undefined).length
       try {
         const { n } = await doorRelay.half(secret, {
           ...{ course, station: station.id, n: base.current.n },
-          ...{ sealed: await sealHalf(mine, key), answered, of: wanted.length },
+          ...{ sealed: await sealHalf(mine, key), ...howFar(questions, mine) },
         })
         base.current = { n, answers: mine }
         setKept('kept-everywhere')
@@ -127,7 +136,7 @@ export function useHalf({
       }
     }
     setKept('kept-here')
-  }, [secret, key, course, station.id, questions, count, take])
+  }, [secret, key, course, station.id, questions, take])
 
   const put = (question: string, value: AnswerValue | undefined): void => {
     const { [question]: _, ...others } = now.current

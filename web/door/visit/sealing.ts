@@ -1,5 +1,6 @@
 import type { DoorService, SealKey } from '@acolhida/core/contract'
 import { type Answers, type Asking, asked, type Sealed } from '@acolhida/core/questions'
+import { say } from '../parts/say.ts'
 import type { Filling } from './filling.ts'
 import { fillIn } from './visit.ts'
 
@@ -18,10 +19,7 @@ export async function answersToSend(
   const own = questions.filter((question) => question.private && answers[question.id] !== undefined)
   if (own.length === 0 || !key) return answers
   const { canSeal, seal } = await import('../../seal/seal.ts')
-  if (!canSeal())
-    throw new Error(
-      'Some of your answers are sealed before they leave this page, and that needs an address that begins with https://. Please leave those answers open, or ask for such an address.',
-    )
+  if (!canSeal()) throw new Error(say('yours.no-seal'))
   const sealed: NonNullable<Filling['sealed']> = {}
   for (const { id } of own) {
     const print = JSON.stringify([answers[id], key.x])
