@@ -4,14 +4,8 @@ export * from './agreeing.ts'
 export * from './away.ts'
 export * from './calendars.ts'
 export * from './changes.ts'
-export {
-  deskCourse,
-  doStation,
-  keepHalf,
-  openCourses,
-  theirsBehind,
-  type WhoseLink,
-} from './course.ts'
+export { deskCourse } from './course-desk.ts'
+export { doStation, keepHalf, openCourses, theirsBehind, type WhoseLink } from './course-link.ts'
 export * from './course-view.ts'
 export * from './desk.ts'
 export * from './desk-line.ts'

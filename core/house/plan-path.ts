@@ -4,7 +4,7 @@ import { type PlanEach, type PlanWish, planEnd, planSessions, startsOn } from '.
 import { type Practice, placeOf, type Service, serviceOf, zoneOf } from '../practice/index.ts'
 import { askerFor, personBehind, Refused } from '../request/index.ts'
 import { addDays, dateAt, dayNumber, type LocalDate } from '../time/index.ts'
-import { coursesBehind, theirsBehind, type WhoseLink } from './course.ts'
+import { coursesBehind, theirsBehind, type WhoseLink } from './course-link.ts'
 import { type House, published } from './house.ts'
 import { checkWindows } from './line.ts'
 import { clockNames } from './link-view.ts'
