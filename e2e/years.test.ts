@@ -67,6 +67,11 @@ it('finds a request among all, by the keyboard alone', async () => {
   await desk.getByLabel('Search by name or mail address').focus()
   await desk.keyboard.type('person 42')
   await desk.getByText(/^\d+ requests$/).waitFor()
+  // How many there are is known before what stands in their rows.
+  await desk
+    .getByRole('link', { name: /Person 42/ })
+    .first()
+    .waitFor()
   await desk.keyboard.press('Tab')
   await desk.keyboard.press('Tab')
   await desk.keyboard.press('Tab')

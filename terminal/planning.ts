@@ -4,13 +4,14 @@ import {
   MOST_PLANNED,
   type PlanEach,
   type PlanWish,
+  planEnd,
   planSessions,
   RHYTHMS,
   type Rhythm,
   wishFor,
 } from '@acolhida/core/planning'
-import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
-import { balanceOf, givenPath, type PathSession, replayCourse } from '@acolhida/core/preparing'
+import { placeOf, zoneOf } from '@acolhida/core/practice'
+import { balanceOf, givenPath, type PathSession, plannedAs, replayCourse } from '@acolhida/core/preparing'
 import { byPractitioner } from '@acolhida/core/request'
 import { type ReadFile, readPracticeFile } from '@acolhida/core/schemas'
 import {
@@ -81,31 +82,20 @@ function sessionsToPlan(file: ReadFile, values: Values, now: Instant): PathSessi
   return givenPath(practice, path, now, zone(practice.profile.zone)).path.sessions
 }
 
-/** What each session of a path is, for planning. */
+/** What each of them is, for planning. */
 function eachOf({ practice }: ReadFile, sessions: readonly PathSession[]): PlanEach[] {
   if (sessions.length === 0) throw new Unusable('--path: nothing of it is left to plan')
-  return sessions.map(({ service: id, minutes, least, most }) => {
-    const service = serviceOf(practice, id)
-    if (!service) throw new Unusable(`--path: its service "${id}" is gone from the practice`)
-    return {
-      ...{ service, minutes },
-      ...(least === undefined ? {} : { least: Math.max(1, least) }),
-      ...(most === undefined ? {} : { greatest: most }),
-    }
-  })
+  const each = plannedAs(practice, sessions)
+  if (!each) throw new Unusable('--path: one of its services is gone from the practice')
+  return each
 }
 
 /** Sessions planned after a rhythm, as the practitioner may plan them; with why one is not where it was meant. */
 export function seriesCommand(path: string, values: Values) {
   const now = option(values, 'now', parseInstant)
   const first = option(values, 'from', date)
-  const each =
-    values.path === undefined
-      ? undefined
-      : eachOf(
-          readPracticeFile(readGiven(path), path),
-          sessionsToPlan(readPracticeFile(readGiven(path), path), values, now),
-        )
+  const file = values.path === undefined ? undefined : readPracticeFile(readGiven(path), path)
+  const each = file && eachOf(file, sessionsToPlan(file, values, now))
   const at = option({ time: each ? '10:00' : undefined, ...values }, 'time', time)
   const count = each?.length ?? option(values, 'count', countOption(MOST_PLANNED))
   const head = each?.[0]
@@ -117,8 +107,6 @@ export function seriesCommand(path: string, values: Values) {
   const { practice } = g.file
   const there = zoneOf(practice, placeOf(practice, g.place))
   const begin = there.toInstant(dayNumber(addDays(first, -31)), 0)
-  const pauses = each?.reduce((sum, { least = 0 }) => sum + least, 0) ?? 0
-  const end = shift(there.toInstant(dayNumber(addDays(first, count * 31 + pauses)), 0), WEEK)
   const wish: PlanWish = {
     ...{ service: g.service, place: g.place, minutes: g.minutes, asker: byPractitioner, now },
     ...{ rhythm: option({ rhythm: each ? 'week' : undefined, ...values }, 'rhythm', rhythm) },
@@ -127,6 +115,7 @@ export function seriesCommand(path: string, values: Values) {
     ...(values.least === undefined ? {} : { least: option(values, 'least', countOption(366)) }),
     ...(values.greatest === undefined ? {} : { greatest: option(values, 'greatest', countOption(366)) }),
   }
+  const end = shift(there.toInstant(dayNumber(planEnd(wish)), 0), WEEK)
   const plan = planSessions(practice, diaryFor(g, values, now, begin, end), wish)
   return {
     ...(values.path === undefined ? { service: g.service.id } : { path: values.path }),

@@ -2,11 +2,12 @@ import { courseSubject } from '../agenda/index.ts'
 import { UNDO } from '../booking/index.ts'
 import type { DeskCourse } from '../contract/course-types.ts'
 import type { Minor } from '../money/index.ts'
-import { MOST_OF_A_PATH, type Preparation, preparationOf } from '../practice/index.ts'
+import { type Preparation, preparationOf } from '../practice/index.ts'
 import {
   type Course,
   type CourseEvent,
   givenPath,
+  longerFault,
   type PathPay,
   type PathSession,
   paidFor,
@@ -91,11 +92,8 @@ function longer(
   const all = pathSessions(course)
   const own = all.find(({ id }) => id === like)
   if (!own) throw new Refused(409, 'not-left')
-  const [after, most] = [all.length + many, 2 * MOST_OF_A_PATH]
-  if (after > most)
-    throw new Refused(409, 'path-impossible', {
-      data: { what: `it would have ${after} sessions; ${most} are the most.` },
-    })
+  const fault = longerFault(course, many)
+  if (fault) throw new Refused(409, 'path-impossible', { data: { what: fault } })
   const worths = sharesByMinutes(
     price,
     Array.from({ length: many }, () => own.minutes),

@@ -1,7 +1,8 @@
 import type { BookPathBody, PathPlan, PlanPathBody } from '../contract/course-types.ts'
 import { type Asker, newClient } from '../openings/index.ts'
 import { type PlanEach, type PlanWish, planEnd, planSessions, startsOn } from '../planning/index.ts'
-import { type Practice, placeOf, type Service, serviceOf, zoneOf } from '../practice/index.ts'
+import { placeOf, type Service, zoneOf } from '../practice/index.ts'
+import { plannedAs } from '../preparing/index.ts'
 import { askerFor, personBehind, Refused } from '../request/index.ts'
 import { addDays, dateAt, dayNumber, type LocalDate } from '../time/index.ts'
 import { coursesBehind, theirsBehind, type WhoseLink } from './course-link.ts'
@@ -34,12 +35,6 @@ const farEnough = (service: Service, until: LocalDate): Service => ({
   reach: { kind: 'until', date: until },
 })
 
-const serviceIn = (practice: Practice, id: string): Service => {
-  const service = serviceOf(practice, id)
-  if (!service) throw new Refused(409, 'course-over')
-  return service
-}
-
 /** How many other starts of its day are offered with each session planned. */
 const OTHERS = 12
 
@@ -51,14 +46,11 @@ export function planPath(work: Work, { hash, ...body }: PlanPathBody & { hash: s
   const { practice } = published(house)
   if (left.length === 0) throw new Refused(409, 'course-over')
   const found = placeOf(practice, place)
-  const meant = left.map(({ session }): PlanEach => {
-    const { minutes, least, most } = session
-    return {
-      ...{ service: serviceIn(practice, session.service), minutes },
-      ...(least === undefined ? {} : { least: Math.max(1, least) }),
-      ...(most === undefined ? {} : { greatest: most }),
-    }
-  })
+  const meant = plannedAs(
+    practice,
+    left.map(({ session }) => session),
+  )
+  if (!meant) throw new Refused(409, 'course-over')
   const [firstOne] = meant as [PlanEach]
   if (!found || !firstOne.service.places.includes(place)) throw new Refused(404, 'unknown-place')
   const there = zoneOf(practice, found)

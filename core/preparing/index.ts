@@ -1,4 +1,5 @@
 export * from './course.ts'
 export * from './give.ts'
 export * from './path.ts'
+export * from './plan.ts'
 export * from './state.ts'

@@ -51,6 +51,12 @@ export function pathFault(practice: Practice, { stations }: Path): string | unde
   return undefined
 }
 
+/** What hinders a path from being longer by so many sessions: twice as many as it may be given with are the most. */
+export function longerFault(course: Course, more: number): string | undefined {
+  const [after, most] = [pathSessions(course).length + more, 2 * MOST_OF_A_PATH]
+  return after > most ? `it would have ${after} sessions; ${most} are the most.` : undefined
+}
+
 /** From which of its path's stations something comes. */
 interface From {
   from: string

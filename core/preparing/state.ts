@@ -98,6 +98,14 @@ export function courseAt(
 export const stillToDo = ({ over, stations }: CourseState): StationState[] =>
   over ? [] : stations.filter(({ is }) => is !== 'done' && is !== 'gone')
 
+/** How far somebody is with a course: late, begun, or not begun; nothing where nothing is left to do. */
+export function howFarWith(state: CourseState): 'overdue' | 'begun' | 'open' | undefined {
+  const left = stillToDo(state)
+  if (left.length === 0) return undefined
+  if (left.some(({ is }) => is === 'overdue')) return 'overdue'
+  return state.done > 0 || left.some(({ is }) => is === 'begun') ? 'begun' : 'open'
+}
+
 /** How long before something is due it is said once more, by itself. */
 const SOON = 'P2D' as Duration
 /** Nothing is said again so soon after it was given, or asked again. */

@@ -2,14 +2,25 @@ import {
   MOST_PLANNED,
   type PlanEach,
   type PlanWish,
+  planEnd,
   planSessions,
   type Rhythm,
   type SessionPlan,
 } from '@acolhida/core/planning'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
-import type { PathSession } from '@acolhida/core/preparing'
+import { type PathSession, plannedAs } from '@acolhida/core/preparing'
 import { byPractitioner } from '@acolhida/core/request'
-import { DAY, date, dayNumber, type LocalDate, shift, time } from '@acolhida/core/time'
+import {
+  DAY,
+  date,
+  dateAt,
+  dayNumber,
+  type Instant,
+  type LocalDate,
+  shift,
+  time,
+  zone,
+} from '@acolhida/core/time'
 import type { WaitingWindow } from '@acolhida/core/waiting'
 import { useMemo } from 'react'
 import { useMinute } from '../../relay-client/clock.ts'
@@ -33,20 +44,12 @@ export interface PlanForm {
   path?: { course: string; name: string; sessions: readonly PathSession[] }
 }
 
-/** What each session of a path is, for planning. */
+/** What each session of a path is, for planning. @throws RangeError */
 function eachOf({ practice }: Desk, { path }: PlanForm): { each?: PlanEach[] } {
   if (!path) return {}
-  return {
-    each: path.sessions.map(({ service: id, minutes, least, most }) => {
-      const service = serviceOf(practice, id)
-      if (!service) throw new RangeError('A service of this path is gone from the practice.')
-      return {
-        ...{ service, minutes },
-        ...(least === undefined ? {} : { least }),
-        ...(most === undefined ? {} : { greatest: most }),
-      }
-    }),
-  }
+  const each = plannedAs(practice, path.sessions)
+  if (!each) throw new RangeError('A service of this path is gone from the practice.')
+  return { each }
 }
 
 /** A plan as far as it can be made of what stands in the fields. */
@@ -58,9 +61,8 @@ export interface Made {
   problem?: string
 }
 
-/** How far beyond its last date a plan can reach, in ms. */
-const BEYOND = 40 * DAY
-const LONGEST: Record<Rhythm, number> = { week: 7, fortnight: 14, month: 31 }
+/** How far before and after its dates the diary counts, in ms: limits are of whole weeks. */
+const BESIDE = 8 * DAY
 
 /** The wish in the fields. @throws RangeError saying what is wanted */
 function wishIn(desk: Desk, form: PlanForm, now: PlanWish['now']): PlanWish {
@@ -82,15 +84,16 @@ function wishIn(desk: Desk, form: PlanForm, now: PlanWish['now']): PlanWish {
 export function usePlan(desk: Desk, form: PlanForm): Made {
   const now = useMinute()
   const { practice } = desk
-  const begin = useMemo(() => {
-    if (!form.first) return now
-    return zoneOf(practice, placeOf(practice, form.place)).toInstant(dayNumber(form.first), 0)
-  }, [practice, form.place, form.first, now])
-  const many = Number.isInteger(form.count) ? Math.min(Math.max(form.count, 1), MOST_PLANNED) : 1
-  // A pause on a path moves what comes after it.
-  const pauses = form.path?.sessions.reduce((sum, { least = 0 }) => sum + least, 0) ?? 0
-  const end = shift(begin, (many * LONGEST[form.rhythm] + pauses) * DAY + BEYOND)
-  const taken = useTaken(desk, shift(begin, -BEYOND), end)
+  const { from, to } = useMemo(() => {
+    const first = form.first || dateAt(zone(practice.profile.zone), now)
+    const there = zoneOf(practice, placeOf(practice, form.place))
+    const count = Number.isInteger(form.count) ? Math.min(Math.max(form.count, 1), MOST_PLANNED) : 1
+    const each = form.path && plannedAs(practice, form.path.sessions)
+    const last = planEnd({ rhythm: form.rhythm, first: date(first), count, ...(each ? { each } : {}) })
+    const at = (day: LocalDate): Instant => there.toInstant(dayNumber(day), 0)
+    return { from: shift(at(date(first)), -BESIDE), to: shift(at(last), BESIDE) }
+  }, [practice, form, now])
+  const taken = useTaken(desk, from, to)
   return useMemo(() => {
     try {
       const wish = wishIn(desk, form, now)

@@ -15,9 +15,9 @@ export function Chase({ given, close }: { given: readonly GivenTo[]; close: () =
   return (
     <FormDialog title="Ask again" go="Ask again" does={send} close={close}>
       <p className="text-[14px] text-soft">
-        {people === 1
+        {given.length === 1
           ? `One message goes to ${given[0]?.row.course.given.person.name}. It lists what is open, by when, and leads to their page.`
-          : `${counted(people, 'person gets a message', 'people get a message')} each, with what is open of theirs.`}
+          : `${given.length} messages go to ${counted(people, 'person', 'people')}: each lists what is open of what was given at once.`}
       </p>
       <div className="mt-3">
         <PlainField

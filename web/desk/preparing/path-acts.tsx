@@ -93,7 +93,7 @@ export function Extend({ practice, course, currency, balance, close }: Acting & 
 }
 
 /** It ends before all of it was had: what was used, and what is to be given back. */
-export function End({ course, currency, balance, close }: Acting) {
+export function EndPath({ course, currency, balance, close }: Acting) {
   const act = useAct()
   const { used, left, planned, worth, back, paid } = balance
   const end = (given = 0): void =>

@@ -11,7 +11,7 @@ import type { CourseRow } from '../data/tables.ts'
 import { ActButton } from '../parts/act.tsx'
 import { counted, currencyOf, serviceName, when } from '../parts/words.ts'
 import { doWithCourse } from '../sync/acts.ts'
-import { End, Extend, Pay } from './path-acts.tsx'
+import { EndPath, Extend, Pay } from './path-acts.tsx'
 
 /** How a path stands with somebody, from its record and its bookings; nothing while they are looked up. */
 export function useBalance({ course }: CourseRow): Balance | undefined {
@@ -101,7 +101,7 @@ export function PathOf({
       )}
       {does === 'pay' && <Pay {...acting} />}
       {does === 'extend' && <Extend practice={practice} {...acting} />}
-      {does === 'end' && <End {...acting} />}
+      {does === 'end' && <EndPath {...acting} />}
     </div>
   )
 }

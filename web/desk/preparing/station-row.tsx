@@ -9,7 +9,13 @@ import { useSortableRow } from '../parts/sortable-list.tsx'
 import { Fields } from '../settings/fields.tsx'
 import type { Setting } from '../settings/setting.ts'
 import { cash, stationName } from './path-words.ts'
-import { type Of, pauseSettings, paySettings, prepareSettings, sessionsSettings } from './station-settings.ts'
+import {
+  pauseSettings,
+  paySettings,
+  prepareSettings,
+  type StationThat,
+  sessionsSettings,
+} from './station-settings.ts'
 import { withPath } from './with-path.ts'
 
 /** One thing on the line of a path: moved, set, taken off. */
@@ -67,7 +73,7 @@ function StationFields({
   station: PathStation
 }) {
   const at = (practice.paths ?? []).indexOf(path)
-  const fields = <D extends PathStation['does']>(of: Of<D>, settings: Setting<Of<D>>[]) => (
+  const fields = <D extends PathStation['does']>(of: StationThat<D>, settings: Setting<StationThat<D>>[]) => (
     <Fields
       settings={settings}
       of={of}
@@ -76,7 +82,7 @@ function StationFields({
         withPath(p, path.id, (one) => ({
           ...one,
           stations: one.stations.map((other) =>
-            other.id === of.id && other.does === of.does ? to(other as Of<D>) : other,
+            other.id === of.id && other.does === of.does ? to(other as StationThat<D>) : other,
           ),
         }))
       }

@@ -4,7 +4,7 @@ import { PlainField } from '../parts/plain-field.tsx'
 import { Switch } from '../parts/switch.tsx'
 
 /** What goes with something that is given: a word, or silence. */
-export interface Telling {
+interface Telling {
   text: string
   silent: boolean
   setText: (text: string) => void

@@ -1,5 +1,5 @@
 import type { Practice } from '@acolhida/core/practice'
-import { type CourseState, stillToDo } from '@acolhida/core/preparing'
+import { type CourseState, howFarWith } from '@acolhida/core/preparing'
 import type { Instant } from '@acolhida/core/time'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -29,17 +29,11 @@ interface Row {
 
 function rowsOf(practice: Practice, all: readonly GivenTo[], now: Instant): Row[] {
   return all
-    .map((given): Row => {
+    .flatMap((given): Row[] => {
       const state = stateOf(practice, given, now)
-      const left = stillToDo(state)
-      const where = left.some(({ is }) => is === 'overdue')
-        ? 'overdue'
-        : state.done > 0 || left.some(({ is }) => is === 'begun')
-          ? 'begun'
-          : 'open'
-      return { given, state, where }
+      const where = howFarWith(state)
+      return where ? [{ given, state, where }] : []
     })
-    .filter(({ state }) => stillToDo(state).length > 0)
     .toSorted((a, b) => (a.state.next ?? Number.MAX_VALUE) - (b.state.next ?? Number.MAX_VALUE))
 }
 
@@ -53,6 +47,7 @@ export function WhoPage() {
   const rows = rowsOf(practice, open ?? [], now)
   const shown = rows.filter((row) => where === 'all' || row.where === where)
   const late = rows.filter((row) => row.where === 'overdue')
+  const people = (of: readonly Row[]): number => new Set(of.map(({ given }) => given.row.mail)).size
   return (
     <>
       <PageHead
@@ -60,7 +55,7 @@ export function WhoPage() {
         line={
           rows.length === 0
             ? 'Nobody has anything left to do.'
-            : `${counted(rows.length, 'person has', 'people have')} something left to do; ${late.length === 0 ? 'nobody is late' : `${late.length} late`}.`
+            : `${counted(people(rows), 'person has', 'people have')} something left to do; ${late.length === 0 ? 'nobody is late' : `${people(late)} late`}.`
         }
       >
         <Link className="press" to="/preparations">

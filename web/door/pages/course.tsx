@@ -14,7 +14,7 @@ const nextIn = ({ stations }: CourseView): string | undefined => stations.find(i
 const buttonOf = ({ course }: CourseView, station: string): string => `station-${course}-${station}`
 
 /** What was given at once: each thing on one line, what comes next open to be done. */
-export function Course({ course, doing }: { course: CourseView; doing: OnYours }) {
+export function CourseOfTheirs({ course, doing }: { course: CourseView; doing: OnYours }) {
   const { session, text } = course
   const [open, setOpen] = useState(nextIn(course))
   const line = lineOf(course, doing)

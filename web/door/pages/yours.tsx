@@ -8,7 +8,7 @@ import { say } from '../parts/say.ts'
 import { useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import type { OnYours } from '../visit/yours.ts'
-import { Course, leftIn } from './course.tsx'
+import { CourseOfTheirs, leftIn } from './course.tsx'
 import { WasAgreed } from './my-terms.tsx'
 
 /** Everything that is somebody's with this practice, behind a private link of theirs: what there is to do first. */
@@ -72,11 +72,11 @@ function Everything(doing: OnYours) {
       )}
       {stations.length > 0 && left === 0 && <p className="note tag-fits mt-3">{say('yours.all-done')}</p>}
       {open.map((course) => (
-        <Course key={course.course} course={course} doing={doing} />
+        <CourseOfTheirs key={course.course} course={course} doing={doing} />
       ))}
       <Sessions view={view} secret={secret} />
       {done.map((course) => (
-        <Course key={course.course} course={course} doing={doing} />
+        <CourseOfTheirs key={course.course} course={course} doing={doing} />
       ))}
       <WasAgreed view={{ ...view, service: view.name }} />
       {view.again.length > 0 && (
