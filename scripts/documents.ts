@@ -125,6 +125,7 @@ const COMMANDS: Record<Command['do'] | 'cancel (practitioner)', Command> = {
   move: { do: 'move', ...other, minutes: 75, text: '', clash: false },
   attend: { do: 'attend' },
   sign: { do: 'sign', terms: ['waiver'] },
+  concern: { do: 'concern', others: { pays: { name: 'Ema' } } },
   pay: { do: 'pay', amount: 100, way: 'cash' },
   'give-back': { do: 'give-back', amount: 100, way: 'cash' },
   adjust: { do: 'adjust', amount: -100, text: 'So.' },

@@ -6,7 +6,7 @@ import type { Agreement } from '../terms/types.ts'
 import type { Instant, Language, Zone } from '../time/index.ts'
 import { type RefusalWord, refusalWords, type SaidValues } from '../words/index.ts'
 import type { BookingEvent, Silent } from './happening.ts'
-import type { Booking, CardFacts, Invoice, Mark, PayWay, Start, Unwanted } from './record.ts'
+import type { Booking, CardFacts, Invoice, Mark, Others, PayWay, Start, Unwanted } from './record.ts'
 import type { StateName } from './state.ts'
 
 /** What can be done with a booking, each with what is its own. */
@@ -38,6 +38,8 @@ export interface Own {
   adjust: { amount: number; text: string }
   /** Asks for texts to be signed by themselves. */
   sign: { terms: string[] }
+  /** Says who else it concerns: who comes, and who pays. */
+  concern: { others: Others }
   miss: object
   'run-late': { minutes: number }
   /** Answers the exception asked for. */
@@ -90,7 +92,7 @@ export type All = { [K in keyof Own]: Of<K> }
 /** What the practitioner can do with a booking. */
 export type DeskDoes =
   | All['welcome' | 'decline' | 'offer' | 'ask' | 'take-back' | 'overrule' | 'move' | 'attend' | 'miss']
-  | All['forgive' | 'run-late' | 'except' | 'sign' | 'pay' | 'give-back' | 'adjust' | 'charge']
+  | All['forgive' | 'run-late' | 'except' | 'sign' | 'concern' | 'pay' | 'give-back' | 'adjust' | 'charge']
   | All['invoice' | 'correct-invoice' | 'write' | 'steer']
   | ({ do: 'cancel'; by: 'practitioner'; text: string } & Silent)
 

@@ -11,6 +11,7 @@ import type {
   Happened,
   Invoice,
   Mark,
+  Others,
   PayWay,
   Start,
   Telling,
@@ -85,6 +86,8 @@ export interface OwnOfEvent {
   adjusted: Undoable & { amount: number; text: string }
   /** The client agrees to what has been lacking. */
   agreed: { agreements: Agreement[] }
+  /** Who else it concerns, in place of what was said before. */
+  concerns: Undoable & { others: Others }
   /** The practitioner asks for texts to be signed by themselves. */
   'asked-to-sign': Undoable & { terms: string[] }
   /** What counted against the client no longer does; the practitioner says why. */

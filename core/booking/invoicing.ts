@@ -1,10 +1,17 @@
 import { said, text } from '../shape/shape.ts'
 import { type Commands, happened, refuse } from './command.ts'
+import { othersOf } from './others.ts'
 import type { Booking, Invoice } from './record.ts'
 
 /** The invoice of a booking that none has taken back. */
 export const invoiceInForce = ({ invoices = [] }: Pick<Booking, 'invoices'>): Invoice | undefined =>
   invoices.find(({ number, corrects }) => !corrects && !invoices.some((one) => one.corrects === number))
+
+/** Who an invoice is made out to, where somebody else pays. */
+function madeOutTo(booking: Booking): Pick<Invoice, 'to'> {
+  const { pays } = othersOf(booking)
+  return pays ? { to: { name: pays.name, ...(pays.email ? { email: pays.email } : {}) } } : {}
+}
 
 /** Invoices, each with a running number of its own: made of what is owed, and taken back by another. */
 export const INVOICING: Pick<Commands, 'invoice' | 'correct-invoice'> = {
@@ -15,7 +22,13 @@ export const INVOICING: Pick<Commands, 'invoice' | 'correct-invoice'> = {
       const facts = about.invoice()
       return facts.total === 0
         ? refuse('nothing-to-invoice')
-        : happened({ type: 'invoiced', at: about.now, ...about.nextInvoice(), ...facts })
+        : happened({
+            type: 'invoiced',
+            at: about.now,
+            ...about.nextInvoice(),
+            ...madeOutTo(booking),
+            ...facts,
+          })
     },
   },
   'correct-invoice': {
@@ -23,11 +36,12 @@ export const INVOICING: Pick<Commands, 'invoice' | 'correct-invoice'> = {
     decide: (booking, { number, text: why }, _, about) => {
       const invoice = invoiceInForce(booking)
       if (invoice?.number !== number) return refuse('no-invoice')
-      const { lines, total, tax } = invoice
+      const { lines, total, tax, to } = invoice
       return happened({
         ...{ type: 'invoiced', at: about.now, ...about.nextInvoice(), corrects: number, text: why },
         lines: lines.map((line) => ({ ...line, amount: -line.amount })),
         total: -total,
+        ...(to ? { to } : {}),
         ...(tax ? { tax: { ...tax, amount: -tax.amount } } : {}),
       })
     },

@@ -2,6 +2,7 @@ import { serviceOf, termsInForce } from '../practice/find.ts'
 import type { Practice } from '../practice/types.ts'
 import type { Agreement, TermsVersion } from '../terms/types.ts'
 import type { Instant } from '../time/index.ts'
+import { agreesThemselves } from './others.ts'
 import type { Booking } from './record.ts'
 import { isHeld, stateAt } from './state.ts'
 
@@ -10,6 +11,10 @@ export type AgreedTo = Readonly<Record<string, number>>
 
 /** Everything agreed to with one booking. */
 export const agreementsIn = ({ asked, agreed = [] }: Booking): Agreement[] => [...asked.agreements, ...agreed]
+
+/** What who asked has agreed to with a booking: all of it, but what those who come have agreed to themselves since. */
+export const agreedByAsker = (booking: Booking): Agreement[] =>
+  agreesThemselves(booking) ? booking.asked.agreements : agreementsIn(booking)
 
 /** What somebody has agreed to, by agreements of theirs. */
 export function agreedTo(agreements: Iterable<Agreement>): Record<string, number> {
@@ -38,16 +43,18 @@ export function lackingIn(practice: Practice, booking: Booking, known: AgreedTo,
   const open = isHeld(state) || (state.is === 'booked' && !state.over)
   const service = serviceOf(practice, booking.service)
   if (!open || !service) return []
-  const own = agreedTo(agreementsIn(booking))
+  // What who asked has agreed to does not bind those who agree themselves.
+  const themselves = agreesThemselves(booking)
+  const own = agreedTo(themselves ? (booking.agreed ?? []) : agreementsIn(booking))
   const signing = (booking.toSign?.terms ?? []).flatMap((id): InForce[] => {
     const version = practice.terms.find((terms) => terms.id === id)?.versions.at(-1)
     return version ? [{ id, version }] : []
   })
-  const byHand = booking.asked.proof === 'hand'
+  const byHand = themselves || booking.asked.proof === 'hand'
   const lacks = ({ id, version }: InForce): boolean => {
     const has = own[id]
     if (has !== undefined) return has < version.number && version.again === 'before'
-    const before = known[id]
+    const before = themselves ? undefined : known[id]
     if (before !== undefined && before >= version.number) return false
     // Whoever came through the door agreed to what was in force then.
     if (!byHand) return version.again === 'before'

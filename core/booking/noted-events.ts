@@ -14,6 +14,7 @@ import {
   worded,
   words,
 } from './happening.ts'
+import { othersKept } from './others-shape.ts'
 import { type Booking, MOST_LATE, MOST_LENGTH, WAYS } from './record.ts'
 import { withTill } from './till-events.ts'
 
@@ -29,6 +30,7 @@ export const invoiceParts = {
   lines: list(object({ name: text(2_000), quantity: anyNumber, amount: anyMoney }), 2_100),
   total: anyMoney,
   tax: maybe(object({ name: text(80), rate: whole(0, 10_000), amount: anyMoney })),
+  to: maybe(object({ name: text(200), email: maybe(text(254)) })),
   corrects: maybe(text(60)),
   text: maybe(text(2_000)),
 }
@@ -43,6 +45,7 @@ export const NOTED: Pick<
   | 'given-back'
   | 'adjusted'
   | 'asked-to-sign'
+  | 'concerns'
   | 'forgiven'
   | 'invoiced'
 > = {
@@ -149,6 +152,11 @@ export const NOTED: Pick<
       },
       ...decision(on, end),
     }),
+  },
+  concerns: {
+    noted: true,
+    shape: { ...settled, others: othersKept },
+    apply: ({ others, settles: end }, on) => ({ ...on.before, seq: on.seq, others, ...decision(on, end) }),
   },
   forgiven: {
     noted: true,

@@ -6,6 +6,8 @@ import { countedFor } from './counting.ts'
 import { canBeMissed } from './deadlines.ts'
 import { anyMoney, someMoney } from './happening.ts'
 import { givenIn, givesForLate } from './mine.ts'
+import { othersOf } from './others.ts'
+import { othersShape } from './others-shape.ts'
 import { bookedBy, paidOf } from './plan.ts'
 import { MOST_LATE, MOST_LENGTH, WAYS } from './record.ts'
 import { hasBegun, isPlaced, stateAt, UNDO } from './state.ts'
@@ -15,7 +17,7 @@ const words = text(5_000)
 /** What the practitioner notes of a booking without deciding over it: how it went, money, what they ask and forgive. */
 export const NOTING: Pick<
   Commands,
-  'attend' | 'miss' | 'pay' | 'give-back' | 'adjust' | 'sign' | 'run-late' | 'forgive'
+  'attend' | 'miss' | 'pay' | 'give-back' | 'adjust' | 'sign' | 'concern' | 'run-late' | 'forgive'
 > = {
   attend: {
     shape: { late: maybe(whole(1, MOST_LATE)), minutes: maybe(whole(1, MOST_LENGTH)) },
@@ -78,6 +80,13 @@ export const NOTING: Pick<
         ? happened()
         : happened({ type: 'asked-to-sign', at: now, terms, settles: shift(now, UNDO) })
     },
+  },
+  concern: {
+    shape: { others: othersShape },
+    decide: (booking, { others }, _, { now }) =>
+      JSON.stringify(others) === JSON.stringify(othersOf(booking))
+        ? happened()
+        : happened({ type: 'concerns', at: now, others, settles: shift(now, UNDO) }),
   },
   'run-late': {
     shape: { minutes: whole(1, MOST_LATE) },

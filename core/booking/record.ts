@@ -5,6 +5,20 @@ import type { Answers, Asking, Outcome, Reading } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
 import type { Duration, Instant, Language } from '../time/index.ts'
 
+/** Somebody whom a session concerns besides who has asked for it. */
+export interface Other {
+  name: string
+  email?: string
+  phone?: string
+}
+
+/** Who else a session concerns: whoever comes, where it is for somebody else, and whoever pays. */
+export interface Others {
+  /** `reminded`: what reminds of the session goes to them; `agrees`: what is to be agreed to and prepared does. */
+  comes?: Other & { reminded?: boolean; agrees?: boolean }
+  pays?: Other
+}
+
 /** Who asks, as they wrote it. */
 export interface Contact {
   name: string
@@ -14,6 +28,8 @@ export interface Contact {
   zone: string
   /** The language they read in. */
   language?: Language
+  /** Who comes or pays, where that is somebody else. */
+  others?: Others
 }
 
 /** A set of answers given during a visit, and what came of it. */
@@ -72,6 +88,8 @@ export interface Invoice {
   total: number
   /** What of the total is tax. */
   tax?: { name: string; rate: number; amount: number }
+  /** Who it is made out to, where that is not who asked. */
+  to?: { name: string; email?: string }
   /** The number of the invoice that this one takes back, and why. */
   corrects?: string
   text?: string
@@ -298,6 +316,8 @@ export interface Booking extends Start {
   unwanted?: Unwanted[]
   /** The language its client has chosen since. */
   language?: Language
+  /** Who else it concerns, as it was said since; see `othersOf`. */
+  others?: Others
 }
 
 /** The messages that tell a client how things stand. */

@@ -90,6 +90,7 @@ const WISH = [
 ] as const
 const PLACED = [...WISH, 'unknown-place', 'travel', 'closed', 'enquiry-instead'] as const
 const LINK = ['unknown-link', 'no-key', 'key-reused'] as const
+const MINE = [...LINK, 'pays-alone'] as const
 const ANSWERS = 128 * KB
 const DECIDING = [
   'changed',
@@ -254,7 +255,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: [...LINK, 'changed', 'not-offered', 'not-waiting'],
+    codes: [...MINE, 'changed', 'not-offered', 'not-waiting'],
     says: 'Takes one of the times offered.',
   }),
   refuse: endpoint<{ text: string }, LinkView>({
@@ -263,7 +264,7 @@ export const door = {
     who: 'link',
     largest: 16 * KB,
     once: true,
-    codes: [...LINK, 'not-offered', 'not-waiting'],
+    codes: [...MINE, 'not-offered', 'not-waiting'],
     says: 'Takes none of them.',
   }),
   withdraw: endpoint<Record<string, never>, LinkView>({
@@ -272,7 +273,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: [...LINK, 'not-waiting'],
+    codes: [...MINE, 'not-waiting'],
     says: 'Takes the request back.',
   }),
   moves: endpoint<WantedMoves, DoorOpenings>({
@@ -289,7 +290,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: [...LINK, 'changed', 'not-booked', 'not-open', 'too-late'],
+    codes: [...MINE, 'changed', 'not-booked', 'not-open', 'too-late'],
     says: 'Moves it, as often and as late as the rules of the day one asked allow. Cancelling costs no less afterwards.',
   }),
   reply: endpoint<{ text: string }, LinkView>({
@@ -298,7 +299,7 @@ export const door = {
     who: 'link',
     largest: 32 * KB,
     once: true,
-    codes: [...LINK, 'not-asked', 'not-waiting'],
+    codes: [...MINE, 'not-asked', 'not-waiting'],
     says: 'Answers what the practitioner has asked back.',
   }),
   agree: endpoint<{ name: string; agreed: AgreedVersion[] }, LinkView>({
@@ -307,7 +308,7 @@ export const door = {
     who: 'link',
     largest: 16 * KB,
     once: true,
-    codes: [...LINK, 'not-asked', 'not-agreed', 'terms-changed', 'not-booked'],
+    codes: [...MINE, 'not-asked', 'not-agreed', 'terms-changed', 'not-booked'],
     says: 'Agrees to everything that is still to be agreed to before the session.',
   }),
   plead: endpoint<{ text: string }, LinkView>({
@@ -316,7 +317,7 @@ export const door = {
     who: 'link',
     largest: 16 * KB,
     once: true,
-    codes: [...LINK, 'not-asked', 'not-booked', 'too-late'],
+    codes: [...MINE, 'not-asked', 'not-booked', 'too-late'],
     says: 'Asks for an exception from the rules; once.',
   }),
   come: endpoint<Record<string, never>, LinkView>({
@@ -325,7 +326,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: [...LINK, 'not-booked', 'too-late'],
+    codes: [...MINE, 'not-booked', 'too-late'],
     says: 'Says that one will be there: what only asks for that is sent no more.',
   }),
   prepare: endpoint<{ done: boolean }, LinkView>({
@@ -334,7 +335,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: [...LINK, 'not-booked', 'nothing-before'],
+    codes: [...MINE, 'not-booked', 'nothing-before'],
     says: 'Ticks what is to be read or done before as done, or takes that back.',
   }),
   yours: endpoint<undefined, YoursView>({
@@ -350,7 +351,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: LINK,
+    codes: MINE,
     says: 'Somebody looks at it: said by the page, so that no scanner of mail says it.',
   }),
   doStation: endpoint<StationBody, YoursView>({
@@ -360,7 +361,7 @@ export const door = {
     largest: 4 * ANSWERS,
     once: true,
     codes: [
-      ...LINK,
+      ...MINE,
       ...(['unknown-course', 'course-over', 'not-so', 'not-sealed', 'unknown-file'] as const),
       ...(['not-agreed', 'terms-changed'] as const),
     ],
@@ -381,7 +382,7 @@ export const door = {
     largest: 16 * KB,
     once: true,
     codes: [
-      ...LINK,
+      ...MINE,
       ...([
         'unknown-course',
         'course-over',
@@ -399,7 +400,7 @@ export const door = {
     who: 'link',
     largest: 3 * ANSWERS,
     once: true,
-    codes: [...LINK, 'unknown-course', 'course-over', 'half-elsewhere'],
+    codes: [...MINE, 'unknown-course', 'course-over', 'half-elsewhere'],
     says: 'Keeps answers that are not sent yet, sealed with a key that stands in the fragment of the link; refused where others were kept since they were seen.',
   }),
   unwant: endpoint<{ what: Unwanted; on: boolean }, LinkView>({
@@ -408,7 +409,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: LINK,
+    codes: MINE,
     says: 'Wants no more of what follows a session, or no texts; or wants them again. What the contract needs is sent all the same.',
   }),
   speak: endpoint<{ language: Language }, LinkView>({
@@ -417,7 +418,7 @@ export const door = {
     who: 'link',
     largest: KB,
     once: true,
-    codes: LINK,
+    codes: MINE,
     says: 'Reads in another language from now on; what is sent is in it, too.',
   }),
   pay: endpoint<{ what: 'pay' | 'card'; amount: number }, { to: string }>({
@@ -444,7 +445,7 @@ export const door = {
     who: 'link',
     largest: 16 * KB,
     once: true,
-    codes: [...LINK, 'changed', 'not-booked', 'too-late'],
+    codes: [...MINE, 'changed', 'not-booked', 'too-late'],
     says: 'Cancels, at the cost that was shown.',
   }),
 }

@@ -1,11 +1,10 @@
 import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED, WAYS } from '../booking/index.ts'
-import { LONGEST_PHONE, PHONE_SHAPE } from '../people/mail.ts'
-import { nameProblem } from '../people/name.ts'
+import { othersShape, phoneShape } from '../booking/others-shape.ts'
+import { personName as name } from '../people/name-shape.ts'
 import { MOST_PLANNED, RHYTHMS } from '../planning/rhythm.ts'
 import { MOST_OF_A_PATH } from '../practice/path.ts'
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers, Condition } from '../questions/index.ts'
-import { holdsHtml } from '../questions/text.ts'
 import { givenBack } from '../schemas/given-back.ts'
 import { doorPackage } from '../schemas/practice.ts'
 import { answers, attached } from '../schemas/record.ts'
@@ -61,30 +60,15 @@ import type {
   WantedStart,
 } from './types.ts'
 
-/** One line of what can be seen, without a web address: it goes into the heads of mails, also of mails to strangers. */
-const name: Schema<string> = byHand(({ joi }) =>
-  joi
-    .string()
-    .trim()
-    .min(1)
-    .max(120)
-    .custom((value: string, helpers) => {
-      const problem = nameProblem(value)
-      if (problem === 'address') return helpers.error('string.uri')
-      return problem || holdsHtml(value) ? helpers.error('string.pattern.base') : value
-    })
-    .messages({
-      'string.pattern.base': '{{#label}} must be one line of plain text',
-      'string.uri': '{{#label}} must be a name alone, without a web address',
-    }),
-)
-const phone = pattern(
-  PHONE_SHAPE,
-  LONGEST_PHONE,
-  '{{#label}} is not a phone number; write it as +351 239 555 0100',
-)
 const contact = exactly<Contact>()(
-  object({ name, email: typedEmail, phone: maybe(phone), zone: zoneName, language: maybe(languageTag) }),
+  object({
+    name,
+    email: typedEmail,
+    phone: maybe(phoneShape),
+    zone: zoneName,
+    language: maybe(languageTag),
+    others: maybe(othersShape),
+  }),
 )
 
 const booking = bookingName

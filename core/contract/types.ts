@@ -369,6 +369,11 @@ export interface LinkView {
   /** It keeps its time from nobody until the address has proved true. */
   unheld?: boolean
   name: string
+  /** Who comes, and who pays, where that is somebody else. */
+  comes?: string
+  pays?: string
+  /** It is shown to them, not to who asked. */
+  as?: 'comes' | 'pays'
   zone: string
   text: string
   price: number

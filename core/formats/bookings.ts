@@ -1,5 +1,5 @@
 import ICAL from 'ical.js'
-import { type Booking, takes, whereAt } from '../booking/index.ts'
+import { type Booking, comesAndAsks, takes, whereAt } from '../booking/index.ts'
 import { placeOf, serviceOf } from '../practice/find.ts'
 import type { Practice } from '../practice/types.ts'
 import { DAY, type Instant, MINUTE, shift } from '../time/index.ts'
@@ -25,7 +25,6 @@ export function writeBookings(practice: Practice, bookings: Iterable<Booking>, n
     const [taken] = takes(booking, now)
     if (!taken || booking.start < now - BACK || booking.start > now + AHEAD) continue
     const { service, minutes } = booking
-    const { person } = booking.asked
     const place = placeOf(practice, booking.place)
     const held = taken.kind === 'hold'
     const event = new ICAL.Component('vevent')
@@ -37,7 +36,10 @@ export function writeBookings(practice: Practice, bookings: Iterable<Booking>, n
     say('dtstamp', utcTime(now))
     say('dtstart', utcTime(booking.start))
     say('dtend', utcTime(shift(booking.start, minutes * MINUTE)))
-    say('summary', `${person.name}, ${serviceOf(practice, service)?.name ?? ''}${held ? ' (held)' : ''}`)
+    say(
+      'summary',
+      `${comesAndAsks(booking)}, ${serviceOf(practice, service)?.name ?? ''}${held ? ' (held)' : ''}`,
+    )
     const where = [place?.name, whereAt(practice, booking)].filter(Boolean).join(', ')
     if (where) say('location', where)
     say('status', held ? 'TENTATIVE' : 'CONFIRMED')

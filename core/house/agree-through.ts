@@ -4,7 +4,7 @@ import { serviceOf } from '../practice/index.ts'
 import { Refused } from '../request/index.ts'
 import { agreeNow, checkAgreed, lackingOf } from './agreeing.ts'
 import { published } from './house.ts'
-import { bookingBehind, carryOut } from './link.ts'
+import { bookingBehind, carryOut, mayDecide } from './link.ts'
 import type { Work } from './work.ts'
 
 /** Agrees through a private link to everything that is lacking; the name is typed anew. */
@@ -13,7 +13,9 @@ export function agreeThrough(
   { hash, other, name, agreed }: { hash: string; other?: string; name: string; agreed: AgreedVersion[] },
 ): Record<string, never> {
   const { house, now } = work
-  const { booking } = bookingBehind(house, hash, other)
+  const led = bookingBehind(house, hash, other)
+  mayDecide(led)
+  const { booking } = led
   const seen = seenAt(booking, now)
   const { practice } = published(house)
   const service = serviceOf(practice, seen.service)

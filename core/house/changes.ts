@@ -1,5 +1,13 @@
 import type { Due, Message, Subject } from '../agenda/index.ts'
-import type { Asked, Attempt, Booking, BookingEvent, BookingStatus, Contact } from '../booking/index.ts'
+import type {
+  Asked,
+  Attempt,
+  Booking,
+  BookingEvent,
+  BookingStatus,
+  ConcernedAs,
+  Contact,
+} from '../booking/index.ts'
 import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
 import type { CourseEvent } from '../preparing/index.ts'
 import type { Answers, FileKind, Reading } from '../questions/index.ts'
@@ -62,6 +70,8 @@ export interface Link {
   subject: Subject
   /** Whether it went by mail, so that opening it shows that the address is theirs. */
   proves: boolean
+  /** It went to whoever comes, or pays, for a session that somebody else has asked for. */
+  as?: Exclude<ConcernedAs, 'asks'>
   /** A word link: the practitioner's own, for one request, away from the desk. */
   word?: boolean
 }

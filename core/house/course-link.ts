@@ -9,14 +9,18 @@ import { Refused } from '../request/index.ts'
 import { agreeNow, checkAgreed } from './agreeing.ts'
 import { bookingOf, happenToCourse, stateIn, stationIn, tellBooking } from './course.ts'
 import { type House, published } from './house.ts'
-import { bookingBehind } from './link.ts'
+import { bookingBehind, mayDecide } from './link.ts'
 import type { Work } from './work.ts'
 
-/** Whose page a private link opens: by an address that it has proved, or the one booking alone that it was given with. */
+/**
+ * Whose page a private link opens: by an address that it has proved, or the one booking, or the one thing to do, alone
+ * that it was given with.
+ */
 export interface WhoseLink {
   email: string
-  /** The booking that the link is of. */
+  /** The booking, or what there is to do, that the link is of. */
   booking?: Booking
+  course?: string
   /** Whether everything of that address is theirs to see. */
   whole: boolean
 }
@@ -26,17 +30,21 @@ export function theirsBehind(house: House, hash: string): WhoseLink {
   const link = house.link(hash)
   if (link?.subject.kind === 'course') {
     const course = house.course(link.subject.id)
-    if (course) return { email: normalMail(course.given.person.email), whole: link.proves }
+    if (course) return { email: normalMail(course.given.person.email), course: course.id, whole: link.proves }
   }
-  const { booking, theirs } = bookingBehind(house, hash)
+  const led = bookingBehind(house, hash)
+  mayDecide(led)
+  const { booking, theirs } = led
   return { email: normalMail(booking.asked.person.email), booking, whole: theirs }
 }
 
 /** The courses that a link may show, in the order in which they were given. */
-export const coursesBehind = (house: House, { email, booking, whole }: WhoseLink): Course[] =>
+export const coursesBehind = (house: House, { email, booking, course, whole }: WhoseLink): Course[] =>
   house
     .coursesOf(email)
-    .filter(({ given }) => whole || (booking !== undefined && given.booking === booking.id))
+    .filter(
+      ({ id, given }) => whole || id === course || (booking !== undefined && given.booking === booking.id),
+    )
     .toSorted((a, b) => a.given.at - b.given.at || (a.id < b.id ? -1 : 1))
 
 /** One thing to do of a course that a link may show. @throws Refused */

@@ -1,7 +1,7 @@
 import { isEnded, isPlaced, seenAt, stateAt } from '../booking/index.ts'
 import type { CourseView, StationView, YoursView } from '../contract/course-types.ts'
 import { preparationOf, serviceOf } from '../practice/index.ts'
-import { type Course, courseAt, type StationState } from '../preparing/index.ts'
+import { type Course, courseAt, readerOfCourse, type StationState } from '../preparing/index.ts'
 import { type Answers, openAnswers, type Question } from '../questions/index.ts'
 import { personBehind } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
@@ -13,8 +13,16 @@ import { pathView } from './path.ts'
 import { isOffered } from './visitor.ts'
 
 /** What is known already of somebody who is asked: their address and phone, and what they have answered before. */
-function knownOf(house: House, { given }: Course, questions: readonly Question[], whole: boolean): Answers {
-  const { email, phone } = given.person
+function knownOf(house: House, course: Course, questions: readonly Question[], whole: boolean): Answers {
+  const { booking } = course.given
+  const of = booking === undefined ? undefined : house.booking(booking)
+  const { as, to } = readerOfCourse(course, of)
+  // Whoever prepares for a session of theirs that somebody else has asked for is known by their own address alone.
+  if (as !== 'asks')
+    return Object.fromEntries(
+      questions.flatMap(({ id, kind }) => (kind === 'email' && to !== undefined ? [[id, to]] : [])),
+    )
+  const { email, phone } = course.given.person
   const before = whole ? house.bookingsOf(email).toSorted((a, b) => a.asked.at - b.asked.at) : []
   return Object.fromEntries(
     questions.flatMap((question): [string, Answers[string]][] => {
@@ -108,6 +116,13 @@ function courseView(house: House, course: Course, whole: boolean, now: Instant):
   }
 }
 
+/** How whoever reads the page is called: who prepares, where the link is of that alone. */
+function nameOf(house: House, course: Course | undefined, { whole, booking }: WhoseLink): string {
+  const { booking: id, person } = course?.given ?? {}
+  if (course && !whole) return readerOfCourse(course, id === undefined ? undefined : house.booking(id)).name
+  return person?.name ?? booking?.asked.person.name ?? ''
+}
+
 /** Everything of one person: what there is to do, their sessions, what they agreed to, what they can book. */
 export function yoursView(house: House, theirs: WhoseLink, now: Instant): YoursView {
   const { practice, seal, people, salt } = published(house)
@@ -129,7 +144,7 @@ export function yoursView(house: House, theirs: WhoseLink, now: Instant): YoursV
     courses.at(-1)?.given.person.zone ?? theirs.booking?.asked.person.zone ?? practice.profile.zone
   const invited = theirs.whole ? (personBehind({ people, salt }, theirs.email)?.invited ?? []) : []
   const had = new Set(sessions.flatMap(({ seen }) => (isPlaced(stateAt(seen, now)) ? [seen.service] : [])))
-  const name = courses.at(-1)?.given.person.name ?? theirs.booking?.asked.person.name ?? ''
+  const name = nameOf(house, courses.at(-1), theirs)
   return {
     slug: practice.profile.slug,
     practitioner: practice.profile.name,

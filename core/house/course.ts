@@ -7,6 +7,7 @@ import {
   type CourseState,
   courseAt,
   type GivenPath,
+  readerOfCourse,
   type Station,
   stationsFor,
   toldBooking,
@@ -73,7 +74,12 @@ export function giveWithBookings(work: Work): void {
     const theirs = next.coursesOf(normalMail(person.email))
     const stations = stationsFor(house.pack.practice, service, theirs)
     if (stations.length === 0) continue
-    const given = { type: 'given', at: now, person, stations, booking: id, silent: true } as const
+    const told = readerOfCourse({ given: { person } }, booking).as === 'asks'
+    const given = {
+      ...{ type: 'given' as const, at: now, person, stations, booking: id },
+      // The confirmation tells who asked; whoever prepares themselves is told once the word stands.
+      ...(told ? { silent: true } : booking.unsettled ? { settles: booking.unsettled.until } : {}),
+    }
     tellBooking(work, happenToCourse(work, work.ids(), given))
   }
 }

@@ -1,6 +1,7 @@
 import {
   addressTold,
   type Booking,
+  othersOf as concerned,
   costOf,
   deadlinesIn,
   isEnded,
@@ -24,7 +25,8 @@ import { courseAt } from '../preparing/index.ts'
 import { stillHolding, withoutPoints } from '../questions/index.ts'
 import { printOfBooking } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
-import { doorLacking, toldAgreements } from './agreeing.ts'
+import { doorLacking, toldAgreement, toldAgreements } from './agreeing.ts'
+import type { Link } from './changes.ts'
 import { type House, published } from './house.ts'
 import { placesToMove } from './moving.ts'
 import { cardAsked, payableNow } from './payable.ts'
@@ -167,6 +169,38 @@ const othersOf = (house: House, booking: Booking, now: Instant): LinkView['other
  */
 export function linkView(
   house: House,
+  { booking, theirs, as }: { booking: Booking; theirs: boolean; as?: Link['as'] | undefined },
+  now: Instant,
+): LinkView {
+  const view = wholeView(house, { booking, theirs }, now)
+  const since = (booking.agreed ?? []).map((one) => toldAgreement(published(house).practice, one))
+  return as ? viewFor(as, { ...view, agreements: since }) : view
+}
+
+/**
+ * What somebody else than who asked is told: nothing of what was confided or agreed to in asking, nor of money to who
+ * comes; and who pays has nothing to do but that.
+ */
+function viewFor(as: NonNullable<Link['as']>, view: LinkView): LinkView {
+  const {
+    answersBefore: _,
+    question: __,
+    plea: ___,
+    canPlead: ____,
+    answers: _____,
+    again: ______,
+    ...rest
+  } = view
+  if (as === 'comes') {
+    const { money, card, till, invoices, ...theirs } = rest
+    return { ...theirs, as }
+  }
+  const { toAgree, unagreed, toDo, move, coming, before, afterwards, ...seen } = rest
+  return { ...seen, as, text: '', offers: [], agreements: [], unwanted: [] }
+}
+
+function wholeView(
+  house: House,
   { booking, theirs }: { booking: Booking; theirs: boolean },
   now: Instant,
 ): LinkView {
@@ -174,6 +208,7 @@ export function linkView(
   const seen = seenAt(booking, now)
   const state = stateAt(seen, now)
   const { asked } = seen
+  const { comes, pays } = concerned(seen)
   const place = placeOf(practice, seen.place)
   const there = zoneOf(practice, place)
   const { deadlines, shareAfter, mine } = deadlinesIn(seen, there)
@@ -206,6 +241,8 @@ export function linkView(
     mailProved: booking.mailProved,
     ...(booking.unproved && booking.asked.unheld ? { unheld: true } : {}),
     name: asked.person.name,
+    ...(comes ? { comes: comes.name } : {}),
+    ...(pays ? { pays: pays.name } : {}),
     zone: asked.person.zone,
     // What the client has written does not come back under the practitioner's name.
     text: saidByPractitioner(seen) ? seen.text : '',

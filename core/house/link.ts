@@ -10,6 +10,7 @@ import {
 } from '../booking/index.ts'
 import { printOfBooking, Refused } from '../request/index.ts'
 import type { RefusalWord } from '../words/index.ts'
+import type { Link } from './changes.ts'
 import { circumstances } from './circumstances.ts'
 import { type House, published } from './house.ts'
 import { costNow, siblingsOf } from './link-view.ts'
@@ -24,6 +25,13 @@ export interface LedTo {
   proves: boolean
   /** Whoever holds it is the one whose address it is; see `isTheirs`. */
   theirs: boolean
+  /** It went to whoever comes, or pays, where somebody else has asked. */
+  as?: Link['as']
+}
+
+/** Makes sure that a link is not for paying alone: it decides nothing and binds nobody. @throws Refused */
+export function mayDecide({ as }: LedTo): void {
+  if (as === 'pays') throw new Refused(409, 'pays-alone')
 }
 
 /**
@@ -45,7 +53,8 @@ export function bookingBehind(house: House, hash: string, other?: string): LedTo
     throw new Refused(404, 'unknown-link')
   }
   const theirs = isTheirs(link, booking)
-  if (other === undefined || other === booking.id) return { booking, proves: link.proves, theirs }
+  if (other === undefined || other === booking.id)
+    return { booking, proves: link.proves, theirs, ...(link.as ? { as: link.as } : {}) }
   const found = theirs ? siblingsOf(house, booking).find(({ id }) => id === other) : undefined
   if (!found) throw new Refused(404, 'unknown-link')
   return { booking: found, proves: false, theirs }
@@ -104,7 +113,8 @@ export interface ThroughLink {
 /** Does one thing through a private link. */
 export function throughLink(work: Work, { hash, other, command, shown }: ThroughLink): Record<string, never> {
   const { house, now } = work
-  const { booking, proves } = bookingBehind(house, hash, other)
+  const led = bookingBehind(house, hash, other)
+  const { booking, proves } = led
   if (command.do === 'prove') {
     // Only the link in the mail shows that the mail arrived; the one the page got at sending does not.
     if (!proves) return {}
@@ -112,6 +122,7 @@ export function throughLink(work: Work, { hash, other, command, shown }: Through
     const open = openRequestsOf(house, booking.asked.person.email, now)
     if (stateAt(booking, now).is === 'unproved' && open >= limits.openRequests) throw tooManyOpen(open)
   }
+  mayDecide(led)
   // What costs something, or binds, is done on what was seen.
   const binds = command.do === 'accept' || command.do === 'cancel' || command.do === 'move-own'
   if (binds && shown !== printOfBooking(seenAt(booking, now), costNow(house, booking, now))) {

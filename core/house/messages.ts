@@ -1,5 +1,5 @@
 import { type Due, type Message, usefulUntil } from '../agenda/index.ts'
-import { type Booking, stateAt } from '../booking/index.ts'
+import { type Booking, type ConcernedAs, stateAt } from '../booking/index.ts'
 import type { Enquiry, MailNews } from '../contract/types.ts'
 import {
   answerLetter,
@@ -19,6 +19,7 @@ import {
   quoteStepLetter,
   quoteText,
   readerLanguage,
+  readerOf,
   receiverOf,
   steeredOf,
   stepsOf,
@@ -28,6 +29,7 @@ import {
   YOURS_TOKEN,
 } from '../messages/index.ts'
 import { normalMail } from '../people/index.ts'
+import { readerOfCourse } from '../preparing/index.ts'
 import { personBehind } from '../request/index.ts'
 import { fingerprint, textIn } from '../terms/index.ts'
 import {
@@ -85,15 +87,17 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
     return undefined
   }
   changes.push({ type: 'message', key, subject, message })
-  const { leads, service, about, ...rest } = letter
+  const { leads, service, about, as, ...rest } = letter
   const word = rest.text.includes(WORD_TOKEN)
   if (!word && !rest.text.includes(LINK_TOKEN) && !rest.text.includes(YOURS_TOKEN) && !rest.unsubscribe)
     return { key, ...rest }
   const id = work.ids()
   const half = rest.text.includes(YOURS_TOKEN) ? { half: halfKeyOf(rest.recipient) } : {}
-  // A link that came by text proves nothing about a mail address: whoever typed it may have typed any phone.
-  const proves = !word && letter.channel !== 'text'
-  changes.push({ type: 'link', link: { id, subject: about, proves, ...(word ? { word } : {}) } })
+  // A link that came by text proves nothing about a mail address: whoever typed it may have typed any phone. Nor does
+  // one that went to somebody else than who asked.
+  const other = !word && as !== undefined && as !== 'asks' ? { as } : {}
+  const proves = !word && letter.channel !== 'text' && other.as === undefined
+  changes.push({ type: 'link', link: { id, subject: about, proves, ...other, ...(word ? { word } : {}) } })
   return { key, ...rest, link: { id, leads: word ? 'word' : leads, service, ...half } }
 }
 
@@ -109,6 +113,8 @@ type Written = Omit<Handed, 'key' | 'link'> & {
   leads: 'my' | 'quote' | 'line' | 'yours'
   service: string
   about: Due['subject']
+  /** Whom it reaches, where that is not plain. */
+  as?: ConcernedAs
 }
 
 /** It does not go, and why: a code, in words at the desk. */
@@ -174,7 +180,17 @@ function aboutBooking(house: House, subject: Due['subject'], which: Which, now: 
   const recipient = recipientOf(house, subject, which)
   if (!recipient) return not('failed', 'no-phone')
   const language = readerLanguage(practice, booking, letter.to)
-  return { ...letter, recipient, language, leads: 'my', service: booking.service, about: subject, booking }
+  const { as } = readerOf(practice, booking, which)
+  return {
+    ...letter,
+    recipient,
+    language,
+    leads: 'my',
+    service: booking.service,
+    about: subject,
+    booking,
+    as,
+  }
 }
 
 /** To somebody in line. A message that no longer tells how things stand is not sent. */
@@ -200,17 +216,15 @@ function toPrepare(house: House, subject: Due['subject'], which: Which, now: Ins
   const course = house.course(subject.id)
   if (!course) return not('skipped', 'no-use')
   const { person, booking } = course.given
-  const letter = courseLetter(
-    practice,
-    course,
-    booking === undefined ? undefined : house.booking(booking),
-    which,
-    now,
-  )
+  const of = booking === undefined ? undefined : house.booking(booking)
+  const letter = courseLetter(practice, course, of, which, now)
   if (!letter) return not('skipped', 'all-done')
+  // What is to be paid is theirs who were given the path.
+  const { as, to: recipient = person.email } =
+    which.step === 'path-pay' ? { as: 'asks' as const } : readerOfCourse(course, of)
   return {
     ...letter,
-    ...{ recipient: person.email, language: languageFor(practice, person), leads: 'yours' },
+    ...{ recipient, as, language: languageFor(practice, person), leads: 'yours' },
     ...{ service: '', about: subject },
   }
 }
@@ -307,23 +321,27 @@ function toEnquirer(house: House, subject: Due['subject'], which: Which, now: In
   }
 }
 
+function courseRecipient(house: House, id: string): string | undefined {
+  const course = house.course(id)
+  const booking = course?.given.booking === undefined ? undefined : house.booking(course.given.booking)
+  return course && readerOfCourse(course, booking).to
+}
+
 /** Where a step about a subject is sent to; nothing where the subject is known no more, or has no phone. */
-function recipientOf(
-  house: House,
-  { kind, id }: Due['subject'],
-  { step, channel }: Pick<Which, 'step' | 'channel'>,
-): string | undefined {
-  const { profile, messaging } = published(house).practice
+function recipientOf(house: House, { kind, id }: Due['subject'], which: Which): string | undefined {
+  const { step, channel } = which
+  const { practice } = published(house)
+  const { profile, messaging } = practice
   if (receiverOf(step) === 'practitioner')
     return channel === 'text' ? (messaging?.own?.phone ?? profile.phone) : profile.email
   if (kind === 'waiting') {
     const person = house.line(id)?.joined.person
     return channel === 'text' ? person?.phone : person?.email
   }
-  if (kind === 'course') return house.course(id)?.given.person.email
+  if (kind === 'course') return courseRecipient(house, id)
   if (kind === 'booking') {
-    const person = house.booking(id)?.asked.person
-    return channel === 'text' ? person?.phone : person?.email
+    const booking = house.booking(id)
+    return booking && readerOf(practice, booking, which).to
   }
   return channel === 'text' ? house.quotesOf(id).at(-1)?.person.phone : house.enquiry(id)?.email
 }

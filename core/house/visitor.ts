@@ -22,8 +22,8 @@ export interface Opened {
  * address was proved before they asked. The link a page gets at sending shows nothing of the kind, whatever becomes of
  * the mail: anybody can type an address, and wait until its owner opens what was sent there.
  */
-export const isTheirs = ({ proves }: Pick<Link, 'proves'>, { asked }: Booking): boolean =>
-  proves || asked.proof === 'link' || asked.proof === 'quote'
+export const isTheirs = ({ proves, as }: Pick<Link, 'proves' | 'as'>, { asked }: Booking): boolean =>
+  as === undefined && (proves || asked.proof === 'link' || asked.proof === 'quote')
 
 /** What a private link leads to. */
 export function opened(house: House, key: string | undefined): Opened | undefined {

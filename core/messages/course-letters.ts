@@ -3,7 +3,14 @@ import { ibanWords, referenceOf } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
 import { money } from '../money/words.ts'
 import { clientClocks, inLanguage, type Practice, preparationOf, serviceOf } from '../practice/index.ts'
-import { type Course, courseAt, nextPay, type StationState, stillToDo } from '../preparing/index.ts'
+import {
+  type Course,
+  courseAt,
+  nextPay,
+  readerOfCourse,
+  type StationState,
+  stillToDo,
+} from '../preparing/index.ts'
 import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
 import type { Letter, Which } from './letter.ts'
@@ -21,6 +28,7 @@ export function courseLetter(
   now: Instant,
 ): Letter | undefined {
   const { person, path } = course.given
+  const { name: reader } = readerOfCourse(course, booking)
   const left = stillToDo(courseAt(written, course, booking, now))
   const isGiven = path !== undefined && step === 'to-prepare' && course.ended === undefined
   if (left.length === 0 && !isGiven && step !== 'path-pay') return undefined
@@ -52,7 +60,7 @@ export function courseLetter(
   const mail = (subject: string, head: string, said = ''): Letter => ({
     to: 'client',
     subject,
-    text: letterText({ practice, say }, person.name, [said, head, list, page]),
+    text: letterText({ practice, say }, reader, [said, head, list, page]),
   })
   const currency = path && { code: path.currency, decimals: decimals(path.currency) }
   const cash = (amount: number): string => (currency ? money(amount, currency, language) : '')
@@ -85,7 +93,7 @@ export function courseLetter(
     return {
       to: 'client',
       subject: say('path.subject', { name }),
-      text: letterText({ practice, say }, person.name, [
+      text: letterText({ practice, say }, reader, [
         text,
         [say('path.given', { name }), ...many].join('\n'),
         money.length > 0 ? [say('path.price', { price: cash(path!.price) }), ...money].join('\n') : '',

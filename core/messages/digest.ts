@@ -1,4 +1,4 @@
-import type { Booking } from '../booking/index.ts'
+import { type Booking, comesAndAsks } from '../booking/index.ts'
 import { type Practice, serviceOf } from '../practice/index.ts'
 import {
   type DayNumber,
@@ -54,7 +54,7 @@ export function digestLetter(practice: Practice, day: Day, now: Instant): Letter
     say('digest.line', {
       time: span(booking.start, instant(booking.start + booking.minutes * MINUTE), home),
       service: serviceOf(practice, booking.service)?.name ?? say('your-session'),
-      name: booking.asked.person.name,
+      name: comesAndAsks(booking),
     }),
   )
   return {

@@ -29,8 +29,8 @@ const moment = (w: Words, at: Instant | undefined): string => (at === undefined 
 
 /** What each field is filled with when a message goes. */
 const WRITERS: { [F in FieldName]: (w: Words, now: Instant) => string } = {
-  name: ({ booking }) => booking.asked.person.name,
-  firstName: ({ booking }) => firstName(booking.asked.person.name),
+  name: ({ reader }) => reader.name,
+  firstName: ({ reader }) => firstName(reader.name),
   service: ({ service }) => service,
   when: (w) => timeOf(w),
   start: (w) => startOf(w),

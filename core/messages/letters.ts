@@ -24,6 +24,7 @@ import {
   whereLine,
   wordsFor,
 } from './lines.ts'
+import { readerOf } from './readers.ts'
 import { isBeforeSession, joinedWith, type StepPlan, stepsOf, textOf, whichOf } from './steps.ts'
 import { CLIENT_LETTERS } from './to-client.ts'
 import { OWN_LETTERS } from './to-practitioner.ts'
@@ -146,7 +147,7 @@ function sayStep(
   return {
     to: 'client',
     subject: filled(words.subject, w, now),
-    text: letterText(w, w.booking.asked.person.name, [body, placeAdded(w, step, words.body, now)]),
+    text: letterText(w, w.reader.name, [body, placeAdded(w, step, words.body, now)]),
     ...(isBeforeSession(step) ? {} : { unsubscribe: true as const }),
   }
 }
@@ -187,7 +188,7 @@ function writtenLetter(w: Words, { anchor }: Which, now: Instant): Letter | unde
   return {
     to: 'client',
     subject: filled(said.subject, w, now) || w.service,
-    text: letterText(w, w.booking.asked.person.name, [body]),
+    text: letterText(w, w.reader.name, [body]),
   }
 }
 
@@ -206,7 +207,13 @@ export function letterFor(
 ): Letter | undefined {
   const { step } = which
   const to = receiverOf(step)
-  const w = wordsFor(practice, booking, readerLanguage(practice, booking, to), lacking)
+  const w = wordsFor(
+    practice,
+    booking,
+    readerLanguage(practice, booking, to),
+    lacking,
+    readerOf(practice, booking, which),
+  )
   if (isStepName(step)) return stepLetter(w, which, now, practice)
   if (step === 'written') return writtenLetter(w, which, now)
   if (!isOfBooking(step)) throw new Error(`${step} is about no booking.`)
@@ -219,7 +226,7 @@ export function letterFor(
     return which.channel === 'text' ? { to, subject, text: subject, channel: 'text' } : { to, subject, text }
   }
   const own = steeredOf(booking, { step, anchor: which.anchor })
-  const { name } = booking.asked.person
+  const { name } = w.reader
   const said = own?.text === undefined ? body : [filled(own.text, w, now)]
   const joined = booking.tells?.step === step ? joinedWith(stepsOf(booking, practice), 'state') : []
   const more = joined.flatMap((one) => {

@@ -7,6 +7,8 @@ import {
   movable,
   openOnAsking,
   planOf,
+  type Reached,
+  reachedAs,
   stillFirst,
   whereAt,
 } from '../booking/index.ts'
@@ -27,6 +29,7 @@ import {
   taxWords,
   zoneOf,
 } from '../practice/index.ts'
+import { isToldToWhoComes } from '../preparing/reader.ts'
 import { agreedText, chainHead, shownAsText } from '../terms/index.ts'
 import {
   bestLanguage,
@@ -54,6 +57,8 @@ import { DOOR_TOKEN, LINK_TOKEN, YOURS_TOKEN } from './tokens.ts'
 export interface Words {
   practice: Practice
   booking: Booking
+  /** Who reads it. */
+  reader: Reached
   /** The practice's zone. */
   home: Zone
   service: string
@@ -84,18 +89,20 @@ export const readerLanguage = (
 /**
  * What a message about a booking is made from.
  * @param language of whoever reads it
+ * @param reader who that is; who has asked, unless it is said
  */
 export function wordsFor(
   written: Practice,
   booking: Booking,
   language: Language,
   lacking: readonly string[] = [],
+  reader: Reached = reachedAs(booking.asked.person, {}, 'asks', 'email'),
 ): Words {
   const practice = inLanguage(written, language)
   const say = lettersIn(written, language)
   const currency = currencyIn(booking)
   return {
-    ...{ practice, booking, lacking, language, say },
+    ...{ practice, booking, reader, lacking, language, say },
     home: zone(practice.profile.zone),
     service: serviceOf(practice, booking.service)?.name ?? say('your-session'),
     money: (amount) => moneyWords(amount, currency, language),
@@ -314,9 +321,13 @@ export function agreedLines(w: Words): string[] {
   })
 }
 
+/** Whether what is to be agreed to and prepared is somebody else's than theirs who read this. */
+const isForAnother = ({ booking, reader }: Words): boolean =>
+  reader.as !== 'comes' && isToldToWhoComes(booking)
+
 /** What is still to be agreed to, through the link. */
 export const lackingLine = (w: Words): string =>
-  w.lacking.length === 0
+  w.lacking.length === 0 || isForAnother(w)
     ? ''
     : w.say(w.practice.unagreed === 'may-not' ? 'agree.must' : 'agree', {
         titles: listed(
@@ -330,7 +341,7 @@ export const lackingLine = (w: Words): string =>
 /** What is to be read, signed, answered, brought or ticked before it, on one page. */
 export function prepareLine(w: Words): string {
   const { course } = w.booking
-  if (!course || course.done) return ''
+  if (!course || course.done || isForAnother(w)) return ''
   const found = course.what.flatMap((id) => preparationOf(w.practice, id) ?? [])
   if (found.length === 0) return ''
   const list = found.map(({ name, minutes = 0 }) => w.say('prepare.line', { name, minutes })).join('\n')

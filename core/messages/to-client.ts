@@ -1,5 +1,6 @@
 import { lackingIn, type Payment, toldFrom } from '../booking/index.ts'
 import { placeOf } from '../practice/index.ts'
+import { isToldToWhoComes } from '../preparing/reader.ts'
 import { MINUTE, shift } from '../time/index.ts'
 import { type ClientStep, type LetterKind, NEWS } from './letter.ts'
 import {
@@ -199,7 +200,9 @@ export const CLIENT_LETTERS: { [S in ClientStep]: LetterKind } = {
       )
       const signing =
         toSign && lacking.some(({ id }) => toSign.terms.includes(id)) ? [toSign.due as number] : []
-      const at = Math.max(...news, ...signing)
+      // The confirmation tells who asked of it, not who comes.
+      const themselves = lacking.length > 0 && isToldToWhoComes(booking) ? [worded as number] : []
+      const at = Math.max(...news, ...signing, ...themselves)
       return Number.isFinite(at) ? { anchor: at, at, useful: start } : undefined
     },
   },

@@ -1,4 +1,4 @@
-import { agreedTo, agreementsIn, type Booking, type Counted, countedIn } from '../booking/index.ts'
+import { agreedByAsker, agreedTo, type Booking, type Counted, countedIn } from '../booking/index.ts'
 import type { Standing } from '../practice/types.ts'
 import { type Instant, instant, type LocalDate, MINUTE, shift } from '../time/index.ts'
 import { normalMail } from './mail.ts'
@@ -145,4 +145,4 @@ export const countedOf = (bookings: readonly Booking[]): Counted[] =>
 
 /** What somebody has agreed to with any of their bookings. */
 export const agreedIn = (bookings: readonly Booking[]): Record<string, number> =>
-  agreedTo(bookings.flatMap(agreementsIn))
+  agreedTo(bookings.flatMap(agreedByAsker))

@@ -1,6 +1,7 @@
 import { EVENTS } from '../booking/events.ts'
 import { cancelled, length as minutes } from '../booking/happening.ts'
 import type { Asked, Attempt, BookingEvent, EarlierEvent, StoredEvent } from '../booking/index.ts'
+import { othersKept } from '../booking/others-shape.ts'
 import { paymentLine } from '../practice/payment-shape.ts'
 import { houseRules } from '../practice/rules-shape.ts'
 import { LARGEST_FILE } from '../questions/file-kinds.ts'
@@ -121,6 +122,7 @@ export const contact = object({
   email: text(254),
   phone: maybe(text(40)),
   zone: text(80),
+  others: maybe(othersKept),
 })
 const asked = {
   ...happened,

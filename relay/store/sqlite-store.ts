@@ -25,7 +25,7 @@ import { fileTrouble, type Health } from '../ground/health.ts'
 import { atomically, type Db } from './db.ts'
 import type { Secrets } from './keys.ts'
 import { type Row, Statements } from './statements.ts'
-import { type Locks, WORD_LINK, write } from './write.ts'
+import { LINKS_AS, type Locks, WORD_LINK, write } from './write.ts'
 
 const subjectOf = (row: Row<'kind' | 'subject'>): Subject => ({
   kind: row.kind as Subject['kind'],
@@ -184,6 +184,8 @@ export class SqliteStore implements Store {
         subject: subjectOf(row),
         proves: row.proves === 1,
         ...(row.proves === WORD_LINK ? { word: true } : {}),
+        ...(row.proves === LINKS_AS.comes ? { as: 'comes' } : {}),
+        ...(row.proves === LINKS_AS.pays ? { as: 'pays' } : {}),
       }
     )
   }

@@ -5,6 +5,8 @@ import type { Row, Statements } from './statements.ts'
 
 /** What stands for a word link where other links say whether they prove an address. */
 export const WORD_LINK = 2
+/** What stands for a link that went to somebody else than who asked, there too. */
+export const LINKS_AS = { comes: 3, pays: 4 } as const
 
 /** A line of the record, with the running hash of all up to it: by that, a desk knows the record it was told from another. */
 function line(
@@ -208,14 +210,14 @@ export function write(
       sql.run('UPDATE quotes SET booking = ? WHERE id = ?', change.booking, change.id)
       return
     case 'link': {
-      const { id, subject, proves, word } = change.link
+      const { id, subject, proves, word, as } = change.link
       sql.run(
         'INSERT INTO links (hash, id, kind, subject, proves) VALUES (?, ?, ?, ?, ?)',
         hashOf(id),
         id,
         subject.kind,
         subject.id,
-        word ? WORD_LINK : proves ? 1 : 0,
+        word ? WORD_LINK : as ? LINKS_AS[as] : proves ? 1 : 0,
       )
       return
     }

@@ -343,6 +343,21 @@ export class History {
       },
       adjust: { do: 'adjust', amount: (which % 9) - 4, text: 'So.' },
       sign: { do: 'sign', terms: ['studio-terms'] },
+      concern: {
+        do: 'concern',
+        others:
+          which % 3 === 0
+            ? {}
+            : {
+                comes: {
+                  name: 'C',
+                  email: 'c@example.org',
+                  reminded: which % 2 === 0,
+                  agrees: which % 3 === 1,
+                },
+                pays: { name: 'P' },
+              },
+      },
       'run-late': { do: 'run-late', minutes: 1 + (which % 30) },
       except: { do: 'except', granted: which % 2 === 0, text: '' },
       decline: { do: 'decline', text: 'No.' },

@@ -1,4 +1,4 @@
-import { type Booking, type Counted, takesWhile } from '@acolhida/core/booking'
+import { type Booking, type Counted, othersOf, takesWhile } from '@acolhida/core/booking'
 import { accountOf } from '@acolhida/core/ledger'
 import type { Entry } from '@acolhida/core/openings'
 import {
@@ -89,6 +89,10 @@ function keptBy(booking: Booking): Instant[] {
   return [...moments]
 }
 
+/** What whoever else comes or pays is found by. */
+const otherNames = (booking: Booking): string[] =>
+  Object.values(othersOf(booking)).flatMap(({ name, email }) => (email ? [name, email] : [name]))
+
 /** The row of a booking. */
 export function bookingRow(booking: Booking): BookingRow {
   const { asked, unsettled } = booking
@@ -101,7 +105,7 @@ export function bookingRow(booking: Booking): BookingRow {
     ...(accountOf(booking).open === 0 ? {} : { owing: 1 }),
     ...(asked.code ? { code: asked.code } : {}),
     ...(asked.questionnaire ? { questionnaire: asked.questionnaire.id } : {}),
-    words: wordsOf(asked.person.name, asked.person.email),
+    words: wordsOf(asked.person.name, asked.person.email, ...otherNames(booking)),
   }
 }
 

@@ -1,4 +1,4 @@
-import { bookingEntries } from '@acolhida/core/booking'
+import { bookingEntries, comesAndAsks } from '@acolhida/core/booking'
 import type { EnterBody } from '@acolhida/core/contract'
 import { type Diary, type Entry, entryFor, makeDiary } from '@acolhida/core/openings'
 import { type Practice, serviceOf } from '@acolhida/core/practice'
@@ -103,9 +103,7 @@ export function takenOf(
     const hand = entered.get(entry.id)
     if (hand) return { title: hand.person.name, line: `${service}, not gone out yet` }
     const booking = byId.get(entry.id)
-    return booking
-      ? { title: booking.asked.person.name, line: service, booking }
-      : { title: service, line: '' }
+    return booking ? { title: comesAndAsks(booking), line: service, booking } : { title: service, line: '' }
   }
   return {
     diary,

@@ -1,4 +1,4 @@
-import { hasBegun, isHeld, isPlaced, stateAt } from '@acolhida/core/booking'
+import { comesAndAsks, hasBegun, isHeld, isPlaced, stateAt } from '@acolhida/core/booking'
 import type { Entry } from '@acolhida/core/openings'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { instantOf, moment } from '@acolhida/core/time'
@@ -71,7 +71,7 @@ export function GroupSession({
         {here.map(({ booking }) => (
           <li key={booking.id} className="flex items-center justify-between gap-3">
             <Link className="way" to={`/arrivals/${booking.id}`}>
-              {booking.asked.person.name}
+              {comesAndAsks(booking)}
             </Link>
             <span className="text-[14px] text-soft">{standingWords(booking, now)}</span>
           </li>

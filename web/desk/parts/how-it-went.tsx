@@ -1,11 +1,13 @@
 import {
   type Booking,
   canBeMissed,
+  comesAndAsks,
   hasBegun,
   isPlaced,
   MOST_LATE,
   MOST_LENGTH,
   stateAt,
+  whoComes,
 } from '@acolhida/core/booking'
 import { DAY, shift } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
@@ -61,7 +63,7 @@ export function HowTheyWent({ desk }: { desk: Desk }) {
                 className="font-semibold wrap-anywhere underline-offset-3 hover:underline"
                 to={`/arrivals/${row.id}`}
               >
-                {row.asked.person.name}
+                {comesAndAsks(row)}
               </Link>
               <span className="block text-[14px] text-soft">
                 {serviceName(desk.practice, row.service)} · {when(desk.practice, row.start)}
@@ -128,7 +130,7 @@ function Otherwise({ booking, close }: { booking: Booking; close: () => void }) 
     })
   }
   return (
-    <Dialog title={`${booking.asked.person.name} attended`} close={close}>
+    <Dialog title={`${whoComes(booking)} attended`} close={close}>
       <div className="grid gap-4 sm:grid-cols-2">
         <PlainField label="Minutes late" inputMode="numeric" value={late} onChange={setLate} />
         <PlainField label="Minutes it lasted" inputMode="numeric" value={minutes} onChange={setMinutes} />

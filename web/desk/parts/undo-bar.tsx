@@ -55,6 +55,7 @@ const SAID: Partial<Record<BookingEvent['type'], string>> = {
   'running-late': 'Told that you come late:',
   excepted: 'Answered:',
   'asked-to-sign': 'To sign:',
+  concerns: 'Who it concerns:',
   paid: 'Paid:',
   'given-back': 'Given back:',
   adjusted: 'Adjusted:',

@@ -1,4 +1,4 @@
-import { type Booking, stateAt } from '@acolhida/core/booking'
+import { type Booking, comesAndAsks, stateAt } from '@acolhida/core/booking'
 import type { Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { X } from 'lucide-react'
@@ -69,7 +69,7 @@ function Awaited({
         {rows.map((row) => (
           <li key={row.id} className="py-2.5">
             <Link to={`/arrivals/${row.id}`} className="font-semibold underline-offset-3 hover:underline">
-              {row.asked.person.name}
+              {comesAndAsks(row)}
             </Link>
             <span className="block text-[14px] text-soft">
               {serviceName(desk.practice, row.service)} ·{' '}

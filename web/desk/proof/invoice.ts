@@ -13,6 +13,7 @@ export function invoiceSheet(practice: Practice, booking: Booking, invoice: Invo
   const day = (moment: Instant): string => dateAt(homeZone(practice), moment)
   const { profile, invoicing = {}, transfer } = practice
   const { number, at, lines, total, tax, corrects, text } = invoice
+  const { name, email } = invoice.to ?? booking.asked.person
   const cash = (amount: number): string => money(amount, currency)
   const { open } = accountOf(booking)
   const toPay = corrects ? 0 : Math.max(0, Math.min(open, total))
@@ -50,10 +51,7 @@ export function invoiceSheet(practice: Practice, booking: Booking, invoice: Invo
       { title: 'From', facts: from },
       {
         title: 'To',
-        facts: [
-          ['Name', booking.asked.person.name],
-          ['Mail', booking.asked.person.email],
-        ],
+        facts: [['Name', name], ...(email ? ([['Mail', email]] as [string, string][]) : [])],
       },
       {
         title: 'For',

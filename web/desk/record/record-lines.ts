@@ -42,6 +42,7 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   forgiven: 'going',
   agreed: 'agreeing',
   'asked-to-sign': 'agreeing',
+  concerns: 'changing',
   paid: 'money',
   'given-back': 'money',
   adjusted: 'money',

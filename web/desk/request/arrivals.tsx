@@ -1,3 +1,4 @@
+import { comesAndAsks } from '@acolhida/core/booking'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
@@ -107,7 +108,7 @@ const columnsOf = ({ practice }: Desk): Column<BookingRow>[] => [
       >
         <BookingTile practice={practice} booking={booking} size={30} />
         <span>
-          <b>{booking.asked.person.name}</b>
+          <b>{comesAndAsks(booking)}</b>
           <span className="block text-[13px] text-soft">{serviceName(practice, booking.service)}</span>
           <span className="figures block text-[13px] md:hidden">{when(practice, booking.start)}</span>
         </span>

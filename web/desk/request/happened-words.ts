@@ -116,6 +116,10 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
       `They agreed to ${agreements.map(({ terms, version }) => `“${termsTitle(practice, terms, version)}”`).join(', ')}.`,
     'asked-to-sign': ({ terms }) =>
       `You asked them to sign ${terms.map((id) => `“${termsTitle(practice, id)}”`).join(', ')}.`,
+    concerns: ({ others: { comes, pays } }) =>
+      comes || pays
+        ? `You said who it concerns: ${[comes ? `${comes.name} comes` : '', pays ? `${pays.name} pays` : ''].filter(Boolean).join(', ')}.`
+        : 'You said that it concerns nobody else.',
     forgiven: ({ text }) => `You forgave it; it no longer counts.${saying(text)}`,
     overruled: ({ outcome, text }) => `You judged it yourself: “${OUTCOME[outcome]}”.${saying(text)}`,
     coming: () => 'They said that they will be there.',

@@ -1,4 +1,12 @@
-import { type Booking, isHeld, MARK_WORDS, stateAt } from '@acolhida/core/booking'
+import {
+  type Booking,
+  comesAndAsks,
+  isHeld,
+  MARK_WORDS,
+  othersOf,
+  stateAt,
+  whoComes,
+} from '@acolhida/core/booking'
 import { stepsOf } from '@acolhida/core/messages'
 import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
@@ -41,6 +49,7 @@ import { decideFor } from '../sync/acts.ts'
 import { Agreed } from './agreed.tsx'
 import { AnswersCard } from './answers.tsx'
 import { Card } from './card.tsx'
+import { Concerned, SayWhoElse } from './concerned.tsx'
 import { Reasons } from './reasons.tsx'
 import { WhatHappened } from './what-happened.tsx'
 
@@ -57,15 +66,14 @@ export function RequestPage() {
   if (!booking) return <NotHere what="request" />
   const { practice } = desk
   const where = homeZone(practice)
-  const { person } = booking.asked
   return (
     <>
-      <title>{`${person.name} · Acolhida`}</title>
+      <title>{`${whoComes(booking)} · Acolhida`}</title>
       <header className="flex flex-wrap items-start justify-between gap-4 lg:flex-nowrap">
         <div className="flex min-w-0 items-center gap-4">
           <BookingTile practice={desk.practice} booking={booking} size={58} />
           <div>
-            <h1 className="wrap-anywhere">{person.name}</h1>
+            <h1 className="wrap-anywhere">{comesAndAsks(booking)}</h1>
             <p className="mt-1 max-w-[560px] text-[14px] text-soft">
               <b className="text-ink">
                 {shortDate(dateAt(where, booking.start))}, {span(booking.start, endOf(booking), where)}
@@ -90,6 +98,7 @@ export function RequestPage() {
           </Suspense>
         </div>
         <div className="grid h-fit gap-4">
+          <Concerned booking={booking} />
           <Reasons practice={practice} booking={booking} />
           <ToPrepareWith practice={practice} booking={booking} />
           <Quote booking={booking} />
@@ -243,6 +252,7 @@ function Before({
 }) {
   const now = useMinute()
   const { name, email, phone } = booking.asked.person
+  const { comes, pays } = othersOf(booking)
   return (
     <Card title="Before, with you">
       {whose && (
@@ -258,6 +268,7 @@ function Before({
         </a>
         {phone && <span className="text-soft"> · {phone}</span>}
       </p>
+      {!comes && !pays && <SayWhoElse booking={booking} />}
       {others.length === 0 && <p className="mt-1.5 text-[14px] text-soft">No earlier requests.</p>}
       <p className="mt-1.5 text-[14px] font-semibold empty:hidden">{wentWords(others, now)}</p>
       <ul className="mt-1.5 grid gap-1 text-[14px]">

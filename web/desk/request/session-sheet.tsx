@@ -1,4 +1,4 @@
-import type { Booking } from '@acolhida/core/booking'
+import { type Booking, comesAndAsks } from '@acolhida/core/booking'
 import { accountOf } from '@acolhida/core/ledger'
 import { answersTold } from '@acolhida/core/messages'
 import { money } from '@acolhida/core/money'
@@ -67,7 +67,7 @@ function Sheet({
       </p>
       <article className="sheet grid max-w-[760px] gap-5 px-6 py-5 print:border-0 print:p-0">
         <header>
-          <h1 className="wrap-anywhere">{asked.person.name}</h1>
+          <h1 className="wrap-anywhere">{comesAndAsks(booking)}</h1>
           <p className="mt-1">
             <b>
               {longDate(dateAt(where, booking.start))}, {span(booking.start, endOf(booking), where)}

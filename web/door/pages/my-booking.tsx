@@ -156,6 +156,16 @@ function Standing({
             price: price.filter(Boolean).join(', '),
           })}
         </p>
+        {(view.comes || view.pays) && (
+          <p className="text-soft">
+            {[
+              view.comes ? say('my.comes', { name: view.comes }) : '',
+              view.pays ? say('my.pays', { name: view.pays }) : '',
+            ]
+              .filter(Boolean)
+              .join(' ')}
+          </p>
+        )}
         {view.address && (
           <p className="mt-1">
             {/^https?:\/\//.test(view.address) ? (
@@ -244,7 +254,7 @@ function Standing({
           failed={error !== undefined}
         />
       )}
-      {view.state === 'booked' && !view.move && now < view.start && (
+      {view.state === 'booked' && !view.move && view.as !== 'pays' && now < view.start && (
         <p className="mt-5">
           {say('my.move-late')}{' '}
           <Link className="way" to={`/${view.slug}/write`}>
@@ -253,10 +263,14 @@ function Standing({
         </p>
       )}
       <Exception view={view} act={act} busy={busy} />
-      <WayOut view={view} act={act} busy={busy} led={led === 'cancel'} />
-      <WhatIsSent view={view} act={act} busy={busy} led={led === 'unwant'} />
+      {view.as !== 'pays' && (
+        <>
+          <WayOut view={view} act={act} busy={busy} led={led === 'cancel'} />
+          <WhatIsSent view={view} act={act} busy={busy} led={led === 'unwant'} />
+        </>
+      )}
       <Others view={view} secret={secret} />
-      {view.mailProved && (
+      {view.mailProved && view.as !== 'pays' && (
         <p className="mt-5">
           <Link className="way" to={`/${view.slug}/yours/${secret}`}>
             {say('my.everything')}

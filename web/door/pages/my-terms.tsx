@@ -20,7 +20,7 @@ export function AgreeNow({
   busy: boolean
 }) {
   const agreeing = useAgreeing(terms)
-  const [name, setName] = useState(view.name)
+  const [name, setName] = useState(view.as === 'comes' ? (view.comes ?? '') : view.name)
   const agree = (): void => {
     const agreed = agreeing.agreed()
     if (!agreed) return

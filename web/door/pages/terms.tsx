@@ -1,6 +1,5 @@
 import type { DoorService } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
-import { inForce } from '@acolhida/core/time'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { newKey, RelayError } from '../../relay-client/client.ts'
@@ -11,6 +10,7 @@ import { rich, say } from '../parts/say.ts'
 import { agreedAs } from '../parts/terms-to-read.tsx'
 import { AgreeTo, useWho, WhoFields } from '../parts/who.tsx'
 import { whatHappensWhen } from '../parts/words.ts'
+import { contactOf } from '../visit/contact.ts'
 import { useAsking, useDoor, useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import { answersToSend } from '../visit/sealing.ts'
@@ -46,7 +46,6 @@ export function TermsStep({ service }: { service: DoorService }) {
   })
   const sending = useMutation({
     mutationFn: async () => {
-      const { phone, ...person } = filling.person
       // What has been sent as a quote has been answered already.
       const answers = isQuoted(visit, service.id) ? {} : await answersToSend(service, filling, asking, seal)
       return doorRelay.send(
@@ -59,7 +58,7 @@ export function TermsStep({ service }: { service: DoorService }) {
           start: kept.start,
           shown: kept.shown,
           ...(who.visits && filling.address ? { address: filling.address } : {}),
-          person: { ...person, zone: visit.zone, language: inForce(), ...(phone ? { phone } : {}) },
+          person: contactOf(filling.person, visit.zone),
           agreed: service.terms.map(agreedAs),
         },
         filling.sendKey,

@@ -1,5 +1,5 @@
 import type { DoorService } from '@acolhida/core/contract'
-import { inForce, type LocalDate } from '@acolhida/core/time'
+import type { LocalDate } from '@acolhida/core/time'
 import type { LineWishes } from '@acolhida/core/waiting'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate, useSearchParams } from 'react-router'
@@ -11,6 +11,7 @@ import { Notice } from '../parts/notice.tsx'
 import { rich, say } from '../parts/say.ts'
 import { agreedAs } from '../parts/terms-to-read.tsx'
 import { AgreeTo, useWho, WhoFields } from '../parts/who.tsx'
+import { contactOf } from '../visit/contact.ts'
 import { useAsking, useDoor, useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import { answersToSend } from '../visit/sealing.ts'
@@ -38,7 +39,6 @@ export default function Wait({ service, go }: { service: DoorService; go: (step:
 
   const joining = useMutation({
     mutationFn: async () => {
-      const { phone, ...person } = filling.person
       return doorRelay.join(
         slug,
         {
@@ -48,7 +48,7 @@ export default function Wait({ service, go }: { service: DoorService; go: (step:
           clock: relayNow(),
           place: place?.id ?? '',
           ...(who.visits && filling.address ? { address: filling.address } : {}),
-          person: { ...person, zone: visit.zone, language: inForce(), ...(phone ? { phone } : {}) },
+          person: contactOf(filling.person, visit.zone),
           agreed: service.terms.map(agreedAs),
         },
         filling.sendKey,

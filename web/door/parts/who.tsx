@@ -1,12 +1,17 @@
 import type { DoorService, DoorTerms, Problem } from '@acolhida/core/contract'
 import { isMail, isPhone, nameProblem } from '@acolhida/core/people'
 import { holdsHtml } from '@acolhida/core/questions'
-import { useId, useState } from 'react'
+import { useState } from 'react'
 import { fillIn, fillingOf, useVisit } from '../visit/visit.ts'
+import { OTHER_FIELDS, type OtherField, othersProblems, WhoElse } from './others.tsx'
 import { say } from './say.ts'
 import { readAs, TermsToRead } from './terms-to-read.tsx'
+import { TextField } from './text-field.tsx'
 
-type Field = 'name' | 'email' | 'phone' | 'address'
+type OwnField = 'name' | 'email' | 'phone' | 'address'
+type Field = OwnField | OtherField
+/** In which order the fields stand. */
+const ORDER = ['agreed', 'name', 'email', 'phone', 'address', ...OTHER_FIELDS] as const
 
 /** What is agreed to, and who says so: what is filled in, what is wrong with it, and how it is looked through. */
 export function useWho(service: DoorService, place: DoorService['places'][number] | undefined) {
@@ -25,7 +30,7 @@ export function useWho(service: DoorService, place: DoorService['places'][number
     /** Looks everything through, leads to the first that is wrong, and says whether nothing is. */
     check: (more: Partial<Record<Field, string>> = {}): boolean => {
       const { name, email, phone } = filling.person
-      const found: typeof wrong = { ...more }
+      const found: typeof wrong = { ...more, ...othersProblems(filling.person.others) }
       if (!name.trim()) found.name = say('terms.no-name')
       else if (holdsHtml(name) || nameProblem(name)) found.name = say(FIELD_PROBLEMS.name)
       if (!isMail(email)) found.email = say(FIELD_PROBLEMS.email)
@@ -35,7 +40,7 @@ export function useWho(service: DoorService, place: DoorService['places'][number
       const missing = service.terms.find((terms) => !agreedTo(terms))
       if (missing) found.agreed = say('terms.agree-first', { title: missing.title })
       setWrong(found)
-      const first = (['name', 'email', 'phone', 'address', 'agreed'] as const).find((field) => found[field])
+      const first = ORDER.find((field) => found[field])
       if (first)
         document
           .getElementById(first === 'agreed' ? `agreed-${missing?.id ?? ''}` : `field-${first}`)
@@ -44,10 +49,11 @@ export function useWho(service: DoorService, place: DoorService['places'][number
     },
     /** What the relay found wrong with a field. */
     refused: ({ where }: Problem): void => {
-      const field = /^person\.(name|email|phone)$/.exec(where ?? '')?.[1] as Field | undefined
+      const field = /^person\.(name|email|phone)$/.exec(where ?? '')?.[1] as OwnField | undefined
       if (field) setWrong({ [field]: say(FIELD_PROBLEMS[field]) })
     },
-    change: (field: Field, value: string): void => {
+    changed: (field: Field): void => setWrong(({ [field]: _, ...rest }) => rest),
+    change: (field: OwnField, value: string): void => {
       fillIn(
         service.id,
         field === 'address'
@@ -92,7 +98,7 @@ export function AgreeTo({ service, who }: { service: DoorService; who: Who }) {
 export function WhoFields({ service, who }: { service: DoorService; who: Who }) {
   const visit = useVisit()
   const filling = fillingOf(visit, service.id)
-  const { wrong, change, calls, visits } = who
+  const { wrong, change, changed, calls, visits } = who
   return (
     <>
       <h2 className="mt-6 mb-2">{say('terms.who')}</h2>
@@ -134,6 +140,14 @@ export function WhoFields({ service, who }: { service: DoorService; who: Who }) 
             onChange={change}
           />
         )}
+        <WhoElse
+          others={filling.person.others ?? {}}
+          wrong={wrong}
+          onChange={(others, field) => {
+            fillIn(service.id, { is: 'person', person: { others } })
+            if (field) changed(field)
+          }}
+        />
       </div>
     </>
   )
@@ -144,54 +158,4 @@ const FIELD_PROBLEMS = {
   email: 'terms.bad-mail',
   phone: 'terms.bad-phone',
   address: 'terms.no-address',
-} as const satisfies Record<Field, string>
-
-function TextField({
-  field,
-  label,
-  optional = false,
-  type = 'text',
-  autoComplete,
-  value,
-  problem,
-  onChange,
-}: {
-  field: Field
-  label: string
-  optional?: boolean
-  type?: string
-  autoComplete: string
-  value: string
-  problem: string | undefined
-  onChange: (field: Field, value: string) => void
-}) {
-  const id = useId()
-  return (
-    <div>
-      <label className="ask" htmlFor={`field-${field}`}>
-        {label}
-        {optional && (
-          <>
-            {' '}
-            <span className="ml-1 text-[13px] font-normal text-soft">{say('optional')}</span>
-          </>
-        )}
-      </label>
-      <input
-        id={`field-${field}`}
-        className="field mt-1"
-        type={type}
-        autoComplete={autoComplete}
-        value={value}
-        aria-invalid={problem ? true : undefined}
-        aria-describedby={problem ? `${id}-problem` : undefined}
-        onChange={(event) => onChange(field, event.target.value)}
-      />
-      {problem && (
-        <p id={`${id}-problem`} className="mt-1 text-[14px] font-semibold text-clay">
-          {problem}
-        </p>
-      )}
-    </div>
-  )
-}
+} as const satisfies Record<OwnField, string>

@@ -3,6 +3,7 @@ import { travelZoneAt } from '@acolhida/core/practice'
 import { type Answers, type AnswerValue, addressOf, type Sealed } from '@acolhida/core/questions'
 import type { LineWishes } from '@acolhida/core/waiting'
 import { say } from '../parts/say.ts'
+import type { TypedPerson } from './contact.ts'
 
 /** What a client has filled in so far, for one service. Kept in this browser until it has been sent. */
 export interface Filling {
@@ -15,7 +16,7 @@ export interface Filling {
   address?: string
   /** A price code that has been accepted. */
   code?: string
-  person: { name: string; email: string; phone: string }
+  person: TypedPerson
   /** When one could come, where one waits for a time. */
   wishes?: LineWishes
   /** The terms agreed to, by their fingerprints and the language they were read in. */
