@@ -162,6 +162,13 @@ export const EVENTS: EventKinds = {
       ...ended(on, 'withdrawn'),
     }),
   },
+  'taken-out': {
+    shape: {},
+    apply: (_, on) => {
+      const { payments: _paid, ...rest } = untold(on.before)
+      return { ...rest, seq: on.seq, status: 'withdrawn' }
+    },
+  },
   cancelled: {
     shape: { ...settled, ...cancelled, silent },
     apply: ({ by, share, text: said, gives, settles: end, silent }, on) =>

@@ -47,6 +47,8 @@ export interface OwnOfEvent {
     } & Silent
   lapsed: object
   withdrawn: object
+  /** What was brought in from another place is taken out again, as if it had not been. */
+  'taken-out': object
   /** `gives`: what the practitioner has promised for that, in percent of the price. */
   cancelled: Undoable & {
     by: 'client' | 'practitioner'

@@ -202,6 +202,8 @@ export interface Asked extends Happened, Start {
   line?: string
   /** The path it is a session of: which one, as it was given, and what it is called. */
   path?: { course: string; session: string; name: string }
+  /** With what it was brought in from another place. */
+  broughtIn?: string
   /** Too much was held without a proof then: it keeps its time from nobody before its address proves true. */
   unheld?: boolean
   /** What the relay has sealed for the desk of the answers, attempts and reasons; see `SealedPart`. */

@@ -1,5 +1,6 @@
 import type { Unwanted } from '../booking/index.ts'
 import type { Instant, Language } from '../time/index.ts'
+import type { BringInBody, BringOutBody, BroughtIn } from './bring-types.ts'
 import type {
   BookPathBody,
   DeskCourse,
@@ -603,6 +604,25 @@ export const desk = {
     once: true,
     codes: ['no-key', 'key-reused', 'unknown-booking', 'changed', 'not-booked', 'too-late'],
     says: 'Several sessions cancelled by the practitioner, whole or not at all; the first message tells of all of them.',
+  }),
+  bringIn: endpoint<BringInBody, BroughtIn>({
+    method: 'POST',
+    path: '/api/bring-in',
+    who: 'desk',
+    largest: KB * KB,
+    status: 201,
+    once: true,
+    codes: ['no-key', 'key-reused', 'unknown-service', 'id-taken', 'not-open'],
+    says: 'Sessions that were booked elsewhere, and how people stand, all of it or nothing. Only those are written to who are to be.',
+  }),
+  bringOut: endpoint<BringOutBody, BroughtIn>({
+    method: 'POST',
+    path: '/api/bring-in/out',
+    who: 'desk',
+    largest: 256 * KB,
+    once: true,
+    codes: ['no-key', 'key-reused'],
+    says: 'Takes what was brought in together out again, but for what has gone on since; nobody hears of it.',
   }),
   forget: endpoint<ForgetBody, { forgot: number }>({
     method: 'POST',

@@ -1,3 +1,4 @@
+export * from './bring-types.ts'
 export * from './course-types.ts'
 export * from './endpoints.ts'
 export * from './line-types.ts'

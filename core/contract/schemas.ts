@@ -15,6 +15,7 @@ import {
   id,
   languageTag,
   localDateShape,
+  minor,
   someMinutes,
   tokenShape,
   typedEmail,
@@ -40,6 +41,7 @@ import {
 } from '../shape/shape.ts'
 import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import { lineWishes as wishes } from '../waiting/shape.ts'
+import type { BringInBody, BringOutBody } from './bring-types.ts'
 import type { BookPathBody, DeskCourse, PlanPathBody, StationBody } from './course-types.ts'
 import { LONGEST_HALF } from './course-types.ts'
 import type { Bodies } from './endpoints.ts'
@@ -72,6 +74,10 @@ const contact = exactly<Contact>()(
 )
 
 const booking = bookingName
+/** Names what is brought in together: its moment, and the file it came from. */
+const batch = pattern(/^[^\p{Cc}]{1,200}$/u, 200)
+/** As many as are brought in at once. */
+const MOST_BROUGHT = 1_000
 const words = text(5_000)
 const extras = maybe(distinct(id, 20))
 const travel = maybe(id)
@@ -326,6 +332,29 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
       sessions: list(object({ id: booking, start: epochMs, session: maybe(id) }), MOST_PLANNED, 1),
       course: maybe(booking),
     }),
+  ),
+  bringIn: exactly<BringInBody>()(
+    object({
+      batch,
+      sessions: list(
+        object({
+          ...{ id: booking, service: id, place: id, start: epochMs, minutes: someMinutes, person: contact },
+          ...{ price: maybe(minor), paid: maybe(minor), tell: maybe(yes) },
+        }),
+        MOST_BROUGHT,
+      ),
+      standing: list(
+        object({
+          ...{ id: booking, person: contact, name: line() },
+          left: maybe(object({ service: id, many: whole(1, 60) })),
+          owes: maybe(object({ amount: minor, due: epochMs })),
+        }),
+        MOST_BROUGHT,
+      ),
+    }),
+  ),
+  bringOut: exactly<BringOutBody>()(
+    object({ batch, bookings: list(booking, MOST_BROUGHT), courses: list(booking, MOST_BROUGHT) }),
   ),
   endSeries: exactly<EndSeriesBody>()(
     object({

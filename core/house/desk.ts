@@ -13,6 +13,7 @@ import {
 import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/index.ts'
 import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
+import type { Minor } from '../money/index.ts'
 import { type Asker, type Entry, why } from '../openings/index.ts'
 import { checkPractice, type Practice } from '../practice/index.ts'
 import type { PathSession } from '../preparing/index.ts'
@@ -121,11 +122,17 @@ export interface OfPath {
   session: PathSession
 }
 
-/** What a session of a path comes to: what it is worth there. */
-function withWorth(read: Reckoned, { name, session: { worth } }: OfPath): Pick<Reckoned, 'reading'> {
-  const { reading } = read
-  const lines = worth > 0 ? [{ name, quantity: 1, amount: worth }] : []
-  return { reading: { ...reading, quote: { ...reading.quote, price: worth, deposit: 0, lines } } }
+/** Where a session comes from that was booked elsewhere: at what price, and what has happened to it since. */
+interface Brought {
+  batch: string
+  price?: Minor
+  then: BookingEvent[]
+}
+
+/** What a session comes to whose price is said: what it is worth on its path, or was booked at elsewhere. */
+function priced({ reading }: Reckoned, name: string, price: Minor): Pick<Reckoned, 'reading'> {
+  const lines = price > 0 ? [{ name, quantity: 1, amount: price }] : []
+  return { reading: { ...reading, quote: { ...reading.quote, price, deposit: 0, lines } } }
 }
 
 /** Carries out what the practitioner has decided. */
@@ -142,7 +149,8 @@ export function command(work: Work, body: DeskCommand): { seq: number } {
  * Books somebody in by hand: the practitioner may override every rule but the past and, unless they want the clash,
  * another session.
  * @param from whose place in line it comes from, and what was held out for it; `also`: what the same act takes besides;
- * `path`: the path it is a session of; `client`: they book it themselves, and every rule holds
+ * `path`: the path it is a session of; `client`: they book it themselves, and every rule holds; `brought`: it was booked
+ * elsewhere
  */
 export function enter(
   work: Work,
@@ -153,13 +161,14 @@ export function enter(
     also?: readonly Entry[]
     path?: OfPath
     client?: Asker
+    brought?: Brought
   } = {},
 ): { seq: number } {
   const { house, now } = work
   const reckoned = reckonByHand(work, body)
   if (house.booking(body.id)) throw new Refused(409, 'id-taken', { where: 'id' })
   const { start, place, minutes } = body
-  const { freed, line, also = [], path, client } = from
+  const { freed, line, also = [], path, client, brought } = from
   const ask = { ...askFor(reckoned, place, client ?? byPractitioner, now), minutes }
   const but = freed === undefined ? {} : { freed }
   const closures = why(reckoned.practice, house.diary(start, start, but, also), ask, start)
@@ -169,7 +178,10 @@ export function enter(
     throw new Refused(409, client ? 'not-open' : 'not-open.by-hand', { where: 'start' })
   const shown = checkByHand(reckoned, body, minutes)
   const read = readByThem(work, body)
-  const { reading } = path ? withWorth(read, path) : read
+  const { reading } =
+    path || brought?.price !== undefined
+      ? priced(read, path?.name ?? read.service.name, path?.session.worth ?? brought?.price ?? 0)
+      : read
   const asked = askedOf(read, {
     at: now,
     place,
@@ -184,6 +196,7 @@ export function enter(
     until: now,
     shown,
     ...(line === undefined ? {} : { line }),
+    ...(brought ? { broughtIn: brought.batch } : {}),
     ...(path ? { path: { course: path.course, session: path.session.id, name: path.name } } : {}),
   })
   work.subject = bookingSubject(body.id)
@@ -192,9 +205,10 @@ export function enter(
     type: 'welcomed',
     at: now,
     by: client ? 'rules' : 'practitioner',
-    settles: client ? now : shift(now, UNDO),
+    // What comes from elsewhere is taken out again as a whole.
+    settles: client || brought ? now : shift(now, UNDO),
     ...(text ? { text } : {}),
     ...(body.silent ? { silent: true } : {}),
   }
-  return { seq: happen(work, body.id, [asked, welcomed]).seq }
+  return { seq: happen(work, body.id, [asked, welcomed, ...(brought?.then ?? [])]).seq }
 }

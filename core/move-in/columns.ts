@@ -29,7 +29,8 @@ const HEADINGS: Record<PersonColumn, readonly string[]> = {
   note: ['note', 'notes', 'comment', 'comments', 'remarks', 'nota', 'notas', 'observacoes', 'comentarios'],
 }
 
-const plain = (heading: string): string =>
+/** A heading without what differs from one table to the next: capitals, accents, marks. */
+export const plainHeading = (heading: string): string =>
   plainLetters(heading)
     .replaceAll(/[^\p{L}\p{N}-]+/gu, ' ')
     .trim()
@@ -38,7 +39,7 @@ const plain = (heading: string): string =>
 export function guessColumns(headings: readonly string[]): (PersonColumn | undefined)[] {
   const used = new Set<PersonColumn>()
   return headings.map((heading) => {
-    const said = plain(heading)
+    const said = plainHeading(heading)
     const found = COLUMNS.find((column) => HEADINGS[column].includes(said) && !used.has(column))
     if (found && found !== 'note') used.add(found)
     return found

@@ -10,8 +10,8 @@ export const LARGEST_UNPACKED = 10 * LARGEST_PEOPLE_FILE
 const MOST_CELLS = 5_000_000
 
 /**
- * Reads the first sheet of a workbook (ISO/IEC 29500, .xlsx) as a table of people. A date becomes YYYY-MM-DD; what else a
- * cell holds becomes its text; what a formula comes to is what was saved with it.
+ * Reads the first sheet of a workbook (ISO/IEC 29500, .xlsx) as a table of people. A date becomes YYYY-MM-DD, with
+ * HH:MM where it has a time; what else a cell holds becomes its text; what a formula comes to is what was saved with it.
  * @throws NoPeople where it is none, or too large
  */
 export async function readPeopleSheet(bytes: Uint8Array): Promise<PeopleTable> {
@@ -45,7 +45,11 @@ const unreadable = (): NoPeople =>
 
 function textOf(cell: unknown): string {
   if (cell === null || cell === undefined) return ''
-  return cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell)
+  if (!(cell instanceof Date)) return String(cell)
+  const [day = '', time = ''] = cell.toISOString().slice(0, 16).split('T')
+  // What is a time of day alone counts from the last day of 1899 (ISO/IEC 29500-1, 18.17.4).
+  if (cell.getUTCFullYear() < 1900) return time
+  return time === '00:00' ? day : `${day} ${time}`
 }
 
 /** Makes sure that a sheet is no larger than can be held: one stray cell at its end would fill all that lies before it. */

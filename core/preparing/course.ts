@@ -62,6 +62,8 @@ export interface GivenToDo {
   silent?: boolean
   /** Until when it can be taken back, and is not told. */
   settles?: Instant
+  /** With what it was brought in from another place. */
+  broughtIn?: string
 }
 
 /** What can happen to a course, each with what is its own. */

@@ -14,6 +14,8 @@ export type Besides = Pick<
   address?: string | undefined
   /** The place in line it comes from. */
   line?: string
+  /** With what it was brought in from another place. */
+  broughtIn?: string
   /** By hand, the practitioner's own length counts. */
   minutes?: number
   /** What counts at this start. */

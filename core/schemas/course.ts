@@ -71,6 +71,7 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
       text: maybe(text(5_000)),
       silent: maybe(yes),
       settles: maybe(epochMs),
+      broughtIn: maybe(text(200)),
     },
     opened: at,
     filled: { ...own, ...far },

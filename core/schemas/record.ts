@@ -146,6 +146,7 @@ const asked = {
   first: maybe(isoDuration),
   line: maybe(id),
   path: maybe(object({ course: id, session: id, name: text(200) })),
+  broughtIn: maybe(text(200)),
   unheld: maybe(yes),
   sealed: sealedParts,
   tax: maybe(object({ name: text(80), rate: whole(0, 10_000), onTop: maybe(yes) })),

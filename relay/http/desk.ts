@@ -3,6 +3,8 @@ import { queries, schemas } from '@acolhida/core/contract/schemas'
 import {
   answer,
   assumeSent,
+  bringIn,
+  bringOut,
   command,
   type Does,
   deskCourse,
@@ -148,6 +150,16 @@ export function deskApp(serving: Serving): Express {
   mount.take(desk.enter, schemas.enter, doing('enter', enter))
   mount.take(desk.series, schemas.series, doing('series', enterSeries))
   mount.take(desk.endSeries, schemas.endSeries, doing('end-series', endSeries))
+  mount.take(desk.bringIn, schemas.bringIn, ({ body, key }) => {
+    const done = here.call(bringIn, body, { scope: 'bring-in', key, body })
+    serving.soon()
+    return done
+  })
+  mount.take(desk.bringOut, schemas.bringOut, ({ body, key }) => {
+    const done = here.call(bringOut, body, { scope: 'bring-out', key, body })
+    serving.soon()
+    return done
+  })
   mount.take(desk.waiting, schemas.waiting, doing('waiting', deskLine))
   mount.take(desk.freed, schemas.freed, doing('freed', deskFreed))
   mount.take(desk.forget, schemas.forget, ({ body, key }) => {

@@ -31,6 +31,7 @@ const TryIt = page(() => import('./pages/try-it.tsx'), 'TryIt')
 const MoneyPage = page(() => import('./money/money-page.tsx'), 'MoneyPage')
 const PersonPage = page(() => import('./people/person.tsx'), 'PersonPage')
 const MoveInPage = page(() => import('./move-in/move-in-page.tsx'), 'MoveInPage')
+const BringInPage = page(() => import('./move-in/bring-in-page.tsx'), 'BringInPage')
 const PreparationsPage = page(() => import('./preparing/preparations-page.tsx'), 'PreparationsPage')
 const WhoPage = page(() => import('./preparing/who-page.tsx'), 'WhoPage')
 const PathsPage = page(() => import('./preparing/paths-page.tsx'), 'PathsPage')
@@ -73,6 +74,7 @@ export const DeskApp = () => (
       <Route path="money" element={<MoneyPage />} />
       <Route path="people" element={<People />} />
       <Route path="people/move-in" element={<MoveInPage />} />
+      <Route path="people/move-in/sessions" element={<BringInPage />} />
       <Route path="people/preparing" element={<WhoPage />} />
       <Route path="people/:id" element={<PersonPage />} />
       <Route path="people/:id/plan" element={<PlanPage />} />

@@ -1,4 +1,4 @@
-import { COLUMNS, type PersonColumn } from '@acolhida/core/move-in'
+import type { PersonColumn } from '@acolhida/core/move-in'
 import { dateAt } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
@@ -13,6 +13,8 @@ import { Tick } from '../parts/tick.tsx'
 import { counted, homeZone, when } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
 import { batchesIn, takeBatchOut } from './batches.ts'
+import { ColumnsMatched } from './columns-matched.tsx'
+import { FoundRows, many } from './found.tsx'
 import type { FileRead, MoveInAs, Tried } from './told.ts'
 import { type MovingIn, useMoveIn } from './use-move-in.ts'
 
@@ -29,7 +31,6 @@ const NAMES: Record<PersonColumn, string> = {
   note: 'Note',
 }
 
-const many = (n: number): string => n.toLocaleString('en')
 const peopleOf = (n: number): string => `${many(n)} ${n === 1 ? 'person' : 'people'}`
 
 /** People from another place: read, tried, taken in together, and taken out again together. */
@@ -43,6 +44,9 @@ export function MoveInPage() {
         title="Move people in"
         line="From a table (CSV, or a workbook’s first sheet) or cards (vCard). Nothing is written before you have seen what would come of it, and nobody is written to."
       >
+        <Link className="press" to="/people/move-in/sessions">
+          Sessions and balances
+        </Link>
         <Link className="press" to="/people">
           Back to everybody
         </Link>
@@ -91,42 +95,13 @@ function Reading({ desk, read, moving }: { desk: Desk; read: FileRead; moving: M
   return (
     <>
       {read.table && (
-        <Card title="What its columns are" aside={`${many(read.many)} lines`}>
-          <ul className="mt-2 grid gap-x-5 gap-y-2 sm:grid-cols-2">
-            {read.table.headings.map((heading, at) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: columns have no names of their own
-              <li key={at}>
-                <label className="ask">
-                  {heading || `Column ${at + 1}`}
-                  <select
-                    className="field mt-1"
-                    value={columns[at] ?? ''}
-                    onChange={({ target }) =>
-                      setColumns(
-                        columns.map((one, i) =>
-                          i === at ? (COLUMNS.find((column) => column === target.value) ?? undefined) : one,
-                        ),
-                      )
-                    }
-                  >
-                    <option value="">left out</option>
-                    {COLUMNS.map((column) => (
-                      <option key={column} value={column}>
-                        {NAMES[column]}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-                <span className="block truncate text-[13px] text-soft">
-                  {read.table?.some
-                    .map((row) => row[at])
-                    .filter(Boolean)
-                    .join(' · ') || 'empty'}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </Card>
+        <ColumnsMatched
+          {...read.table}
+          many={read.many}
+          columns={columns}
+          names={NAMES}
+          onChange={setColumns}
+        />
       )}
       <Card title="What would come of it">
         <Tick label="I have worked with them before: they are known" on={worked} onChange={setWorked} />
@@ -160,58 +135,23 @@ function Reading({ desk, read, moving }: { desk: Desk; read: FileRead; moving: M
 function Trial({ tried: { here, twice, wrong, counts } }: { tried: Tried }) {
   return (
     <div className="mt-3 grid gap-2">
-      <Found
+      <FoundRows
         title={`${peopleOf(counts.here)} ${counts.here === 1 ? 'is' : 'are'} here already, and stay as they are`}
         all={counts.here}
         of={here.map(({ row, name, email, known }) => ({ row, text: `${name}: ${email} is ${known}’s` }))}
       />
-      <Found
+      <FoundRows
         title={`${counted(counts.twice, 'line is', 'lines are')} of somebody who stands in it before`}
         all={counts.twice}
         of={twice.map(({ row, name, first }) => ({ row, text: `${name}: as in ${first}` }))}
       />
-      <Found
+      <FoundRows
         title={`${counted(counts.wrong, 'line', 'lines')} can’t come in`}
         all={counts.wrong}
         of={wrong.map(({ row, what, why }) => ({ row, text: what ? `${what}: ${why}` : why }))}
         open
       />
     </div>
-  )
-}
-
-function Found({
-  title,
-  all,
-  of,
-  open = false,
-}: {
-  title: string
-  all: number
-  of: { row: number; text: string }[]
-  open?: boolean
-}) {
-  if (all === 0) return null
-  return (
-    <details open={open}>
-      <summary className="cursor-pointer font-semibold">{title}</summary>
-      <section
-        className="mt-1 max-h-[240px] overflow-y-auto"
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard
-        tabIndex={0}
-        aria-label={title}
-      >
-        <ul className="text-[14px]">
-          {of.map(({ row, text }) => (
-            <li key={row} className="grid grid-cols-[60px_1fr] gap-2 border-t border-line py-1 wrap-anywhere">
-              <span className="figures text-soft">{row}</span>
-              <span dir="auto">{text}</span>
-            </li>
-          ))}
-        </ul>
-      </section>
-      {all > of.length && <p className="text-[13px] text-soft">The first {many(of.length)} are shown.</p>}
-    </details>
   )
 }
 

@@ -1,9 +1,6 @@
 import {
   type Arrival,
   guessColumns,
-  isPacked,
-  LARGEST_PEOPLE_FILE,
-  NoPeople,
   type PeopleTable,
   peopleOfTable,
   readCards,
@@ -12,12 +9,12 @@ import {
   sift,
   type Unread,
 } from '@acolhida/core/move-in'
-import { withoutUnseen } from '@acolhida/core/people'
 import { letIn, peopleMovedIn } from '@acolhida/core/schemas'
 import { formatInstant } from '@acolhida/core/time'
 import { newKey } from '../../relay-client/client.ts'
 import type { DeskDatabase } from '../data/database.ts'
 import { personRow } from '../data/rows.ts'
+import { readFile } from './read-file.ts'
 import type { FileRead, MoveInAs, MoveInTold, MoveInWish, Tried } from './told.ts'
 
 /** How many of each kind a trial lists, and how many people are written at once. */
@@ -34,29 +31,16 @@ const tell = (told: MoveInTold): void => self.postMessage(told)
 
 /** Reads the file: cards where it holds some, else a table. */
 async function read(file: File): Promise<FileRead> {
-  if (file.size > LARGEST_PEOPLE_FILE)
-    throw new NoPeople(`“${file.name}” is larger than ${LARGEST_PEOPLE_FILE / 1_048_576} MB. Split it.`)
-  const bytes = new Uint8Array(await file.arrayBuffer())
-  name = withoutUnseen(file.name).slice(0, 50)
+  const found = await readFile(file)
+  name = found.name
   table = undefined
   cards = undefined
-  // A workbook's reader is fetched when there is a workbook to read.
-  if (isPacked(bytes))
-    return columned(await (await import('@acolhida/core/move-in/sheet')).readPeopleSheet(bytes))
-  if (bytes.includes(0))
-    throw new NoPeople(`“${file.name}” is no text. Save it as CSV, as .xlsx, or as vCard.`)
-  let text: string
-  try {
-    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
-  } catch {
-    // What spreadsheets on older machines write (WHATWG Encoding, windows-1252).
-    text = new TextDecoder('windows-1252').decode(bytes)
-  }
-  if (/^\uFEFF?\s*BEGIN:VCARD/i.test(text)) {
-    cards = readCards(text)
+  if ('table' in found) return columned(found.table)
+  if (/^\uFEFF?\s*BEGIN:VCARD/i.test(found.text)) {
+    cards = readCards(found.text)
     return { name, many: cards.arrivals.length + cards.unread.length }
   }
-  return columned(readPeopleTable(text))
+  return columned(readPeopleTable(found.text))
 }
 
 function columned(read: PeopleTable): FileRead {

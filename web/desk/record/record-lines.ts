@@ -30,6 +30,7 @@ const OF: Record<BookingEvent['type'], HappeningKind> = {
   replied: 'asking',
   lapsed: 'asking',
   withdrawn: 'asking',
+  'taken-out': 'asking',
   overruled: 'asking',
   moved: 'changing',
   cancelled: 'changing',

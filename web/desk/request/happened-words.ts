@@ -45,8 +45,10 @@ export function happenedWords(practice: Practice, events: readonly BookingEvent[
   const waits = (until: Instant | undefined): string =>
     until === undefined ? '' : ` Booked once a payment has come; waited for until ${when(practice, until)}.`
   const told: Told = {
+    'taken-out': () => 'You took it out again; nobody was told.',
     asked: (event) => {
       const what = `${serviceName(practice, event.service)}, ${at(event)}`
+      if (event.broughtIn !== undefined) return `You brought it in from another place: ${what}.`
       if (event.line !== undefined)
         return event.proof === 'hand'
           ? `You booked them in, who had waited: ${what}.`

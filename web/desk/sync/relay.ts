@@ -1,5 +1,7 @@
 import {
   type AnswerBody,
+  type BringInBody,
+  type BringOutBody,
   type DeskCommand,
   type DeskCourse,
   type DeskFreed,
@@ -38,6 +40,8 @@ export const deskRelay = {
   release: (back: boolean, bearer: string) => ask(desk.release, { body: { back }, bearer }),
   series: (body: SeriesBody, key: string, bearer: string) => ask(desk.series, { body, key, bearer }),
   endSeries: (body: EndSeriesBody, key: string, bearer: string) => ask(desk.endSeries, { body, key, bearer }),
+  bringIn: (body: BringInBody, key: string, bearer: string) => ask(desk.bringIn, { body, key, bearer }),
+  bringOut: (body: BringOutBody, key: string, bearer: string) => ask(desk.bringOut, { body, key, bearer }),
   enter: (body: EnterBody, key: string, bearer: string) => ask(desk.enter, { body, key, bearer }),
   calendars: (bearer: string) => ask(desk.calendars, { bearer }),
   answer: (body: AnswerBody, key: string, bearer: string) => ask(desk.answer, { body, key, bearer }),

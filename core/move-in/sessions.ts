@@ -1,0 +1,4 @@
+/** Sessions and balances from other places: their tables read and sifted. Calendars are read apart, in a worker. */
+export * from './session-columns.ts'
+export * from './session-rows.ts'
+export * from './sift-sessions.ts'
