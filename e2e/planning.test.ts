@@ -2,6 +2,7 @@ import { enter } from '@acolhida/core/house'
 import { dateTimeAt, zone } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { faultsOf } from './axe.ts'
 import { mailTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
@@ -105,4 +106,33 @@ it('what is planned ends from one session on, with one message that tells which'
   expect(
     house.mailbox.received.filter(({ to, subject }) => to.includes(EMAIL) && /^Cancelled/.test(subject)),
   ).toHaveLength(1)
+})
+
+it('what is left of it moves from one session on, with one message that tells where to', async () => {
+  await desk.getByRole('button', { name: 'Move sessions from one on…' }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByLabel('From this one on').selectOption({ label: 'Thu 3 Dec, 14:00, Voice assessment' })
+  await dialog.getByLabel('It goes to this day').fill('Fri 4 December 2026')
+  await dialog.getByLabel('All of them at').fill('15:00')
+  await dialog.getByLabel(/^A word with it/).fill('As you asked.')
+  await dialog.getByText('→ Fri 4 Dec, 15:00').waitFor()
+  await dialog.getByText('→ Fri 11 Dec, 15:00').waitFor()
+  if (process.env.LOOK) await desk.screenshot({ path: '/tmp/look-move-sessions.png' })
+  expect.soft(await faultsOf(desk)).toEqual([])
+  await dialog.getByRole('button', { name: 'Move 2 sessions' }).click()
+  const moved = ['2026-12-04T15:00:00Z', '2026-12-11T15:00:00Z'].map((at) => Date.parse(at))
+  await eventually(
+    'they have moved',
+    () =>
+      String(
+        theirs()
+          .slice(-2)
+          .map(({ start }) => start),
+      ) === String(moved),
+  )
+  house.clock.forward(20_000)
+  await house.relay.rounds.turn()
+  const mail = await mailTo(house, EMAIL, /^Moved/)
+  expect(mail.text).toContain('As you asked.')
+  expect(mail.text.match(/^– .*$/gm)).toEqual(['– Fri 4 Dec, 15:00', '– Fri 11 Dec, 15:00'])
 })

@@ -11,7 +11,7 @@ import type {
   YoursView,
 } from './course-types.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, LineView, TakeBody } from './line-types.ts'
-import type { EndSeriesBody, SeriesBody } from './series-types.ts'
+import type { EndSeriesBody, MoveSeriesBody, SeriesBody } from './series-types.ts'
 import type {
   AgreedVersion,
   AnswerBody,
@@ -604,6 +604,15 @@ export const desk = {
     once: true,
     codes: ['no-key', 'key-reused', 'unknown-booking', 'changed', 'not-booked', 'too-late'],
     says: 'Several sessions cancelled by the practitioner, whole or not at all; the first message tells of all of them.',
+  }),
+  moveSeries: endpoint<MoveSeriesBody, { seq: number }>({
+    method: 'POST',
+    path: '/api/series/move',
+    who: 'desk',
+    largest: 64 * KB,
+    once: true,
+    codes: ['no-key', 'key-reused', 'unknown-booking', 'changed', 'not-booked', 'series-taken'],
+    says: 'Several sessions moved by the practitioner, whole or not at all; the first message tells of all of them.',
   }),
   bringIn: endpoint<BringInBody, BroughtIn>({
     method: 'POST',

@@ -46,7 +46,7 @@ import type { BookPathBody, DeskCourse, PlanPathBody, StationBody } from './cour
 import { LONGEST_HALF } from './course-types.ts'
 import type { Bodies } from './endpoints.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
-import type { EndSeriesBody, SeriesBody } from './series-types.ts'
+import type { EndSeriesBody, MoveSeriesBody, SeriesBody } from './series-types.ts'
 import type {
   AnswerBody,
   AwayBody,
@@ -359,6 +359,13 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   endSeries: exactly<EndSeriesBody>()(
     object({
       bookings: list(object({ booking, seen: shown }), MOST_PLANNED, 1),
+      text: maybe(wordWithDates),
+      silent: maybe(yes),
+    }),
+  ),
+  moveSeries: exactly<MoveSeriesBody>()(
+    object({
+      bookings: list(object({ booking, seen: shown, start: epochMs }), MOST_PLANNED, 1),
       text: maybe(wordWithDates),
       silent: maybe(yes),
     }),

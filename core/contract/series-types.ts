@@ -23,6 +23,13 @@ export interface SeriesBody
   course?: string
 }
 
+/** Sessions moved by the practitioner at once, whole or not at all; each as it was seen, and to where. */
+export interface MoveSeriesBody {
+  bookings: { booking: string; seen: string; start: Instant }[]
+  text?: string
+  silent?: boolean
+}
+
 /** Sessions cancelled by the practitioner at once, whole or not at all; each as it was seen. */
 export interface EndSeriesBody {
   bookings: { booking: string; seen: string }[]

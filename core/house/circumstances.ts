@@ -1,13 +1,35 @@
 import { type Booking, blockingMove, type Circumstances, holdUntil } from '../booking/index.ts'
 import { invoiceOf } from '../ledger/index.ts'
-import { why } from '../openings/index.ts'
-import { placeOf, serviceOf, serviceOrTrace, travelled, travelZoneOf, zoneOf } from '../practice/index.ts'
+import { type Ask, why } from '../openings/index.ts'
+import {
+  type Practice,
+  placeOf,
+  serviceOf,
+  serviceOrTrace,
+  travelled,
+  travelZoneOf,
+  zoneOf,
+} from '../practice/index.ts'
 import { byPractitioner, personBehind } from '../request/index.ts'
 import { dateAt, type Instant } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
 import { type House, published } from './house.ts'
 import { askToMove, placesToMove } from './moving.ts'
 import { marksAgainst, wordFor } from './standing.ts'
+
+/** How the practitioner asks for another start of a booking: no rule binds them that they can set aside. */
+export const askByHand = (
+  practice: Practice,
+  { service, asked }: Pick<Booking, 'service' | 'asked'>,
+  { place, minutes }: { place: string; minutes: number },
+  now: Instant,
+): Ask => ({
+  service: travelled(
+    serviceOrTrace(practice, { service, place, minutes }),
+    travelZoneOf(placeOf(practice, place), asked.travel),
+  ),
+  ...{ place, minutes, asker: byPractitioner, now },
+})
 
 /** What `decide` may look at for a booking. */
 export function circumstances(house: House, booking: Booking, now: Instant): Circumstances {
@@ -29,14 +51,7 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
     zone: zoneOf(practice, placeOf(practice, booking.place)),
     ticks: serviceOf(practice, booking.service)?.before?.tick === true,
     closuresOf: ({ start, place }, minutes = booking.minutes, wanted = booking.service) => {
-      const service = serviceOrTrace(practice, { service: wanted, place, minutes })
-      const ask = {
-        service: travelled(service, travelZoneOf(placeOf(practice, place), asked.travel)),
-        place,
-        minutes,
-        asker: byPractitioner,
-        now,
-      }
+      const ask = askByHand(practice, { service: wanted, asked }, { place, minutes }, now)
       return why(practice, house.diary(start, start, { booking: booking.id }), ask, start)
     },
     closedToClient: ({ start, place }) => {

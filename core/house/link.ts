@@ -2,6 +2,7 @@ import { bookingSubject } from '../agenda/index.ts'
 import {
   type Booking,
   type BookingEvent,
+  type Circumstances,
   type ClientDoes,
   type Command,
   decide,
@@ -64,16 +65,21 @@ export function bookingBehind(house: House, hash: string, other?: string): LedTo
  * Lets a command happen to a booking.
  * @param current says whether it was decided on what is in force; asked last, as the core's own reason tells more
  * @param theirs whether its client reads what stands in the way
+ * @param about what is looked at besides the booking; as the house is, unless it is said
  * @throws Refused with the core's reason
  */
 export function carryOut(
   work: Work,
   booking: Booking,
   command: Command,
-  { current = true, theirs = false }: { current?: boolean; theirs?: boolean } = {},
+  {
+    current = true,
+    theirs = false,
+    about,
+  }: { current?: boolean; theirs?: boolean; about?: Circumstances } = {},
 ): Booking {
   work.subject = bookingSubject(booking.id)
-  const events = decidedOn(work, booking, command, { current, theirs })
+  const events = decidedOn(work, booking, command, { current, theirs, about })
   return events.length === 0 ? booking : happen(work, booking.id, events)
 }
 
@@ -88,9 +94,13 @@ export function decidedOn(
   work: Work,
   booking: Booking,
   command: Command,
-  { current, theirs = false }: { current: boolean; theirs?: boolean },
+  {
+    current,
+    theirs = false,
+    about,
+  }: { current: boolean; theirs?: boolean; about?: Circumstances | undefined },
 ): BookingEvent[] {
-  const decision = decide(booking, command, circumstances(work.house, booking, work.now))
+  const decision = decide(booking, command, about ?? circumstances(work.house, booking, work.now))
   if ('refused' in decision) {
     const { word, data } = decision.refused
     throw new Refused(409, (theirs && TO_CLIENTS[word]) || word, data ? { data } : {})

@@ -1,13 +1,14 @@
-import { bookingSubject } from '../agenda/index.ts'
+import { bookingSubject, nameOf } from '../agenda/index.ts'
 import type { Booking } from '../booking/index.ts'
-import type { EndSeriesBody, SeriesBody } from '../contract/series-types.ts'
+import type { EndSeriesBody, MoveSeriesBody, SeriesBody } from '../contract/series-types.ts'
 import type { EnterBody } from '../contract/types.ts'
 import { languageFor } from '../messages/index.ts'
-import { type Asker, type Entry, entryFor } from '../openings/index.ts'
-import { clientClocks } from '../practice/index.ts'
+import { type Asker, type Entry, entryFor, why } from '../openings/index.ts'
+import { clientClocks, type Practice } from '../practice/index.ts'
 import { printOfBooking, Refused } from '../request/index.ts'
 import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
+import { askByHand, circumstances } from './circumstances.ts'
 import { enter, type OfPath } from './desk.ts'
 import { published } from './house.ts'
 import { carryOut } from './link.ts'
@@ -67,13 +68,32 @@ export function bookAll(
       taken.push(body.start)
     }
   })
-  if (taken.length > 0) {
-    const home = zone(practice.profile.zone)
-    const times = taken.map((start) => moment(start, home)).join('; ')
-    throw new Refused(409, 'series-taken', { where: 'sessions', data: { times, many: taken.length } })
-  }
+  if (taken.length > 0) throw tookAway(practice, taken, 'series-taken')
   return { seq }
 }
+
+/** Bookings as they were seen, with whether they still are so. @throws Refused where one is not known */
+function foundAll(
+  { house }: Work,
+  bookings: readonly { booking: string; seen: string }[],
+): { booking: Booking; current: boolean }[] {
+  return bookings.map(({ booking: id, seen }) => {
+    const booking = house.booking(id)
+    if (!booking) throw new Refused(404, 'unknown-booking')
+    return { booking, current: seen === printOfBooking(booking) }
+  })
+}
+
+/** How each of several is told: the first of all of them, and no other of which nothing was ever sent. */
+const toldOf = (
+  { house }: Work,
+  { id }: Booking,
+  i: number,
+  { said, silent = false }: { said: string; silent?: boolean | undefined },
+): { text: string; silent?: true } =>
+  silent || (i > 0 && house.lines('mail', bookingSubject(id)) === 0)
+    ? { text: '', silent: true }
+    : { text: i === 0 ? said : '' }
 
 /**
  * Cancels several sessions of somebody, whole or not at all. The first message tells of all of them; of those about which
@@ -81,23 +101,72 @@ export function bookAll(
  * @throws Refused as cancelling one is
  */
 export function endSeries(work: Work, { bookings, text, silent }: EndSeriesBody): { seq: number } {
-  const { house } = work
-  const found = bookings.map(({ booking: id, seen }): { booking: Booking; current: boolean } => {
-    const booking = house.booking(id)
-    if (!booking) throw new Refused(404, 'unknown-booking')
-    return { booking, current: seen === printOfBooking(booking) }
-  })
+  const found = foundAll(work, bookings)
   const [{ booking: first }] = found as [(typeof found)[number]]
   const starts = found.map(({ booking }) => booking.start)
   const { place, asked } = first
   const said = withDates(work, { place, person: asked.person }, text, 'series.ended', starts)
   let seq = 0
   found.forEach(({ booking, current }, i) => {
-    const quiet = silent || (i > 0 && house.lines('mail', bookingSubject(booking.id)) === 0)
-    const goes = quiet ? { text: '', silent: true } : { text: i === 0 ? said : '' }
-    seq = carryOut(work, booking, { do: 'cancel', by: 'practitioner', ...goes }, { current }).seq
+    const told = toldOf(work, booking, i, { said, silent })
+    seq = carryOut(work, booking, { do: 'cancel', by: 'practitioner', ...told }, { current }).seq
   })
   return { seq }
+}
+
+/**
+ * Moves several sessions of somebody, whole or not at all, each to its own start; none of them is in another's way where
+ * it was before. They are told of as those that are cancelled.
+ * @throws Refused as moving one is; naming the starts that are taken
+ */
+export function moveSeries(work: Work, { bookings, text, silent }: MoveSeriesBody): { seq: number } {
+  const { house, now } = work
+  const { practice } = published(house)
+  const found = foundAll(work, bookings)
+  const [{ booking: first }] = found as [(typeof found)[number]]
+  const starts = bookings.map(({ start }) => start)
+  const { place, asked } = first
+  const said = withDates(work, { place, person: asked.person }, text, 'series.moved', starts)
+  const owners = found.map(({ booking }) => nameOf(bookingSubject(booking.id)))
+  const also: Entry[] = []
+  const taken: Instant[] = []
+  let seq = 0
+  found.forEach(({ booking, current }, i) => {
+    const start = starts[i]!
+    const { minutes, service } = booking
+    const to = { start, place: booking.place, minutes, clash: false }
+    const about = {
+      ...circumstances(house, booking, now),
+      closuresOf: () =>
+        why(
+          practice,
+          house.diary(start, start, { owners }, also),
+          askByHand(practice, booking, to, now),
+          start,
+        ),
+    }
+    const told = toldOf(work, booking, i, { said, silent })
+    try {
+      seq = carryOut(work, booking, { do: 'move', ...to, ...told }, { current, about }).seq
+      also.push(entryFor(practice, { ...to, id: booking.id, service, kind: 'session' }))
+    } catch (error) {
+      if (!(error instanceof Refused) || error.problem.code !== 'not-open') throw error
+      taken.push(start)
+    }
+  })
+  if (taken.length > 0) throw tookAway(practice, taken, 'series-taken.moved')
+  return { seq }
+}
+
+/** Some of the starts wished for are not free. */
+function tookAway(
+  practice: Practice,
+  taken: readonly Instant[],
+  word: 'series-taken' | 'series-taken.moved',
+): Refused {
+  const home = zone(practice.profile.zone)
+  const times = taken.map((start) => moment(start, home)).join('; ')
+  return new Refused(409, word, { where: 'sessions', data: { times, many: taken.length } })
 }
 
 /** A word with the moments of all of them, as whoever comes reads them. */
@@ -105,7 +174,7 @@ export function withDates(
   { house }: Work,
   { person, place }: Pick<SeriesBody, 'person' | 'place'>,
   text: string | undefined,
-  what: 'series.dates' | 'series.ended',
+  what: 'series.dates' | 'series.ended' | 'series.moved',
   starts: readonly Instant[],
 ): string {
   const { practice } = published(house)

@@ -18,6 +18,7 @@ import {
   forgetPeople,
   giveBack,
   moveOut,
+  moveSeries,
   publish,
   quote,
   replan,
@@ -150,6 +151,7 @@ export function deskApp(serving: Serving): Express {
   mount.take(desk.enter, schemas.enter, doing('enter', enter))
   mount.take(desk.series, schemas.series, doing('series', enterSeries))
   mount.take(desk.endSeries, schemas.endSeries, doing('end-series', endSeries))
+  mount.take(desk.moveSeries, schemas.moveSeries, doing('move-series', moveSeries))
   mount.take(desk.bringIn, schemas.bringIn, ({ body, key }) => {
     const done = here.call(bringIn, body, { scope: 'bring-in', key, body })
     serving.soon()

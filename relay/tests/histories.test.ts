@@ -291,6 +291,7 @@ it(`gives ${RUNS} histories the same end in memory and on a file, ended and star
     'desk publish',
     'desk series',
     'desk end-series',
+    'desk move-series',
     'till ask',
     'till tell',
     'till give',

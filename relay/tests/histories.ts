@@ -27,6 +27,7 @@ import {
   keep,
   lackingOf,
   MapStore,
+  moveSeries,
   openingsFor,
   payableNow,
   publish,
@@ -507,6 +508,17 @@ export class History {
             start: shift(start, later),
           })),
         })
+      case 'move-series': {
+        // What is booked with whoever comes first, each to where the next one was; now and then all to one start.
+        const booked = this.bookings.filter(({ status }) => status === 'booked')
+        const theirs = booked.filter(({ asked }) => asked.person.email === booked[0]!.asked.person.email)
+        if (theirs.length === 0) return 'nobody'
+        const bookings = theirs.map((one, i) => ({
+          ...{ booking: one.id, seen: printOfBooking(one) },
+          start: which % 5 === 0 ? start : shift((theirs[i + 1] ?? one).start, (which % 2) * DAY),
+        }))
+        return this.#call(moveSeries, { bookings, ...(which % 3 === 0 ? { silent: true } : { text: 'So.' }) })
+      }
       case 'end-series': {
         // What is booked with whoever comes first, from one on; now and then with one that can't be cancelled.
         const [first, ...others] = this.bookings.filter(

@@ -126,6 +126,43 @@ describe('several sessions at once', () => {
     expect(status('series-0')).toBe('booked')
   })
 
+  it('are moved whole or not at all, also into one another’s times; the first message tells of all', async () => {
+    expect((await book()).status).toBe(201)
+    house.clock.forward(MINUTE)
+    await house.relay.rounds.turn()
+    const at = (n: number) => bookingOf(house.relay, `series-${n}`).start
+    const to = (n: number, start: number) => ({
+      ...{ booking: `series-${n}`, seen: printOfBooking(bookingOf(house.relay, `series-${n}`)), start },
+    })
+    const move = (bookings: object[], more: object = {}) =>
+      ask<{ seq: number } & Problem>(
+        `${house.desk}/api/series/move`,
+        { bookings, ...more },
+        { bearer: house.key, key: freshKey() },
+      )
+    const [first, second, third] = [at(1), at(2), at(3)]
+    // Two to one time; one into what is left where it was; one into the past; one seen otherwise.
+    expect((await move([to(1, third), to(2, third)])).body.code).toBe('series-taken')
+    expect((await move([to(1, third)])).body.message).toMatch(/not free: .*Nothing was moved/)
+    expect((await move([to(1, house.clock.now() - DAY)])).body.code).toBe('series-taken')
+    expect((await move([{ ...to(1, third), seen: 'e'.repeat(64) }, to(3, first)])).body.code).toBe('changed')
+    expect([at(1), at(2), at(3)]).toEqual([first, second, third])
+    // In a ring, and the last a day on.
+    const later = shift(first, 10 * DAY)
+    expect((await move([to(1, second), to(2, third), to(3, later)], { text: 'A new rhythm.' })).status).toBe(
+      200,
+    )
+    expect([at(1), at(2), at(3)]).toEqual([second, third, later])
+    house.clock.forward(MINUTE)
+    await house.relay.rounds.turn()
+    const mails = house.mailbox.received.filter(
+      ({ to: whom, subject }) => whom.includes(person.email) && /^(?:Moved|New time)/.test(subject),
+    )
+    expect(mails).toHaveLength(1)
+    expect(mails[0]!.text).toContain('A new rhythm.')
+    expect(mails[0]!.text.match(/^– /gm)).toHaveLength(3)
+  })
+
   it('keep to what a record holds, however much is written with them', async () => {
     expect((await book({ text: 'x'.repeat(3_001) })).body.code).toBe('malformed')
     expect((await book({ text: 'x'.repeat(3_000) })).status).toBe(201)

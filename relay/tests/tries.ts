@@ -14,7 +14,7 @@ export type Try =
   | { who: 'desk'; does: DeskDoes['do']; booking: number; nth: number }
   | {
       who: 'desk'
-      does: 'enter' | 'series' | 'end-series' | 'quote' | 'answer' | 'publish'
+      does: 'enter' | 'series' | 'end-series' | 'move-series' | 'quote' | 'answer' | 'publish'
       booking: number
       nth: number
     }
@@ -196,7 +196,9 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
     weight: 2,
     arbitrary: fc.record({
       who: fc.constant('desk' as const),
-      does: fc.constantFrom(...(['enter', 'series', 'end-series', 'quote', 'answer', 'publish'] as const)),
+      does: fc.constantFrom(
+        ...(['enter', 'series', 'end-series', 'move-series', 'quote', 'answer', 'publish'] as const),
+      ),
       booking: some,
       nth: some,
     }),

@@ -7,6 +7,7 @@ import type {
   EndSeriesBody,
   EnterBody,
   ForgetBody,
+  MoveSeriesBody,
   QuoteBody,
   SeriesBody,
 } from '@acolhida/core/contract'
@@ -62,6 +63,7 @@ export interface Intention {
     | { do: 'enter'; body: EnterBody }
     | { do: 'series'; body: SeriesBody }
     | { do: 'end-series'; body: EndSeriesBody }
+    | { do: 'move-series'; body: MoveSeriesBody }
     | { do: 'answer'; body: AnswerBody }
     | { do: 'quote'; body: QuoteBody }
     | { do: 'waiting'; body: DeskLine }

@@ -119,13 +119,19 @@ export function takenOf(
 }
 
 const HALF_WEEK = 3.5 * DAY
+const NOBODYS: readonly string[] = []
 
 /**
  * What is taken around a stretch of time, live; nothing while it loads. Made again only when something in it has
  * changed; holds run out by the minute.
- * @param but a booking whose own time is left out
+ * @param but bookings whose own time is left out
  */
-export function useTaken(desk: Desk, from: Instant, to: Instant, but?: string): Taken | undefined {
+export function useTaken(
+  desk: Desk,
+  from: Instant,
+  to: Instant,
+  but: readonly string[] = NOBODYS,
+): Taken | undefined {
   const { practice, intentions, sessions, calendars, heldOut } = desk
   const margin = marginOf(practice)
   // By half weeks: what is looked at moves with every key that is typed, what is loaded does not.
@@ -136,10 +142,11 @@ export function useTaken(desk: Desk, from: Instant, to: Instant, but?: string): 
     [first, last],
   )
   const now = useMinute()
+  const own = but.join(' ')
   return useMemo(() => {
     if (!found || found.first !== first || found.last !== last) return undefined
-    const rows = but === undefined ? found.rows : found.rows.filter((row) => row.id !== but)
+    const rows = own === '' ? found.rows : found.rows.filter((row) => !own.split(' ').includes(row.id))
     const parts = { practice, intentions, sessions, calendars, heldOut }
     return takenOf(parts, rows, now, first, last)
-  }, [found, first, last, but, practice, intentions, sessions, calendars, heldOut, now])
+  }, [found, first, last, own, practice, intentions, sessions, calendars, heldOut, now])
 }

@@ -30,7 +30,12 @@ export function useWeighed(desk: Desk, chosen: Chosen, but?: string): Weighed & 
   const now = useMinute()
   const { practice } = desk
   const around = startIn(practice, chosen) ?? now
-  const taken = useTaken(desk, shift(around, -AROUND), shift(around, AROUND), but)
+  const taken = useTaken(
+    desk,
+    shift(around, -AROUND),
+    shift(around, AROUND),
+    but === undefined ? undefined : [but],
+  )
   const scales = useMemo(() => taken && new Scales(practice, taken, now), [practice, taken, now])
   return useMemo(() => {
     if (!scales) return { ...UNKNOWN, nearest: [], open: [], taken: undefined }

@@ -53,7 +53,7 @@ const WHERE: readonly [Book, RegExp, WayMoment][] = [
 const OWN = /^letters\.(?:new-request|word|client-|has-lapsed|not-|session-soon|digest|freed-to-decide)/
 /** Refusals that only a desk, a program or a phone of the practitioner's meets. */
 const DESK =
-  /^refusals\.(?:no-seal|no-gateway|gateway|key-reused|no-key|unknown-word|word-used|no-phone-key|older-package|unknown-booking|id-taken|unknown-enquiry|until|not-paired|paired-already|another-practice|wrong-code|nothing-to-take-back|not-paid|more-than-owed|unknown-payment|nothing-to-invoice|invoiced-already|no-invoice|till\.|not-counted|hold-stands|too-many-offers|not-open\.(?:offers|move|by-hand)|too-early|practice|unknown\.demo|unknown-feed|no-phone\.text|changed\.(?:decided|written)|no-card|unknown-line|unknown-freed|in-line-already|nothing-left|unknown-preparation|too-many-courses|unknown-path|no-path|forget-open|path-impossible|not-proved|not-waiting$|not-booked$)/
+  /^refusals\.(?:no-seal|no-gateway|gateway|key-reused|no-key|unknown-word|word-used|no-phone-key|older-package|unknown-booking|id-taken|unknown-enquiry|until|not-paired|paired-already|another-practice|wrong-code|nothing-to-take-back|not-paid|more-than-owed|unknown-payment|nothing-to-invoice|invoiced-already|no-invoice|till\.|not-counted|hold-stands|too-many-offers|not-open\.(?:offers|move|by-hand)|too-early|series-taken\.moved|practice|unknown\.demo|unknown-feed|no-phone\.text|changed\.(?:decided|written)|no-card|unknown-line|unknown-freed|in-line-already|nothing-left|unknown-preparation|too-many-courses|unknown-path|no-path|forget-open|path-impossible|not-proved|not-waiting$|not-booked$)/
 
 /** Whether a client reads a sentence. */
 export const isClients = (key: string): boolean => !OWN.test(key) && !DESK.test(key)

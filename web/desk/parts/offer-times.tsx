@@ -36,7 +36,7 @@ export function OfferTimes({ desk, booking, close }: { desk: Desk; booking: Book
   const [said, setSaid] = useState<GoesWith>({ text: '' })
   const place = booking.place
   const where = zoneOf(practice, placeOf(practice, place))
-  const taken = useTaken(desk, minute, shift(minute, DAYS * DAY), booking.id)
+  const taken = useTaken(desk, minute, shift(minute, DAYS * DAY), [booking.id])
   const days = useMemo(() => {
     const own = serviceOf(practice, booking.service)
     if (!own || !taken) return []

@@ -32,6 +32,7 @@ const DONE: Partial<Record<Intention['command']['do'], string>> = {
   enter: 'Booked in',
   series: 'Sessions booked for',
   'end-series': 'Sessions cancelled for',
+  'move-series': 'Sessions moved for',
   overrule: 'Decided differently for',
   answer: 'Answered',
   quote: 'Quote for',

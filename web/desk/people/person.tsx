@@ -11,6 +11,7 @@ import { PageHead } from '../parts/page-head.tsx'
 import { asUri } from '../parts/uri.ts'
 import { bookingLine, serviceName, standingWords, when } from '../parts/words.ts'
 import { EndSessions } from '../planning/end-sessions.tsx'
+import { MoveSessions } from '../planning/move-sessions.tsx'
 import { ToPrepareOf } from '../preparing/theirs.tsx'
 import { Card } from '../request/card.tsx'
 import { LinesOf } from '../waiting/lines-of.tsx'
@@ -126,14 +127,15 @@ export function PersonPage() {
 /** How many bookings are listed before one asks for the rest. */
 const SHOWN = 20
 
-function Bookings({ desk: { practice }, bookings }: { desk: Desk; bookings: readonly BookingRow[] }) {
+function Bookings({ desk, bookings }: { desk: Desk; bookings: readonly BookingRow[] }) {
+  const { practice } = desk
   const now = useMinute()
   const [all, setAll] = useState(false)
   const inOrder = [...bookings].sort((a, b) => b.start - a.start)
   const coming = inOrder.filter((booking) => booking.start > now && !isGone(booking, now))
   const past = inOrder.filter((booking) => !coming.includes(booking))
   const booked = coming.filter(({ status }) => status === 'booked').reverse()
-  const [ends, setEnds] = useState(false)
+  const [does, setDoes] = useState<'move' | 'end'>()
   const shown = all ? past : past.slice(0, SHOWN)
   return (
     <div className="grid h-fit gap-4">
@@ -144,12 +146,18 @@ function Bookings({ desk: { practice }, bookings }: { desk: Desk; bookings: read
         of={coming.reverse()}
       >
         {booked.length > 1 && (
-          <button type="button" className="press press-quiet mt-1" onClick={() => setEnds(true)}>
-            End sessions from one on…
-          </button>
+          <>
+            <button type="button" className="press press-quiet mt-1" onClick={() => setDoes('move')}>
+              Move sessions from one on…
+            </button>
+            <button type="button" className="press press-quiet mt-1" onClick={() => setDoes('end')}>
+              End sessions from one on…
+            </button>
+          </>
         )}
       </BookingList>
-      {ends && <EndSessions practice={practice} coming={booked} close={() => setEnds(false)} />}
+      {does === 'move' && <MoveSessions desk={desk} coming={booked} close={() => setDoes(undefined)} />}
+      {does === 'end' && <EndSessions practice={practice} coming={booked} close={() => setDoes(undefined)} />}
       <BookingList practice={practice} title="Before" nothing="Nothing yet." of={shown} />
       {shown.length < past.length && (
         <button type="button" className="press justify-self-start" onClick={() => setAll(true)}>

@@ -5,11 +5,13 @@ import type {
   DeskLineDoes,
   EndSeriesBody,
   EnterBody,
+  MoveSeriesBody,
   QuoteBody,
   SeriesBody,
 } from '@acolhida/core/contract'
 import { type Practice, questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { Answers } from '@acolhida/core/questions'
+import type { Instant } from '@acolhida/core/time'
 import { newKey, RelayError } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import { connectionRow } from '../data/database.ts'
@@ -106,6 +108,21 @@ export async function cancelSeries(
   await intend({
     booking: each[0]!.booking,
     command: { do: 'end-series', body: { bookings: each, ...said } },
+  })
+}
+
+/** Moves several sessions of somebody, each to a start of its own, whole or not at all. */
+export async function moveSessions(
+  moved: readonly { booking: Booking; start: Instant }[],
+  said: Omit<MoveSeriesBody, 'bookings'>,
+): Promise<void> {
+  const { printOfBooking } = await import('@acolhida/core/request')
+  const bookings = moved.map(({ booking, start }) => ({
+    ...{ booking: booking.id, seen: printOfBooking(booking), start },
+  }))
+  await intend({
+    booking: bookings[0]!.booking,
+    command: { do: 'move-series', body: { bookings, ...said } },
   })
 }
 

@@ -12,6 +12,7 @@ import {
   type EnterBody,
   type ForgetBody,
   type GiveBackBody,
+  type MoveSeriesBody,
   type PairBody,
   type QuoteBody,
   type SeriesBody,
@@ -40,6 +41,8 @@ export const deskRelay = {
   release: (back: boolean, bearer: string) => ask(desk.release, { body: { back }, bearer }),
   series: (body: SeriesBody, key: string, bearer: string) => ask(desk.series, { body, key, bearer }),
   endSeries: (body: EndSeriesBody, key: string, bearer: string) => ask(desk.endSeries, { body, key, bearer }),
+  moveSeries: (body: MoveSeriesBody, key: string, bearer: string) =>
+    ask(desk.moveSeries, { body, key, bearer }),
   bringIn: (body: BringInBody, key: string, bearer: string) => ask(desk.bringIn, { body, key, bearer }),
   bringOut: (body: BringOutBody, key: string, bearer: string) => ask(desk.bringOut, { body, key, bearer }),
   enter: (body: EnterBody, key: string, bearer: string) => ask(desk.enter, { body, key, bearer }),

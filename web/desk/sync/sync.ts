@@ -77,6 +77,7 @@ async function passOn(key: string): Promise<void> {
       if (command.do === 'enter') await enter(command.body, intention.key, key)
       else if (command.do === 'series') await deskRelay.series(command.body, intention.key, key)
       else if (command.do === 'end-series') await deskRelay.endSeries(command.body, intention.key, key)
+      else if (command.do === 'move-series') await deskRelay.moveSeries(command.body, intention.key, key)
       else if (command.do === 'answer') await deskRelay.answer(command.body, intention.key, key)
       else if (command.do === 'quote') await deskRelay.quote(command.body, intention.key, key)
       else if (command.do === 'waiting') await deskRelay.waiting(command.body, intention.key, key)
