@@ -391,6 +391,7 @@ export const door = {
         'unknown-place',
         'series-taken',
         'not-left',
+        'path-order',
       ] as const),
     ],
     says: 'Books sessions of a path, whole or not at all; what is taken is named.',

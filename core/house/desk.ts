@@ -174,6 +174,8 @@ export function enter(
   const closures = why(reckoned.practice, house.diary(start, start, but, also), ask, start)
   // A path is planned as far ahead as its sessions go.
   const theirs = path ? closures.filter(({ rule }) => rule !== 'reach') : closures
+  if (client && theirs.some((one) => one.rule === 'person' && one.because === 'path'))
+    throw new Refused(409, 'path-order', { where: 'start' })
   if ((client ? theirs : blockingMove(closures, body.clash)).length > 0)
     throw new Refused(409, client ? 'not-open' : 'not-open.by-hand', { where: 'start' })
   const shown = checkByHand(reckoned, body, minutes)

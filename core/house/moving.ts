@@ -13,6 +13,7 @@ import {
 import { personBehind } from '../request/index.ts'
 import { addDays, dateAt, dayNumber, type Instant, type Zone } from '../time/index.ts'
 import { type House, published } from './house.ts'
+import { daysFor } from './path.ts'
 
 /** How far on one looks for more, where a page has none, in days. */
 const LOOK_ON = 120
@@ -34,6 +35,7 @@ export function askToMove(house: House, booking: Booking, placeId: string, now: 
       ...newClient,
       standing: personBehind({ people, salt }, asked.person.email)?.standing ?? 'new',
       invited: [id],
+      ...(asked.path ? { between: daysFor({ house, changes: [] }, asked.path, placeId) } : {}),
     },
     now,
   }

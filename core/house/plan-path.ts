@@ -9,7 +9,7 @@ import { coursesBehind, theirsBehind, type WhoseLink } from './course-link.ts'
 import { type House, published } from './house.ts'
 import { checkWindows } from './line.ts'
 import { clockNames } from './link-view.ts'
-import { type OpenPath, openPath, sessionLeft } from './path.ts'
+import { daysFor, type OpenPath, openPath, sessionLeft } from './path.ts'
 import { bookAll, type OneOfSeries, withDates } from './series.ts'
 import type { Work } from './work.ts'
 
@@ -73,13 +73,18 @@ export function planPath(work: Work, { hash, ...body }: PlanPathBody & { hash: s
   const from = there.toInstant(dayNumber(begin), 0)
   const diary = house.diary(from, there.toInstant(dayNumber(addDays(until, 1)), 0))
   const { sessions } = planSessions(practice, diary, wish)
+  const planned = new Map(
+    sessions.flatMap(({ start }, i) => (start === undefined ? [] : [[left[i]!.session.id, start] as const])),
+  )
   return {
     clocks: clockNames(practice, place, course.given.person.zone),
     sessions: sessions.map(({ meant, start, days, minutes }, i) => {
       const { session } = left[i]!
       const own = each[i]!
       const day = start === undefined ? meant : dateAt(there, start)
-      const others = startsOn(practice, diary, { ...wish, ...own }, day)
+      const of = { course: id, session: session.id }
+      const between = daysFor(work, of, place, new Map([...planned].filter(([one]) => one !== session.id)))
+      const others = startsOn(practice, diary, { ...wish, ...own, asker: { ...asker, between } }, day)
       return {
         ...{ session: session.id, name: own.service.name, minutes: session.minutes, meant },
         ...(start === undefined ? {} : { start }),

@@ -12,7 +12,7 @@ import { askByHand, circumstances } from './circumstances.ts'
 import { enter, type OfPath } from './desk.ts'
 import { published } from './house.ts'
 import { carryOut } from './link.ts'
-import { noteBooked, openPath, sessionLeft } from './path.ts'
+import { daysFor, noteBooked, openPath, sessionLeft } from './path.ts'
 import { lookIn } from './spoken.ts'
 import type { Work } from './work.ts'
 
@@ -57,8 +57,16 @@ export function bookAll(
   const taken: Instant[] = []
   const also: Entry[] = []
   let seq = 0
+  const chosen = new Map(
+    all.flatMap(({ body, path }) => (path ? [[path.session.id, body.start] as const] : [])),
+  )
   all.forEach(({ body, path }, i) => {
-    const from = { also, ...(path ? { path } : {}), ...(client ? { client } : {}) }
+    const between =
+      path && daysFor(work, { course: path.course, session: path.session.id }, body.place, chosen)
+    const from = {
+      ...{ also, ...(path ? { path } : {}) },
+      ...(client ? { client: { ...client, ...(between ? { between } : {}) } } : {}),
+    }
     try {
       seq = enter(work, { ...body, ...(i === 0 ? said : { silent: true }) }, from).seq
       also.push(entryFor(practice, { ...body, kind: 'session' }))

@@ -21,12 +21,20 @@ import {
 import { type AwayTime, awayTimes } from './away.ts'
 
 /** Who asks for an opening. What binds clients only does not bind the practitioner. */
+/** From which day to which, both with it, by the clock of the place. */
+export interface Between {
+  from?: LocalDate
+  to?: LocalDate
+}
+
 export interface Asker {
   who: 'client' | 'practitioner'
   standing: Standing
   /** Services this person has been invited to, or has come to by the service's own link. */
   invited: readonly string[]
   blocked: boolean
+  /** It is a session of their path, and lies here on it. */
+  between?: Between
 }
 
 /** A client of whom nothing is known yet. */

@@ -82,6 +82,10 @@ const CASES: [Closure, string][] = [
   ],
   [{ rule: 'person', because: 'blocked' }, 'This person can’t book online.'],
   [{ rule: 'person', because: 'invited-only' }, 'It is for invited people only.'],
+  [
+    { rule: 'person', because: 'path', from: '2026-12-03' as never, to: '2026-12-17' as never },
+    'On their path it lies from Thu 3 Dec on and until Thu 17 Dec.',
+  ],
 ]
 
 describe('closures in words', () => {

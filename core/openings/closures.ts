@@ -35,7 +35,10 @@ interface Own {
   full: { service: string; because: 'no-seat' | 'no-date' | 'too-few' }
   /** `left` minutes would stay free there, too few to use. */
   untidy: { service: string; side: 'before' | 'after'; left: number }
-  person: { because: 'invited-only' | 'link-only' | 'blocked' }
+  /** `path`: on their path it lies from one day to another. */
+  person:
+    | { because: 'invited-only' | 'link-only' | 'blocked' }
+    | { because: 'path'; from?: LocalDate; to?: LocalDate }
 }
 
 interface Limit {
@@ -203,12 +206,19 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
   },
   person: {
     name: 'invitations',
-    words: ({ because }) =>
-      ({
-        blocked: 'This person can’t book online.',
-        'invited-only': 'It is for invited people only.',
-        'link-only': 'It is for people who have its link.',
-      })[because],
+    words: (closure) =>
+      closure.because === 'path'
+        ? `On their path it lies ${[
+            closure.from ? `from ${shortDate(closure.from)} on` : '',
+            closure.to ? `until ${shortDate(closure.to)}` : '',
+          ]
+            .filter(Boolean)
+            .join(' and ')}.`
+        : {
+            blocked: 'This person can’t book online.',
+            'invited-only': 'It is for invited people only.',
+            'link-only': 'It is for people who have its link.',
+          }[closure.because],
     place: () => ({ at: 'people' }),
   },
 }

@@ -30,11 +30,19 @@ export function openStarts(
 ): Instant[] {
   const f = frame(practice, ask)
   if (closedToPerson(f)) return []
-  const first = dayNumber(from)
+  const { between } = f.asker
+  const begins = dayNumber(between?.from !== undefined && between.from > from ? between.from : from)
+  const last = dayNumber(from) + days - 1
+  const ends = between?.to === undefined ? last : Math.min(last, dayNumber(between.to))
+  if (begins > ends) return []
+  return startsFrom(f, diary, begins, ends - begins + 1)
+}
+
+function startsFrom(f: Frame, diary: Diary, first: DayNumber, days: number): Instant[] {
   const begin = f.zone.toInstant(first, 0)
   const end = f.zone.toInstant((first + days) as DayNumber, 0)
   const found = joinable(f, diary, begin, end)
-  if (!(ask.service.seats > 1 && ask.service.groupAt === 'dates')) {
+  if (!(f.service.seats > 1 && f.service.groupAt === 'dates')) {
     sweep(f, diary, forbiddenStarts(f, diary, begin, end), first, days, found)
   }
   return ascending(found) ? found : [...new Set(found)].sort((a, b) => a - b)

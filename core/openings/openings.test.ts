@@ -166,6 +166,35 @@ describe('single rules', () => {
     expect(rules(practice, [], now, '2026-11-26T09:00', { ...newClient, who: 'practitioner' })).toEqual([])
   })
 
+  it('closes the days before and after where a session of their path may lie', () => {
+    const day = [{ from: wallTime(540), to: wallTime(660) }]
+    const practice = samplePractice({
+      hours: { weekly: [day, day, day, day, day, day, day], changedDays: [] },
+    })
+    const dates = ['2026-11-26', '2026-11-27', '2026-11-28', '2026-11-29']
+    const bounds = [undefined, '2026-11-25', '2026-11-27', '2026-11-28', '2026-12-09']
+    for (const from of bounds)
+      for (const to of bounds) {
+        const between = { ...(from ? { from: date(from) } : {}), ...(to ? { to: date(to) } : {}) }
+        for (const who of ['client', 'practitioner'] as const) {
+          const asker = { ...newClient, who, between }
+          const open = openStarts(
+            practice,
+            makeDiary(practice, []),
+            ask(practice, now, asker),
+            date(dates[0]!),
+            dates.length,
+          ).map((start) => dateTimeAt(lisbon, start) as string)
+          // All that `why` says nothing of, and no other; on the days between, both of them with it.
+          for (const start of dates.flatMap((one) => [`${one}T09:00`, `${one}T09:45`])) {
+            const lies = (!from || from <= start.slice(0, 10)) && (!to || start.slice(0, 10) <= to)
+            expect(rules(practice, [], now, start, asker)).toEqual(lies ? [] : ['person'])
+            expect(open.includes(start)).toBe(lies)
+          }
+        }
+      }
+  })
+
   it('closes invited-only services and blocked people', () => {
     const practice = samplePractice({ services: [sampleService({ bookableBy: 'invited' })] })
     expect(rules(practice, [], now, '2026-11-26T09:00')).toEqual(['person'])

@@ -42,7 +42,7 @@ export function closuresIn(f: Frame, diary: Diary, start: Instant): Closure[] {
     closures.push({ rule: 'full', service: f.service.id, because: 'too-few' })
   }
   if (!joining && !byDate && f.service.tidy) closures.push(...untidy(f, near, start, end))
-  return [...closures, ...person(f)]
+  return [...closures, ...person(f, start)]
 }
 
 /** Whether a group date has missed its least number of people: it is called off, and nobody can join it any more. */
@@ -240,10 +240,21 @@ export function keepsWhole(practice: Practice, diary: Diary, ask: Ask): (start: 
   }
 }
 
-function person(f: Frame): Closure[] {
-  if (f.asker.who === 'practitioner') return []
+/** Whether a start lies where a session of somebody's path may. */
+function liesBetween({ asker: { between = {} }, zone }: Frame, start: Instant): boolean {
+  const day = dateAt(zone, start)
+  return (
+    (between.from === undefined || between.from <= day) && (between.to === undefined || day <= between.to)
+  )
+}
+
+function person(f: Frame, start: Instant): Closure[] {
+  const { between } = f.asker
+  const outside = between !== undefined && !liesBetween(f, start)
+  const onPath: Closure[] = outside ? [{ rule: 'person', because: 'path', ...between }] : []
+  if (f.asker.who === 'practitioner') return onPath
   if (f.asker.blocked) return [{ rule: 'person', because: 'blocked' }]
   const { bookableBy, id } = f.service
-  if (bookableBy === 'everyone' || f.asker.invited.includes(id)) return []
-  return [{ rule: 'person', because: bookableBy === 'link' ? 'link-only' : 'invited-only' }]
+  if (bookableBy === 'everyone' || f.asker.invited.includes(id)) return onPath
+  return [...onPath, { rule: 'person', because: bookableBy === 'link' ? 'link-only' : 'invited-only' }]
 }

@@ -5,7 +5,7 @@ import { balanceOf } from '@acolhida/core/preparing'
 import { DAY, duration, HOUR, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { openStartsOf } from './client.ts'
-import { bookingOf, changePractice, packOf, publishTo } from './inside.ts'
+import { bookingOf, changePractice, linkTo, packOf, publishTo } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
 
 const PATH: Path = {
@@ -88,6 +88,42 @@ describe('a path', () => {
       'short-3',
     ])
     expect(path!.transfer?.reference).toMatch(/^RF/)
+  })
+
+  it('is booked in its order and at its distances, and moved by its client within them', async () => {
+    const secret = await given()
+    const { body: planned } = await plan(secret)
+    const [long, first, second, third] = planned.sessions.map(({ session, start }) => ({
+      session,
+      start: start!,
+    }))
+    const book = (sessions: object[]) => call(secret, 'book', { sessions })
+    // What is offered of a day is within the order, too: never nearer than five days to the one before.
+    for (const [i, { others }] of planned.sessions.entries())
+      for (const other of i === 0 ? [] : others)
+        expect(other - planned.sessions[i - 1]!.start!).toBeGreaterThan(4 * DAY)
+    const swapped = [
+      { ...long, start: first!.start },
+      { ...first, start: long!.start },
+    ]
+    expect((await book(swapped)).body.code).toBe('path-order')
+    expect(
+      (await book([long!, { ...first, start: second!.start }, { ...second, start: first!.start }])).body.code,
+    ).toBe('path-order')
+    expect(balance()).toMatchObject({ planned: 0, left: 4 })
+    expect((await book([long!, first!, second!, third!])).status).toBe(200)
+    // Moved by its client, the second stays between its neighbours.
+    const { session } = first!
+    const booking = course().booked![session]!
+    const moves = await ask<{ starts: number[] }>(
+      `${house.door}/api/link/${linkTo(house.relay, booking)}/openings`,
+      { days: 60, from: '2026-11-25' },
+    )
+    expect(moves.body.starts.length).toBeGreaterThan(0)
+    for (const start of moves.body.starts) {
+      expect(start - long!.start).toBeGreaterThanOrEqual(0)
+      expect(second!.start - start).toBeGreaterThan(4 * DAY)
+    }
   })
 
   it('is planned and booked by its client, whole or not at all, the long session before the short ones', async () => {
