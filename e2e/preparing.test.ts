@@ -43,6 +43,16 @@ it('what clients prepare is written, and goes out with a service', async () => {
   await card('How to reach me').getByText('listening service', { exact: false }).first().waitFor()
   await card('How to reach me').getByLabel('Coaching session').check()
   await card('How to reach me').getByText('Goes out with Coaching session.').waitFor()
+  const pdf = (name: string, text: string) => ({
+    name,
+    mimeType: 'application/pdf',
+    buffer: Buffer.from(text),
+  })
+  const choose = card('How to reach me').getByLabel('A PDF with it, or instead…')
+  await choose.setInputFiles(pdf('letter.pdf', 'no such thing'))
+  await card('How to reach me').getByText('“letter.pdf” is no PDF.').waitFor()
+  await choose.setInputFiles(pdf('My house.pdf', '%PDF-1.7 A letter'))
+  await card('How to reach me').getByText('My house, 1 KB').waitFor()
   await look(desk, 'letter')
   for (const name of ['Something to sign', 'A questionnaire', 'A file to bring', 'Something to do'])
     await desk.getByRole('button', { name, exact: true }).click()
@@ -72,6 +82,11 @@ it('one message and one page: given to one person, as they will read it', async 
   const link = /http\S+\/yours\/\S+/.exec(mail.text)![0]
   await client.goto(link)
   await client.getByRole('heading', { name: '5 things to do' }).waitFor()
+  const [saved] = await Promise.all([
+    client.waitForEvent('download'),
+    client.getByRole('link', { name: 'Open “My house” (PDF, 1 KB)' }).click(),
+  ])
+  expect(saved.suggestedFilename()).toBe('My house.pdf')
   await look(client, 'yours')
 })
 

@@ -26,6 +26,8 @@ export interface StationView {
   filled?: { answered: number; of: number }
   /** A letter. */
   letter?: TextBlock[]
+  /** The PDF that belongs to it, in bytes; asked for by itself. */
+  document?: { name: string; size: number }
   /** What is to be brought or ticked, and where. */
   text?: string
   address?: string

@@ -1,12 +1,12 @@
 import { isEnded, isPlaced, seenAt, stateAt } from '../booking/index.ts'
 import type { CourseView, StationView, YoursView } from '../contract/course-types.ts'
-import { preparationOf, serviceOf } from '../practice/index.ts'
+import { documentSize, type LetterDocument, preparationOf, serviceOf } from '../practice/index.ts'
 import { type Course, courseAt, readerOfCourse, type StationState } from '../preparing/index.ts'
 import { type Answers, openAnswers, type Question } from '../questions/index.ts'
-import { personBehind } from '../request/index.ts'
+import { personBehind, Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
 import { doorTerms, toldAgreement, toldAgreements } from './agreeing.ts'
-import { askedIn, coursesBehind, type WhoseLink } from './course-link.ts'
+import { askedIn, coursesBehind, theirsBehind, type WhoseLink } from './course-link.ts'
 import { type House, published } from './house.ts'
 import { clockNames } from './link-view.ts'
 import { pathView } from './path.ts'
@@ -57,7 +57,14 @@ function stationView(
   }
   switch (preparation?.is) {
     case 'read':
-      return [{ ...view, letter: preparation.text }]
+      return [
+        {
+          ...{ ...view, letter: preparation.text },
+          ...(preparation.document
+            ? { document: { name: preparation.document.name, size: documentSize(preparation.document) } }
+            : {}),
+        },
+      ]
     case 'bring':
       return [{ ...view, text: preparation.text }]
     case 'tick':
@@ -114,6 +121,19 @@ function courseView(house: House, course: Course, whole: boolean, now: Instant):
         }
       : {}),
   }
+}
+
+/** The PDF of a letter that a link may show. @throws Refused */
+export function letterDocument(
+  house: House,
+  hash: string,
+  { course: id, station: name }: { course: string; station: string },
+): LetterDocument {
+  const course = coursesBehind(house, theirsBehind(house, hash)).find((one) => one.id === id)
+  const station = course?.given.stations.find((one) => one.id === name)
+  const preparation = station && preparationOf(published(house).practice, station.preparation)
+  if (preparation?.is !== 'read' || !preparation.document) throw new Refused(404, 'unknown-file')
+  return preparation.document
 }
 
 /** How whoever reads the page is called: who prepares, where the link is of that alone. */

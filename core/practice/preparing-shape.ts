@@ -15,7 +15,7 @@ import {
   yes,
 } from '../shape/shape.ts'
 import { type Piece, TERMS_FIELDS, type TextBlock } from '../terms/types.ts'
-import { DUE_FROM, type Preparation } from './preparation.ts'
+import { DUE_FROM, LARGEST_DOCUMENT, type Preparation } from './preparation.ts'
 
 /** Where a link in a text may lead: a page, or a mail. */
 export const linkTo = pattern(/^(https?:\/\/|mailto:)\S{3,500}$/, 510)
@@ -33,6 +33,16 @@ export const textBlock: Schema<TextBlock> = oneOf(
 /** By when something is to be done. */
 export const preparationDueShape = object({ from: one(...DUE_FROM), by: isoDuration })
 
+/** A PDF begins with `%PDF-` (ISO 32000-1, 7.5.2), in base64 so. */
+const document = object({
+  name: line(120),
+  data: pattern(
+    /^data:application\/pdf;base64,JVBERi0[A-Za-z0-9+/]*={0,2}$/,
+    Math.ceil(LARGEST_DOCUMENT / 3) * 4 + 100,
+    '{{#label}} is no PDF',
+  ),
+})
+
 const common = {
   id,
   name: line(120),
@@ -43,7 +53,7 @@ const common = {
 /** What a client reads, signs, fills, brings or ticks. */
 export const preparationShape = exactly<Preparation, TextBlock | Piece>()(
   tagged('is', {
-    read: { ...common, text: list(textBlock, 500) },
+    read: { ...common, text: list(textBlock, 500), document: maybe(document) },
     sign: { ...common, terms: id },
     answer: { ...common, questionnaire: id },
     bring: { ...common, text: text(2_000) },

@@ -5,12 +5,14 @@ import {
   bookPath,
   doStation,
   keepHalf,
+  letterDocument,
   openCourses,
   planPath,
   takeCourseFile,
   theirsBehind,
   yoursView,
 } from '@acolhida/core/house'
+import { documentBytes } from '@acolhida/core/practice'
 import { LARGEST_FILE } from '@acolhida/core/questions'
 import { sha256Hex } from '@acolhida/core/terms'
 import { type Express, type Request, type Response, raw } from 'express'
@@ -70,6 +72,18 @@ export function mountYours(
       { ...body, hash },
       { scope: 'yours half', key, body: { hash, ...body } },
     )
+  })
+  app.get('/api/yours/:secret/documents/:course/:station', (req, res) => {
+    const { course, station } = req.params
+    const document = theirs(req, linkAt(hashIn(req), res)).look((house) =>
+      letterDocument(house, hashIn(req), { course, station }),
+    )
+    // To be saved, and opened by what the reader trusts with it.
+    res
+      .type('application/pdf')
+      .attachment(`${document.name}.pdf`)
+      .set('Cache-Control', 'no-store')
+      .send(Buffer.from(documentBytes(document), 'base64'))
   })
   app.post(
     '/api/yours/:secret/files',

@@ -112,6 +112,41 @@ describe('what goes out with a booking', () => {
     expect((await ask(`${house.door}/api/yours/${half}`)).body.code).toBe('unknown-link')
   })
 
+  it('has a PDF with its letter, for whoever has the link of it', async () => {
+    const bytes = Buffer.from('%PDF-1.7\nA letter.')
+    const document = { name: 'My house', data: `data:application/pdf;base64,${bytes.toString('base64')}` }
+    const pack = packOf(house.relay)
+    const put = (own: object) =>
+      ask(
+        `${house.desk}/api/package`,
+        {
+          ...pack,
+          revision: packOf(house.relay).revision + 1,
+          practice: {
+            ...pack.practice,
+            preparations: PREPARATIONS.map((one) => (one.is === 'read' ? { ...one, document: own } : one)),
+          },
+        },
+        { method: 'PUT', bearer: house.key, key: freshKey() },
+      )
+    const page = { name: 'A page', data: `data:text/html;base64,${Buffer.from('<b>').toString('base64')}` }
+    expect((await put(page)).body.message).toMatch(/is no PDF/)
+    expect((await put(document)).status).toBe(200)
+    const { secret, course } = await given()
+    expect(stationIn(await look(secret), 'reach-me').document).toEqual({
+      name: 'My house',
+      size: bytes.length,
+    })
+    const at = (link: string, station: string) =>
+      fetch(`${house.door}/api/yours/${link}/documents/${course.course}/${station}`)
+    const found = await at(secret, 'reach-me')
+    expect(found.headers.get('content-type')).toBe('application/pdf')
+    expect(found.headers.get('content-disposition')).toBe('attachment; filename="My house.pdf"')
+    expect(Buffer.from(await found.arrayBuffer())).toEqual(bytes)
+    expect((await at(secret, 'consent')).status).toBe(404)
+    expect((await at('x'.repeat(43), 'reach-me')).status).toBe(404)
+  })
+
   it('gives once what is given once, and nothing where its word is taken back', async () => {
     await given()
     const { course } = await given('the-next-one')

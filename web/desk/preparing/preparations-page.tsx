@@ -1,11 +1,13 @@
 import {
   checkPractice,
+  documentSize,
   type Practice,
   type Preparation,
   type PreparationKind,
   servicesWith,
   withoutPreparation,
 } from '@acolhida/core/practice'
+import { sizeInWords } from '@acolhida/core/questions'
 import type { TextBlock } from '@acolhida/core/terms'
 import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
@@ -20,6 +22,7 @@ import { Tick } from '../parts/tick.tsx'
 import { withService } from '../service/with-service.ts'
 import { Fields } from '../settings/fields.tsx'
 import { beginPreparation } from './begin.ts'
+import { LetterPdf } from './letter-pdf.tsx'
 import { preparationSettings } from './settings.ts'
 import { withPrepares } from './with-prepares.ts'
 import { PREPARES, preparationLine } from './words.ts'
@@ -134,7 +137,7 @@ function OnePreparation({
             faults={faults}
             path={path}
           />
-          {one.is === 'read' && <Letter one={one} change={change} />}
+          {one.is === 'read' && <Letter practice={practice} one={one} change={change} />}
           <fieldset className="grid gap-1">
             <legend className="ask">Goes out with each booking of</legend>
             {practice.services.map((service) => (
@@ -167,9 +170,11 @@ function OnePreparation({
 
 /** What a letter says, and how it is read. */
 function Letter({
+  practice,
   one,
   change,
 }: {
+  practice: Practice
   one: Extract<Preparation, { is: 'read' }>
   change: (p: Practice, to: (of: Preparation) => Preparation) => Practice
 }) {
@@ -194,11 +199,17 @@ function Letter({
             {text.problem} It stays here.
           </p>
         )}
+        <LetterPdf practice={practice} one={one} change={change} />
       </div>
       <div>
         <h3 className="text-[14px]">As they read it</h3>
         <div dir="auto" className="mt-1 rounded-lg border border-line bg-paper p-4 wrap-anywhere">
           <BlocksText blocks={one.text} />
+          {one.document && (
+            <p className="mt-2 font-semibold">
+              {one.document.name} ({sizeInWords(documentSize(one.document))}), to save and open
+            </p>
+          )}
         </div>
       </div>
     </div>

@@ -42,12 +42,21 @@ const Wrong = ({ error }: { error: Error | null }) =>
 
 function ToRead(one: OneThing) {
   const does = useDoes(one)
-  const { letter = [], state } = one.station
+  const { letter = [], document: file, state, id } = one.station
   return (
     <>
       <div dir="auto" className="wrap-anywhere">
         <BlocksText blocks={letter} />
       </div>
+      {file && (
+        <a
+          className="press mt-3"
+          href={`/api/yours/${one.doing.secret}/documents/${one.course.course}/${id}`}
+          download={`${file.name}.pdf`}
+        >
+          {say('yours.document', { name: file.name, size: sizeInWords(file.size) })}
+        </a>
+      )}
       <Wrong error={does.error} />
       {state !== 'done' && (
         <button
