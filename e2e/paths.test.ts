@@ -1,4 +1,5 @@
-import { balanceOf } from '@acolhida/core/preparing'
+import { referenceOf } from '@acolhida/core/ledger'
+import { balanceOf, nextPay } from '@acolhida/core/preparing'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { faultsOf } from './axe.ts'
@@ -9,6 +10,8 @@ import { sortByKeys } from './sorting.ts'
 let house: House
 let desk: Page
 let client: Page
+/** What has come of the path, in minor units. */
+let paid = 0
 beforeAll(async () => {
   house = await openHouse()
   desk = await house.openDesk()
@@ -96,12 +99,41 @@ it('its client plans all of it on their page, changes one time, and books it at 
   await look(client, 'planned')
 })
 
+it('its money stands with all other money, and a transfer of a part is sure by its reference', async () => {
+  const part = nextPay(course()!)!
+  const said = (part.amount / 100).toFixed(2)
+  await desk.goto(`${house.desk}/money`)
+  const paths = desk.getByRole('region', { name: 'Paths' })
+  await paths.getByRole('link', { name: 'Beñat Lasarte' }).waitFor()
+  await paths.getByText(`€${said} by`, { exact: false }).waitFor()
+  await look(desk, 'money-paths')
+  const statement = {
+    ...{ name: 'statement.csv', mimeType: 'text/csv' },
+    buffer: Buffer.from(`Date;Name;Amount;Text\n2026-11-24;B. Lasarte;${said};${referenceOf(course()!)}\n`),
+  }
+  const open = async (): Promise<void> => {
+    await desk.getByLabel('Open a statement').setInputFiles(statement)
+    await desk.getByRole('button', { name: 'Read it so' }).click()
+  }
+  await open()
+  await desk.getByText('1 entry is sure, 0 to look at').waitFor()
+  await desk.getByRole('button', { name: 'Note the sure one' }).click()
+  await eventually('the payment', () => course()?.payments?.[0]?.amount === part.amount)
+  await desk.getByText(`€${said} by`, { exact: false }).waitFor()
+  await desk.reload()
+  await open()
+  await desk.getByText('0 entries are sure, 0 to look at, 1 noted before').waitFor()
+  paid = part.amount
+})
+
 it('the desk keeps its balance: what has come, longer, and an early end with what is to be given back', async () => {
   await toPerson()
   await desk.getByText('0 used · 7 planned · 0 left').waitFor()
   await desk.getByRole('button', { name: 'Something has come…' }).click()
   const dialog = () => desk.getByRole('dialog')
-  await dialog().getByLabel('How much', { exact: false }).fill('3000')
+  await dialog()
+    .getByLabel('How much', { exact: false })
+    .fill(((300_000 - paid) / 100).toFixed(2))
   await dialog().getByRole('button', { name: 'Note it' }).click()
   await desk.getByText('€3,000.00 of €3,000.00 paid').waitFor()
   await look(desk, 'balance')

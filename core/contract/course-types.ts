@@ -183,7 +183,7 @@ export type DeskCourseDoes =
   /** It is over; and so much of what has come is given back with it. */
   | { do: 'end'; back?: Minor }
   /** Something has come for a path, or was given back (below nothing). */
-  | { do: 'pay'; amount: Minor; way: PayWay; text?: string }
+  | { do: 'pay'; amount: Minor; way: PayWay; text?: string; source?: string }
   | { do: 'pause'; text: string }
   | { do: 'resume' }
   /** So many sessions more, each like one of its own, at a price for all of them. */

@@ -291,7 +291,12 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
         done: { station: id },
         undone: { station: id },
         end: { back: maybe(whole(1, 1_000_000_000)) },
-        pay: { amount: whole(-1_000_000_000, 1_000_000_000), way: one(...WAYS), text: maybe(text(2_000)) },
+        pay: {
+          amount: whole(-1_000_000_000, 1_000_000_000),
+          way: one(...WAYS),
+          text: maybe(text(2_000)),
+          source: maybe(text(200)),
+        },
         pause: { text: text(2_000) },
         resume: {},
         extend: { like: id, many: whole(1, MOST_OF_A_PATH), price: whole(0, 1_000_000_000) },

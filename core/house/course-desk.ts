@@ -59,9 +59,16 @@ export function deskCourse(work: Work, { course: id, command }: DeskCourse): { s
       stationIn(course, command.station)
       return happens({ type: command.do, at, station: command.station, by })
     case 'pay': {
-      const { amount, way, text } = pathIn(course) && command
+      const { amount, way, text, source } = pathIn(course) && command
+      // An entry of a statement is noted once, however often the statement is opened.
+      if (source !== undefined && course.payments?.some((one) => one.source === source))
+        return { seq: course.seq }
       mayGiveBack(course, -amount)
-      return happens({ type: 'paid', at, amount, way, ...(text?.trim() ? { text: text.trim() } : {}) })
+      return happens({
+        ...{ type: 'paid', at, amount, way },
+        ...(text?.trim() ? { text: text.trim() } : {}),
+        ...(source ? { source } : {}),
+      })
     }
     case 'pause':
     case 'resume':

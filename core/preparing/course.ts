@@ -83,7 +83,7 @@ export interface OwnOfCourse {
   /** A session of a path is planned: this booking. */
   booked: { session: string; booking: string }
   /** Something has come for a path, or was given back (below nothing). */
-  paid: { amount: Minor; way: PayWay; text?: string }
+  paid: { amount: Minor; way: PayWay; text?: string; source?: string }
   /** Nothing of it is planned for the time being; and it goes on. */
   paused: { text: string }
   resumed: object
@@ -129,7 +129,7 @@ export interface Course {
   chased?: Instant
   /** Which booking each session of its path is; what has come for it; since when it rests; what it was extended by. */
   booked?: Record<string, string>
-  payments?: { seq: number; at: Instant; amount: Minor; way: PayWay; text?: string }[]
+  payments?: { seq: number; at: Instant; amount: Minor; way: PayWay; text?: string; source?: string }[]
   paused?: { at: Instant; text: string }
   extended?: { at: Instant; sessions: PathSession[]; pays: PathPay[] }[]
   ended?: Instant
@@ -194,8 +194,12 @@ const APPLY: {
   signed: (course, { station, at, agreement }) => withStation(course, station, { done: by(at)!, agreement }),
   brought: (course, { station, at, files }) => withStation(course, station, { done: by(at)!, files }),
   booked: (course, { session, booking }) => ({ ...course, booked: { ...course.booked, [session]: booking } }),
-  paid: (course, { at, amount, way, text }) =>
-    withPayment(course, { at, amount, way, ...(text ? { text } : {}) }),
+  paid: (course, { at, amount, way, text, source }) =>
+    withPayment(course, {
+      ...{ at, amount, way },
+      ...(text ? { text } : {}),
+      ...(source ? { source } : {}),
+    }),
   paused: (course, { at, text }) => ({ ...course, paused: { at, text } }),
   resumed: ({ paused: _, ...course }) => course,
   extended: (course, { at, sessions, pays }) => ({

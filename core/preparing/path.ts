@@ -156,7 +156,7 @@ export function givenPath(
 const sum = (of: readonly { amount: Minor }[]): Minor => of.reduce((all, { amount }) => all + amount, 0)
 
 /** The parts of a path's price by now: those it was given with, and those of what it was extended by. */
-const pathPays = ({ given, extended = [] }: Course): PathPay[] => [
+export const pathPays = ({ given, extended = [] }: Course): PathPay[] => [
   ...(given.path?.pays ?? []),
   ...extended.flatMap(({ pays }) => pays),
 ]

@@ -86,6 +86,7 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
       amount: whole(-1_000_000_000, 1_000_000_000),
       way: one(...WAYS),
       text: maybe(text(2_000)),
+      source: maybe(text(200)),
     },
     paused: { ...at, text: text(2_000) },
     resumed: at,

@@ -1,7 +1,7 @@
 import type { PathPlan, Problem, YoursView } from '@acolhida/core/contract'
 import { accountOf } from '@acolhida/core/ledger'
 import type { Path } from '@acolhida/core/practice'
-import { balanceOf } from '@acolhida/core/preparing'
+import { balanceOf, ledgerOfPath } from '@acolhida/core/preparing'
 import { DAY, duration, HOUR, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { openStartsOf } from './client.ts'
@@ -171,6 +171,23 @@ describe('a path', () => {
     // The same again: nothing of it is left.
     expect((await call(secret, 'book', { sessions: others })).body.code).toBe('not-left')
     expect((await plan(secret)).body.code).toBe('course-over')
+  })
+
+  it('takes an entry of a statement once, and its ledger adds up', async () => {
+    await given()
+    const entry = { do: 'pay', amount: 20_000, way: 'transfer', source: 'entry one' }
+    expect((await desk(entry)).status).toBe(200)
+    const { seq } = course()
+    expect((await desk(entry)).body.seq).toBe(seq)
+    expect((await desk({ do: 'pay', amount: -5_000, way: 'cash' })).status).toBe(200)
+    const lines = ledgerOfPath(course())
+    expect(lines.map(({ what, amount }) => [what, amount])).toEqual([
+      ['paid', -20_000],
+      ['given-back', 5_000],
+      ...[1, 2, 3].map(() => ['price', 20_000]),
+    ])
+    const sum = lines.reduce((all, { amount }) => all + amount, 0)
+    expect(sum).toBe(balance().open)
   })
 
   it('is booked as far ahead as it is planned, whatever reach its services have', async () => {

@@ -2,7 +2,8 @@ import { accountOf, ibanWords } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
 import type { Practice } from '@acolhida/core/practice'
-import { date, dayNumber } from '@acolhida/core/time'
+import { ledgerOfPath } from '@acolhida/core/preparing'
+import { date, dayNumber, type Instant } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { Link } from 'react-router'
 import { useMinute } from '../../relay-client/clock.ts'
@@ -17,6 +18,7 @@ import { counted, currencyOf, homeZone, serviceName, when } from '../parts/words
 import { decideFor } from '../sync/acts.ts'
 import { CardsCard } from './cards.tsx'
 import { InvoicingCard } from './invoicing.tsx'
+import { owingPaths, pathsOf } from './of-paths.ts'
 import { Statement } from './statement.tsx'
 
 /** What is open, what is to be given back, and how money comes. */
@@ -44,6 +46,11 @@ export function MoneyPage() {
         currency: booking.asked.currency,
       })),
     )
+    for (const { course } of await pathsOf(db)) {
+      const { path, person } = course.given
+      for (const line of ledgerOfPath(course))
+        rows.push({ ...line, name: person.name, service: path?.name ?? '', currency: path?.currency ?? '' })
+    }
     const csv = ledgerCsv(
       rows.sort((a, b) => a.at - b.at),
       decimals,
@@ -59,6 +66,7 @@ export function MoneyPage() {
         <div className="grid h-fit gap-5">
           <Owing title="Open" nothing="Nothing is open." practice={practice} of={due} />
           {back.length > 0 && <Owing title="To give back" nothing="" practice={practice} of={back} />}
+          <OwingPaths practice={practice} now={now} />
           <Owing title="To come" nothing="Nothing is to come." practice={practice} of={coming} />
         </div>
         <div className="grid h-fit gap-5">
@@ -81,6 +89,53 @@ export function MoneyPage() {
         </div>
       </div>
     </>
+  )
+}
+
+/** Paths of which money is still to come: what is due of each, and the next part. */
+function OwingPaths({ practice, now }: { practice: Practice; now: Instant }) {
+  const rows = useLiveQuery(() => pathsOf(db))
+  const paths = owingPaths(rows ?? [], now)
+  const people = useLiveQuery(
+    () =>
+      db.people
+        .where('emails')
+        .anyOf(paths.map(({ row }) => row.mail))
+        .toArray(),
+    [paths.map(({ row }) => row.mail).join(' ')],
+  )
+  if (paths.length === 0) return null
+  const idOf = (mail: string): string | undefined => people?.find(({ emails }) => emails.includes(mail))?.id
+  return (
+    <section className="sheet px-[18px] py-4" aria-label="Paths">
+      <h2>Paths</h2>
+      <ul className="mt-1.5 divide-y divide-line">
+        {paths.slice(0, SHOWN).map(({ row, name, currency, open, due, late, next }) => (
+          <li key={row.id} className="flex flex-wrap items-center justify-between gap-3 py-2">
+            <span className="min-w-0">
+              <Link
+                className="font-semibold underline-offset-3 hover:underline"
+                to={`/people/${idOf(row.mail) ?? ''}`}
+              >
+                {name}
+              </Link>
+              <span className="block text-[14px] text-soft">
+                {row.course.given.path?.name}, {money(next.open, currencyOf(currency))} by{' '}
+                {when(practice, next.due)}
+                {late && <b className="text-clay"> · late</b>}
+              </span>
+            </span>
+            <span className="figures text-right">
+              <b>{money(due, currencyOf(currency))}</b>
+              <span className="block text-[13px] text-soft">
+                of {money(open, currencyOf(currency))} to come
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {paths.length > SHOWN && <p className="mt-1 text-[14px] text-soft">and {paths.length - SHOWN} more</p>}
+    </section>
   )
 }
 

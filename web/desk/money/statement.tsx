@@ -2,8 +2,10 @@ import type { Matched, StatementColumns, StatementEntry } from '@acolhida/core/f
 import { accountOf, referenceOf } from '@acolhida/core/ledger'
 import { money } from '@acolhida/core/money'
 import { decimals } from '@acolhida/core/money/currency'
+import type { Practice } from '@acolhida/core/practice'
 import { dateWords } from '@acolhida/core/time'
 import { useState } from 'react'
+import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import type { Desk } from '../data/live.ts'
 import type { BookingRow } from '../data/rows.ts'
@@ -11,8 +13,9 @@ import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { FileButton } from '../parts/file.tsx'
 import { PlainChoice } from '../parts/plain-field.tsx'
 import { counted, currencyOf, serviceName, when } from '../parts/words.ts'
-import { decideFor } from '../sync/acts.ts'
+import { doWithCourse } from '../sync/acts.ts'
 import { decideEach } from '../sync/together.ts'
+import { type OwingPath, owingPaths, pathsOf } from './of-paths.ts'
 
 /** A table whose columns are still to be named. */
 interface Table {
@@ -25,7 +28,7 @@ export function Statement({ desk }: { desk: Desk }) {
   const { practice } = desk
   const [table, setTable] = useState<Table>()
   const [matched, setMatched] = useState<Matched[]>()
-  const [rows, setRows] = useState<ReadonlyMap<string, BookingRow>>(new Map())
+  const [rows, setRows] = useState<ReadonlyMap<string, PaidFor>>(new Map())
   const match = async (entries: StatementEntry[]): Promise<void> => {
     const { matchEntries } = await import('@acolhida/core/formats/statement')
     const owing = await db.bookings.where('owing').equals(1).toArray()
@@ -40,11 +43,26 @@ export function Statement({ desk }: { desk: Desk }) {
       open: accountOf(booking).open,
       currency: booking.asked.currency,
     }))
-    setRows(new Map(owing.map((row) => [row.id, row])))
+    const paths = await pathsOf(db)
+    for (const { course } of paths)
+      for (const { source } of course.payments ?? []) if (source) noted.add(source)
+    const ofPaths = owingPaths(paths, relayNow())
+    setRows(
+      new Map<string, PaidFor>([
+        ...owing.map((booking) => [booking.id, { booking }] as const),
+        ...ofPaths.map((path) => [path.row.id, { path }] as const),
+      ]),
+    )
     setMatched(
       matchEntries(
         entries,
-        open.filter((one) => one.open > 0),
+        [
+          ...open.filter((one) => one.open > 0),
+          // The part that is next is what is usually sent; any other amount is looked at.
+          ...ofPaths.map(({ row, name, reference, currency, next }) => ({
+            ...{ booking: row.id, name, reference, currency, open: next.open },
+          })),
+        ],
         noted,
       ),
     )
@@ -58,8 +76,8 @@ export function Statement({ desk }: { desk: Desk }) {
     else setTable(statementTable(text))
   }
   const sure = (matched ?? []).flatMap(({ entry, sure: id }) => {
-    const booking = id === undefined ? undefined : rows.get(id)
-    return booking ? [{ entry, booking }] : []
+    const of = id === undefined ? undefined : rows.get(id)
+    return of ? [{ entry, of }] : []
   })
   const doubts = (matched ?? []).filter(({ sure: id, noted }) => id === undefined && !noted)
   const before = (matched ?? []).filter(({ noted }) => noted).length
@@ -67,6 +85,15 @@ export function Statement({ desk }: { desk: Desk }) {
     ...{ do: 'pay' as const, amount: entry.amount, way: 'transfer' as const, source: entry.source },
     ...(entry.text ? { text: entry.text.slice(0, 500) } : {}),
   })
+  /** Notes entries, each with what it is for. */
+  const noteAll = async (all: readonly { entry: StatementEntry; of: PaidFor }[]): Promise<void> => {
+    await decideEach(
+      all.flatMap(({ entry, of }) =>
+        'booking' in of ? [{ booking: of.booking, command: note(entry) }] : [],
+      ),
+    )
+    for (const { entry, of } of all) if ('path' in of) await doWithCourse(of.path.row.id, note(entry))
+  }
   return (
     <section className="sheet p-5">
       <h2>A bank statement</h2>
@@ -88,7 +115,7 @@ export function Statement({ desk }: { desk: Desk }) {
           {sure.length > 0 && (
             <ActButton
               className="press press-go justify-self-start"
-              onAct={() => decideEach(sure.map(({ entry, booking }) => ({ booking, command: note(entry) })))}
+              onAct={() => noteAll(sure)}
               then={() => setMatched(matched.filter(({ sure: id }) => id === undefined))}
             >
               Note {sure.length === 1 ? 'the sure one' : `the ${sure.length} sure ones`}
@@ -104,17 +131,16 @@ export function Statement({ desk }: { desk: Desk }) {
                   <span className="text-soft">Nothing open that it could be for.</span>
                 )}
                 {perhaps.map(({ booking: id, why }) => {
-                  const booking = rows.get(id)
-                  if (!booking) return null
+                  const of = rows.get(id)
+                  if (!of) return null
                   return (
                     <span key={id} className="mt-1 flex flex-wrap items-center justify-between gap-2">
                       <span>
-                        {booking.asked.person.name}, {serviceName(practice, booking.service)},{' '}
-                        {when(practice, booking.start)}: {WHY[why]}
+                        {forWords(practice, of)}: {WHY[why]}
                       </span>
                       <ActButton
                         className="press press-quiet px-2"
-                        onAct={() => decideFor(booking, note(entry))}
+                        onAct={() => noteAll([{ entry, of }])}
                         then={() => setMatched(matched.filter((one) => one.entry !== entry))}
                       >
                         It is for this
@@ -130,6 +156,14 @@ export function Statement({ desk }: { desk: Desk }) {
     </section>
   )
 }
+
+/** What an entry can be for: a booking, or a path. */
+type PaidFor = { booking: BookingRow } | { path: OwingPath }
+
+const forWords = (practice: Practice, of: PaidFor): string =>
+  'booking' in of
+    ? `${of.booking.asked.person.name}, ${serviceName(practice, of.booking.service)}, ${when(practice, of.booking.start)}`
+    : `${of.path.name}, ${of.path.row.course.given.path?.name ?? ''}, due ${when(practice, of.path.next.due)}`
 
 const WHY = {
   reference: 'its reference, another amount',
