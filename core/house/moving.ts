@@ -12,8 +12,8 @@ import {
 } from '../practice/index.ts'
 import { personBehind } from '../request/index.ts'
 import { addDays, dateAt, dayNumber, type Instant, type Zone } from '../time/index.ts'
+import { daysFor } from './days-on-path.ts'
 import { type House, published } from './house.ts'
-import { daysFor } from './path.ts'
 
 /** How far on one looks for more, where a page has none, in days. */
 const LOOK_ON = 120

@@ -1,18 +1,10 @@
 import type { PathView } from '../contract/course-types.ts'
 import { transferTo } from '../ledger/index.ts'
 import { decimals } from '../money/currency.ts'
-import type { Between } from '../openings/index.ts'
 import { placeOf, serviceOf, zoneOf } from '../practice/index.ts'
-import {
-  balanceOf,
-  type Course,
-  daysOnPath,
-  pathSessions,
-  paysAt,
-  type SessionOfPath,
-} from '../preparing/index.ts'
+import { balanceOf, type Course, paysAt, type SessionOfPath } from '../preparing/index.ts'
 import { Refused } from '../request/index.ts'
-import { type Instant, instant } from '../time/index.ts'
+import type { Instant } from '../time/index.ts'
 import { happenToCourse, pathIn } from './course.ts'
 import type { OfPath } from './desk.ts'
 import { type House, published } from './house.ts'
@@ -44,33 +36,6 @@ export function sessionLeft({ course, left }: OpenPath, id: string | undefined):
   const found = left.find(({ session }) => session.id === id)
   if (!found) throw new Refused(409, 'not-left')
   return { course: course.id, name: pathIn(course).name, session: found.session }
-}
-
-/**
- * From which day to which a session of a path may lie, by those beside it that have a time.
- * @param chosen where some of them are wished for just now
- */
-export function daysFor(
-  { house, changes }: Pick<Work, 'house' | 'changes'>,
-  { course: id, session }: { course: string; session: string },
-  place: string,
-  chosen: ReadonlyMap<string, Instant> = new Map(),
-): Between {
-  const next = over(house, changes)
-  const course = next.course(id)
-  if (!course) return {}
-  const { practice } = published(house)
-  const planned = new Map(
-    balanceOf(course, (one) => next.booking(one), instant(0)).sessions.flatMap((one) =>
-      one.booking ? [[one.session.id, one.booking.start] as const] : [],
-    ),
-  )
-  return daysOnPath(
-    pathSessions(course),
-    session,
-    (one) => chosen.get(one) ?? planned.get(one),
-    zoneOf(practice, placeOf(practice, place)),
-  )
 }
 
 /** The path notes which booking a session of it is. */

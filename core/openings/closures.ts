@@ -37,8 +37,8 @@ interface Own {
   untidy: { service: string; side: 'before' | 'after'; left: number }
   /** `path`: on their path it lies from one day to another. */
   person:
-    | { because: 'invited-only' | 'link-only' | 'blocked' }
     | { because: 'path'; from?: LocalDate; to?: LocalDate }
+    | { because: 'invited-only' | 'link-only' | 'blocked' }
 }
 
 interface Limit {
