@@ -1,4 +1,4 @@
-import type { Contact, PayWay, StateName } from '../booking/index.ts'
+import type { Contact, Invoice, PayWay, StateName } from '../booking/index.ts'
 import type { TransferTo } from '../ledger/index.ts'
 import type { Currency, Minor } from '../money/index.ts'
 import type { Rhythm } from '../planning/rhythm.ts'
@@ -112,6 +112,13 @@ export interface BookPathBody {
 }
 
 /** Everything of one person, behind a private link of theirs. */
+/** The invoices made of one session. */
+export interface InvoicesView {
+  invoices: Invoice[]
+  currency: Currency
+  clocks: ClockNames
+}
+
 export interface YoursView {
   slug: string
   practitioner: string
@@ -130,6 +137,8 @@ export interface YoursView {
   }[]
   /** What they have agreed to. */
   agreements: ToldAgreement[]
+  /** The invoices made of each of their sessions. */
+  invoices: InvoicesView[]
   /** Services that they can book by this link, also such as are for them alone. */
   again: { id: string; name: string }[]
   /** By whose clock dates are told that hang on no session. */

@@ -9,7 +9,7 @@ import { Refused } from '../request/index.ts'
 import { agreeNow, checkAgreed } from './agreeing.ts'
 import { bookingOf, happenToCourse, stateIn, stationIn, tellBooking } from './course.ts'
 import { type House, published } from './house.ts'
-import { bookingBehind, mayDecide } from './link.ts'
+import { bookingBehind, type LedTo, mayDecide } from './link.ts'
 import type { Work } from './work.ts'
 
 /**
@@ -23,6 +23,8 @@ export interface WhoseLink {
   course?: string
   /** Whether everything of that address is theirs to see. */
   whole: boolean
+  /** It went to whoever comes, where somebody else has asked. */
+  as?: LedTo['as']
 }
 
 /** What a private link of a course or a booking opens. @throws Refused when it leads nowhere */
@@ -34,8 +36,11 @@ export function theirsBehind(house: House, hash: string): WhoseLink {
   }
   const led = bookingBehind(house, hash)
   mayDecide(led)
-  const { booking, theirs } = led
-  return { email: normalMail(booking.asked.person.email), booking, whole: theirs }
+  const { booking, theirs, as } = led
+  return {
+    ...{ email: normalMail(booking.asked.person.email), booking, whole: theirs },
+    ...(as ? { as } : {}),
+  }
 }
 
 /** The courses that a link may show, in the order in which they were given. */

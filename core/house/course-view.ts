@@ -1,5 +1,6 @@
 import { isEnded, isPlaced, seenAt, stateAt } from '../booking/index.ts'
 import type { CourseView, StationView, YoursView } from '../contract/course-types.ts'
+import { decimals } from '../money/currency.ts'
 import { documentSize, type LetterDocument, preparationOf, serviceOf } from '../practice/index.ts'
 import { type Course, courseAt, readerOfCourse, type StationState } from '../preparing/index.ts'
 import { type Answers, openAnswers, type Question } from '../questions/index.ts'
@@ -180,13 +181,29 @@ export function yoursView(house: House, theirs: WhoseLink, now: Instant): YoursV
         ...(booking.id === theirs.booking?.id ? { own: true } : {}),
       })),
     agreements: [
-      ...bookings.flatMap((booking) => toldAgreements(practice, booking)),
+      ...bookings.flatMap((booking) =>
+        theirs.as
+          ? (booking.agreed ?? []).map((one) => toldAgreement(practice, one))
+          : toldAgreements(practice, booking),
+      ),
       ...courses.flatMap(({ progress }) =>
         Object.values(progress).flatMap(({ agreement }) =>
           agreement ? [toldAgreement(practice, agreement)] : [],
         ),
       ),
     ].toSorted((a, b) => b.at - a.at),
+    invoices: theirs.as
+      ? []
+      : bookings.flatMap(({ invoices, asked, place }) =>
+          invoices
+            ? [
+                {
+                  ...{ invoices, clocks: clockNames(practice, place, asked.person.zone) },
+                  currency: { code: asked.currency, decimals: decimals(asked.currency) },
+                },
+              ]
+            : [],
+        ),
     again: practice.services
       .filter(({ id }) => had.has(id) || invited.includes(id))
       .filter((service) => had.has(service.id) || isOffered(house, service, now, undefined))

@@ -4,7 +4,7 @@ import { printOfBooking } from '@acolhida/core/request'
 import { DAY, duration, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { openStartsOf, request, sendIt } from './client.ts'
-import { bookingOf, changePractice, packOf } from './inside.ts'
+import { bookingOf, changePractice, linkTo, packOf } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
 
 let house: TestRelay
@@ -113,6 +113,10 @@ describe('a session for somebody else', () => {
     expect(status).toBe(200)
     expect(bookingOf(house.relay, 'for-mia-maas').agreed?.map(({ name }) => name)).toContain('Mia Maas')
     expect((await view(secret)).toAgree).toBeUndefined()
+    // On their own page, too, stands what they have agreed to themselves, and no invoice.
+    const { body: own } = await ask<YoursView>(`${house.door}/api/yours/${secret}`)
+    expect(own.agreements.map(({ name }) => name)).toEqual(seen.toAgree!.map(() => 'Mia Maas'))
+    expect([own.sessions.length, own.invoices]).toEqual([1, []])
   })
 
   it('proves nothing of who asked to who comes: their page shows this alone', async () => {
@@ -162,6 +166,12 @@ describe('who pays', () => {
     const mail = mailsTo(firm.email).at(-1)
     expect(mail?.text).toContain('Maas Bakery')
     const secret = secretIn(mail, 'my')
+    // Whoever asked finds it on the page of all that is theirs.
+    const theirs = linkTo(house.relay, 'paid-by-firm')
+    const { body: all } = await ask<YoursView>(`${house.door}/api/yours/${theirs}`)
+    expect(all.invoices.flatMap(({ invoices }) => invoices.map(({ number }) => number))).toEqual([
+      invoice!.number,
+    ])
     const seen = await view(secret)
     expect(seen).toMatchObject({ as: 'pays', pays: 'Maas Bakery', text: '', agreements: [] })
     for (const part of ['answers', 'answersBefore', 'move', 'toAgree', 'toDo', 'coming', 'before'])

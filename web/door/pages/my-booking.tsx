@@ -227,7 +227,7 @@ function Standing({
       )}
       <MyMoney view={view} secret={secret} />
       <MyCard view={view} secret={secret} />
-      <MyInvoices view={view} />
+      <MyInvoices of={[view]} />
       <WasAgreed view={view} />
       {view.answers && view.answers.length > 0 && (
         <section className="sheet mt-4 p-5">

@@ -3,15 +3,17 @@ import { money } from '@acolhida/core/money'
 import { clocksNamed, momentAt } from '../parts/clocks.ts'
 import { say } from '../parts/say.ts'
 
-/** The invoices made of it, line by line. */
-export function MyInvoices({ view }: { view: LinkView }) {
-  const { invoices = [], currency } = view
-  if (invoices.length === 0) return null
-  const clocks = clocksNamed(view.clocks)
+/** Invoices, line by line. */
+export function MyInvoices({ of }: { of: readonly Pick<LinkView, 'invoices' | 'currency' | 'clocks'>[] }) {
+  const all = of.flatMap(({ invoices = [], currency, clocks: names }) => {
+    const clocks = clocksNamed(names)
+    return invoices.map((invoice) => ({ ...invoice, currency, clocks }))
+  })
+  if (all.length === 0) return null
   return (
     <section className="sheet mt-4 p-5">
       <h2>{say('my.invoices')}</h2>
-      {invoices.map(({ number, at, lines, total, tax, corrects, text }) => (
+      {all.map(({ number, at, lines, total, tax, corrects, text, currency, clocks }) => (
         <details key={number} className="mt-2">
           <summary className="cursor-pointer font-semibold">
             {corrects

@@ -9,6 +9,7 @@ import { useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
 import type { OnYours } from '../visit/yours.ts'
 import { CourseOfTheirs, leftIn } from './course.tsx'
+import { MyInvoices } from './my-invoices.tsx'
 import { WasAgreed } from './my-terms.tsx'
 
 /** Everything that is somebody's with this practice, behind a private link of theirs: what there is to do first. */
@@ -78,6 +79,7 @@ function Everything(doing: OnYours) {
       {done.map((course) => (
         <CourseOfTheirs key={course.course} course={course} doing={doing} />
       ))}
+      <MyInvoices of={view.invoices} />
       <WasAgreed view={{ ...view, service: view.name }} />
       {view.again.length > 0 && (
         <section className="sheet mt-5 p-5">
