@@ -6,6 +6,7 @@ import { enter } from '@acolhida/core/house'
 import { DAY, HOUR, shift } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { faultsOf } from './axe.ts'
 import { goTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
@@ -60,6 +61,46 @@ it('something to come back to stands on Today from its day on, and is done with 
   await todays.getByRole('button', { name: 'Done: Ask how the concert went' }).click()
   await todays.waitFor({ state: 'detached' })
   expect(await desk.getByText('Ask how the concert went').count()).toBe(0)
+})
+
+it('a private note is sealed with a pass phrase, and opens with no other', async () => {
+  await desk.goto(`${house.desk}/people/person-asks-tome`)
+  const note = desk.locator('section', { has: desk.getByRole('heading', { name: 'A private note' }) })
+  await note.getByLabel('A pass phrase for your private notes').fill('short')
+  await note.getByRole('button', { name: 'Write one' }).click()
+  await note.getByText('A pass phrase has 10 characters or more', { exact: false }).waitFor()
+  await note.getByLabel('A pass phrase for your private notes').fill('a boat on the river')
+  await note.getByRole('button', { name: 'Write one' }).click()
+  await note.getByLabel('For yourself alone').fill('What nobody else should read.')
+  await note.getByRole('button', { name: 'Seal it' }).click()
+  await note.getByText('sealed', { exact: true }).waitFor()
+  // Opened anew, the phrase is asked for, and it stands nowhere in clear: not in the desk's own data either.
+  await desk.reload()
+  await note.getByLabel('Your pass phrase').fill('another boat on it')
+  await note.getByRole('button', { name: 'Open it' }).click()
+  await note.getByText('This pass phrase does not open it.').waitFor()
+  await note.getByLabel('Your pass phrase').fill('a boat on the river')
+  await note.getByRole('button', { name: 'Open it' }).click()
+  await expect
+    .poll(() => note.getByLabel('For yourself alone').inputValue())
+    .toBe('What nobody else should read.')
+  expect.soft(await faultsOf(desk)).toEqual([])
+  if (process.env.LOOK) await note.screenshot({ path: '/tmp/look-private-note.png' })
+  const kept = await desk.evaluate(async () => {
+    const [name] = (await indexedDB.databases()).flatMap(({ name: one }) => one ?? [])
+    const open = indexedDB.open(name!)
+    const base = await new Promise<IDBDatabase>((resolve) => {
+      open.onsuccess = () => resolve(open.result)
+    })
+    const all = base.transaction('people').objectStore('people').getAll()
+    const rows = await new Promise((resolve) => {
+      all.onsuccess = () => resolve(all.result)
+    })
+    base.close()
+    return JSON.stringify(rows)
+  })
+  expect(kept).toContain('sealedNotes')
+  expect(kept).not.toContain('nobody else should read')
 })
 
 it('somebody is saved as a card, and whole: to read, and as data', async () => {

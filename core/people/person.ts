@@ -25,6 +25,8 @@ export interface Person {
   invited: string[]
   blocked: boolean
   note: string
+  /** Notes sealed with a pass phrase (JWE compact): one, or more where records were joined. */
+  sealedNotes?: string[]
   /** Everything of theirs waits for the practitioner's word, or whatever fits goes straight in; as the service has it otherwise. */
   approval?: 'ask' | 'straight'
   /** Nothing they miss or cancel late counts. */
@@ -110,6 +112,9 @@ export const joinPeople = (first: Person, second: Person): Person => ({
     ? { tags: [...new Set([...(first.tags ?? []), ...(second.tags ?? [])])].sort() }
     : {}),
   note: [first.note, second.note].filter(Boolean).join('\n'),
+  ...(first.sealedNotes || second.sealedNotes
+    ? { sealedNotes: [...(first.sealedNotes ?? []), ...(second.sealedNotes ?? [])] }
+    : {}),
 })
 
 /** Whoever is looked at in one of two ways is looked at. */

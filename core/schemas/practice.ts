@@ -265,6 +265,8 @@ const asKept = {
   invited: list(id, 500),
   blocked: yes,
   note: text(20_000),
+  // Five parts (RFC 7516, 3.1).
+  sealedNotes: maybe(list(pattern(/^[\w-]+(?:\.[\w-]*){4}$/, 120_000), 20)),
   approval: maybe(one('ask', 'straight')),
   exempt: maybe(yes),
   hushed: maybe(yes),

@@ -82,6 +82,7 @@ export function readableOf(
       ...(person.stages ?? []).map(({ at: since, stage }) => `${at(since)}: ${stage || 'no word any more'}`),
       ...(person.tags ? [`Tags: ${person.tags.join(', ')}`] : []),
       ...(person.note ? ['Note:', person.note] : []),
+      ...(person.sealedNotes ? ['A private note is sealed, and stands here nowhere.'] : []),
       ...(person.followUps ?? []).map(({ on, text }) => `To come back to on ${dateWords(on)}: ${text}`),
     ]),
     ...bookings.flatMap((booking) =>

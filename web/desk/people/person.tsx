@@ -20,6 +20,7 @@ import { AboutPerson } from './about-person.tsx'
 import { Counts } from './counts.tsx'
 import { FollowUps } from './follow-ups.tsx'
 import { ForgetDialog } from './forget-dialog.tsx'
+import { PrivateNote } from './private-note.tsx'
 import { Replies } from './replies.tsx'
 import { SaveThem } from './save-them.tsx'
 import { usePerson } from './use-person.ts'
@@ -97,6 +98,7 @@ export function PersonPage() {
           <FollowUps desk={desk} person={person} />
           <LinesOf practice={desk.practice} person={person} />
           <Kept desk={desk} person={person} />
+          <PrivateNote key={person.id} person={person} />
           <Replies desk={desk} person={person} />
         </div>
       </div>
