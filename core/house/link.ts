@@ -66,6 +66,7 @@ export function bookingBehind(house: House, hash: string, other?: string): LedTo
  * @param current says whether it was decided on what is in force; asked last, as the core's own reason tells more
  * @param theirs whether its client reads what stands in the way
  * @param about what is looked at besides the booking; as the house is, unless it is said
+ * @param final whether it stands at once, and can't be taken back
  * @throws Refused with the core's reason
  */
 export function carryOut(
@@ -76,11 +77,15 @@ export function carryOut(
     current = true,
     theirs = false,
     about,
-  }: { current?: boolean; theirs?: boolean; about?: Circumstances } = {},
+    final = false,
+  }: { current?: boolean; theirs?: boolean; about?: Circumstances; final?: boolean } = {},
 ): Booking {
   work.subject = bookingSubject(booking.id)
   const events = decidedOn(work, booking, command, { current, theirs, about })
-  return events.length === 0 ? booking : happen(work, booking.id, events)
+  const stand = final
+    ? events.map((event) => ('settles' in event ? { ...event, settles: work.now } : event))
+    : events
+  return events.length === 0 ? booking : happen(work, booking.id, stand)
 }
 
 /** Reasons whose sentences speak to the practitioner, as a client reads them. */

@@ -6,7 +6,7 @@ import { languageFor } from '../messages/index.ts'
 import { type Asker, type Entry, entryFor, why } from '../openings/index.ts'
 import { clientClocks, type Practice } from '../practice/index.ts'
 import { printOfBooking, Refused } from '../request/index.ts'
-import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
+import { type Instant, MINUTE, moment, zone, zonePlace } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
 import { askByHand, circumstances } from './circumstances.ts'
 import { daysFor } from './days-on-path.ts'
@@ -125,7 +125,7 @@ export function endSeries(work: Work, { bookings, text, silent }: EndSeriesBody)
 
 /**
  * Moves several sessions of somebody, whole or not at all, each to its own start; none of them is in another's way where
- * it was before. They are told of as those that are cancelled.
+ * it was before, and where one goes there, nothing of it can be taken back by itself. They are told of as those that are cancelled.
  * @throws Refused as moving one is; naming the starts that are taken
  */
 export function moveSeries(work: Work, { bookings, text, silent }: MoveSeriesBody): { seq: number } {
@@ -137,6 +137,15 @@ export function moveSeries(work: Work, { bookings, text, silent }: MoveSeriesBod
   const { place, asked } = first
   const said = withDates(work, { place, person: asked.person }, text, 'series.moved', starts)
   const owners = found.map(({ booking }) => nameOf(bookingSubject(booking.id)))
+  // Where one goes to where another was, none is taken back by itself: it would lie in that other.
+  const final = found.some(({ booking: one }, i) =>
+    found.some(({ booking: other }, j) => {
+      const from = starts[i]!
+      return (
+        i !== j && from < other.start + other.minutes * MINUTE && other.start < from + one.minutes * MINUTE
+      )
+    }),
+  )
   const also: Entry[] = []
   const taken: Instant[] = []
   let seq = 0
@@ -156,7 +165,7 @@ export function moveSeries(work: Work, { bookings, text, silent }: MoveSeriesBod
     }
     const told = toldOf(work, booking, i, { said, silent })
     try {
-      seq = carryOut(work, booking, { do: 'move', ...to, ...told }, { current, about }).seq
+      seq = carryOut(work, booking, { do: 'move', ...to, ...told }, { current, about, final }).seq
       also.push(entryFor(practice, { ...to, id: booking.id, service, kind: 'session' }))
     } catch (error) {
       if (!(error instanceof Refused) || error.problem.code !== 'not-open') throw error
