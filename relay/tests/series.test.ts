@@ -153,6 +153,12 @@ describe('several sessions at once', () => {
       200,
     )
     expect([at(1), at(2), at(3)]).toEqual([second, third, later])
+    // None of them can go back alone: it would lie where another is now.
+    expect([1, 2, 3].map((n) => bookingOf(house.relay, `series-${n}`).unsettled)).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ])
     house.clock.forward(MINUTE)
     await house.relay.rounds.turn()
     const mails = house.mailbox.received.filter(
