@@ -91,7 +91,7 @@ const WISH = [
 ] as const
 const PLACED = [...WISH, 'unknown-place', 'travel', 'closed', 'enquiry-instead'] as const
 const LINK = ['unknown-link', 'no-key', 'key-reused'] as const
-const MINE = [...LINK, 'pays-alone'] as const
+const MINE = [...LINK, 'asks-decides'] as const
 const ANSWERS = 128 * KB
 const DECIDING = [
   'changed',

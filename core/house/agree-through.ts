@@ -4,7 +4,7 @@ import { serviceOf } from '../practice/index.ts'
 import { Refused } from '../request/index.ts'
 import { agreeNow, checkAgreed, lackingOf } from './agreeing.ts'
 import { published } from './house.ts'
-import { bookingBehind, carryOut, mayDecide } from './link.ts'
+import { bookingBehind, carryOut, mayDo } from './link.ts'
 import type { Work } from './work.ts'
 
 /** Agrees through a private link to everything that is lacking; the name is typed anew. */
@@ -14,7 +14,7 @@ export function agreeThrough(
 ): Record<string, never> {
   const { house, now } = work
   const led = bookingBehind(house, hash, other)
-  mayDecide(led)
+  mayDo(led, 'agree')
   const { booking } = led
   const seen = seenAt(booking, now)
   const { practice } = published(house)

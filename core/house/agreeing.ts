@@ -107,6 +107,10 @@ export function toldAgreement(practice: Practice, agreement: Agreement): ToldAgr
   }
 }
 
+/** What was agreed to with a booking after it was asked for: by whoever comes, where they agree themselves. */
+export const toldSince = (practice: Practice, { agreed = [] }: Booking): ToldAgreement[] =>
+  agreed.map((agreement) => toldAgreement(practice, agreement))
+
 /** What a booking says was agreed to. */
 export const toldAgreements = (practice: Practice, booking: Booking): ToldAgreement[] =>
   agreementsIn(booking).map((agreement) => toldAgreement(practice, agreement))

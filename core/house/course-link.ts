@@ -9,7 +9,7 @@ import { Refused } from '../request/index.ts'
 import { agreeNow, checkAgreed } from './agreeing.ts'
 import { bookingOf, happenToCourse, stateIn, stationIn, tellBooking } from './course.ts'
 import { type House, published } from './house.ts'
-import { bookingBehind, type LedTo, mayDecide } from './link.ts'
+import { bookingBehind, type LedTo, mayDo } from './link.ts'
 import type { Work } from './work.ts'
 
 /**
@@ -35,7 +35,7 @@ export function theirsBehind(house: House, hash: string): WhoseLink {
     if (course) return { email: normalMail(course.given.person.email), course: course.id, whole: link.proves }
   }
   const led = bookingBehind(house, hash)
-  mayDecide(led)
+  mayDo(led, 'prepare')
   const { booking, theirs, as } = led
   return {
     ...{ email: normalMail(booking.asked.person.email), booking, whole: theirs },

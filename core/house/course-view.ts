@@ -6,7 +6,7 @@ import { type Course, courseAt, readerOfCourse, type StationState } from '../pre
 import { type Answers, openAnswers, type Question } from '../questions/index.ts'
 import { personBehind, Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
-import { doorTerms, toldAgreement, toldAgreements } from './agreeing.ts'
+import { doorTerms, toldAgreement, toldAgreements, toldSince } from './agreeing.ts'
 import { askedIn, coursesBehind, theirsBehind, type WhoseLink } from './course-link.ts'
 import { type House, published } from './house.ts'
 import { clockNames } from './link-view.ts'
@@ -182,9 +182,7 @@ export function yoursView(house: House, theirs: WhoseLink, now: Instant): YoursV
       })),
     agreements: [
       ...bookings.flatMap((booking) =>
-        theirs.as
-          ? (booking.agreed ?? []).map((one) => toldAgreement(practice, one))
-          : toldAgreements(practice, booking),
+        theirs.as ? toldSince(practice, booking) : toldAgreements(practice, booking),
       ),
       ...courses.flatMap(({ progress }) =>
         Object.values(progress).flatMap(({ agreement }) =>

@@ -25,7 +25,7 @@ import { courseAt } from '../preparing/index.ts'
 import { stillHolding, withoutPoints } from '../questions/index.ts'
 import { printOfBooking } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
-import { doorLacking, toldAgreement, toldAgreements } from './agreeing.ts'
+import { doorLacking, toldAgreements, toldSince } from './agreeing.ts'
 import type { Link } from './changes.ts'
 import { type House, published } from './house.ts'
 import { placesToMove } from './moving.ts'
@@ -173,30 +173,20 @@ export function linkView(
   now: Instant,
 ): LinkView {
   const view = wholeView(house, { booking, theirs }, now)
-  const since = (booking.agreed ?? []).map((one) => toldAgreement(published(house).practice, one))
-  return as ? viewFor(as, { ...view, agreements: since }) : view
+  return as ? viewFor(as, { ...view, agreements: toldSince(published(house).practice, booking) }) : view
 }
 
-/**
- * What somebody else than who asked is told: nothing of what was confided or agreed to in asking, nor of money to who
- * comes; and who pays has nothing to do but that.
- */
+/** What was confided or agreed to in asking, and what who asked alone decides: nobody else is told of it. */
+const OF_WHO_ASKED = ['answersBefore', 'answers', 'question', 'plea', 'canPlead', 'again', 'move'] as const
+/** What is told to one of those whom it concerns, and not to the other. */
+const OF_WHO_COMES = ['toAgree', 'unagreed', 'toDo', 'coming', 'before', 'afterwards'] as const
+const OF_WHO_PAYS = ['money', 'card', 'till', 'invoices'] as const
+
+/** What somebody else than who asked is told: who comes nothing of money, and who pays nothing but that. */
 function viewFor(as: NonNullable<Link['as']>, view: LinkView): LinkView {
-  const {
-    answersBefore: _,
-    question: __,
-    plea: ___,
-    canPlead: ____,
-    answers: _____,
-    again: ______,
-    ...rest
-  } = view
-  if (as === 'comes') {
-    const { money, card, till, invoices, ...theirs } = rest
-    return { ...theirs, as }
-  }
-  const { toAgree, unagreed, toDo, move, coming, before, afterwards, ...seen } = rest
-  return { ...seen, as, text: '', offers: [], agreements: [], unwanted: [] }
+  const told: LinkView = { ...view, offers: [], unwanted: [], as }
+  for (const part of [...OF_WHO_ASKED, ...(as === 'comes' ? OF_WHO_PAYS : OF_WHO_COMES)]) delete told[part]
+  return as === 'comes' ? told : { ...told, text: '', agreements: [] }
 }
 
 function wholeView(

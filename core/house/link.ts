@@ -30,9 +30,12 @@ export interface LedTo {
   as?: Link['as']
 }
 
-/** Makes sure that a link is not for paying alone: it decides nothing and binds nobody. @throws Refused */
-export function mayDecide({ as }: LedTo): void {
-  if (as === 'pays') throw new Refused(409, 'pays-alone')
+/** What whoever comes to a session that somebody else has asked for can do with it themselves. */
+const THEIRS: ReadonlySet<ClientDoes['do']> = new Set(['come', 'prepare', 'agree'])
+
+/** Makes sure that something can be done through a link: whoever has asked decides; who pays does nothing but that. @throws Refused */
+export function mayDo({ as }: LedTo, what: ClientDoes['do']): void {
+  if (as === 'pays' || (as === 'comes' && !THEIRS.has(what))) throw new Refused(409, 'asks-decides')
 }
 
 /**
@@ -137,7 +140,7 @@ export function throughLink(work: Work, { hash, other, command, shown }: Through
     const open = openRequestsOf(house, booking.asked.person.email, now)
     if (stateAt(booking, now).is === 'unproved' && open >= limits.openRequests) throw tooManyOpen(open)
   }
-  mayDecide(led)
+  mayDo(led, command.do)
   // What costs something, or binds, is done on what was seen.
   const binds = command.do === 'accept' || command.do === 'cancel' || command.do === 'move-own'
   if (binds && shown !== printOfBooking(seenAt(booking, now), costNow(house, booking, now))) {

@@ -101,7 +101,14 @@ describe('a session for somebody else', () => {
     expect(seen).not.toHaveProperty('answers')
     expect(seen.others).toEqual([])
     expect(seen.agreements).toEqual([])
-    expect(seen).not.toHaveProperty('money')
+    for (const part of ['money', 'move', 'answers']) expect(seen).not.toHaveProperty(part)
+    // Whoever asked decides; who comes says that they will be there.
+    const does = async (what: string, body: object) =>
+      (await ask(`${house.door}/api/link/${secret}/${what}`, body, { key: freshKey() })).body.code
+    expect(await does('cancel', { text: '', shown: seen.shown })).toBe('asks-decides')
+    expect(await does('speak', { language: 'pt' })).toBe('asks-decides')
+    expect(await does('come', {})).toBeUndefined()
+    expect(bookingOf(house.relay, 'for-mia-maas').coming).toBeDefined()
     const agreed = seen.toAgree!.map(({ id, number, fingerprint, language }) => ({
       ...{ terms: id, number, fingerprint, language },
     }))
@@ -181,9 +188,9 @@ describe('who pays', () => {
       { text: '', shown: seen.shown },
       { key: freshKey() },
     )
-    expect([cancel.status, cancel.body.code]).toEqual([409, 'pays-alone'])
+    expect([cancel.status, cancel.body.code]).toEqual([409, 'asks-decides'])
     const yours = await ask(`${house.door}/api/yours/${secret}`)
-    expect(yours.body.code).toBe('pays-alone')
+    expect(yours.body.code).toBe('asks-decides')
     expect(bookingOf(house.relay, 'paid-by-firm').status).toBe('booked')
   })
 

@@ -254,7 +254,7 @@ function Standing({
           failed={error !== undefined}
         />
       )}
-      {view.state === 'booked' && !view.move && view.as !== 'pays' && now < view.start && (
+      {view.state === 'booked' && !view.move && !view.as && now < view.start && (
         <p className="mt-5">
           {say('my.move-late')}{' '}
           <Link className="way" to={`/${view.slug}/write`}>
@@ -263,7 +263,7 @@ function Standing({
         </p>
       )}
       <Exception view={view} act={act} busy={busy} />
-      {view.as !== 'pays' && (
+      {!view.as && (
         <>
           <WayOut view={view} act={act} busy={busy} led={led === 'cancel'} />
           <WhatIsSent view={view} act={act} busy={busy} led={led === 'unwant'} />
