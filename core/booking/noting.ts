@@ -1,5 +1,6 @@
 import { shareOf } from '../money/rounding.ts'
 import { id, list, maybe, one, said, text, whole } from '../shape/shape.ts'
+import { canonicalJson } from '../terms/fingerprint.ts'
 import { shift } from '../time/index.ts'
 import { type Commands, happened, notBooked, refuse } from './command.ts'
 import { countedFor } from './counting.ts'
@@ -84,7 +85,7 @@ export const NOTING: Pick<
   concern: {
     shape: { others: othersShape },
     decide: (booking, { others }, _, { now }) =>
-      JSON.stringify(others) === JSON.stringify(othersOf(booking))
+      canonicalJson(others) === canonicalJson(othersOf(booking))
         ? happened()
         : happened({ type: 'concerns', at: now, others, settles: shift(now, UNDO) }),
   },

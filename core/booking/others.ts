@@ -1,4 +1,4 @@
-import type { Booking, Contact, Others } from './record.ts'
+import type { Booking, Contact, Other, Others } from './record.ts'
 
 /** In what part somebody is written to: as who has asked, who comes, or who pays. */
 export type ConcernedAs = 'asks' | 'comes' | 'pays'
@@ -19,6 +19,20 @@ export function comesAndAsks(booking: Booking): string {
 
 /** Whether what is to be agreed to and prepared is theirs who come, not theirs who asked. */
 export const agreesThemselves = (booking: Booking): boolean => othersOf(booking).comes?.agrees === true
+
+/** Somebody else as they were typed, without what was left empty; nothing where no name was. */
+export function otherTyped({
+  name,
+  email,
+  phone = '',
+}: Record<'name' | 'email', string> & { phone?: string }): Other | undefined {
+  if (!name.trim()) return undefined
+  return {
+    name: name.trim(),
+    ...(email.trim() ? { email: email.trim() } : {}),
+    ...(phone.trim() ? { phone: phone.trim() } : {}),
+  }
+}
 
 /** Whom a message reaches, and in what part. */
 export interface Reached {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { amountTyped } from '../money/typed.ts'
+import { type Entry, makeDiary } from '../openings/index.ts'
 import { samplePractice, sampleService } from '../tests/sample.ts'
 import { DAY, formatInstant, HOUR, type LocalDate, MINUTE, parseInstant, shift, zone } from '../time/index.ts'
 import { NoPeople, readPeopleTable } from './index.ts'
@@ -9,10 +10,10 @@ import {
   type BesideSessions,
   guessServices,
   guessSessionColumns,
+  inTheWay,
   type SessionRow,
   sessionsOfTable,
   siftSessions,
-  timeTyped,
 } from './sessions.ts'
 
 const now = parseInstant('2026-11-24T11:00Z')
@@ -80,9 +81,14 @@ describe('a table of sessions', () => {
     expect(wrong.map(({ row: line, why }) => [line, why])).toEqual([
       [6, expect.stringContaining('“31/02/2027” is not a date')],
       [7, 'There is no mail address: people are known by theirs.'],
-      [8, '“25:00” is not a time of day; write it as 14:30.'],
+      [8, '“25:00” is not a time of day; write it as 9:30.'],
       [9, '“Swimming” is none of your services.'],
     ])
+  })
+
+  it('begins on a day, and not at its end', () => {
+    const { wrong } = siftSessions([row({ date: '2026-12-01', time: '24:00' })], beside())
+    expect(wrong[0]?.why).toMatch(/“24:00” is not a time of day/)
   })
 
   it('says what is here, what stands there twice, and what would lie in something else', () => {
@@ -152,6 +158,39 @@ describe('a table of sessions', () => {
     )
   })
 
+  it('finds nobody in the way of those who come to the same group', () => {
+    const groups = samplePractice({
+      services: [sampleService({ id: 'lesson', seats: 6, minutes: 60 }), sampleService({ id: 'talk' })],
+    })
+    const place = groups.services[0]!.places[0]!
+    const start = at('2026-12-01T10:00Z')
+    const rows = ['a', 'b', 'c'].map((who, i) =>
+      row({ ...{ row: i + 2, name: who, email: `${who}@example.org` }, start: '2026-12-01 10:00' }),
+    )
+    const entry = (taken: number, service = 'lesson'): Entry => ({
+      ...{
+        id: `e-${service}`,
+        kind: 'session',
+        start,
+        end: shift(start, HOUR),
+        clearBefore: 0,
+        clearAfter: 0,
+      },
+      ...{ service, place, seats: 6, taken },
+    })
+    const clashes = (entries: Entry[]) => {
+      const taken = inTheWay(groups, makeDiary(groups, entries), [now, shift(now, 60 * DAY)], ({ id }) => id)
+      return siftSessions(rows, beside({ practice: groups, taken })).clash.map(
+        ({ row: line, with: what }) => [line, what],
+      )
+    }
+    expect(clashes([])).toEqual([])
+    expect(clashes([entry(2)])).toEqual([])
+    // Another group at that time is in everybody's way, unless nobody comes to it yet.
+    expect(clashes([entry(0, 'talk')])).toEqual([])
+    expect(clashes([entry(1, 'talk')])).toEqual([2, 3, 4].map((line) => [line, 'e-talk']))
+  })
+
   it('lets nothing in that is no session, whatever the file holds', () => {
     const text = fc.oneof(
       fc.string({ unit: 'binary', maxLength: 20 }),
@@ -191,22 +230,6 @@ describe('a table of sessions', () => {
 })
 
 describe('what is typed in tables', () => {
-  it.each([
-    ['9', 540],
-    ['14:30', 870],
-    ['14:30:00', 870],
-    ['14h', 840],
-    ['2:30 pm', 870],
-    ['12:00 a.m.', 0],
-    ['12 PM', 720],
-  ])('reads the time %s', (typed, minutes) => {
-    expect(timeTyped(typed)).toBe(minutes)
-  })
-
-  it.each(['24:00', '9:60', '13 pm', 'noon', ''])('refuses the time “%s”', (typed) => {
-    expect(() => timeTyped(typed)).toThrow(/is not a time of day/)
-  })
-
   it.each([
     ['95', 9_500],
     ['95.5', 9_550],

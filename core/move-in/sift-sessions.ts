@@ -2,6 +2,7 @@ import { amountTyped } from '../money/typed.ts'
 import { isMail, isPhone, nameProblem, normalMail } from '../people/index.ts'
 import { type Practice, placeOf, type Service, serviceOf, zoneOf } from '../practice/index.ts'
 import {
+  clockTyped,
   dateTyped,
   dayNumber,
   type Instant,
@@ -10,11 +11,11 @@ import {
   minutesOf,
   parseInstant,
   shift,
-  time,
   type Zone,
 } from '../time/index.ts'
 import type { Unread } from './arrival.ts'
 import { plainHeading } from './columns.ts'
+import { groupOf } from './group-of.ts'
 import type { SessionRow } from './session-rows.ts'
 
 /** A session that would be brought in, or how somebody stands, with where it came from. */
@@ -42,6 +43,15 @@ export interface SiftedSessions {
   wrong: Unread[]
 }
 
+/** Something a session could lie in. */
+export interface InTheWay {
+  start: Instant
+  end: Instant
+  name: string
+  /** Which group session it is, where it is one: whoever comes to the same lies in nothing. */
+  group?: string
+}
+
 /** What is looked at beside the rows. */
 export interface BesideSessions {
   practice: Practice
@@ -50,8 +60,8 @@ export interface BesideSessions {
   /** Which service is meant by a text, in its plain form; and by rows that name none. */
   services: Readonly<Record<string, string>>
   usual?: string
-  /** What is in the diary, and what it is called. */
-  taken: readonly { start: Instant; end: Instant; name: string }[]
+  /** What is in the diary. */
+  taken: readonly InTheWay[]
   /** Whether somebody has something booked at a moment. */
   has(email: string, start: Instant): boolean
 }
@@ -73,15 +83,12 @@ export function guessServices(said: Iterable<string>, services: readonly Service
   return found
 }
 
-/** A time of day as somebody writes it: 14:30, 14.30, 14h30, 2:30 pm, 9. @throws Error with a sentence */
-export function timeTyped(typed: string): number {
-  const found = /^(\d{1,2})(?:[:.h](\d{2})?)?(?::\d{2})?\s*(am|pm|a\.m\.|p\.m\.)?$/i.exec(typed.trim())
-  const [, hours = '', minutes = '0', half = ''] = found ?? []
-  const later = /^p/i.test(half)
-  const hour = half ? (Number(hours) % 12) + (later ? 12 : 0) : Number(hours)
-  if (!found || hour > 23 || Number(minutes) > 59 || (half && Number(hours) > 12))
-    throw new Error(`“${typed.trim().slice(0, 40)}” is not a time of day; write it as 14:30.`)
-  return minutesOf(time(`${String(hour).padStart(2, '0')}:${minutes.padStart(2, '0')}`))
+/** When something begins or ends, in minutes of its day. @throws Error with a sentence */
+function minutesTyped(typed: string): number {
+  const minutes = minutesOf(clockTyped(typed))
+  if (minutes === 1_440)
+    throw new Error(`“${typed.trim()}” is not a time of day: the next day begins at 0:00.`)
+  return minutes
 }
 
 /** A moment: with its offset, or by the clock of a place. @throws Error with a sentence */
@@ -92,7 +99,7 @@ function momentIn({ start, date, time: at }: SessionRow, there: Zone, today: Loc
   const time = at || clock
   if (!on) throw new Error('There is no date.')
   if (!time) throw new Error('There is no time of day.')
-  return there.toInstant(dayNumber(dateTyped(on, today)), timeTyped(time))
+  return there.toInstant(dayNumber(dateTyped(on, today)), minutesTyped(time))
 }
 
 /** How long it is, in minutes: as it says, to its end, or as its service is. @throws Error with a sentence */
@@ -112,7 +119,7 @@ function untilEnd(end: string, start: Instant, there: Zone): number {
   if (/T.*(?:Z|[+-]\d{2}:?\d{2})$/.test(end)) return (parseInstant(end) - start) / MINUTE
   const clock = /(\d{1,2}[:.h]\d{2}.*)$/.exec(end)?.[1] ?? end
   const { day } = there.toWall(start)
-  const same = (there.toInstant(day, timeTyped(clock)) - start) / MINUTE
+  const same = (there.toInstant(day, minutesTyped(clock)) - start) / MINUTE
   return same > 0 ? same : same + 1_440
 }
 
@@ -142,7 +149,7 @@ export function siftSessions(rows: readonly SessionRow[], beside: BesideSessions
       sifted.wrong.push({ row: row.row, what: row.name || row.email, why: (error as Error).message })
     }
   }
-  sifted.clash = clashesIn(sifted.come, beside.taken)
+  sifted.clash = clashesIn(sifted.come, beside)
   return sifted
 }
 
@@ -203,35 +210,32 @@ function placeIn(said: string, practice: Practice, { places }: Service): string 
 }
 
 /** Which of them would lie in something that is in the diary, or in one another. */
-function clashesIn(come: readonly Brought[], taken: BesideSessions['taken']): SiftedSessions['clash'] {
-  const mine = come.flatMap(({ row, person, session }) =>
-    session
-      ? [
-          {
-            row,
-            start: session.start,
-            end: shift(session.start, session.minutes * MINUTE),
-            name: person.name,
-          },
-        ]
-      : [],
-  )
+function clashesIn(
+  come: readonly Brought[],
+  { practice, taken }: Pick<BesideSessions, 'practice' | 'taken'>,
+): SiftedSessions['clash'] {
+  const mine = come.flatMap(({ row, person, session }): (InTheWay & { row: number })[] => {
+    if (!session) return []
+    const { service, place, start, minutes } = session
+    const group =
+      (serviceOf(practice, service)?.seats ?? 1) > 1 ? { group: groupOf(service, place, start) } : {}
+    return [{ row, start, end: shift(start, minutes * MINUTE), name: person.name, ...group }]
+  })
   const all = [...taken.map((one) => ({ ...one, row: 0 })), ...mine].toSorted((a, b) => a.start - b.start)
   const found = new Map<number, SiftedSessions['clash'][number]>()
+  const note = ({ row, name, start }: (typeof all)[number], other: InTheWay): void => {
+    if (row > 0 && !found.has(row)) found.set(row, { row, name, start, with: other.name })
+  }
   // In order of their starts, each meets those before it that are not over yet.
   let open: typeof all = []
   for (const one of all) {
     open = open.filter(({ end }) => end > one.start)
     for (const other of open) {
-      if (one.row > 0 && !found.has(one.row)) found.set(one.row, clash(one, other))
-      if (other.row > 0 && !found.has(other.row)) found.set(other.row, clash(other, one))
+      if (one.group !== undefined && one.group === other.group) continue
+      note(one, other)
+      note(other, one)
     }
     open.push(one)
   }
   return [...found.values()].toSorted((a, b) => a.row - b.row)
 }
-
-const clash = (
-  { row, name, start }: { row: number; name: string; start: Instant },
-  other: { name: string },
-): SiftedSessions['clash'][number] => ({ row, name, start, with: other.name })

@@ -1,2 +1,3 @@
+export * from './moved-on.ts'
 export * from './plan.ts'
 export * from './rhythm.ts'

@@ -183,10 +183,24 @@ export function paysAt(course: Course, now: Instant): PayOfPath[] {
   })
 }
 
+/** What of a path's price is still to come: all of it, what is due by now, and the part that is next. */
+export interface OwingOfPath {
+  open: Minor
+  due: Minor
+  next: PayOfPath
+}
+
+/** What of a path's price is still to come; nothing where it has all come, or it was ended. */
+export function owingOf(course: Course, now: Instant): OwingOfPath | undefined {
+  const parts = course.ended === undefined ? paysAt(course, now).filter(({ open }) => open > 0) : []
+  const [next] = parts
+  const sumOf = (of: readonly PayOfPath[]): Minor => of.reduce((all, { open }) => all + open, 0)
+  return next && { open: sumOf(parts), due: sumOf(parts.filter(({ due }) => due <= now)), next }
+}
+
 /** The first part of a path's price that has not come whole, and what of it is open. */
 export function nextPay(course: Course): PathPay | undefined {
-  const next =
-    course.ended === undefined ? paysAt(course, course.latest).find(({ open }) => open > 0) : undefined
+  const next = owingOf(course, course.latest)?.next
   return next && { id: next.id, amount: next.open, due: next.due }
 }
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { DateTime } from 'luxon'
 import { describe, expect, it } from 'vitest'
-import { date, dateTyped, dateWords, localDate } from './index.ts'
+import { clockTyped, date, dateTyped, dateWords, localDate, minutesOf } from './index.ts'
 
 const TODAY = date('2026-11-24')
 const typed = (text: string): string => dateTyped(text, TODAY)
@@ -50,5 +50,24 @@ describe('a date as it is typed', () => {
           expect(typed(there.toLocaleString(format))).toBe(on)
       }),
     )
+  })
+})
+
+describe('a time of day as it is typed', () => {
+  it.each([
+    ['9', 540],
+    ['14:30', 870],
+    ['14:30:00', 870],
+    ['14h', 840],
+    ['2:30 pm', 870],
+    ['12:00 a.m.', 0],
+    ['12 PM', 720],
+    ['24:00', 1_440],
+  ])('reads the time %s', (typed, minutes) => {
+    expect(minutesOf(clockTyped(typed))).toBe(minutes)
+  })
+
+  it.each(['24:01', '9:60', '13 pm', 'noon', ''])('refuses the time “%s”', (typed) => {
+    expect(() => clockTyped(typed)).toThrow(/is not a time of day/)
   })
 })

@@ -1,4 +1,14 @@
-import { addDays, type DayNumber, date, dayNumber, type LocalDate, localDate, weekday } from './date.ts'
+import {
+  addDays,
+  type DayNumber,
+  date,
+  dayNumber,
+  type LocalDate,
+  localDate,
+  time,
+  type WallTime,
+  weekday,
+} from './date.ts'
 import { longMonthName, longWeekdayName } from './words.ts'
 
 const DAY_FIRST = /^(\d{1,2})\s*[./-]\s*(\d{1,2})(?:\s*[./-]\s*(\d{4}|\d{2}))?\.?$/
@@ -79,4 +89,23 @@ function dated(
     }
   }
   return undefined
+}
+
+/**
+ * A time of day as somebody writes it: 9, 9:30, 9.30, 9h30, 14:30:00, 2:30 pm.
+ * @throws Error with a sentence when it is none
+ */
+export function clockTyped(typed: string): WallTime {
+  const said = typed.trim().slice(0, 40)
+  const wrong = new Error(`“${said}” is not a time of day; write it as 9:30.`)
+  const found = /^(\d{1,2})(?:[:.h](\d{2})?)?(?::\d{2})?\s*(am|pm|a\.m\.|p\.m\.)?$/i.exec(said)
+  if (!found) throw wrong
+  const [, hours = '', minutes = '00', half = ''] = found
+  if (half && Number(hours) > 12) throw wrong
+  const hour = half ? (Number(hours) % 12) + (/^p/i.test(half) ? 12 : 0) : Number(hours)
+  try {
+    return time(`${String(hour).padStart(2, '0')}:${minutes}`)
+  } catch {
+    throw wrong
+  }
 }

@@ -110,7 +110,7 @@ function OwingPaths({ practice, now }: { practice: Practice; now: Instant }) {
     <section className="sheet px-[18px] py-4" aria-label="Paths">
       <h2>Paths</h2>
       <ul className="mt-1.5 divide-y divide-line">
-        {paths.slice(0, SHOWN).map(({ row, name, currency, open, due, late, next }) => (
+        {paths.slice(0, SHOWN).map(({ row, name, currency, open, due, next }) => (
           <li key={row.id} className="flex flex-wrap items-center justify-between gap-3 py-2">
             <span className="min-w-0">
               <Link
@@ -122,7 +122,7 @@ function OwingPaths({ practice, now }: { practice: Practice; now: Instant }) {
               <span className="block text-[14px] text-soft">
                 {row.course.given.path?.name}, {money(next.open, currencyOf(currency))} by{' '}
                 {when(practice, next.due)}
-                {late && <b className="text-clay"> · late</b>}
+                {next.is === 'overdue' && <b className="text-clay"> · late</b>}
               </span>
             </span>
             <span className="figures text-right">

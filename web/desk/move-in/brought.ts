@@ -1,14 +1,10 @@
 import type { BringInBody, BroughtIn } from '@acolhida/core/contract'
-import type { Brought } from '@acolhida/core/move-in/sessions'
-import { DAY, formatInstant, type Instant, parseInstant, shift } from '@acolhida/core/time'
+import { type Instant, parseInstant } from '@acolhida/core/time'
 import { newKey } from '../../relay-client/client.ts'
 import { connectionRow, type DeskDatabase } from '../data/database.ts'
 import { keepPerson } from '../data/people.ts'
 import { plainPerson } from '../data/rows.ts'
 import { roundSoon } from '../sync/acts.ts'
-
-/** When what is owed from before is due, from the day it is brought in. */
-const OWED_WITHIN = 30 * DAY
 
 /** Sessions and balances that were brought in together. */
 export interface BroughtBatch {
@@ -41,49 +37,6 @@ export async function broughtIn(db: DeskDatabase, now: Instant): Promise<Brought
     if (given.broughtIn && !ended && latest === given.at) batchOf(given.broughtIn).courses.push(id)
   })
   return [...found.values()].sort((a, b) => b.at - a.at)
-}
-
-/** How sessions are to be brought in. */
-export interface BringAs {
-  file: string
-  now: Instant
-  zone: string
-  /** What balances are called, also for whom they are of. */
-  standing: string
-  /** Whether somebody is told, by their row. */
-  tells: (row: number) => boolean
-}
-
-/** What the relay is to be asked. */
-export function bringBody(
-  come: readonly Brought[],
-  { file, now, zone, standing, tells }: BringAs,
-): BringInBody {
-  const contact = (one: Brought) => ({ ...one.person, zone })
-  return {
-    batch: `${formatInstant(now)} ${file}`.trim().slice(0, 200),
-    sessions: come.flatMap((one) =>
-      one.session
-        ? [
-            {
-              ...{ id: newKey(), person: contact(one), ...one.session },
-              ...(tells(one.row) ? { tell: true } : {}),
-            },
-          ]
-        : [],
-    ),
-    standing: come.flatMap((one) =>
-      one.left || one.owes
-        ? [
-            {
-              ...{ id: newKey(), person: contact(one), name: standing },
-              ...(one.left ? { left: one.left } : {}),
-              ...(one.owes ? { owes: { amount: one.owes, due: shift(now, OWED_WITHIN) } } : {}),
-            },
-          ]
-        : [],
-    ),
-  }
 }
 
 const keyOf = async (db: DeskDatabase): Promise<string> => {

@@ -7,13 +7,13 @@ import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
-import { FileButton } from '../parts/file.tsx'
 import { PageHead } from '../parts/page-head.tsx'
 import { Tick } from '../parts/tick.tsx'
 import { counted, homeZone, when } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
 import { batchesIn, takeBatchOut } from './batches.ts'
 import { ColumnsMatched } from './columns-matched.tsx'
+import { FileCard } from './file-card.tsx'
 import { FoundRows, many } from './found.tsx'
 import type { FileRead, MoveInAs, Tried } from './told.ts'
 import { type MovingIn, useMoveIn } from './use-move-in.ts'
@@ -53,26 +53,20 @@ export function MoveInPage() {
       </PageHead>
       <div className="mt-5 grid gap-5 lg:grid-cols-[1fr_320px]">
         <div className="grid h-fit gap-4">
-          <Card title="The file">
-            <p className="mt-1.5 mb-3 text-[14px] text-soft">
-              A table needs headings in its first line, and a column with names and one with mail addresses.
-            </p>
-            <FileButton accept=".csv,.tsv,.txt,.xlsx,.vcf,text/csv,text/vcard" onFile={moving.open}>
-              {read ? 'Open another file' : 'Open a file'}
-            </FileButton>
-            {problem && (
-              <p role="alert" className="mt-2 font-semibold text-clay">
-                {problem}
-              </p>
-            )}
-            {taken !== undefined && (
-              <p role="status" className="note tag-fits mt-3">
-                {taken === 0
+          <FileCard
+            needs="A table needs headings in its first line, and a column with names and one with mail addresses."
+            accept=".csv,.tsv,.txt,.xlsx,.vcf,text/csv,text/vcard"
+            opened={read !== undefined}
+            problem={problem}
+            done={
+              taken === undefined
+                ? undefined
+                : taken === 0
                   ? 'Nobody has come in.'
-                  : `${peopleOf(taken)} ${taken === 1 ? 'has' : 'have'} come in.`}
-              </p>
-            )}
-          </Card>
+                  : `${peopleOf(taken)} ${taken === 1 ? 'has' : 'have'} come in.`
+            }
+            onFile={moving.open}
+          />
           {read && <Reading key={`${read.name} ${read.many}`} desk={desk} read={read} moving={moving} />}
         </div>
         <Batches desk={desk} />

@@ -1,5 +1,5 @@
 import { checkPractice, type Practice } from '@acolhida/core/practice'
-import { longWeekdayName, wallTime } from '@acolhida/core/time'
+import { clockTyped, longWeekdayName, wallTime } from '@acolhida/core/time'
 import { changePractice } from '../data/change.ts'
 import { db } from '../data/db.ts'
 import { useDesk } from '../data/live.ts'
@@ -8,7 +8,6 @@ import { SettingsPage } from '../parts/settings-page.tsx'
 import { Switch } from '../parts/switch.tsx'
 import { Fields } from '../settings/fields.tsx'
 import { MUCH, WORD } from '../settings/limits.ts'
-import { clock } from '../settings/setting.ts'
 
 const itself = (practice: Practice, to: (of: Practice) => Practice): Practice => to(practice)
 
@@ -67,7 +66,7 @@ export function LimitsPage() {
                 value={weekCloses.time}
                 change={(p, typed) => ({
                   ...p,
-                  weekCloses: { ...(p.weekCloses ?? weekCloses), time: clock(typed) },
+                  weekCloses: { ...(p.weekCloses ?? weekCloses), time: clockTyped(typed) },
                 })}
               />
             </div>

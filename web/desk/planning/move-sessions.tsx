@@ -1,12 +1,12 @@
-import { placeOf, zoneOf } from '@acolhida/core/practice'
+import { movedOn } from '@acolhida/core/planning'
+import { type Practice, placeOf, zoneOf } from '@acolhida/core/practice'
 import {
-  addDays,
+  clockTyped,
   DAY,
   dateAt,
   dayNumber,
   type Instant,
   type LocalDate,
-  minutesOf,
   shift,
   timeAt,
 } from '@acolhida/core/time'
@@ -21,13 +21,21 @@ import { FormDialog } from '../parts/form-dialog.tsx'
 import { PlainChoice, PlainField } from '../parts/plain-field.tsx'
 import { type GoesWith, goingWith, WordOrSilence } from '../parts/word.tsx'
 import { counted, serviceName, when } from '../parts/words.ts'
-import { clock } from '../settings/setting.ts'
 import { moveSessions } from '../sync/acts.ts'
 
 /** One session with where it would go; nothing where that can't be told yet. */
 interface Going {
   booking: BookingRow
   to?: Weighed
+}
+
+/** Where they go; nowhere while the time is half typed. */
+function targetsOf(practice: Practice, moving: readonly BookingRow[], days: number, time: string): Instant[] {
+  try {
+    return movedOn(practice, moving, days, clockTyped(time))
+  } catch {
+    return []
+  }
 }
 
 /** How far around what moves the diary is looked at. */
@@ -67,23 +75,14 @@ export function MoveSessions({
     moving.map(({ id }) => id),
   )
   const going = useMemo((): Going[] => {
-    const targets = moving.map((booking): Instant | undefined => {
-      const there = zoneOf(practice, placeOf(practice, booking.place))
-      try {
-        const on = addDays(dateAt(there, booking.start), byDays)
-        return there.toInstant(dayNumber(on), minutesOf(clock(time)))
-      } catch {
-        return undefined
-      }
-    })
-    if (!taken || !day) return moving.map((booking) => ({ booking }))
-    const scales = new Scales(practice, taken, relayNow())
+    const moving = coming.slice(at)
+    const targets = day ? targetsOf(practice, moving, byDays, time) : []
+    const scales = taken && new Scales(practice, taken, relayNow())
     return moving.map((booking, i): Going => {
       const to = targets[i]
-      const { service, place, minutes } = booking
-      return to === undefined ? { booking } : { booking, to: scales.at({ service, place, minutes }, to) }
+      return to === undefined || !scales ? { booking } : { booking, to: scales.at(booking, to) }
     })
-  }, [moving, byDays, day, time, taken, practice])
+  }, [coming, at, byDays, day, time, taken, practice])
   // What would lie in something else stays where it is.
   const goes = going.flatMap(({ booking, to }) =>
     to?.start !== undefined && !to.clash && !left.has(booking.id) && to.start !== booking.start

@@ -1,4 +1,4 @@
-import { type Booking, type Other, type Others, othersOf } from '@acolhida/core/booking'
+import { type Booking, type Other, type Others, othersOf, otherTyped } from '@acolhida/core/booking'
 import { isMail } from '@acolhida/core/people'
 import { useState } from 'react'
 import { FormDialog } from '../parts/form-dialog.tsx'
@@ -59,16 +59,6 @@ const typedOf = (other: Other | undefined): Typed => ({
   ...{ name: other?.name ?? '', email: other?.email ?? '', phone: other?.phone ?? '' },
 })
 
-/** What was typed of somebody; nothing where no name was. */
-function otherOf({ name, email, phone }: Typed): Other | undefined {
-  if (!name.trim()) return undefined
-  return {
-    name: name.trim(),
-    ...(email.trim() ? { email: email.trim() } : {}),
-    ...(phone.trim() ? { phone: phone.trim() } : {}),
-  }
-}
-
 function WhoElse({ booking, close }: { booking: Booking; close: () => void }) {
   const before = othersOf(booking)
   const { name } = booking.asked.person
@@ -76,8 +66,8 @@ function WhoElse({ booking, close }: { booking: Booking; close: () => void }) {
   const [pays, setPays] = useState(() => typedOf(before.pays))
   const [reminded, setReminded] = useState(before.comes?.reminded === true)
   const [agrees, setAgrees] = useState(before.comes?.agrees === true)
-  const who = otherOf(comes)
-  const payer = otherOf(pays)
+  const who = otherTyped(comes)
+  const payer = otherTyped(pays)
   const reachable = who?.email !== undefined && isMail(who.email)
   const others: Others = {
     ...(who

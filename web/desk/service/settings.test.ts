@@ -1,18 +1,10 @@
 import 'fake-indexeddb/auto'
 import { checkPractice, SERVICE_SETTINGS, type Service } from '@acolhida/core/practice'
 import { letIn, practice as practiceSchema } from '@acolhida/core/schemas'
-import { date, duration, parseInstant } from '@acolhida/core/time'
+import { clockTyped, date, duration, parseInstant } from '@acolhida/core/time'
 import { demoPractice } from '@acolhida/demo/practice'
 import { describe, expect, it } from 'vitest'
-import {
-  amount,
-  clock,
-  durationTyped,
-  type Setting,
-  typedOf,
-  wholeTyped,
-  withTyped,
-} from '../settings/setting.ts'
+import { amount, durationTyped, type Setting, typedOf, wholeTyped, withTyped } from '../settings/setting.ts'
 import { FILLING } from '../waiting/fill-settings.ts'
 import { SHOWN, WHAT } from './what.ts'
 import { whenFields } from './when.ts'
@@ -117,7 +109,7 @@ describe('the settings of a service', () => {
     [() => wholeTyped('1.5'), 'Please write a whole number.'],
     [() => wholeTyped('0', 1), 'Please write a whole number from 1 on.'],
     [() => amount('dear', 2), 'Please write an amount, as 95.00.'],
-    [() => clock('noon'), '“noon” is not a time of day; write it as 9:30.'],
+    [() => clockTyped('noon'), '“noon” is not a time of day; write it as 9:30.'],
     [
       () => typed('At most a day', '0'),
       'With a limit of 0 nobody can ever book this. Leave it empty for no limit.',

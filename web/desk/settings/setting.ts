@@ -1,5 +1,6 @@
 import type { Minor } from '@acolhida/core/money'
 import {
+  clockTyped,
   type Duration,
   type DurationUnit,
   date,
@@ -7,7 +8,6 @@ import {
   durationOf,
   inOneUnit,
   type LocalDate,
-  time,
   type WallTime,
 } from '@acolhida/core/time'
 
@@ -79,13 +79,6 @@ export function amount(typed: string, decimals: number): number {
   return value
 }
 
-/** A time of day as typed in one of several hands: 9, 9:30, 9h30. */
-export function clock(typed: string): WallTime {
-  const match = /^(\d{1,2})(?:[:.h](\d{2}))?$/.exec(typed.trim())
-  if (!match) throw new Error(`“${typed.trim()}” is not a time of day; write it as 9:30.`)
-  return time(`${match[1]!.padStart(2, '0')}:${match[2] ?? '00'}`)
-}
-
 /** A limit as typed. @throws Error when nobody could book with it */
 export function limit(typed: string): number {
   if (typed.trim() === '0') {
@@ -154,11 +147,11 @@ export function withTyped<T>(setting: Setting<T>, of: T, typed: string, decimals
         typed
           .split(/[,;]+/)
           .filter((text) => text.trim())
-          .map(clock)
+          .map(clockTyped)
           .sort(),
       )
     case 'time':
-      return setting.write(of, none ? undefined : clock(typed))
+      return setting.write(of, none ? undefined : clockTyped(typed))
     case 'date':
       return setting.write(of, none ? undefined : date(typed.trim()))
     case 'money':

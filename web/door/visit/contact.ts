@@ -1,4 +1,4 @@
-import type { Contact, Other } from '@acolhida/core/booking'
+import { type Contact, type Others, otherTyped } from '@acolhida/core/booking'
 import { inForce } from '@acolhida/core/time'
 
 /** Somebody else, as they are typed. */
@@ -24,21 +24,20 @@ export interface TypedPerson {
   others?: TypedOthers
 }
 
-const sent = ({ name, email, reminded, agrees }: TypedOther): Other & { reminded?: true; agrees?: true } => ({
-  name: name.trim(),
-  ...(email.trim() ? { email: email.trim() } : {}),
-  ...(reminded ? { reminded } : {}),
-  ...(agrees ? { agrees } : {}),
-})
+/** Whoever comes, with what goes to them. */
+function coming({ reminded, agrees, ...who }: TypedOther): Others['comes'] {
+  const other = otherTyped(who)
+  return other && { ...other, ...(reminded ? { reminded } : {}), ...(agrees ? { agrees } : {}) }
+}
 
 /** Who asks, as the relay is told it. @param zone their own */
 export function contactOf({ phone, others = {}, ...person }: TypedPerson, zone: string): Contact {
-  const { comes, pays } = others
-  const besides = { ...(comes ? { comes: sent(comes) } : {}), ...(pays ? { pays: sent(pays) } : {}) }
+  const comes = others.comes && coming(others.comes)
+  const pays = others.pays && otherTyped(others.pays)
   return {
     ...person,
     ...{ zone, language: inForce() },
     ...(phone ? { phone } : {}),
-    ...(comes || pays ? { others: besides } : {}),
+    ...(comes || pays ? { others: { ...(comes ? { comes } : {}), ...(pays ? { pays } : {}) } } : {}),
   }
 }
