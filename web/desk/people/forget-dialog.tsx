@@ -54,6 +54,12 @@ export function ForgetDialog({
                     usually wants invoices kept with it, for years: save everything of theirs first.
                   </li>
                 )}
+                {goes.asked > 0 && (
+                  <li>
+                    {counted(goes.asked, 'booking stays', 'bookings stay')} that somebody else has asked for,
+                    with their name: it goes with whoever asked.
+                  </li>
+                )}
                 <li>
                   Backups you have made before still hold them, outside of this desk: those are yours to
                   delete.

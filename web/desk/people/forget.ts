@@ -1,13 +1,13 @@
 import { isToCome, stateAt } from '@acolhida/core/booking'
 import type { ForgottenPerson } from '@acolhida/core/formats'
-import { mailHash, normalMail } from '@acolhida/core/people'
+import { mailHash } from '@acolhida/core/people'
 import { pathGoesOn } from '@acolhida/core/preparing'
 import { type Agreement, chainHead } from '@acolhida/core/terms'
 import { agreementsOf } from '@acolhida/core/waiting'
 import { newKey } from '../../relay-client/client.ts'
 import { relayNow } from '../../relay-client/clock.ts'
 import type { DeskDatabase } from '../data/database.ts'
-import { bookingsOf } from '../data/people.ts'
+import { type AllOfTheirs, askedForThem, everythingOf, subjectsIn } from '../data/of-person.ts'
 import { filesIn, filesOfCourse, type PersonRow } from '../data/rows.ts'
 
 /** What goes with somebody, and what stays of them. */
@@ -19,17 +19,8 @@ export interface WhatGoes {
   agreements: number
   /** Invoices stay, without a name: their numbers run on, and tax law wants them kept. */
   invoices: number
-}
-
-/** Everything of somebody in this desk. */
-async function everythingOf(db: DeskDatabase, person: PersonRow) {
-  const [bookings, lines, courses, enquiries] = await Promise.all([
-    bookingsOf(db, person),
-    db.lines.where('mail').anyOf(person.emails).toArray(),
-    db.courses.where('mail').anyOf(person.emails).toArray(),
-    db.enquiries.filter(({ email }) => person.emails.includes(normalMail(email))).toArray(),
-  ])
-  return { bookings, lines, courses, enquiries }
+  /** What others have asked for, and they come to or pay for: it stays with those who asked. */
+  asked: number
 }
 
 /** What forgetting somebody takes away. */
@@ -50,16 +41,13 @@ export async function whatGoes(db: DeskDatabase, person: PersonRow): Promise<Wha
     messages: await db.mails.where('booking').anyOf(subjects).count(),
     agreements: agreedIn(everything).length,
     invoices: invoicesIn(everything).length,
+    asked: (await askedForThem(db, person)).length,
   }
 }
 
-type Everything = Awaited<ReturnType<typeof everythingOf>>
-
-const agreedIn = ({ bookings, lines, courses }: Everything): Agreement[] =>
+const agreedIn = ({ bookings, lines, courses }: AllOfTheirs): Agreement[] =>
   agreementsOf(bookings, lines, courses).map(({ agreement }) => agreement)
-const subjectsIn = ({ bookings, lines, courses, enquiries }: Everything): string[] =>
-  [...bookings, ...lines, ...courses, ...enquiries].map(({ id }) => id)
-const invoicesIn = ({ bookings }: Everything) => bookings.flatMap(({ invoices = [] }) => invoices)
+const invoicesIn = ({ bookings }: AllOfTheirs) => bookings.flatMap(({ invoices = [] }) => invoices)
 
 /**
  * Forgets somebody: everything of theirs goes from this desk, in one transaction with what the relay is to be told. What

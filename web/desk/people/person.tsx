@@ -1,4 +1,4 @@
-import { isEnded, stateAt } from '@acolhida/core/booking'
+import { comesAndAsks, isEnded, stateAt } from '@acolhida/core/booking'
 import { standingFrom } from '@acolhida/core/people'
 import type { Practice } from '@acolhida/core/practice'
 import { dateWords, formatInstant, type Instant } from '@acolhida/core/time'
@@ -40,7 +40,7 @@ export function PersonPage() {
   const go = useNavigate()
   const now = useMinute()
   if (!found) return <p className="text-soft">One moment …</p>
-  const { person, bookings } = found
+  const { person, bookings, asked } = found
   if (!person) {
     return (
       <PageHead
@@ -88,6 +88,15 @@ export function PersonPage() {
       <div className="mt-5 grid gap-5 lg:grid-cols-[1fr_380px]">
         <div className="grid h-fit gap-4">
           <Bookings desk={desk} bookings={bookings} />
+          {asked.length > 0 && (
+            <BookingList
+              practice={desk.practice}
+              title="Asked for by others"
+              nothing=""
+              of={asked.toSorted((a, b) => b.start - a.start).slice(0, SHOWN)}
+              whose
+            />
+          )}
           <Suspense>
             <AnswersOverTime practice={desk.practice} bookings={bookings} />
           </Suspense>
@@ -175,12 +184,15 @@ function BookingList({
   title,
   nothing,
   of,
+  whose = false,
   children,
 }: {
   practice: Practice
   title: string
   nothing: string
   of: BookingRow[]
+  /** Whether it is told who comes, and who asked. */
+  whose?: boolean
   children?: ReactNode
 }) {
   const now = useMinute()
@@ -201,7 +213,10 @@ function BookingList({
               >
                 {serviceName(practice, booking.service)}
               </Link>
-              <span className="block text-[14px] text-soft">{bookingLine(practice, booking)}</span>
+              <span className="block text-[14px] text-soft">
+                {whose && `${comesAndAsks(booking)} · `}
+                {bookingLine(practice, booking)}
+              </span>
             </span>
             <span className="text-[14px] text-soft">{standingWords(booking, now)}</span>
           </li>

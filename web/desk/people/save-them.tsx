@@ -1,7 +1,6 @@
 import type { Practice } from '@acolhida/core/practice'
 import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
-import { bookingsOf } from '../data/people.ts'
 import { type PersonRow, plainPerson } from '../data/rows.ts'
 import { ProblemNote, useAct } from '../parts/act.tsx'
 import { fileNameOf, saveFile } from '../parts/file.tsx'
@@ -15,13 +14,13 @@ export function SaveThem({ practice, person }: { practice: Practice; person: Per
     saveFile(`${name}.vcf`, 'text/vcard', cardOf(plainPerson(person)))
   }
   const everything = async (as: 'text' | 'data'): Promise<void> => {
-    const { everythingOf, readableOf } = await import('./person-file.ts')
-    const file = await everythingOf(db, person)
+    const { gatheredOf, readableOf } = await import('./person-file.ts')
+    const gathered = await gatheredOf(db, person)
     if (as === 'data') {
-      saveFile(`${name}.json`, 'application/json', `${JSON.stringify(file, null, 2)}\n`)
+      saveFile(`${name}.json`, 'application/json', `${JSON.stringify(gathered.file, null, 2)}\n`)
       return
     }
-    const text = readableOf(practice, file, await bookingsOf(db, person), relayNow())
+    const text = readableOf(practice, gathered, relayNow())
     saveFile(`${name}.txt`, 'text/plain;charset=utf-8', text)
   }
   return (

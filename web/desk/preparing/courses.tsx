@@ -1,6 +1,6 @@
 import type { Practice } from '@acolhida/core/practice'
 import { type StationState, stillToDo } from '@acolhida/core/preparing'
-import { answerWords, asksSomething, isAttached, questionsOf } from '@acolhida/core/questions'
+import { answerWords, isAttached } from '@acolhida/core/questions'
 import { useState } from 'react'
 import { StationMark } from '../../drawings/station-mark.tsx'
 import { useMinute } from '../../relay-client/clock.ts'
@@ -12,7 +12,7 @@ import { Chase } from './chase.tsx'
 import { PathOf } from './path-of.tsx'
 import { TakeOver } from './take-over.tsx'
 import { type GivenTo, stateOf } from './use-courses.ts'
-import { PREPARES, stationWords } from './words.ts'
+import { answeredIn, PREPARES, stationWords } from './words.ts'
 
 /** What somebody was given to do, and how far they are. */
 export function Courses({
@@ -133,37 +133,22 @@ function OneStation({
 }
 
 /** What was answered, opened here and nowhere else. */
-function Answered({
-  practice,
-  one: { station, progress },
-  email,
-}: {
-  practice: Practice
-  one: StationState
-  email: string
-}) {
-  const { answers = {} } = progress
-  const asked = practice.questionnaires.find(({ id }) => id === station.questionnaire?.id)
-  const questions = (asked && questionsOf(asked, station.questionnaire?.version ?? 0)) ?? []
-  const shown = questions.filter((question) => asksSomething(question) && answers[question.id] !== undefined)
+function Answered({ practice, one, email }: { practice: Practice; one: StationState; email: string }) {
   return (
     <details className="mt-1">
       <summary className="cursor-pointer">Read the answers</summary>
       <dl className="mt-1">
-        {shown.map((question) => {
-          const answer = answers[question.id]
-          return (
-            <div key={question.id} className="border-t border-line py-1.5 first:border-0">
-              <dt className="text-soft">{question.text}</dt>
-              <dd dir="auto" className="whitespace-pre-line wrap-anywhere">
-                {isAttached(answer) ? <FileAnswer file={answer} /> : answerWords(question, answer)}
-                {(question.kind === 'phone' || question.kind === 'email') && (
-                  <TakeOver email={email} asked={question.kind} answer={answer} />
-                )}
-              </dd>
-            </div>
-          )
-        })}
+        {answeredIn(practice, one).map(({ question, answer }) => (
+          <div key={question.id} className="border-t border-line py-1.5 first:border-0">
+            <dt className="text-soft">{question.text}</dt>
+            <dd dir="auto" className="whitespace-pre-line wrap-anywhere">
+              {isAttached(answer) ? <FileAnswer file={answer} /> : answerWords(question, answer)}
+              {(question.kind === 'phone' || question.kind === 'email') && (
+                <TakeOver email={email} asked={question.kind} answer={answer} />
+              )}
+            </dd>
+          </div>
+        ))}
       </dl>
     </details>
   )

@@ -1,5 +1,6 @@
 import type { Practice, Preparation, PreparationDue, PreparationKind } from '@acolhida/core/practice'
 import type { StationState } from '@acolhida/core/preparing'
+import { type AnswerValue, asksSomething, type Question, questionsOf } from '@acolhida/core/questions'
 import { duration, durationWords } from '@acolhida/core/time'
 import { when } from '../parts/words.ts'
 
@@ -30,6 +31,19 @@ export const preparationLine = ({ is, due, minutes, once }: Preparation): string
   ]
     .filter(Boolean)
     .join(', ')
+
+/** What was answered of one thing, question by question, in the version in which it was given. */
+export function answeredIn(
+  practice: Practice,
+  { station: { questionnaire }, progress: { answers = {} } }: Pick<StationState, 'station' | 'progress'>,
+): { question: Question; answer: AnswerValue }[] {
+  const asked = practice.questionnaires.find(({ id }) => id === questionnaire?.id)
+  const questions = (asked && questionsOf(asked, questionnaire?.version ?? 0)) ?? []
+  return questions.flatMap((question) => {
+    const answer = answers[question.id]
+    return asksSomething(question) && answer !== undefined ? [{ question, answer }] : []
+  })
+}
 
 /** How far one thing is, in words. */
 export function stationWords(practice: Practice, { is, due, progress }: StationState): string {
