@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { BadData, letIn, type Schema } from '../schemas/index.ts'
 import { joiOf } from '../schemas/joi.ts'
-import { away, desk, door, type Endpoint } from './endpoints.ts'
+import { away, desk } from './desk-endpoints.ts'
+import { door } from './door-endpoints.ts'
+import type { Endpoint } from './endpoint.ts'
 import { queries, schemas } from './schemas.ts'
 
 /** What some letting in of known size takes, in ms of the processor: the best of some. */

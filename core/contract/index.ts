@@ -1,5 +1,8 @@
 export * from './bring-types.ts'
 export * from './course-types.ts'
+export * from './desk-endpoints.ts'
+export * from './door-endpoints.ts'
+export { ANYTIME, type Caller, CONTRACT, type Endpoint } from './endpoint.ts'
 export * from './endpoints.ts'
 export * from './line-types.ts'
 export * from './series-types.ts'
