@@ -1,5 +1,6 @@
 import { type Booking, leastDates, leftOf, tillSource } from '../booking/index.ts'
-import type { CalendarState, Enquiry, EnquiryNews } from '../contract/types.ts'
+import type { CalendarState } from '../contract/desk-types.ts'
+import type { Enquiry, EnquiryNews } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
 import {
   DIGEST,

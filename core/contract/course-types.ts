@@ -7,7 +7,8 @@ import type { Answers, Attached, Question } from '../questions/index.ts'
 import type { TextBlock } from '../terms/index.ts'
 import type { Instant, LocalDate, WallTime } from '../time/index.ts'
 import type { WaitingWindow } from '../waiting/index.ts'
-import type { AgreedVersion, ClockNames, DoorTerms, SealKey, ToldAgreement } from './types.ts'
+import type { ClockNames } from './link-types.ts'
+import type { AgreedVersion, DoorTerms, SealKey, ToldAgreement } from './types.ts'
 
 /** How long answers that are not sent yet may be, sealed. */
 export const LONGEST_HALF = 300_000

@@ -1,17 +1,12 @@
 import type { Instant } from '../time/index.ts'
 import type { BringInBody, BringOutBody, BroughtIn } from './bring-types.ts'
 import type { DeskCourse } from './course-types.ts'
-import { ANSWERS, DECIDING, endpoint, KB } from './endpoint.ts'
-import type { DeskFreed, DeskLine } from './line-types.ts'
-import type { EndSeriesBody, MoveSeriesBody, SeriesBody } from './series-types.ts'
 import type {
   AnswerBody,
   AwayBody,
   CalendarState,
   DayView,
   DeskCommand,
-  DoorOpenings,
-  DoorPackage,
   EnterBody,
   ForgetBody,
   GiveBackBody,
@@ -20,10 +15,12 @@ import type {
   QuoteBody,
   RecordPage,
   RelayStatus,
-  TrialBody,
-  WantedMoves,
   WordView,
-} from './types.ts'
+} from './desk-types.ts'
+import { ANSWERS, DECIDING, endpoint, KB } from './endpoint.ts'
+import type { DeskFreed, DeskLine } from './line-types.ts'
+import type { EndSeriesBody, MoveSeriesBody, SeriesBody } from './series-types.ts'
+import type { DoorOpenings, DoorPackage, TrialBody, WantedMoves } from './types.ts'
 
 /** The practitioner's side, away from the desk: by the link in a mail for one request, or by a phone paired for the day. */
 export const away = {

@@ -10,6 +10,7 @@ import type {
 } from './course-types.ts'
 import { ANSWERS, DOOR, endpoint, KB, LINK, MINE, PLACED, WISH } from './endpoint.ts'
 import type { JoinBody, LineDoes, LineView, TakeBody } from './line-types.ts'
+import type { LinkView } from './link-types.ts'
 import type {
   AgreedVersion,
   DoorOpenings,
@@ -18,7 +19,6 @@ import type {
   DoorView,
   EnquireBody,
   Kept,
-  LinkView,
   PartReading,
   SendBody,
   Wanted,

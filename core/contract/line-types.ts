@@ -4,7 +4,8 @@ import type { AskAtOnce } from '../practice/index.ts'
 import type { Answers } from '../questions/index.ts'
 import type { Instant } from '../time/index.ts'
 import type { LineState, LineWishes, WhyEnded, WhyPassed } from '../waiting/index.ts'
-import type { AgreedVersion, ClockNames, DoorTerms, Kept, Wanted } from './types.ts'
+import type { ClockNames } from './link-types.ts'
+import type { AgreedVersion, DoorTerms, Kept, Wanted } from './types.ts'
 
 /** Somebody gets in line: what they want, when they could come, and who they are. */
 export interface JoinBody extends Wanted, LineWishes {

@@ -1,5 +1,6 @@
 import { COMMANDS, type Contact, type DeskDoes, type StoredEvent, UNWANTED, WAYS } from '../booking/index.ts'
 import { othersShape, phoneShape } from '../booking/others-shape.ts'
+import { MOST_SESSIONS } from '../move-in/session-rows.ts'
 import { personName as name } from '../people/name-shape.ts'
 import { MOST_PLANNED, RHYTHMS } from '../planning/rhythm.ts'
 import { MOST_OF_A_PATH } from '../practice/path.ts'
@@ -44,23 +45,11 @@ import { lineWishes as wishes } from '../waiting/shape.ts'
 import type { BringInBody, BringOutBody } from './bring-types.ts'
 import type { BookPathBody, DeskCourse, PlanPathBody, StationBody } from './course-types.ts'
 import { LONGEST_HALF } from './course-types.ts'
+import type { AnswerBody, AwayBody, DeskCommand, EnterBody, GiveBackBody, QuoteBody } from './desk-types.ts'
 import type { Bodies } from './endpoints.ts'
 import type { DeskFreed, DeskLine, JoinBody, LineDoes, TakeBody } from './line-types.ts'
 import type { EndSeriesBody, MoveSeriesBody, SeriesBody } from './series-types.ts'
-import type {
-  AnswerBody,
-  AwayBody,
-  DeskCommand,
-  EnquireBody,
-  EnterBody,
-  GiveBackBody,
-  QuoteBody,
-  SendBody,
-  Wanted,
-  WantedOpenings,
-  WantedPart,
-  WantedStart,
-} from './types.ts'
+import type { EnquireBody, SendBody, Wanted, WantedOpenings, WantedPart, WantedStart } from './types.ts'
 
 const contact = exactly<Contact>()(
   object({
@@ -76,8 +65,6 @@ const contact = exactly<Contact>()(
 const booking = bookingName
 /** Names what is brought in together: its moment, and the file it came from. */
 const batch = pattern(/^[^\p{Cc}]{1,200}$/u, 200)
-/** As many as are brought in at once. */
-const MOST_BROUGHT = 1_000
 const words = text(5_000)
 const extras = maybe(distinct(id, 20))
 const travel = maybe(id)
@@ -346,7 +333,7 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
           ...{ id: booking, service: id, place: id, start: epochMs, minutes: someMinutes, person: contact },
           ...{ price: maybe(minor), paid: maybe(minor), tell: maybe(yes) },
         }),
-        MOST_BROUGHT,
+        MOST_SESSIONS,
       ),
       standing: list(
         object({
@@ -354,12 +341,12 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
           left: maybe(object({ service: id, many: whole(1, 60) })),
           owes: maybe(object({ amount: minor, due: epochMs })),
         }),
-        MOST_BROUGHT,
+        MOST_SESSIONS,
       ),
     }),
   ),
   bringOut: exactly<BringOutBody>()(
-    object({ batch, bookings: list(booking, MOST_BROUGHT), courses: list(booking, MOST_BROUGHT) }),
+    object({ batch, bookings: list(booking, MOST_SESSIONS), courses: list(booking, MOST_SESSIONS) }),
   ),
   endSeries: exactly<EndSeriesBody>()(
     object({

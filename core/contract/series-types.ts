@@ -1,5 +1,5 @@
 import type { Instant } from '../time/index.ts'
-import type { EnterBody } from './types.ts'
+import type { EnterBody } from './desk-types.ts'
 
 /** Sessions booked in by hand at once, whole or not at all: each is as the others but for its start. */
 export interface SeriesBody

@@ -11,7 +11,7 @@ import {
   whereAt,
 } from '../booking/index.ts'
 import { askingIn, questionsAsked } from '../booking/judged.ts'
-import type { DaySession, DayView, WordView } from '../contract/types.ts'
+import type { DaySession, DayView, WordView } from '../contract/desk-types.ts'
 import { decimals } from '../money/currency.ts'
 import { type Practice, placeOf, serviceOf, zoneOf } from '../practice/index.ts'
 import { answerWords, asked, asksSomething, isAttached, isSealed } from '../questions/index.ts'

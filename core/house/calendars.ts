@@ -1,4 +1,4 @@
-import type { CalendarState } from '../contract/types.ts'
+import type { CalendarState } from '../contract/desk-types.ts'
 import type { Work } from './work.ts'
 
 /** Takes in what has been read of another calendar, or why it could not be. */

@@ -8,7 +8,8 @@ import type {
   ConcernedAs,
   Contact,
 } from '../booking/index.ts'
-import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
+import type { CalendarState, MailNews } from '../contract/desk-types.ts'
+import type { DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import type { CourseEvent } from '../preparing/index.ts'
 import type { Answers, FileKind, Reading } from '../questions/index.ts'
 import { type Instant, instant, MINUTE } from '../time/index.ts'

@@ -11,7 +11,8 @@ import {
   waitingSubject,
 } from '../agenda/index.ts'
 import { type BookingEvent, blockingMove, leastDates, UNDO } from '../booking/index.ts'
-import type { DeskCommand, DoorPackage, EnterBody } from '../contract/types.ts'
+import type { DeskCommand, EnterBody } from '../contract/desk-types.ts'
+import type { DoorPackage } from '../contract/types.ts'
 import { accountOf } from '../ledger/index.ts'
 import type { Minor } from '../money/index.ts'
 import { type Asker, type Entry, why } from '../openings/index.ts'

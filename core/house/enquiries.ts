@@ -1,5 +1,6 @@
 import { enquirySubject } from '../agenda/index.ts'
-import type { AnswerBody, EnquireBody, Enquiry, EnquiryNews, QuoteBody } from '../contract/types.ts'
+import type { AnswerBody, QuoteBody } from '../contract/desk-types.ts'
+import type { EnquireBody, Enquiry, EnquiryNews } from '../contract/types.ts'
 import { questionnaireOf, serviceOf } from '../practice/index.ts'
 import { openAnswers } from '../questions/index.ts'
 import { Refused } from '../request/index.ts'

@@ -1,5 +1,5 @@
 import { isToCome, stateAt } from '../booking/index.ts'
-import type { ForgetBody } from '../contract/types.ts'
+import type { ForgetBody } from '../contract/desk-types.ts'
 import { mailHash } from '../people/index.ts'
 import { pathGoesOn } from '../preparing/index.ts'
 import { Refused } from '../request/index.ts'

@@ -1,6 +1,6 @@
 import { bookingSubject, keyOf } from '../agenda/index.ts'
 import { apply, type Booking, begin, type StoredEvent, upcast } from '../booking/index.ts'
-import type { GiveBackBody } from '../contract/types.ts'
+import type { GiveBackBody } from '../contract/desk-types.ts'
 import { DAY, type Instant, shift } from '../time/index.ts'
 import { type Change, rowOf } from './changes.ts'
 import type { Work } from './work.ts'

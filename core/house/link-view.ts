@@ -16,7 +16,7 @@ import {
   stateAt,
   stillFirst,
 } from '../booking/index.ts'
-import type { ClockNames, LinkView } from '../contract/types.ts'
+import type { ClockNames, LinkView } from '../contract/link-types.ts'
 import { accountOf, transferTo } from '../ledger/index.ts'
 import { plainAnswers, prepareBy, questionsOfBooking } from '../messages/index.ts'
 import { decimals } from '../money/currency.ts'

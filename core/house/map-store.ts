@@ -1,6 +1,7 @@
 import { type Due, type Message, nameOf, quoteSubject, type Subject } from '../agenda/index.ts'
 import { type Attempt, type Booking, type BookingEvent, replay, usesIn } from '../booking/index.ts'
-import type { CalendarState, DoorPackage, Enquiry, EnquiryNews, MailNews } from '../contract/types.ts'
+import type { CalendarState, MailNews } from '../contract/desk-types.ts'
+import type { DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import type { CourseEvent } from '../preparing/index.ts'
 import { canonicalJson, sha256Hex } from '../terms/index.ts'
 import { type Instant, instant } from '../time/index.ts'

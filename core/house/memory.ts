@@ -8,7 +8,8 @@ import {
   waitingSubject,
 } from '../agenda/index.ts'
 import { type Attempt, apply, type Booking, begin, sealedBooking } from '../booking/index.ts'
-import type { CalendarState, DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
+import type { CalendarState } from '../contract/desk-types.ts'
+import type { DoorPackage, Enquiry, EnquiryNews } from '../contract/types.ts'
 import type { Diary, Entry } from '../openings/index.ts'
 import { countedMail, normalMail } from '../people/index.ts'
 import { applyCourse, beginCourse, type Course, replayCourse } from '../preparing/index.ts'

@@ -1,6 +1,7 @@
 import { type Due, type Message, usefulUntil } from '../agenda/index.ts'
 import { type Booking, type ConcernedAs, stateAt } from '../booking/index.ts'
-import type { Enquiry, MailNews } from '../contract/types.ts'
+import type { MailNews } from '../contract/desk-types.ts'
+import type { Enquiry } from '../contract/types.ts'
 import {
   answerLetter,
   courseLetter,

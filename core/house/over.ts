@@ -1,6 +1,7 @@
 import type { Message, Planner, Subject } from '../agenda/index.ts'
 import { apply, type Booking, begin, sealedBooking } from '../booking/index.ts'
-import type { CalendarState, Enquiry, EnquiryNews } from '../contract/types.ts'
+import type { CalendarState } from '../contract/desk-types.ts'
+import type { Enquiry, EnquiryNews } from '../contract/types.ts'
 import { normalMail } from '../people/index.ts'
 import type { Practice } from '../practice/index.ts'
 import { applyCourse, type Course, type CourseEvent, replayCourse } from '../preparing/index.ts'

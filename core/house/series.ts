@@ -1,7 +1,7 @@
 import { bookingSubject, nameOf } from '../agenda/index.ts'
 import type { Booking } from '../booking/index.ts'
+import type { EnterBody } from '../contract/desk-types.ts'
 import type { EndSeriesBody, MoveSeriesBody, SeriesBody } from '../contract/series-types.ts'
-import type { EnterBody } from '../contract/types.ts'
 import { languageFor } from '../messages/index.ts'
 import { type Asker, type Entry, entryFor, why } from '../openings/index.ts'
 import { clientClocks, type Practice } from '../practice/index.ts'

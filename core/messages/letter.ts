@@ -1,5 +1,5 @@
 import type { Booking, Steered, Telling, TellingStep } from '../booking/index.ts'
-import type { MailNews } from '../contract/types.ts'
+import type { MailNews } from '../contract/desk-types.ts'
 import type { Channel, Practice } from '../practice/index.ts'
 import type { CourseStep } from '../preparing/course.ts'
 import { DAY, type Instant, shift } from '../time/index.ts'

@@ -1,5 +1,5 @@
 import type { Booking } from '../booking/index.ts'
-import type { MailNews } from '../contract/types.ts'
+import type { MailNews } from '../contract/desk-types.ts'
 import type { Channel, Practice } from '../practice/index.ts'
 import { HOUR, type Instant, instant } from '../time/index.ts'
 import { keptFrom, type OfThem } from './kept-from.ts'

@@ -1,6 +1,7 @@
 import { type Booking, replay } from '../booking/index.ts'
 import { invoiceParts } from '../booking/noted-events.ts'
-import type { EnquiryNews, MailNews } from '../contract/types.ts'
+import type { MailNews } from '../contract/desk-types.ts'
+import type { EnquiryNews } from '../contract/types.ts'
 import {
   type Backup,
   type DeskEnquiry,
