@@ -13,6 +13,7 @@ import { Mailbox } from '@acolhida/relay/standins/mailbox'
 import { StandinTexts } from '@acolhida/relay/standins/texts'
 import { StandinTill } from '@acolhida/relay/standins/till'
 import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
+import { openPages } from './open-pages.ts'
 
 /** The whole house for one test file: relay, stand-ins, and a browser. */
 export interface House {
@@ -138,6 +139,8 @@ export async function openHouse(
     context.setDefaultTimeout(60_000)
     contexts.push(context)
     const page = await context.newPage()
+    openPages.add(page)
+    page.on('close', () => openPages.delete(page))
     page.on('pageerror', (error) => errors.push(error.message))
     return page
   }

@@ -12,6 +12,7 @@ import { serviceShapes } from '../practice/service-settings.ts'
 import type { Practice, Service, Standing } from '../practice/types.ts'
 import type { Condition, Effect, Question } from '../questions/types.ts'
 import {
+  bookingName,
   clearMinutes,
   count,
   currency,
@@ -246,7 +247,9 @@ const standing: Schema<Standing> = one('new', 'known')
 
 const followUps = maybe(
   list(
-    exactly<FollowUp>()(object({ id, on: localDateShape, text: line(500), done: maybe(localDateShape) })),
+    exactly<FollowUp>()(
+      object({ id: bookingName, on: localDateShape, text: line(500), done: maybe(localDateShape) }),
+    ),
     1_000,
   ),
 )

@@ -83,9 +83,10 @@ export async function call<T>(
 const inWords = (problem: Problem): Problem =>
   isSaying(problem.code) ? { ...problem, message: saying(problem.code) } : problem
 
-/** A key for one thing to be done once. */
+/** A key for one thing to be done once, or a name for something new: it begins with a letter, as our own names do. */
 export const newKey = (): string => {
   const bytes = crypto.getRandomValues(new Uint8Array(16))
+  bytes[0]! &= 0x7f
   return btoa(String.fromCharCode(...bytes))
     .replaceAll('+', '-')
     .replaceAll('/', '_')

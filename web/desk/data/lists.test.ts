@@ -30,11 +30,15 @@ const every = { search: '', show: 'all', by: 'asked', down: true } as const
 describe('how far one has come with people', () => {
   afterAll(() => importBackup(db, demo))
   const tome = async (): Promise<Person> => plainPerson((await db.people.get('person-asks-tome'))!)
+  const change = async (parts: Partial<Person>): Promise<void> => {
+    const seen = await tome()
+    await changePerson(db, { ...seen, ...parts }, seen)
+  }
 
   it('is a word of one’s own: each change is kept, and the list is filtered by it', async () => {
-    await changePerson(db, { ...(await tome()), stage: ' Talking ' })
-    await changePerson(db, { ...(await tome()), note: 'Sings.' })
-    await changePerson(db, { ...(await tome()), stage: 'Under way' })
+    await change({ stage: ' Talking ' })
+    await change({ note: 'Sings.' })
+    await change({ stage: 'Under way' })
     const { stage, stages, note } = await tome()
     expect([stage, note, stages?.map(({ stage }) => stage)]).toEqual([
       'Under way',
@@ -45,9 +49,28 @@ describe('how far one has come with people', () => {
     expect(await peopleIn(db, { ...everybody, stage: 'Under way' }, now)).toEqual(['person-asks-tome'])
     expect(await peopleIn(db, { ...everybody, stage: 'Talking' }, now)).toEqual([])
     const { stage: _, ...none } = await tome()
-    await changePerson(db, none)
+    await changePerson(db, none, await tome())
     expect((await tome()).stages?.at(-1)).toMatchObject({ stage: '' })
     expect(await stagesIn(db)).toEqual([])
+  })
+
+  it('what came while a page was open stays, and whoever was forgotten meanwhile does not come back', async () => {
+    const seen = await tome()
+    await change({ stage: 'Booked', phone: '+351 910 000 111' })
+    await changePerson(db, { ...seen, note: 'Sings on Mondays.', tags: ['choir'] }, seen)
+    const { stage, stages, phone, note, tags } = await tome()
+    expect([stage, stages?.at(-1)?.stage, phone, note, tags]).toEqual([
+      ...['Booked', 'Booked', '+351 910 000 111', 'Sings on Mondays.'],
+      ['choir'],
+    ])
+    // What was taken away on the page is gone, what was taken away meanwhile stays so.
+    const { tags: _, ...bare } = await tome()
+    await changePerson(db, { ...bare, note: 'Sings.' }, await tome())
+    expect(await tome()).not.toHaveProperty('tags')
+    await db.people.delete(seen.id)
+    await expect(changePerson(db, { ...seen, note: 'Again.' }, seen)).rejects.toThrow('no longer here')
+    expect(await db.people.get(seen.id)).toBeUndefined()
+    await importBackup(db, demo)
   })
 
   it('who was moved in is taken out with the others, but whoever has been written about since, waits or has written', async () => {
@@ -56,7 +79,7 @@ describe('how far one has come with people', () => {
       ...{ blocked: false, note: '', movedIn: '2026-11-24T11:00:00Z them.csv' },
     })
     await db.people.bulkPut([1, 2, 3, 4].map((n) => personRow(moved(n), [])))
-    await changePerson(db, { ...moved(1), note: 'Sings.' })
+    await changePerson(db, { ...moved(1), note: 'Sings.' }, moved(1))
     await changeFollowUps(db, moved(2).id, () => [
       { id: 'one-thing', on: '2026-12-01' as LocalDate, text: 'Ask' },
     ])
@@ -65,6 +88,12 @@ describe('how far one has come with people', () => {
     const left = (await db.people.bulkGet([1, 2, 3, 4].map((n) => moved(n).id))).map((one) => one?.name)
     expect(left).toEqual(['M 1', 'M 2', 'M 3', undefined])
     await db.people.bulkDelete([1, 2, 3].map((n) => moved(n).id))
+  })
+
+  it('what there is to come back to is let in as files take it, or not at all', async () => {
+    const long = { id: 'later-one', on: '2026-12-09' as LocalDate, text: 'x'.repeat(501) }
+    await expect(changeFollowUps(db, 'person-asks-tome', () => [long])).rejects.toThrow('500')
+    expect(await tome()).not.toHaveProperty('followUps')
   })
 
   it('what there is to come back to is found by its day, and is no more when it is done', async () => {

@@ -1,4 +1,11 @@
-import { type FollowUp, joinPeople, normalMail, type Person, stageNoted } from '@acolhida/core/people'
+import {
+  changedSince,
+  type FollowUp,
+  joinPeople,
+  normalMail,
+  type Person,
+  stageNoted,
+} from '@acolhida/core/people'
 import type { LocalDate } from '@acolhida/core/time'
 import { relayNow } from '../../relay-client/clock.ts'
 import type { DeskDatabase } from './database.ts'
@@ -17,16 +24,29 @@ export async function keepPerson(db: DeskDatabase, person: Person): Promise<void
   await db.people.put(personRow(person, await bookingsOf(db, person)))
 }
 
+/** Lets a person in as files take them: what is kept can be saved, and opened again. Loaded before a transaction begins. */
+async function fitting(): Promise<(person: Person) => Person> {
+  const { letIn, person } = await import('@acolhida/core/schemas')
+  return (one) => letIn<Person>(person, one, 'The person')
+}
+
 /**
  * Keeps what the practitioner has written about somebody, or somebody new.
- * @throws BadData naming what is wrong; Error when another person has the address
+ * @param seen as they were when it was written: what has come since and wasn't written about stays
+ * @throws BadData naming what is wrong; Error when another person has the address, or they are no longer here
  */
-export async function changePerson(db: DeskDatabase, wanted: Person): Promise<void> {
-  const { letIn, person: schema } = await import('@acolhida/core/schemas')
+export async function changePerson(
+  db: DeskDatabase,
+  wanted: Person,
+  seen: Person | undefined,
+): Promise<void> {
+  const fit = await fitting()
   await db.transaction('rw', db.people, db.bookings, async () => {
     const before = await db.people.get(wanted.id)
-    const next = stageNoted(ownNow(wanted), before?.stage, relayNow())
-    const clean = letIn<Person>(schema, { ...next, emails: next.emails.map(normalMail) }, 'The person')
+    if (seen && !before) throw new Error('They are no longer here.')
+    const merged = seen && before ? changedSince(seen, wanted, plainPerson(before)) : wanted
+    const next = stageNoted(ownNow(merged), before?.stage, relayNow())
+    const clean = fit({ ...next, emails: next.emails.map(normalMail) })
     const same = await db.people.where('emails').anyOf(clean.emails).first()
     if (same && same.id !== clean.id) throw new Error(`${same.name} has this mail address already.`)
     await keepPerson(db, clean)
@@ -40,18 +60,19 @@ const ownNow = ({ movedIn: _, ...person }: Person): Person => person
 export const stagesIn = async (db: DeskDatabase): Promise<string[]> =>
   (await db.people.orderBy('stage').uniqueKeys()).map(String)
 
-/** Changes what there is to come back to somebody about. @throws Error when they are no longer here */
+/** Changes what there is to come back to somebody about. @throws BadData; Error when they are no longer here */
 export async function changeFollowUps(
   db: DeskDatabase,
   id: string,
   change: (before: readonly FollowUp[]) => FollowUp[],
 ): Promise<void> {
+  const fit = await fitting()
   await db.transaction('rw', db.people, db.bookings, async () => {
     const row = await db.people.get(id)
     if (!row) throw new Error('They are no longer here.')
     const { followUps = [], ...rest } = ownNow(plainPerson(row))
     const next = change(followUps)
-    await keepPerson(db, { ...rest, ...(next.length > 0 ? { followUps: next } : {}) })
+    await keepPerson(db, fit({ ...rest, ...(next.length > 0 ? { followUps: next } : {}) }))
   })
 }
 

@@ -33,7 +33,8 @@ export function AboutPerson({
   person: PersonRow | undefined
   close: () => void
 }) {
-  const [person, setPerson] = useState(() => (given ? plainPerson(given) : nobody()))
+  const [seen] = useState(() => given && plainPerson(given))
+  const [person, setPerson] = useState(() => seen ?? nobody())
   const [tags, setTags] = useState((person.tags ?? []).join(', '))
   const stages = useLiveQuery(() => stagesIn(db), [])
   const act = useAct()
@@ -45,7 +46,8 @@ export function AboutPerson({
       .map((tag) => tag.trim())
       .filter(Boolean)
     const { tags: _, ...rest } = person
-    await changePerson(db, { ...rest, ...(written.length > 0 ? { tags: [...new Set(written)] } : {}) })
+    const next = { ...rest, ...(written.length > 0 ? { tags: [...new Set(written)] } : {}) }
+    await changePerson(db, next, seen)
   }
   return (
     <Dialog title={given ? given.name : 'Somebody new'} close={close}>

@@ -16,6 +16,7 @@ let known = ''
 export function PrivateNote({ person }: { person: PersonRow }) {
   const [phrase, setPhrase] = useState(known)
   const [text, setText] = useState<string>()
+  const [opened, setOpened] = useState<readonly string[]>([])
   const act = useAct()
   const { sealedNotes = [] } = person
   const open = async (): Promise<void> => {
@@ -24,13 +25,17 @@ export function PrivateNote({ person }: { person: PersonRow }) {
       throw new Error(`A pass phrase has ${SHORTEST_PHRASE} characters or more: a few words are best.`)
     const notes = await Promise.all(sealedNotes.map((one) => openWith(phrase, one)))
     known = phrase
+    setOpened(sealedNotes)
     setText(notes.join('\n\n'))
   }
   const keep = async (): Promise<void> => {
+    if (sealedNotes.join() !== opened.join())
+      throw new Error('It was changed elsewhere meanwhile. Copy what you have written, and open it anew.')
     const { sealWith } = await sealer()
-    const { sealedNotes: _, ...rest } = plainPerson(person)
+    const seen = plainPerson(person)
+    const { sealedNotes: _, ...rest } = seen
     const next: Person = text?.trim() ? { ...rest, sealedNotes: [await sealWith(known, text)] } : rest
-    await changePerson(db, next)
+    await changePerson(db, next, seen)
     setText(undefined)
   }
   return (

@@ -20,7 +20,8 @@ export function TakeOver({
   const [taken, setTaken] = useState(false)
   const row = useLiveQuery(() => personOfMail(db, email), [email])
   if (!row) return null
-  const next = corrected(plainPerson(row), asked, answer)
+  const seen = plainPerson(row)
+  const next = corrected(seen, asked, answer)
   if (!next)
     return (
       // What was pressed is gone: the focus stays where it was.
@@ -41,7 +42,7 @@ export function TakeOver({
         className="press px-2 py-0.5 text-[13px]"
         onAct={async () => {
           setTaken(true)
-          await changePerson(db, next)
+          await changePerson(db, next, seen)
         }}
       >
         {asked === 'phone' ? 'Keep as their number' : 'Keep as their address'}
