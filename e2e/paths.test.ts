@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { referenceOf } from '@acolhida/core/ledger'
 import { balanceOf, nextPay } from '@acolhida/core/preparing'
 import type { Page } from 'playwright-core'
@@ -124,6 +125,36 @@ it('its money stands with all other money, and a transfer of a part is sure by i
   await open()
   await desk.getByText('0 entries are sure, 0 to look at, 1 noted before').waitFor()
   paid = part.amount
+})
+
+it('invoices are made of its parts, saved as PDF, told by mail, and stand on their page', async () => {
+  await toPerson()
+  await desk.getByRole('button', { name: 'Make an invoice…' }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByLabel('Part 2 of 7', { exact: false }).check()
+  await look(desk, 'invoice-parts')
+  await dialog.getByRole('button', { name: 'Make it, of €857.14' }).click()
+  const [saved] = await Promise.all([
+    desk.waitForEvent('download'),
+    desk.getByRole('button', { name: 'PDF of IM-1' }).click(),
+  ])
+  const read = execFileSync('pdftotext', ['-layout', await saved.path(), '-'], { encoding: 'utf8' })
+  for (const said of ['Ten weeks of voice, part 1 of 7', '€428.57', referenceOf(course()!)])
+    expect(read).toContain(said)
+  // The first part has come already.
+  expect(read).toContain('Open: €428.57')
+  await desk.getByRole('button', { name: 'Take it back…' }).click()
+  await dialog.getByLabel('Why').fill('One part at a time, please.')
+  await dialog.getByRole('button', { name: 'Take it back' }).click()
+  await desk.getByText('IM-2, taking IM-1 back').waitFor()
+  await look(desk, 'path-invoices')
+  await house.relay.rounds.turn()
+  const mail = await mailTo(house, EMAIL, /^Invoice IM-1/)
+  expect(mail.text).toContain('In all: €857.14')
+  await client.goto(/http\S+\/yours\/\S+/.exec(mail.text)![0])
+  await client.getByText('Invoice IM-1', { exact: false }).first().click()
+  await client.getByText('Ten weeks of voice, part 2 of 7').first().waitFor()
+  await look(client, 'their-invoices')
 })
 
 it('the desk keeps its balance: what has come, longer, and an early end with what is to be given back', async () => {

@@ -273,6 +273,9 @@ function dueOfCourse(house: Planner, subject: Subject, course: Course): Due[] {
         ...{ step: tells.step, anchor: tells.seq, at: tells.due, useful: tells.due + NEWS },
       })
     : []
+  // Each invoice is told once, also where several are made together.
+  for (const [i, { at }] of (course.invoices ?? []).entries())
+    told.push(...message(house, subject, { step: 'path-invoice', anchor: i + 1, at, useful: at + NEWS }))
   const pay = nextPay(course)
   // A part of the price is told three days before its date; what is due at once, the first message tells.
   if (pay && pay.due > given.at)

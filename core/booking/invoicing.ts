@@ -3,9 +3,27 @@ import { type Commands, happened, refuse } from './command.ts'
 import { othersOf } from './others.ts'
 import type { Booking, Invoice } from './record.ts'
 
+/** The invoices that none has taken back. */
+export const invoicesInForce = <I extends Invoice>(invoices: readonly I[]): I[] =>
+  invoices.filter(({ number, corrects }) => !corrects && !invoices.some((one) => one.corrects === number))
+
 /** The invoice of a booking that none has taken back. */
 export const invoiceInForce = ({ invoices = [] }: Pick<Booking, 'invoices'>): Invoice | undefined =>
-  invoices.find(({ number, corrects }) => !corrects && !invoices.some((one) => one.corrects === number))
+  invoicesInForce(invoices)[0]
+
+/** What an invoice says that takes another back: all of it, below nothing, and why. */
+export function takenBack(
+  { number, lines, total, tax, to }: Invoice,
+  why: string,
+): Omit<Invoice, 'number' | 'at'> {
+  return {
+    ...{ corrects: number, text: why },
+    lines: lines.map((line) => ({ ...line, amount: -line.amount })),
+    total: -total,
+    ...(to ? { to } : {}),
+    ...(tax ? { tax: { ...tax, amount: -tax.amount } } : {}),
+  }
+}
 
 /** Who an invoice is made out to, where somebody else pays. */
 function madeOutTo(booking: Booking): Pick<Invoice, 'to'> {
@@ -36,14 +54,7 @@ export const INVOICING: Pick<Commands, 'invoice' | 'correct-invoice'> = {
     decide: (booking, { number, text: why }, _, about) => {
       const invoice = invoiceInForce(booking)
       if (invoice?.number !== number) return refuse('no-invoice')
-      const { lines, total, tax, to } = invoice
-      return happened({
-        ...{ type: 'invoiced', at: about.now, ...about.nextInvoice(), corrects: number, text: why },
-        lines: lines.map((line) => ({ ...line, amount: -line.amount })),
-        total: -total,
-        ...(to ? { to } : {}),
-        ...(tax ? { tax: { ...tax, amount: -tax.amount } } : {}),
-      })
+      return happened({ type: 'invoiced', at: about.now, ...about.nextInvoice(), ...takenBack(invoice, why) })
     },
   },
 }

@@ -112,14 +112,14 @@ export interface BookPathBody {
   sessions: { session: string; start: Instant }[]
 }
 
-/** Everything of one person, behind a private link of theirs. */
-/** The invoices made of one session. */
+/** The invoices made of one session, or of a path. */
 export interface InvoicesView {
   invoices: Invoice[]
   currency: Currency
   clocks: ClockNames
 }
 
+/** Everything of one person, behind a private link of theirs. */
 export interface YoursView {
   slug: string
   practitioner: string
@@ -138,7 +138,7 @@ export interface YoursView {
   }[]
   /** What they have agreed to. */
   agreements: ToldAgreement[]
-  /** The invoices made of each of their sessions. */
+  /** The invoices made of each of their sessions and paths. */
   invoices: InvoicesView[]
   /** Services that they can book by this link, also such as are for them alone. */
   again: { id: string; name: string }[]
@@ -194,6 +194,9 @@ export type DeskCourseDoes =
   | { do: 'end'; back?: Minor }
   /** Something has come for a path, or was given back (below nothing). */
   | { do: 'pay'; amount: Minor; way: PayWay; text?: string; source?: string }
+  /** An invoice of these parts of its price; and one that takes another back. */
+  | { do: 'invoice'; parts: string[] }
+  | { do: 'correct-invoice'; number: string; text: string }
   | { do: 'pause'; text: string }
   | { do: 'resume' }
   /** So many sessions more, each like one of its own, at a price for all of them. */

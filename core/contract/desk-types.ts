@@ -120,6 +120,8 @@ export interface GiveBackBody {
   enquiries: Enquiry[]
   /** The newest head of the chain of agreements, where the relay's own stands somewhere before it. */
   chain?: string
+  /** The last running number of an invoice that the desk knows. */
+  numbered?: number
 }
 
 /** People who are forgotten: by the hashes of their addresses, and until when what began of theirs goes. */

@@ -286,6 +286,8 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
         },
         pause: { text: text(2_000) },
         resume: {},
+        invoice: { parts: list(id, 1_000, 1) },
+        'correct-invoice': { number: text(60), text: said(2_000) },
         extend: { like: id, many: whole(1, MOST_OF_A_PATH), price: whole(0, 1_000_000_000) },
         'take-back': { of: whole(1, 1_000_000) },
       }),

@@ -15,6 +15,7 @@ import type { Change } from './changes.ts'
 import { giveWithBookings } from './course.ts'
 import { fillWhatIsFree } from './filling.ts'
 import type { House } from './house.ts'
+import { numbersGiven } from './numbered.ts'
 import { type About, type Does, replanned, type Work } from './work.ts'
 
 export type Done<A> = { changes: Change[]; answer: A } | { refused: Turned; changes: Change[] }
@@ -44,6 +45,7 @@ export function act<B, A>(house: House, does: Does<B, A>, body: B, about: About)
       const subject = work.subject ? { subject: work.subject } : {}
       work.changes.push({ type: 'answered', answered: { key, print, answer, at: about.now, ...subject } })
     }
+    work.changes.push(...numbersGiven(house, work.changes, work.numbered))
     return { changes: planned(house, work.changes), answer }
   } catch (error) {
     if (!(error instanceof Refused)) throw error

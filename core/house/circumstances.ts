@@ -15,6 +15,7 @@ import { dateAt, type Instant } from '../time/index.ts'
 import { refusalWords } from '../words/index.ts'
 import { type House, published } from './house.ts'
 import { askToMove, placesToMove } from './moving.ts'
+import { nextInvoice } from './numbered.ts'
 import { marksAgainst, wordFor } from './standing.ts'
 
 /** How the practitioner asks for another start of a booking: no rule binds them that they can set aside. */
@@ -86,11 +87,7 @@ export function circumstances(house: House, booking: Booking, now: Instant): Cir
           refusalWords(status === 'missed' ? 'invoice.missed' : 'invoice.share', { share }),
         mine: refusalWords('invoice.mine'),
       }),
-    nextInvoice: () => {
-      const { prefix = '', first = 1 } = practice.invoicing ?? {}
-      const n = Math.max(house.numbered + 1, first)
-      return { n, number: `${prefix}${n}` }
-    },
+    nextInvoice: () => nextInvoice(house),
     proving: () => {
       const person = personBehind({ people, salt }, asked.person.email)
       const service = serviceOf(practice, booking.service)

@@ -1,5 +1,5 @@
 import { courseSubject } from '../agenda/index.ts'
-import { UNDO } from '../booking/index.ts'
+import { invoicesInForce, takenBack, UNDO } from '../booking/index.ts'
 import type { DeskCourse } from '../contract/course-types.ts'
 import type { Minor } from '../money/index.ts'
 import { type Preparation, preparationOf } from '../practice/index.ts'
@@ -7,7 +7,9 @@ import {
   type Course,
   type CourseEvent,
   givenPath,
+  invoiceOfPath,
   longerFault,
+  notInvoiced,
   type PathPay,
   type PathSession,
   paidFor,
@@ -19,8 +21,10 @@ import {
 } from '../preparing/index.ts'
 import { Refused } from '../request/index.ts'
 import { type Instant, shift, zone } from '../time/index.ts'
+import { refusalWords } from '../words/index.ts'
 import { coursesOf, happenToCourse, pathIn, stateIn, stationIn, tellBooking } from './course.ts'
 import { published } from './house.ts'
+import { nextInvoice } from './numbered.ts'
 import type { Work } from './work.ts'
 
 /** How much may be open of one person: what nobody could go through. */
@@ -69,6 +73,23 @@ export function deskCourse(work: Work, { course: id, command }: DeskCourse): { s
         ...(text?.trim() ? { text: text.trim() } : {}),
         ...(source ? { source } : {}),
       })
+    }
+    case 'invoice': {
+      pathIn(course)
+      const left = notInvoiced(course)
+      const parts = left.filter(({ id }) => command.parts.includes(id))
+      if (parts.length < new Set(command.parts).size) throw new Refused(409, 'invoiced-already')
+      const facts = invoiceOfPath(course, parts, {
+        part: (about) => refusalWords('invoice.part', { ...about, name: course.given.path?.name ?? '' }),
+        back: refusalWords('invoice.given-back'),
+      })
+      if (facts.total === 0) throw new Refused(409, 'nothing-to-invoice')
+      return happens({ type: 'invoiced', at, ...nextInvoice(house), ...facts })
+    }
+    case 'correct-invoice': {
+      const invoice = invoicesInForce(course.invoices ?? []).find(({ number }) => number === command.number)
+      if (!invoice) throw new Refused(409, 'no-invoice')
+      return happens({ type: 'invoiced', at, ...nextInvoice(house), ...takenBack(invoice, command.text) })
     }
     case 'pause':
     case 'resume':

@@ -1,5 +1,5 @@
-import { isEnded, isPlaced, seenAt, stateAt } from '../booking/index.ts'
-import type { CourseView, StationView, YoursView } from '../contract/course-types.ts'
+import { type Booking, isEnded, isPlaced, seenAt, stateAt } from '../booking/index.ts'
+import type { CourseView, InvoicesView, StationView, YoursView } from '../contract/course-types.ts'
 import { decimals } from '../money/currency.ts'
 import { documentSize, type LetterDocument, preparationOf, serviceOf } from '../practice/index.ts'
 import { type Course, courseAt, readerOfCourse, type StationState } from '../preparing/index.ts'
@@ -190,18 +190,7 @@ export function yoursView(house: House, theirs: WhoseLink, now: Instant): YoursV
         ),
       ),
     ].toSorted((a, b) => b.at - a.at),
-    invoices: theirs.as
-      ? []
-      : bookings.flatMap(({ invoices, asked, place }) =>
-          invoices
-            ? [
-                {
-                  ...{ invoices, clocks: clockNames(practice, place, asked.person.zone) },
-                  currency: { code: asked.currency, decimals: decimals(asked.currency) },
-                },
-              ]
-            : [],
-        ),
+    invoices: theirs.as ? [] : [...bookings.flatMap(ofBooking), ...courses.flatMap(ofPath)],
     again: practice.services
       .filter(({ id }) => had.has(id) || invited.includes(id))
       .filter((service) => had.has(service.id) || isOffered(house, service, now, undefined))
@@ -209,5 +198,18 @@ export function yoursView(house: House, theirs: WhoseLink, now: Instant): YoursV
     clocks: { first: zoneName },
     ...(seal ? { seal } : {}),
     now,
+  }
+
+  function ofBooking({ invoices, asked, place }: Booking): InvoicesView[] {
+    if (!invoices) return []
+    const currency = { code: asked.currency, decimals: decimals(asked.currency) }
+    return [{ invoices, currency, clocks: clockNames(practice, place, asked.person.zone) }]
+  }
+
+  function ofPath({ invoices, given: { path } }: Course): InvoicesView[] {
+    if (!invoices || !path) return []
+    const currency = { code: path.currency, decimals: decimals(path.currency) }
+    const shown = invoices.map(({ parts: _, ...invoice }) => invoice)
+    return [{ invoices: shown, currency, clocks: { first: zoneName } }]
   }
 }

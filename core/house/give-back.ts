@@ -52,6 +52,7 @@ export function giveBack(work: Work, body: GiveBackBody): { took: number; differ
     changes.push({ type: 'enquiry', id: enquiry.id, seq: 1, at: enquiry.at, body: enquiry })
   }
   if (body.chain !== undefined) changes.push({ type: 'chain', head: body.chain })
+  if (body.numbered !== undefined) work.numbered = body.numbered
   // Nothing is held out again for what came free then.
   work.still = true
   return { took, differ }

@@ -9,6 +9,7 @@ import {
   digestLetter,
   draftsAt,
   freedToDecide,
+  isOfMoney,
   isStepName,
   keptFrom,
   type Letter,
@@ -221,8 +222,9 @@ function toPrepare(house: House, subject: Due['subject'], which: Which, now: Ins
   const letter = courseLetter(practice, course, of, which, now)
   if (!letter) return not('skipped', 'all-done')
   // What is to be paid is theirs who were given the path.
-  const { as, to: recipient = person.email } =
-    which.step === 'path-pay' ? { as: 'asks' as const } : readerOfCourse(course, of)
+  const { as, to: recipient = person.email } = isOfMoney(which.step)
+    ? { as: 'asks' as const }
+    : readerOfCourse(course, of)
   return {
     ...letter,
     ...{ recipient, as, language: languageFor(practice, person), leads: 'yours' },

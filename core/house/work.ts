@@ -22,6 +22,8 @@ export interface Work extends About {
   readonly changes: Change[]
   /** Whom a repeated call's answer is forgotten with. */
   subject?: Subject
+  /** The last running number of an invoice that the desk knows, where a relay is given back what it lacks. */
+  numbered?: number
   /** What comes free by it is held out to nobody. */
   still?: boolean
   /** Happens also when the act is refused. */
@@ -57,7 +59,6 @@ export function happen(work: Work, id: string, events: readonly BookingEvent[]):
     if (event.type === 'asked') booking = begin(id, event)
     else if (booking) booking = apply(booking, event)
     else throw new Error(`There is no booking ${id}.`)
-    if (event.type === 'invoiced') work.changes.push({ type: 'numbered', n: event.n })
     work.changes.push({
       type: 'event',
       booking: id,

@@ -7,6 +7,7 @@ import {
   type Course,
   courseAt,
   nextPay,
+  paysAt,
   readerOfCourse,
   type StationState,
   stillToDo,
@@ -14,7 +15,8 @@ import {
 import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
 import type { Letter, Which } from './letter.ts'
-import { languageFor, letterText, PAGE } from './lines.ts'
+import { invoiceRows, languageFor, letterText, PAGE } from './lines.ts'
+import { isOfMoney } from './readers.ts'
 
 /**
  * A message about what somebody was given to do, from how things stand when it goes; nothing where nothing is left.
@@ -31,7 +33,7 @@ export function courseLetter(
   const { name: reader } = readerOfCourse(course, booking)
   const left = stillToDo(courseAt(written, course, booking, now))
   const isGiven = path !== undefined && step === 'to-prepare' && course.ended === undefined
-  if (left.length === 0 && !isGiven && step !== 'path-pay') return undefined
+  if (left.length === 0 && !isGiven && !isOfMoney(step)) return undefined
   const language = languageFor(written, person)
   const say = lettersIn(written, language)
   const practice = inLanguage(written, language)
@@ -74,6 +76,8 @@ export function courseLetter(
       return mail(say('prepare-soon.subject', what), say('prepare-soon', what))
     case 'path-pay':
       return path && payDue(path.name)
+    case 'path-invoice':
+      return path && invoiced(path.name)
     default:
       return undefined
   }
@@ -107,20 +111,47 @@ export function courseLetter(
   function payDue(name: string): Letter | undefined {
     const owed = nextPay(course)
     if (!owed || anchor !== owed.due) return undefined
+    return {
+      to: 'client',
+      subject: say('path-pay.subject', { name }),
+      text: letterText({ practice, say }, person.name, [
+        say('path-pay', { name, amount: cash(owed.amount), when: at(owed.due) }),
+        transferred(),
+        say('path.page', PAGE),
+      ]),
+    }
+  }
+
+  /** How money can come by a transfer; nothing where it can't. */
+  function transferred(): string {
     const { transfer } = practice
-    const to = transfer
+    return transfer
       ? say('path.transfer', {
           name: transfer.name,
           iban: ibanWords(transfer.iban),
           reference: referenceOf(course),
         })
       : ''
+  }
+
+  /** An invoice of parts of the price: what it is for, and what of it is open. */
+  function invoiced(name: string): Letter | undefined {
+    const invoice = course.invoices?.[anchor - 1]
+    if (!invoice) return undefined
+    const { number, corrects, text: why = '', parts = [] } = invoice
+    const open = paysAt(course, now).reduce((sum, pay) => (parts.includes(pay.id) ? sum + pay.open : sum), 0)
     return {
       to: 'client',
-      subject: say('path-pay.subject', { name }),
+      subject: say('invoice.subject', { number, service: name }),
       text: letterText({ practice, say }, person.name, [
-        say('path-pay', { name, amount: cash(owed.amount), when: at(owed.due) }),
-        to,
+        corrects
+          ? say('path-invoice.back', { number, corrects, name })
+          : say('path-invoice', { number, name }),
+        why,
+        invoiceRows(invoice, say, cash),
+        !corrects && open > 0
+          ? [say('invoice.open', { amount: cash(open) }), transferred()].filter(Boolean).join('\n')
+          : '',
         say('path.page', PAGE),
       ]),
     }

@@ -4,6 +4,7 @@ import {
   type Booking,
   deadlinesIn,
   givenIn,
+  type Invoice,
   movable,
   openOnAsking,
   planOf,
@@ -277,30 +278,36 @@ export function onAskingLine(w: Words): string {
     : ''
 }
 
+/** What stands on an invoice, a line each. @param cash an amount in words */
+export function invoiceRows(
+  { lines, total, tax }: Pick<Invoice, 'lines' | 'total' | 'tax'>,
+  say: Words['say'],
+  cash: (amount: number) => string,
+): string {
+  return [
+    ...lines.map(({ name, quantity, amount }) =>
+      say('invoice.line', { name: quantity === 1 ? name : `${quantity} × ${name}`, amount: cash(amount) }),
+    ),
+    say('invoice.total', { amount: cash(total) }),
+    tax ? say('invoice.tax', { tax: taxWords(tax), amount: cash(tax.amount) }) : '',
+  ]
+    .filter(Boolean)
+    .join('\n')
+}
+
 /** The newest invoice: what it is for, line by line, and what is to be done about it. */
 export function invoiceLines(w: Words): string[] {
   const { booking } = w
   const invoice = booking.invoices?.at(-1)
   if (!invoice) return []
-  const { number, lines, total, tax, corrects, text = '' } = invoice
+  const { number, corrects, text = '' } = invoice
   const open = accountOf(booking).open
   return [
     corrects
       ? w.say('invoice.back', { number, corrects, service: w.service, when: timeOf(w) })
       : w.say('invoice', { number, service: w.service, when: timeOf(w) }),
     text,
-    [
-      ...lines.map(({ name, quantity, amount }) =>
-        w.say('invoice.line', {
-          name: quantity === 1 ? name : `${quantity} × ${name}`,
-          amount: w.money(amount),
-        }),
-      ),
-      w.say('invoice.total', { amount: w.money(total) }),
-      tax ? w.say('invoice.tax', { tax: taxWords(tax), amount: w.money(tax.amount) }) : '',
-    ]
-      .filter(Boolean)
-      .join('\n'),
+    invoiceRows(invoice, w.say, w.money),
     open > 0
       ? [w.say('invoice.open', { amount: w.money(open) }), transferLine(w)].filter(Boolean).join('\n')
       : w.say('invoice.settled'),

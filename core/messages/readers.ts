@@ -4,8 +4,9 @@ import { isStepName, type Step, stepName, type Which } from './letter.ts'
 
 /** What tells of the session itself, and goes to whoever is reminded of it. */
 const OF_SESSION: ReadonlySet<Step> = new Set(['place', 'running-late'])
-/** What tells of money, and goes to who pays. */
-const OF_MONEY: ReadonlySet<Step> = new Set(['to-pay', 'invoice', 'given-back'])
+/** What tells of money, and goes to who pays; of a path to who was given it. */
+const OF_MONEY: ReadonlySet<Step> = new Set(['to-pay', 'invoice', 'given-back', 'path-pay', 'path-invoice'])
+export const isOfMoney = (step: Step): boolean => OF_MONEY.has(step)
 
 /** The step of a sequence that a message is made from, by its name. */
 const stepNamed = ({ sequences = [] }: Practice, name: Step): SequenceStep | undefined =>

@@ -1,6 +1,7 @@
-import type { Contact, PayWay } from '../booking/record.ts'
+import type { Contact, Invoice, PayWay } from '../booking/record.ts'
 import type { Minor } from '../money/index.ts'
 import type { PreparationDue, PreparationKind } from '../practice/preparation.ts'
+import type { TaxNow } from '../practice/tax.ts'
 import type { Answers, Attached } from '../questions/index.ts'
 import type { Agreement } from '../terms/types.ts'
 import { type Instant, shift } from '../time/index.ts'
@@ -42,10 +43,17 @@ export interface GivenPath {
   name: string
   price: Minor
   currency: string
+  /** The tax in its price, as it was when it was given. */
+  tax?: Omit<TaxNow, 'onTop'>
   sessions: PathSession[]
   pays: PathPay[]
   /** How it stands on the line: stations, sessions and payments by their ids. */
   order: string[]
+}
+
+/** An invoice of a path: which parts of its price it is for. */
+export interface PathInvoice extends Invoice {
+  parts?: string[]
 }
 
 /** Something was given to somebody: what there is to do, by whom, and for which session. */
@@ -84,6 +92,8 @@ export interface OwnOfCourse {
   booked: { session: string; booking: string }
   /** Something has come for a path, or was given back (below nothing). */
   paid: { amount: Minor; way: PayWay; text?: string; source?: string }
+  /** An invoice of parts of a path's price, or what takes one back; `n` is its running number. */
+  invoiced: Omit<PathInvoice, 'at'> & { n: number }
   /** Nothing of it is planned for the time being; and it goes on. */
   paused: { text: string }
   resumed: object
@@ -115,7 +125,7 @@ export interface HowFar {
 }
 
 /** What is written to somebody about what there is to do. */
-export type CourseStep = 'to-prepare' | 'prepare-chased' | 'prepare-soon' | 'path-pay'
+export type CourseStep = 'to-prepare' | 'prepare-chased' | 'prepare-soon' | 'path-pay' | 'path-invoice'
 
 /** What was given to somebody, as its record tells. */
 export interface Course {
@@ -130,9 +140,13 @@ export interface Course {
   /** Which booking each session of its path is; what has come for it; since when it rests; what it was extended by. */
   booked?: Record<string, string>
   payments?: { seq: number; at: Instant; amount: Minor; way: PayWay; text?: string; source?: string }[]
+  /** The invoices made of it, and what put one right; in order of their numbers. */
+  invoices?: PathInvoice[]
   paused?: { at: Instant; text: string }
   extended?: { at: Instant; sessions: PathSession[]; pays: PathPay[] }[]
   ended?: Instant
+  /** So much was given back with its end. */
+  back?: Minor
   /** The event that tells them something, in which words, and from when on. */
   tells?: { seq: number; step: CourseStep; due: Instant; text?: string }
   /** What the practitioner has done last, which they can take back until a moment; and what that changed, as it was. */
@@ -200,6 +214,10 @@ const APPLY: {
       ...(text ? { text } : {}),
       ...(source ? { source } : {}),
     }),
+  invoiced: (course, { type: _, n: __, ...invoice }) => ({
+    ...course,
+    invoices: [...(course.invoices ?? []), invoice],
+  }),
   paused: (course, { at, text }) => ({ ...course, paused: { at, text } }),
   resumed: ({ paused: _, ...course }) => course,
   extended: (course, { at, sessions, pays }) => ({
@@ -218,13 +236,13 @@ const APPLY: {
     ),
   ended: (course, { at, settles, back }, before) => {
     const { tells: _, ...rest } = back ? withPayment(course, { at, amount: -back, way: 'transfer' }) : course
-    const over = { ...rest, ended: at }
+    const over = { ...rest, ended: at, ...(back ? { back } : {}) }
     return settles === undefined ? over : decided(over, before, settles)
   },
   'taken-back': (course, { at, of }) => {
     if (course.unsettled?.seq !== of) return course
     // What has happened meanwhile stays; what came with the act itself goes with it.
-    const { unsettled, chased: _, tells: __, ended: ___, payments, ...rest } = course
+    const { unsettled, chased: _, tells: __, ended: ___, back: ____, payments, ...rest } = course
     const kept = payments?.filter(({ seq }) => seq !== of)
     const { before = { ended: at } } = unsettled
     return { ...rest, ...(kept?.length ? { payments: kept } : {}), ...before }

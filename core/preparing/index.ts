@@ -1,5 +1,6 @@
 export * from './course.ts'
 export * from './give.ts'
+export * from './invoicing.ts'
 export * from './ledger.ts'
 export * from './order.ts'
 export * from './path.ts'

@@ -9,7 +9,10 @@ import {
   type CourseEvent,
   givenPath,
   instalments,
+  invoiceable,
+  invoiceOfPath,
   nextPay,
+  notInvoiced,
   paidFor,
   pathFault,
   paysAt,
@@ -259,6 +262,75 @@ describe('a path', () => {
         const worths = balance.sessions.reduce((sum, { session }) => sum + session.worth, 0)
         expect(worths).toBe(balance.price)
       }),
+    )
+  })
+})
+
+describe('invoices of a path', () => {
+  const WORDS = { part: ({ n, of }: { n: number; of: number }) => `${n} of ${of}`, back: 'Given back' }
+  const invoiced = (n: number, more: object): CourseEvent =>
+    ({ type: 'invoiced', at: given, n, number: `IM-${n}`, lines: [], total: 1, ...more }) as CourseEvent
+  const ids = (all: readonly { id: string }[]) => all.map(({ id }) => id)
+
+  it('are of parts of its price, each once, and again when one was taken back', () => {
+    const begun = replayCourse('c', [begin()])
+    expect(ids(notInvoiced(begun))).toEqual(ids(begun.given.path!.pays))
+    const [first, second] = notInvoiced(begun)
+    const of = invoiceOfPath(begun, [first!, second!], WORDS)
+    expect(of).toMatchObject({ total: 85_714, parts: ['pay-1', 'pay-2'] })
+    expect(of.lines.map(({ name }) => name)).toEqual(['1 of 7', '2 of 7'])
+    const made = replayCourse('c', [begin(), invoiced(1, of)])
+    expect(ids(notInvoiced(made))).toEqual(['pay-3', 'pay-4', 'pay-5', 'pay-6', 'pay-7'])
+    const back = replayCourse('c', [begin(), invoiced(1, of), invoiced(2, { corrects: 'IM-1' })])
+    expect(ids(notInvoiced(back))).toEqual(ids(notInvoiced(begun)))
+  })
+
+  it('are of what was due by its end, and of what was given back with it; taken back, as if it went on', () => {
+    const at = instant(given + 40 * DAY)
+    const ended = replayCourse('c', [begin(), { type: 'ended', at, settles: instant(at + 1), back: 30_000 }])
+    expect(invoiceable(ended).map(({ id, amount }) => [id, amount])).toEqual([
+      ['pay-1', 42_857],
+      ['pay-2', 42_857],
+      ['given-back', -30_000],
+    ])
+    const { lines, total } = invoiceOfPath(ended, invoiceable(ended).slice(-1), WORDS)
+    expect([lines, total]).toEqual([[{ name: 'Given back', quantity: 1, amount: -30_000 }], -30_000])
+    const again = replayCourse('c', [
+      ...[begin(), { type: 'ended' as const, at, settles: instant(at + 1), back: 30_000 }],
+      { type: 'taken-back', at, of: 2 },
+    ])
+    expect(ids(invoiceable(again))).toEqual(ids(invoiceable(replayCourse('c', [begin()]))))
+  })
+
+  it('add up to its price whatever parts they are of, and hold the tax of the day it was given', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 60 }),
+        fc.nat(10_000_000),
+        fc.integer({ min: 1, max: 10_000 }),
+        fc.array(fc.nat(59)),
+        (parts, price, rate, cuts) => {
+          const path = { ...PATH, price, stations: [{ ...PATH.stations[0]!, parts }] } as Path
+          const taxed = { ...practice, profile: { ...practice.profile, tax: { name: 'VAT', rate } } }
+          const record = [
+            { ...begin(), ...givenPath(taxed, path, given, zone('Europe/Lisbon')) } as CourseEvent,
+          ]
+          let course = replayCourse('c', record)
+          let total = 0
+          for (const cut of [...cuts, 59]) {
+            const chosen = notInvoiced(course).slice(0, cut + 1)
+            if (chosen.length === 0) break
+            const facts = invoiceOfPath(course, chosen, WORDS)
+            // A gross amount holds its tax: net + net × rate is the whole (common practice, no source).
+            const net = facts.total - facts.tax!.amount
+            expect(Math.abs(net * (10_000 + rate) - facts.total * 10_000)).toBeLessThanOrEqual(10_000 + rate)
+            total += facts.total
+            record.push(invoiced(record.length, facts))
+            course = replayCourse('c', record)
+          }
+          expect([total, notInvoiced(course)]).toEqual([price, []])
+        },
+      ),
     )
   })
 })

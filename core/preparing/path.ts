@@ -8,6 +8,7 @@ import {
   type Practice,
   preparationOf,
   serviceOf,
+  taxAt,
 } from '../practice/index.ts'
 import { freeId } from '../questions/index.ts'
 import { after, DAY, type Instant, type Zone } from '../time/index.ts'
@@ -143,10 +144,12 @@ export function givenPath(
   })
   const order = [...of('', pays), ...placed]
   const { id, name, price } = path
+  const { name: called, rate } = taxAt(practice, given) ?? {}
   return {
     stations,
     path: {
       ...{ id, name, price, currency: practice.profile.currency, order },
+      ...(called === undefined || rate === undefined ? {} : { tax: { name: called, rate } }),
       sessions: sessions.map(({ from: _, ...session }) => session),
       pays: pays.map(({ from: _, ...pay }) => pay),
     },

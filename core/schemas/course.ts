@@ -1,3 +1,4 @@
+import { invoiceParts } from '../booking/noted-events.ts'
 import { WAYS } from '../booking/record.ts'
 import { preparationDueShape } from '../practice/preparing-shape.ts'
 import type { CourseEvent, Station } from '../preparing/index.ts'
@@ -51,6 +52,7 @@ const path = object({
   name: text(200),
   price: minor,
   currency,
+  tax: maybe(object({ name: text(80), rate: whole(0, 10_000) })),
   sessions,
   pays,
   order: list(id, 1_000),
@@ -88,6 +90,7 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
       text: maybe(text(2_000)),
       source: maybe(text(200)),
     },
+    invoiced: { ...at, n: whole(1, 1_000_000_000), ...invoiceParts, parts: maybe(list(id, 1_000)) },
     paused: { ...at, text: text(2_000) },
     resumed: at,
     extended: { ...at, sessions, pays },

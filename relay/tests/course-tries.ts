@@ -1,4 +1,5 @@
 import { courseSubject } from '@acolhida/core/agenda'
+import { invoicesInForce } from '@acolhida/core/booking'
 import type { DeskCourseDoes, StationDoes } from '@acolhida/core/contract'
 import {
   bookPath,
@@ -12,7 +13,7 @@ import {
 } from '@acolhida/core/house'
 import { mailHash } from '@acolhida/core/people'
 import type { Path, Preparation } from '@acolhida/core/practice'
-import { type Course, courseAt, type Station } from '@acolhida/core/preparing'
+import { type Course, courseAt, invoiceable, notInvoiced, type Station } from '@acolhida/core/preparing'
 import { sha256Hex, versionFingerprint } from '@acolhida/core/terms'
 import { DAY, dateAt, duration, shift, zone } from '@acolhida/core/time'
 import type { Lent } from './line-tries.ts'
@@ -70,8 +71,14 @@ export function tryCourse(lent: Lent, { does, nth, which }: CourseTry): unknown 
     if (does === 'take-back') return course.unsettled !== undefined && now <= course.unsettled.until
     if (courseAt(practice, course, booking, now).over) return false
     if (does === 'half' || does === 'answer') return course.given.stations.some(({ is }) => is === 'answer')
+    if (does === 'correct-invoice') return invoicesInForce(course.invoices ?? []).length > 0
+    if (does === 'resume') return course.paused !== undefined
     return course.given.path !== undefined || !OF_PATHS.has(does)
   }
+  // What is put right was made.
+  const payable = [...house.courses()].find((one) => notInvoiced(one).length > 0)
+  if (does === 'correct-invoice' && payable && ![...house.courses()].some(fits))
+    call(deskCourse, { course: payable.id, command: { do: 'invoice', parts: [notInvoiced(payable)[0]!.id] } })
   // Most take back what they have done just now.
   if (does === 'take-back' && which % 3 > 0 && ![...house.courses()].some(fits)) {
     const preparations = ['read']
@@ -127,7 +134,7 @@ export function tryCourse(lent: Lent, { does, nth, which }: CourseTry): unknown 
   }
 }
 
-const OF_PATHS = new Set<string>(['pay', 'pause', 'resume', 'extend', 'book'])
+const OF_PATHS = new Set<string>(['invoice', 'correct-invoice', 'pay', 'pause', 'resume', 'extend', 'book'])
 
 /** What the practitioner does with it. */
 const ofDesk = (
@@ -140,6 +147,17 @@ const ofDesk = (
   undone: { do: 'undone', station: station?.id ?? 'none' },
   end: { do: 'end', ...(which % 4 === 0 ? { back: 1 + which } : {}) },
   pay: { do: 'pay', amount: which % 5 === 0 ? -10 : 1_000 + which, way: 'transfer' },
+  invoice: {
+    do: 'invoice',
+    parts: (which % 5 === 0 ? invoiceable(course) : notInvoiced(course).slice(0, 1 + (which % 2))).map(
+      ({ id }) => id,
+    ),
+  },
+  'correct-invoice': {
+    ...{ do: 'correct-invoice', text: 'As it was wrong.' },
+    number:
+      (which % 4 === 0 ? course.invoices : invoicesInForce(course.invoices ?? []))?.[0]?.number ?? 'none',
+  },
   pause: { do: 'pause', text: 'Away.' },
   resume: { do: 'resume' },
   extend: {

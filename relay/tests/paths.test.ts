@@ -5,7 +5,7 @@ import { balanceOf, ledgerOfPath } from '@acolhida/core/preparing'
 import { DAY, duration, HOUR, type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { openStartsOf } from './client.ts'
-import { bookingOf, changePractice, linkTo, packOf, publishTo } from './inside.ts'
+import { bookingOf, bookingsOf, changePractice, linkTo, packOf, publishTo } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay } from './setup.ts'
 
 const PATH: Path = {
@@ -280,6 +280,52 @@ describe('a path', () => {
     expect(balance()).toMatchObject({ paid: 40_000, open: 20_000, overdue: 0 })
     await goOn(31 * DAY)
     expect(told()).toHaveLength(2)
+  })
+
+  it('has invoices of its parts, with running numbers among all others, each told by mail and on their page', async () => {
+    changePractice(house.relay, ({ profile }) => ({
+      profile: { ...profile, tax: { name: 'VAT', rate: 2_300 } },
+    }))
+    const secret = await given()
+    // The price it had when it was given holds the tax of that day.
+    changePractice(house.relay, ({ profile }) => ({
+      profile: { ...profile, tax: { name: 'VAT', rate: 600 } },
+    }))
+    expect((await desk({ do: 'invoice', parts: ['pay-1'] })).status).toBe(200)
+    expect((await desk({ do: 'invoice', parts: ['pay-1', 'pay-2'] })).body.code).toBe('invoiced-already')
+    expect((await desk({ do: 'invoice', parts: ['pay-9'] })).body.code).toBe('invoiced-already')
+    expect((await desk({ do: 'invoice', parts: ['pay-2', 'pay-3'] })).status).toBe(200)
+    expect((await desk({ do: 'correct-invoice', number: 'IM-1', text: 'Of another part.' })).status).toBe(200)
+    expect((await desk({ do: 'correct-invoice', number: 'IM-1', text: 'Again.' })).body.code).toBe(
+      'no-invoice',
+    )
+    expect(course().invoices).toMatchObject([
+      { number: 'IM-1', total: 20_000, parts: ['pay-1'], tax: { rate: 2_300, amount: 3_740 } },
+      { number: 'IM-2', total: 40_000 },
+      { number: 'IM-3', total: -20_000, corrects: 'IM-1', text: 'Of another part.' },
+    ])
+    await goOn(MINUTE)
+    const told = mails().filter(({ subject }) => subject.startsWith('Invoice '))
+    expect(told.map(({ subject }) => subject)).toEqual([
+      'Invoice IM-1: Ten weeks of voice',
+      'Invoice IM-2: Ten weeks of voice',
+      'Invoice IM-3: Ten weeks of voice',
+    ])
+    expect(told[1]!.text).toContain('Ten weeks of voice, part 2 of 3: €200.00')
+    expect(told[1]!.text).toContain('€400.00 is open.')
+    expect(told[2]!.text).not.toContain('is open')
+    const { body } = await ask<YoursView>(`${house.door}/api/yours/${secret}`)
+    const { invoices } = (body as YoursView).invoices[0]!
+    expect(invoices.map(({ number }) => number)).toEqual(['IM-1', 'IM-2', 'IM-3'])
+    expect(invoices[0]).not.toHaveProperty('parts')
+    // No more is told of it, and a booking's invoice has the next number.
+    const before = mails().length
+    await goOn(MINUTE)
+    expect(mails()).toHaveLength(before)
+    const owes = bookingsOf(house.relay).find(({ status, price }) => status === 'booked' && price > 0)!
+    const command = { booking: owes.id, command: { do: 'invoice' } }
+    await ask(`${house.desk}/api/command`, command, { bearer: house.key, key: freshKey() })
+    expect(bookingOf(house.relay, owes.id)!.invoices!.map(({ number }) => number)).toEqual(['IM-4'])
   })
 
   it('can’t be given as it can never be, nor by one that is none', async () => {

@@ -47,11 +47,11 @@ describe('an older copy of the file, put in place of it', () => {
     const late = await sendIt(one.door, one.slug, await request(one.door, one.slug, second!))
     const { id: unknown } = behind(one.relay, late.body.link)
     await prove(one, unknown)
-    await ask(
-      `${one.desk}/api/command`,
-      { booking: unknown, command: { do: 'welcome', text: '' } },
-      { bearer: one.key, key: freshKey() },
-    )
+    const say = (command: object) =>
+      ask(`${one.desk}/api/command`, { booking: unknown, command }, { bearer: one.key, key: freshKey() })
+    await say({ do: 'welcome', text: '' })
+    await say({ do: 'invoice' })
+    await say({ do: 'correct-invoice', number: 'IM-1', text: 'Wrong.' })
     one.clock.forward(HOUR / 60)
     await one.relay.rounds.turn()
     const told = await fetched(one.desk, one.key)
@@ -92,11 +92,18 @@ describe('an older copy of the file, put in place of it', () => {
       key: freshKey(),
     })
     expect(given.body).toMatchObject({ took: 2, differ: [] })
+    // The next invoice goes on after what was made since the copy, and after what the desk knows besides.
+    const invoice = async (): Promise<string | undefined> => {
+      const command = { booking: unknown, command: { do: 'invoice' } }
+      await ask(`${desk}/api/command`, command, { bearer, key: freshKey() })
+      return bookingOf(relay, unknown).invoices?.at(-1)?.number
+    }
     expect([known, unknown].map((id) => bookingOf(relay, id).status)).toEqual(states)
     expect(await openStartsOf(door, one.slug)).not.toContain(second)
     await relay.rounds.turn()
     await relay.rounds.turn()
     expect(one.mailbox.received.length).toBe(mailed)
+    expect(await invoice()).toBe('IM-3')
     // Given back once more, there is nothing to take; what went on otherwise is named, and stays.
     const again = await ask<{ took: number }>(`${desk}/api/give-back`, body, { bearer, key: freshKey() })
     expect(again.body.took).toBe(0)

@@ -71,6 +71,8 @@ export type Try =
         | 'pause'
         | 'resume'
         | 'extend'
+        | 'invoice'
+        | 'correct-invoice'
         | 'take-back'
         | 'forget'
       nth: number
@@ -248,6 +250,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       does: fc.constantFrom(
         ...(['give', 'give', 'give-path', 'open', 'client', 'client', 'client', 'half', 'half'] as const),
         ...(['answer', 'book', 'book', 'chase', 'done', 'undone', 'end', 'pay', 'pause'] as const),
+        ...(['invoice', 'invoice', 'correct-invoice'] as const),
         ...(['resume', 'extend', 'take-back', 'take-back', 'forget'] as const),
       ),
       nth: some,

@@ -45,6 +45,7 @@ const TITLES: Partial<Record<Step, string>> = {
   'prepare-chased': 'Still to do',
   'prepare-soon': 'Due soon',
   'path-pay': 'A part of the price is due',
+  'path-invoice': 'An invoice of a path',
   'freed-to-decide': 'To you: a time is free',
 }
 

@@ -1,22 +1,23 @@
-import { type Booking, type Invoice, invoiceInForce } from '@acolhida/core/booking'
+import { type Booking, type Invoice, invoiceInForce, invoicesInForce } from '@acolhida/core/booking'
 import { accountOf } from '@acolhida/core/ledger'
-import { money } from '@acolhida/core/money'
+import { type Currency, money } from '@acolhida/core/money'
+import type { Practice } from '@acolhida/core/practice'
 import { moment } from '@acolhida/core/time'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import type { Desk } from '../data/live.ts'
 import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { saveFile } from '../parts/file.tsx'
 import { PlainField } from '../parts/plain-field.tsx'
 import { currencyOf, homeZone } from '../parts/words.ts'
+import type { Invoiced } from '../proof/invoice.ts'
 import { decideFor } from '../sync/acts.ts'
 
-/** The invoices of a booking: made by the relay, which alone gives numbers; saved as PDF; taken back by another. */
+const sheets = () => import('../proof/invoice.ts')
+
+/** The invoices of a booking: made by the relay, which alone gives numbers. */
 export function Invoices({ desk, booking }: { desk: Desk; booking: Booking }) {
-  const [correcting, setCorrecting] = useState<Invoice>()
   const { practice } = desk
-  const currency = currencyOf(booking.asked.currency)
-  const inForce = invoiceInForce(booking)
   const { invoices = [] } = booking
   const waits = desk.intentions.some(
     (one) =>
@@ -24,14 +25,57 @@ export function Invoices({ desk, booking }: { desk: Desk; booking: Booking }) {
       !one.refused &&
       (one.command.do === 'invoice' || one.command.do === 'correct-invoice'),
   )
-  const mayMake = !inForce && accountOf(booking).owed !== 0
+  const mayMake = !invoiceInForce(booking) && accountOf(booking).owed !== 0
   if (invoices.length === 0 && !mayMake && !waits) return null
-  const save = async (invoice: Invoice): Promise<void> => {
-    const [{ invoiceSheet }, { pdfOf }] = await Promise.all([
-      import('../proof/invoice.ts'),
-      import('../proof/pdf.ts'),
-    ])
-    const bytes = await pdfOf(invoiceSheet(practice, booking, invoice))
+  return (
+    <InvoiceList
+      practice={practice}
+      invoices={invoices}
+      currency={currencyOf(booking.asked.currency)}
+      of={async () => (await sheets()).invoicedBooking(practice, booking)}
+      correct={({ number }, text) => decideFor(booking, { do: 'correct-invoice', number, text })}
+    >
+      {waits ? (
+        <NumberFollows />
+      ) : (
+        mayMake && (
+          <span>
+            <ActButton onAct={() => decideFor(booking, { do: 'invoice' })}>Make the invoice</ActButton>
+          </span>
+        )
+      )}
+    </InvoiceList>
+  )
+}
+
+/** An invoice made while the relay is away has no number yet. */
+export const NumberFollows = () => (
+  <p className="text-[14px] font-semibold text-sun-ink">An invoice is asked for; its number follows.</p>
+)
+
+/** Invoices, each saved as PDF, and taken back by another while it is in force. */
+export function InvoiceList<I extends Invoice>({
+  practice,
+  invoices,
+  currency,
+  of,
+  correct,
+  children,
+}: {
+  practice: Practice
+  invoices: readonly I[]
+  currency: Currency
+  /** What one of them is made of, for its sheet. */
+  of: (invoice: I) => Promise<Invoiced>
+  correct: (invoice: I, text: string) => Promise<void>
+  /** How another is made. */
+  children?: ReactNode
+}) {
+  const [correcting, setCorrecting] = useState<I>()
+  const inForce = invoicesInForce(invoices)
+  const save = async (invoice: I): Promise<void> => {
+    const [{ invoiceSheet }, { pdfOf }] = await Promise.all([sheets(), import('../proof/pdf.ts')])
+    const bytes = await pdfOf(invoiceSheet(practice, invoice, await of(invoice)))
     saveFile(`invoice-${invoice.number.replace(/[^A-Za-z0-9_-]+/g, '-')}.pdf`, 'application/pdf', bytes)
   }
   return (
@@ -49,34 +93,38 @@ export function Invoices({ desk, booking }: { desk: Desk; booking: Booking }) {
           <ActButton className="press press-quiet px-2" onAct={() => save(invoice)}>
             PDF<span className="sr-only"> of {invoice.number}</span>
           </ActButton>
-          {invoice === inForce && (
+          {inForce.includes(invoice) && (
             <button type="button" className="press press-quiet px-2" onClick={() => setCorrecting(invoice)}>
               Take it back…
             </button>
           )}
         </div>
       ))}
-      {waits ? (
-        <p className="text-[14px] font-semibold text-sun-ink">An invoice is asked for; its number follows.</p>
-      ) : (
-        mayMake && (
-          <span>
-            <ActButton onAct={() => decideFor(booking, { do: 'invoice' })}>Make the invoice</ActButton>
-          </span>
-        )
-      )}
+      {children}
       {correcting && (
-        <TakeBack booking={booking} invoice={correcting} close={() => setCorrecting(undefined)} />
+        <TakeBack
+          number={correcting.number}
+          does={(text) => correct(correcting, text)}
+          close={() => setCorrecting(undefined)}
+        />
       )}
     </div>
   )
 }
 
-function TakeBack({ booking, invoice, close }: { booking: Booking; invoice: Invoice; close: () => void }) {
+function TakeBack({
+  number,
+  does,
+  close,
+}: {
+  number: string
+  does: (text: string) => Promise<void>
+  close: () => void
+}) {
   const [text, setText] = useState('')
   const act = useAct()
   return (
-    <Dialog title={`Take invoice ${invoice.number} back`} close={close}>
+    <Dialog title={`Take invoice ${number} back`} close={close}>
       <form
         noValidate
         className="grid gap-3"
@@ -84,7 +132,7 @@ function TakeBack({ booking, invoice, close }: { booking: Booking; invoice: Invo
           event.preventDefault()
           act.run(() => {
             if (!text.trim()) throw new Error('Please write why; it stands on what takes it back.')
-            return decideFor(booking, { do: 'correct-invoice', number: invoice.number, text: text.trim() })
+            return does(text.trim())
           }, close)
         }}
       >

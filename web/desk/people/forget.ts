@@ -1,4 +1,4 @@
-import { isToCome, stateAt } from '@acolhida/core/booking'
+import { type Invoice, isToCome, stateAt } from '@acolhida/core/booking'
 import type { ForgottenPerson } from '@acolhida/core/formats'
 import { mailHash } from '@acolhida/core/people'
 import { pathGoesOn } from '@acolhida/core/preparing'
@@ -47,7 +47,10 @@ export async function whatGoes(db: DeskDatabase, person: PersonRow): Promise<Wha
 
 const agreedIn = ({ bookings, lines, courses }: AllOfTheirs): Agreement[] =>
   agreementsOf(bookings, lines, courses).map(({ agreement }) => agreement)
-const invoicesIn = ({ bookings }: AllOfTheirs) => bookings.flatMap(({ invoices = [] }) => invoices)
+const invoicesIn = ({ bookings, courses }: AllOfTheirs): Invoice[] => [
+  ...bookings.flatMap(({ invoices = [] }) => invoices),
+  ...courses.flatMap(({ course: { invoices = [] } }) => invoices.map(({ parts: _, ...invoice }) => invoice)),
+]
 
 /**
  * Forgets somebody: everything of theirs goes from this desk, in one transaction with what the relay is to be told. What

@@ -12,6 +12,7 @@ import { ActButton } from '../parts/act.tsx'
 import { counted, currencyOf, serviceName, when } from '../parts/words.ts'
 import { doWithCourse } from '../sync/acts.ts'
 import { EndPath, Extend, Pay } from './path-acts.tsx'
+import { PathInvoices } from './path-invoices.tsx'
 
 /** How a path stands with somebody, from its record and its bookings; nothing while they are looked up. */
 export function useBalance({ course }: CourseRow): Balance | undefined {
@@ -73,6 +74,7 @@ export function PathOf({
             </li>
           ))}
       </ul>
+      <PathInvoices practice={practice} row={row} currency={currency} />
       {course.ended === undefined && (
         <div className="mt-2 flex flex-wrap gap-1.5">
           {left > 0 && !course.paused && person && (

@@ -1,3 +1,4 @@
+import type { StoredEvent } from '@acolhida/core/booking'
 import type { GiveBackBody } from '@acolhida/core/contract'
 import { questionnaireOf, serviceOf } from '@acolhida/core/practice'
 import type { CourseEvent } from '@acolhida/core/preparing'
@@ -50,7 +51,7 @@ export async function giveBackLacking(key: string): Promise<void> {
 
   let body = nothing()
   let size = 0
-  const pass = async (more: Pick<GiveBackBody, 'chain'> = {}): Promise<void> => {
+  const pass = async (more: Pick<GiveBackBody, 'chain' | 'numbered'> = {}): Promise<void> => {
     await deskRelay.giveBack({ ...body, ...more }, newKey(), key)
     body = nothing()
     size = 0
@@ -67,10 +68,29 @@ export async function giveBackLacking(key: string): Promise<void> {
   for (const { id, events } of lacking.courses)
     await add('courses', { id, events: await sealedCourse(events) })
   for (const enquiry of lacking.enquiries) await add('enquiries', enquiry)
-  await pass(chain)
+  const n = await lastNumber()
+  await pass({ ...chain, ...(n > 0 ? { numbered: n } : {}) })
 }
 
-type Lacking = Required<Omit<GiveBackBody, 'chain'>>
+type Lacking = Required<Omit<GiveBackBody, 'chain' | 'numbered'>>
+/** The last running number of an invoice that is known here, also of those whose booking the relay needs no more. */
+async function lastNumber(): Promise<number> {
+  let last = 0
+  const see = (event: StoredEvent | CourseEvent): void => {
+    if (event.type === 'invoiced') last = Math.max(last, event.n)
+  }
+  const ids = await db.bookings.filter(({ invoices }) => invoices !== undefined).primaryKeys()
+  await db.events
+    .where('booking')
+    .anyOf(ids)
+    .each(({ event }) => see(event))
+  for (const { events } of await db.courses.toArray()) events.forEach(see)
+  // Of forgotten people there is no more than the number as it stands on the invoice.
+  for (const { invoices } of await db.forgotten.toArray())
+    for (const { number } of invoices) last = Math.max(last, Number(/\d{1,9}$/.exec(number)?.[0] ?? 0))
+  return last
+}
+
 const nothing = (): Lacking => ({ bookings: [], lines: [], freed: [], courses: [], enquiries: [] })
 
 const sealedLine = (events: readonly LineEvent[]): Promise<LineEvent[]> =>

@@ -184,6 +184,12 @@ describe('a round with the relay', () => {
     await turn()
     expect(await connectionRow(db)).toMatchObject({ cursor: 20, gap: true })
     expect((await db.bookings.get('asks-tome'))?.status).toBe('lapsed')
+    // Of somebody who was forgotten nothing is left but this.
+    const invoice = { number: 'IM-41', at: now, lines: [], total: 100 }
+    await db.forgotten.add({
+      ...{ id: 'forgotten-one', hashes: [], at: now, agreements: [] },
+      invoices: [invoice],
+    })
     relay.first = 1
     relay.items = [lapsed(1, 'asks-wanda')]
     const { bookings } = demoBackup(now)
@@ -197,6 +203,8 @@ describe('a round with the relay', () => {
     expect(ids).toContain(bookings[0]!.id)
     // The desk knows one line more of whoever has lapsed than its file had.
     expect(ids.sort()).toEqual([bookings[0]!.id, 'asks-tome'].sort())
+    // Its invoices go on after the last one made, never with a number that was given.
+    expect(given.map(({ body }) => (body as GiveBackBody).numbered).at(-1)).toBe(41)
   })
 })
 
