@@ -229,8 +229,9 @@ export const desk = {
         'nothing-to-take-back',
       ] as const),
       ...(['unknown-path', 'no-path', 'path-impossible', 'not-paid', 'not-left'] as const),
+      ...(['invoiced-already', 'nothing-to-invoice', 'no-invoice'] as const),
     ],
-    says: 'Gives somebody what there is to do, asks again for what is open, says that something is done or is to be done once more, or ends it.',
+    says: 'Gives somebody what there is to do, asks again for what is open, says that something is done or is to be done once more, makes invoices of a path, or ends it.',
   }),
   answer: endpoint<AnswerBody, { seq: number }>({
     method: 'POST',

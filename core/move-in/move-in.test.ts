@@ -4,6 +4,8 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
 import { letIn, person as personSchema } from '../schemas/index.ts'
+import { askCardReader, CARDS, type CardVerdicts, cardReaderIsHere } from '../tests/ask-readers.ts'
+import { ownCard, ownReading } from '../tests/card-cases.ts'
 import type { LocalDate } from '../time/index.ts'
 import {
   type Arrival,
@@ -251,5 +253,31 @@ describe('cards', () => {
       }),
       { numRuns: 300 },
     )
+  })
+})
+
+// Cards read and written by vobject 0.9.6.1 (Debian 12), kept as it gave them; where it is installed it is asked once more.
+describe('cards of people with whatever name, as another program has them', () => {
+  const { read, written } = JSON.parse(readFileSync(CARDS, 'utf8')) as CardVerdicts
+
+  it('are read there as they are meant', () => {
+    expect(read.length).toBeGreaterThan(100)
+    for (const { verdict, ...meant } of read) expect(verdict, ownCard(meant)).toEqual(meant)
+  })
+
+  it('and read here as they are meant there', () => {
+    expect(written.length).toBeGreaterThan(100)
+    for (const { of, card } of written) expect(ownReading(card), card).toEqual(of)
+  })
+
+  it.runIf(cardReaderIsHere())('are still read and written so by that program', () => {
+    const some = read.filter((_, i) => i % 4 === 0).map(({ verdict: _, ...meant }) => meant)
+    const wanted = written.filter((_, i) => i % 4 === 0)
+    const said = askCardReader(
+      some,
+      wanted.map(({ of }) => of),
+    )
+    for (const { verdict, ...meant } of said.read) expect(verdict).toEqual(meant)
+    expect(said.written).toEqual(wanted)
   })
 })

@@ -19,12 +19,29 @@ export function readCards(text: string): { arrivals: Arrival[]; unread: Unread[]
   return { arrivals, unread }
 }
 
+/** Texts whose semicolons divide nothing: written as \\; (RFC 2426, 4; allowed by RFC 6350, 3.4), they are read as they are. */
+const PLAIN = /^(?:[^:;]*\.)?(?:FN|EMAIL|TEL|NOTE|CATEGORIES|PRONOUNS)[;:]/i
+
+/** The lines of a card, unfolded, as the library reads them. */
+const linesOf = (card: string): string =>
+  card
+    .replaceAll(/\r?\n[ \t]/g, '')
+    .split(/\r?\n/)
+    .map((line) =>
+      PLAIN.test(line) ? line.replaceAll(/\\\\|\\;/g, (pair) => pair.replace(/^\\;$/, ';')) : line,
+    )
+    .join('\r\n')
+
+/** A number as it is written: of an address of the kind tel: without what belongs to it (RFC 3966). */
+const phoneIn = (value: string): string =>
+  /^tel:/i.test(value) ? value.slice('tel:'.length).replace(/;.*$/, '') : value
+
 const firstLine = (card: string): string => /^FN[^:]*:(.*)$/im.exec(card)?.[1]?.trim().slice(0, 80) ?? ''
 
 function arrivalIn(card: string, row: number): Arrival {
   if (/^VERSION:2\.1/im.test(card))
     throw new Error('It is of version 2.1; let the program that made it write version 3 or 4.')
-  const component = new ICAL.Component(ICAL.parse(card.replaceAll(/\r?\n/g, '\r\n')) as unknown[])
+  const component = new ICAL.Component(ICAL.parse(linesOf(card)) as unknown[])
   const texts = (name: string): string[] =>
     component
       .getAllProperties(name)
@@ -36,7 +53,7 @@ function arrivalIn(card: string, row: number): Arrival {
     row,
     name: texts('fn')[0] ?? [parts[1], parts[0]].flat().filter(Boolean).join(' '),
     emails: texts('email').map((email) => email.replace(/^mailto:/i, '')),
-    phone: (texts('tel')[0] ?? '').replace(/^tel:/i, '').replace(/;.*$/, ''),
+    phone: phoneIn(texts('tel')[0] ?? ''),
     pronouns: texts('pronouns')[0] ?? '',
     birthday: texts('bday')[0] ?? '',
     stage: '',

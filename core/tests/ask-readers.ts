@@ -9,10 +9,15 @@ import {
   type RuleCase,
   ruleCases,
 } from './calendar-cases.ts'
+import { type CardToWrite, cardsToRead, cardsToWrite, type OnCard, ownCard } from './card-cases.ts'
 
 /** Debian's own Python, where its packages are. */
 const PYTHON = '/usr/bin/python3'
 const SCRIPT = resolve(import.meta.dirname, 'readers.py')
+
+/** Whether the other reader of cards is installed here. */
+export const cardReaderIsHere = (): boolean =>
+  existsSync(PYTHON) && spawnSync(PYTHON, ['-c', 'import vobject']).status === 0
 
 /** Whether the other readers are installed here. */
 export const readersAreHere = (): boolean =>
@@ -36,7 +41,7 @@ export const RULES = resolve(import.meta.dirname, 'fixtures', 'rules-read-elsewh
 /** A case with what others said of it; `both` where libical says the same as dateutil. */
 export type RuleVerdict = RuleCase & { starts: string[]; both: boolean }
 
-/** Asks the readers anew, and keeps what they say: `node --import tsx core/tests/ask-readers.ts [calendars]`. */
+/** Asks the readers anew, and keeps what they say: `node --import tsx core/tests/ask-readers.ts [calendars|cards]`. */
 function keepVerdicts(count: number): void {
   const cases = ruleCases(count)
   // Where they begin is the first moment that dateutil has for the rule: a start it does not name is read differently.
@@ -86,7 +91,36 @@ function keepCalendars(count: number): void {
     console.log(one.calendar, one.busy, ownBusy(one))
 }
 
+export const CARDS = resolve(import.meta.dirname, 'fixtures', 'cards-read-elsewhere.json')
+
+/** Cards with what vobject reads on ours, and its own as it writes them. */
+export interface CardVerdicts {
+  read: (OnCard & { verdict: OnCard })[]
+  written: { of: CardToWrite; card: string }[]
+}
+
+/** What vobject says of cards. */
+export function askCardReader(read: readonly OnCard[], write: readonly CardToWrite[]): CardVerdicts {
+  const said = askReaders([
+    ...read.map((of) => ({ card: ownCard(of) })),
+    ...write.map((of) => ({ write: of })),
+  ])
+  const verdict = (i: number): unknown => said[i]?.vobject
+  return {
+    read: read.map((of, i) => ({ ...of, verdict: verdict(i) as OnCard })),
+    written: write.map((of, i) => ({ of, card: String(verdict(read.length + i)) })),
+  }
+}
+
+function keepCards(count: number): void {
+  const kept = askCardReader(cardsToRead(count), cardsToWrite(count))
+  writeFileSync(CARDS, `${JSON.stringify(kept, null, 1)}\n`)
+  console.log(`${kept.read.length} cards read elsewhere, ${kept.written.length} written there`)
+}
+
 if (process.argv[1] === import.meta.filename) {
-  if (process.argv[2] !== 'calendars') keepVerdicts(2_050)
-  keepCalendars(150)
+  const [, , what = 'all'] = process.argv
+  if (what === 'all' || what === 'rules') keepVerdicts(2_050)
+  if (what === 'all' || what === 'rules' || what === 'calendars') keepCalendars(150)
+  if (what === 'all' || what === 'cards') keepCards(120)
 }

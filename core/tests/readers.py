@@ -2,7 +2,8 @@
 
 A rule: {"rule", "start", "from", "to"} gives what dateutil and libical say begins in that span.
 A calendar: {"calendar", "from", "to"} gives the busy times that recurring-ical-events finds.
-Debian: python3-dateutil, gir1.2-ical-3.0 with python3-gi, python3-recurring-ical-events.
+A card: {"card"} gives what vobject reads on it; {"write"} gives a card of version 3 as vobject writes it.
+Debian: python3-dateutil, gir1.2-ical-3.0 with python3-gi, python3-recurring-ical-events, python3-vobject.
 """
 import json
 import os
@@ -72,6 +73,32 @@ def by_events(case):
     return sorted(found)
 
 
+def read_card(case):
+    import vobject
+    card = vobject.readOne(case["card"])
+    return {
+        "name": card.fn.value,
+        "emails": [one.value for one in card.contents["email"]],
+        "phone": card.tel.value,
+        "birthday": datetime.strptime(card.bday.value.replace("-", ""), "%Y%m%d").strftime("%Y-%m-%d"),
+    }
+
+
+def write_card(case):
+    import vobject
+    of = case["write"]
+    card = vobject.vCard()
+    card.add("n").value = vobject.vcard.Name(family=of["name"])
+    card.add("fn").value = of["name"]
+    for email in of["emails"]:
+        card.add("email").value = email
+    card.add("tel").value = of["phone"]
+    card.add("bday").value = of["birthday"]
+    card.add("note").value = of["note"]
+    card.add("categories").value = of["tags"]
+    return card.serialize()
+
+
 READERS = {"dateutil": by_dateutil, "libical": by_libical}
 PATIENCE = 0.3
 
@@ -100,7 +127,7 @@ def asked(read, case):
 
 
 # Loaded once, before the processes part.
-for module in ("dateutil.rrule", "gi", "icalendar", "recurring_ical_events"):
+for module in ("dateutil.rrule", "gi", "icalendar", "recurring_ical_events", "vobject"):
     try:
         __import__(module)
     except ImportError:
@@ -108,7 +135,12 @@ for module in ("dateutil.rrule", "gi", "icalendar", "recurring_ical_events"):
 
 for line in sys.stdin:
     case = json.loads(line)
-    readers = READERS if "rule" in case else {"recurring-ical-events": by_events}
+    if "card" in case:
+        readers = {"vobject": read_card}
+    elif "write" in case:
+        readers = {"vobject": write_card}
+    else:
+        readers = READERS if "rule" in case else {"recurring-ical-events": by_events}
     print(
         json.dumps({name: asked(readers[name], case) for name in case.get("readers", readers)}),
         flush=True,
