@@ -56,7 +56,9 @@ interface Action {
   /** Pressed before it is measured. */
   before?: [what: string, shown: string]
   what: string
-  shown: string
+  /** What is typed or chosen there; it is pressed otherwise. */
+  to?: string
+  shown: string | ((page: Page) => Promise<string>)
   most: number
   /** After it, so that it can be done again. */
   after?: (page: Page) => Promise<void>
@@ -64,6 +66,11 @@ interface Action {
 
 const busyDay = localDate(Math.floor(BUSY[0] / DAY) as never)
 const session = '[data-lane] a[href^="/arrivals/"]'
+/** Somebody else in the second row than there is now. */
+const anotherRow = async (page: Page): Promise<string> => {
+  const now = await page.locator('tbody tr:nth-child(2) a').first().getAttribute('href')
+  return `tbody tr:nth-child(2) a[href^="/people/"]:not([href="${now}"])`
+}
 const ACTIONS: Action[] = [
   { name: 'Today', before: [rail('/practice'), 'h1'], what: rail('/'), shown: 'main h3 a', most: 150 },
   {
@@ -78,7 +85,30 @@ const ACTIONS: Action[] = [
     before: [rail('/practice'), 'h1'],
     what: rail('/people'),
     shown: 'tbody a[href^="/arrivals/"]',
-    most: 150,
+    most: 100,
+  },
+  {
+    name: 'People, sorted',
+    before: [rail('/people'), 'tbody a'],
+    what: 'th button:has-text("Name")',
+    shown: anotherRow,
+    most: 100,
+  },
+  {
+    name: 'People, filtered',
+    before: [rail('/people'), 'tbody a'],
+    what: 'main select',
+    to: 'new',
+    shown: anotherRow,
+    most: 100,
+  },
+  {
+    name: 'People, searched',
+    before: [rail('/people'), 'tbody a'],
+    what: 'main input[type="search"]',
+    to: 'Person 1',
+    shown: anotherRow,
+    most: 100,
   },
   {
     name: 'a person',
@@ -136,7 +166,8 @@ async function measure(house: House, page: Page, action: Action): Promise<number
       await page.locator(action.before[1]).first().waitFor()
     }
     await page.waitForTimeout(400)
-    const { cpu } = await traced(house, page, () => press(page, action.what, action.shown))
+    const shown = typeof action.shown === 'string' ? action.shown : await action.shown(page)
+    const { cpu } = await traced(house, page, () => press(page, action.what, shown, action.to))
     await action.after?.(page)
     // The first is for warming up.
     if (i > 0) found.push(cpu)

@@ -50,8 +50,8 @@ export async function traced(
 export const mark = (page: Page, name: string): Promise<void> =>
   page.evaluate((it) => void performance.mark(it), name)
 
-/** Presses something and waits until what follows is drawn. */
-export async function press(page: Page, what: string, shown: string): Promise<void> {
+/** Presses something, or types or chooses `to` in it, and waits until what follows is drawn. */
+export async function press(page: Page, what: string, shown: string, to?: string): Promise<void> {
   const target = page.locator(what).first()
   await target.waitFor()
   const end = page.evaluate(
@@ -79,7 +79,15 @@ export async function press(page: Page, what: string, shown: string): Promise<vo
     shown,
   )
   await mark(page, 'bench-begin')
-  await target.evaluate((element: HTMLElement) => element.click())
+  await target.evaluate((element: HTMLElement, value) => {
+    if (value === undefined) return element.click()
+    // As a browser does it: the value by its own setter, then the event.
+    const { set } = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(element), 'value') ?? {}
+    set?.call(element, value)
+    element.dispatchEvent(
+      new Event(element instanceof HTMLSelectElement ? 'change' : 'input', { bubbles: true }),
+    )
+  }, to)
   await end
 }
 

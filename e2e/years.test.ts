@@ -59,6 +59,12 @@ it('keeps what a list shows in the address', async () => {
   expect(await desk.getByLabel('Search by name or mail address').inputValue()).toBe('person 17')
   const newest = desk.getByRole('columnheader', { name: 'Newest booking' })
   expect(await newest.getAttribute('aria-sort')).toBe('ascending')
+  // The way back and the list from its beginning are told by the field, too.
+  await goTo('People')
+  await expect.poll(() => desk.getByLabel('Search by name or mail address').inputValue()).toBe('')
+  await desk.goBack()
+  await expect.poll(() => desk.getByLabel('Search by name or mail address').inputValue()).toBe('person 17')
+  await desk.getByText('11 people').waitFor()
 })
 
 it('finds a request among all, by the keyboard alone', async () => {

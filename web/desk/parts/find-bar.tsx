@@ -44,6 +44,16 @@ export function SearchField({
   onSearch: (text: string) => void
 }) {
   const [typed, setTyped] = useState(value)
+  // What the address says since: by what was typed here, or otherwise (the way back, the list from its beginning).
+  const [seen, setSeen] = useState(value)
+  const [sent, setSent] = useState(value)
+  if (value !== seen) {
+    setSeen(value)
+    if (value !== sent) {
+      setTyped(value)
+      setSent(value)
+    }
+  }
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const newest = useRef(onSearch)
   newest.current = onSearch
@@ -60,7 +70,10 @@ export function SearchField({
           const text = event.target.value
           setTyped(text)
           clearTimeout(timer.current)
-          timer.current = setTimeout(() => newest.current(text.trim()), PAUSE)
+          timer.current = setTimeout(() => {
+            setSent(text.trim())
+            newest.current(text.trim())
+          }, PAUSE)
         }}
       />
     </label>
