@@ -1,7 +1,7 @@
 import type { Between } from '../openings/index.ts'
 import { placeOf, zoneOf } from '../practice/index.ts'
-import { balanceOf, daysOnPath, pathSessions } from '../preparing/index.ts'
-import { type Instant, instant } from '../time/index.ts'
+import { daysInCourse } from '../preparing/index.ts'
+import type { Instant } from '../time/index.ts'
 import { published } from './house.ts'
 import { over } from './over.ts'
 import type { Work } from './work.ts'
@@ -11,24 +11,15 @@ import type { Work } from './work.ts'
  * @param chosen where some of them are wished for just now
  */
 export function daysFor(
-  { house, changes }: Pick<Work, 'house' | 'changes'>,
+  { house, changes, now }: Pick<Work, 'house' | 'changes' | 'now'>,
   { course: id, session }: { course: string; session: string },
   place: string,
-  chosen: ReadonlyMap<string, Instant> = new Map(),
+  chosen?: ReadonlyMap<string, Instant>,
 ): Between {
   const next = over(house, changes)
   const course = next.course(id)
   if (!course) return {}
   const { practice } = published(house)
-  const planned = new Map(
-    balanceOf(course, (one) => next.booking(one), instant(0)).sessions.flatMap((one) =>
-      one.booking ? [[one.session.id, one.booking.start] as const] : [],
-    ),
-  )
-  return daysOnPath(
-    pathSessions(course),
-    session,
-    (one) => chosen.get(one) ?? planned.get(one),
-    zoneOf(practice, placeOf(practice, place)),
-  )
+  const there = zoneOf(practice, placeOf(practice, place))
+  return daysInCourse(course, session, (one) => next.booking(one), { now, there }, chosen)
 }

@@ -35,7 +35,7 @@ export function askToMove(house: House, booking: Booking, placeId: string, now: 
       ...newClient,
       standing: personBehind({ people, salt }, asked.person.email)?.standing ?? 'new',
       invited: [id],
-      ...(asked.path ? { between: daysFor({ house, changes: [] }, asked.path, placeId) } : {}),
+      ...(asked.path ? { between: daysFor({ house, changes: [], now }, asked.path, placeId) } : {}),
     },
     now,
   }

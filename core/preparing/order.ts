@@ -1,6 +1,8 @@
+import type { Booking } from '../booking/index.ts'
 import type { Between } from '../openings/ask.ts'
 import { addDays, dateAt, type Instant, type LocalDate, type Zone } from '../time/index.ts'
-import type { PathSession } from './course.ts'
+import type { Course, PathSession } from './course.ts'
+import { balanceOf, pathSessions } from './path.ts'
 
 /** The least distance of a session to the one before it, in days: what nothing is said of may be on one day. */
 const leastOf = ({ least = 0 }: PathSession): number => least
@@ -49,4 +51,24 @@ export function daysOnPath(
     break
   }
   return { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) }
+}
+
+/**
+ * From which day to which a session of a path may lie, by those beside it that have a time.
+ * @param bookingOf a booking by its id, as it stands
+ * @param chosen where some of them are wished for just now
+ */
+export function daysInCourse(
+  course: Course,
+  session: string,
+  bookingOf: (id: string) => Booking | undefined,
+  { now, there }: { now: Instant; there: Zone },
+  chosen: ReadonlyMap<string, Instant> = new Map(),
+): Between {
+  const planned = new Map(
+    balanceOf(course, bookingOf, now).sessions.flatMap((one) =>
+      one.booking ? [[one.session.id, one.booking.start] as const] : [],
+    ),
+  )
+  return daysOnPath(pathSessions(course), session, (one) => chosen.get(one) ?? planned.get(one), there)
 }

@@ -7,6 +7,7 @@ import { ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
 import { type GoesWith, goingWith, WordOrSilence } from '../parts/word.tsx'
 import { decideFor } from '../sync/acts.ts'
+import { useDaysOnPath } from './on-path.ts'
 import { StartChoice, useWeighed } from './start-choice.tsx'
 import type { Chosen } from './weigh.ts'
 
@@ -32,7 +33,7 @@ export function Move({
   })
   const [said, setSaid] = useState<GoesWith>({ text: '' })
   const act = useAct()
-  const weighed = useWeighed(desk, chosen, booking.id)
+  const weighed = useWeighed(desk, chosen, booking.id, useDaysOnPath(desk.practice, booking, chosen.place))
   const same =
     weighed.start === booking.start &&
     chosen.service === booking.service &&

@@ -1,4 +1,4 @@
-import type { Closure } from '@acolhida/core/openings'
+import type { Between, Closure } from '@acolhida/core/openings'
 import { placeOf, serviceOf, zoneOf } from '@acolhida/core/practice'
 import { DAY, dateTimeAt, type Instant, moment, shift } from '@acolhida/core/time'
 import { useMemo } from 'react'
@@ -26,7 +26,7 @@ interface Around {
 }
 
 /** What would follow from a start as it is typed, and the nearest open ones. */
-export function useWeighed(desk: Desk, chosen: Chosen, but?: string): Weighed & Around {
+export function useWeighed(desk: Desk, chosen: Chosen, but?: string, between?: Between): Weighed & Around {
   const now = useMinute()
   const { practice } = desk
   const around = startIn(practice, chosen) ?? now
@@ -36,7 +36,10 @@ export function useWeighed(desk: Desk, chosen: Chosen, but?: string): Weighed & 
     shift(around, AROUND),
     but === undefined ? undefined : [but],
   )
-  const scales = useMemo(() => taken && new Scales(practice, taken, now), [practice, taken, now])
+  const scales = useMemo(
+    () => taken && new Scales(practice, taken, now, between),
+    [practice, taken, now, between],
+  )
   return useMemo(() => {
     if (!scales) return { ...UNKNOWN, nearest: [], open: [], taken: undefined }
     const weighed = scales.typed(chosen)

@@ -1,5 +1,13 @@
 import { blockingMove } from '@acolhida/core/booking'
-import { type Ask, type Closure, closureWords, newClient, openStarts, why } from '@acolhida/core/openings'
+import {
+  type Ask,
+  type Between,
+  type Closure,
+  closureWords,
+  newClient,
+  openStarts,
+  why,
+} from '@acolhida/core/openings'
 import {
   type Practice,
   placeOf,
@@ -65,9 +73,14 @@ export class Scales {
   readonly #practice: Practice
   readonly #taken: Taken
   readonly #now: Instant
+  readonly #between: Between | undefined
 
-  /** @param taken without what is weighed */
-  constructor(practice: Practice, taken: Taken, now: Instant) {
+  /**
+   * @param taken without what is weighed
+   * @param between from which day to which it may lie, where it is a session of a path
+   */
+  constructor(practice: Practice, taken: Taken, now: Instant, between?: Between) {
+    this.#between = between
     this.#practice = practice
     this.#taken = taken
     this.#now = now
@@ -81,7 +94,7 @@ export class Scales {
       service: travelled(service, travelZoneOf(placeOf(practice, chosen.place), chosen.travel)),
       place: chosen.place,
       minutes: chosen.minutes,
-      asker: { ...newClient, who: 'practitioner' },
+      asker: { ...newClient, who: 'practitioner', ...(this.#between ? { between: this.#between } : {}) },
       now: this.#now,
     }
   }
