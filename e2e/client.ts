@@ -90,3 +90,11 @@ export async function chooseStart(dialog: Locator, at: string): Promise<void> {
   await dialog.getByLabel('Day', { exact: true }).fill(day)
   await dialog.getByLabel('Time', { exact: true }).fill(time)
 }
+
+/** Types a card on the till's page, and pays. */
+export async function payAt(till: Page, number: string): Promise<void> {
+  await till.getByLabel('Number of the card').fill(number)
+  await till.getByLabel('Good until').fill('05/28')
+  await till.getByLabel('Code on the back').fill('123')
+  await till.getByRole('button', { name: /^Pay/ }).click()
+}

@@ -4,7 +4,7 @@ import { balanceOf, nextPay } from '@acolhida/core/preparing'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { faultsOf } from './axe.ts'
-import { mailTo } from './client.ts'
+import { mailTo, payAt } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 import { sortByKeys } from './sorting.ts'
 
@@ -155,6 +155,23 @@ it('invoices are made of its parts, saved as PDF, told by mail, and stand on the
   await client.getByText('Invoice IM-1', { exact: false }).first().click()
   await client.getByText('Ten weeks of voice, part 2 of 7').first().waitFor()
   await look(client, 'their-invoices')
+})
+
+it('the next part is paid by card, on their page', async () => {
+  const said = '€857.14 of €3,000.00'
+  await client.getByRole('button', { name: 'Pay €428.57 by card' }).click()
+  await payAt(client, '5555 5555 5555 4444')
+  await client.getByRole('link', { name: /^Back/ }).click()
+  await client.getByText('The payment of €428.57 did not go through. The card was refused.').waitFor()
+  await look(client, 'path-card')
+  await client.getByRole('button', { name: 'Pay €428.57 by card' }).click()
+  await payAt(client, '4111 1111 1111 1111')
+  await client.getByRole('link', { name: /^Back/ }).click()
+  await client.getByText(said, { exact: false }).waitFor()
+  expect(client.url()).not.toContain('back=')
+  await toPerson()
+  await desk.getByText(said, { exact: false }).waitFor()
+  paid += 42_857
 })
 
 it('the desk keeps its balance: what has come, longer, and an early end with what is to be given back', async () => {

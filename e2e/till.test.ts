@@ -1,7 +1,7 @@
 import { bookingOf } from '@acolhida/relay/tests/inside'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { fillIn, mailTo, openMail, pick, sendButton } from './client.ts'
+import { fillIn, mailTo, openMail, payAt, pick, sendButton } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
 let house: House
@@ -31,13 +31,6 @@ async function seatFor(name: string, email: string): Promise<Page> {
   const mine = await openMail(house, email, phone)
   await mine.getByRole('heading', { name: 'A payment first' }).waitFor()
   return mine
-}
-
-async function payAt(till: Page, number: string): Promise<void> {
-  await till.getByLabel('Number of the card').fill(number)
-  await till.getByLabel('Good until').fill('05/28')
-  await till.getByLabel('Code on the back').fill('123')
-  await till.getByRole('button', { name: /^Pay/ }).click()
 }
 
 it('a seat is booked once it is paid by card: refused, then paid, and told twice', async () => {

@@ -276,6 +276,8 @@ function dueOfCourse(house: Planner, subject: Subject, course: Course): Due[] {
   // Each invoice is told once, also where several are made together.
   for (const [i, { at }] of (course.invoices ?? []).entries())
     told.push(...message(house, subject, { step: 'path-invoice', anchor: i + 1, at, useful: at + NEWS }))
+  for (const { is, payment, at } of course.till ?? [])
+    if (is === 'open') told.push(due(subject, { do: 'ask-till', payment }, at + IN_DOUBT))
   const pay = nextPay(course)
   // A part of the price is told three days before its date; what is due at once, the first message tells.
   if (pay && pay.due > given.at)

@@ -1,14 +1,14 @@
 import { epochMs, fingerprintShape, tokenShape } from '../shape/plain.ts'
 import { maybe, object, one, pattern, text, whole } from '../shape/shape.ts'
 import { alsoBefore, decision, type EventKinds, settled, someMoney } from './happening.ts'
-import type { Booking, TillPayment } from './record.ts'
+import type { TillPayment } from './record.ts'
 
 /** What the till is known by in the source of a payment. */
 export const tillSource = (payment: string): string => `till ${payment}`
 
 /** A payment as the till has been asked for it, with something of it changed. */
 export const withTill = (
-  { till = [] }: Pick<Booking, 'till'>,
+  { till = [] }: { readonly till?: readonly TillPayment[] },
   payment: string,
   change: Partial<TillPayment>,
 ): TillPayment[] => till.map((one) => (one.payment === payment ? { ...one, ...change } : one))

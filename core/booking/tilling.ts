@@ -17,8 +17,11 @@ export const TILL_TIME = 30 * MINUTE
  * The payment that the till has still to tell the end of, if any: no second one is begun beside it, also when its page
  * has run out, as it may have been paid.
  */
-export const openAtTill = ({ till = [] }: Pick<Booking, 'till'>): TillPayment | undefined =>
-  till.find(({ is }) => is === 'open')
+export const openAtTill = ({
+  till = [],
+}: {
+  readonly till?: readonly TillPayment[]
+}): TillPayment | undefined => till.find(({ is }) => is === 'open')
 
 /** What came by one payment at the till, less what was given back of it. */
 export const leftOf = ({ payments = [] }: Pick<Booking, 'payments'>, payment: string): number => {

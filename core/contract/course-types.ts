@@ -76,6 +76,9 @@ export interface PathView {
   paid: Minor
   open: Minor
   transfer?: TransferTo
+  /** What can be paid by card now: all that is due, or the next part. And what was asked of the till last, unless it went well. */
+  byCard?: Minor
+  till?: { is: 'open' | 'failed' | 'over'; amount: Minor; text: string }
   /** Why nothing of it can be planned for the time being. */
   paused?: string
   /** Where what is left could be planned, the next session's places. */
@@ -105,6 +108,11 @@ export interface PathPlan {
     /** Other starts of that day. */
     others: Instant[]
   }[]
+}
+/** Pays by card for a path: as much as was shown. */
+export interface PayPathBody {
+  course: string
+  amount: Minor
 }
 export interface BookPathBody {
   course: string

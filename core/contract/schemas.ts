@@ -43,7 +43,7 @@ import {
 import type { FreedEvent, LineEvent } from '../waiting/index.ts'
 import { lineWishes as wishes } from '../waiting/shape.ts'
 import type { BringInBody, BringOutBody } from './bring-types.ts'
-import type { BookPathBody, DeskCourse, PlanPathBody, StationBody } from './course-types.ts'
+import type { BookPathBody, DeskCourse, PayPathBody, PlanPathBody, StationBody } from './course-types.ts'
 import { LONGEST_HALF } from './course-types.ts'
 import type { AnswerBody, AwayBody, DeskCommand, EnterBody, GiveBackBody, QuoteBody } from './desk-types.ts'
 import type { Bodies } from './endpoints.ts'
@@ -299,6 +299,8 @@ export const schemas: { [N in keyof Bodies]: Schema<Bodies[N]> } = {
   cancel: object({ text: text(2_000), shown }),
   pay: object({ what: one('pay', 'card'), amount: whole(0, 100_000_000_000) }),
   cameBack: object({}),
+  payPath: exactly<PayPathBody>()(object({ course: booking, amount: whole(1, 100_000_000_000) })),
+  yoursCameBack: object({}),
   reply: object({ text: said(5_000) }),
   agree: object({ name, agreed }),
   plead: object({ text: said(2_000) }),

@@ -52,6 +52,13 @@ export const coursesBehind = (house: House, { email, booking, course, whole }: W
     )
     .toSorted((a, b) => a.given.at - b.given.at || (a.id < b.id ? -1 : 1))
 
+/** A course that a link may show. @throws Refused */
+export function courseBehind(house: House, hash: string, id: string): Course {
+  const course = coursesBehind(house, theirsBehind(house, hash)).find((one) => one.id === id)
+  if (!course) throw new Refused(404, 'unknown-course')
+  return course
+}
+
 /** One thing to do of a course that a link may show. @throws Refused */
 export function openStation(
   work: Work,
@@ -59,8 +66,7 @@ export function openStation(
   { course: id, station }: Pick<StationBody, 'course' | 'station'>,
 ): { course: Course; station: Station; preparation: Preparation } {
   const { house } = work
-  const course = coursesBehind(house, theirsBehind(house, hash)).find((one) => one.id === id)
-  if (!course) throw new Refused(404, 'unknown-course')
+  const course = courseBehind(house, hash, id)
   work.subject = courseSubject(id)
   const found = stationIn(course, station)
   const preparation = preparationOf(published(house).practice, found.preparation)

@@ -7,7 +7,7 @@ import { type Answers, openAnswers, type Question } from '../questions/index.ts'
 import { personBehind, Refused } from '../request/index.ts'
 import type { Instant } from '../time/index.ts'
 import { doorTerms, toldAgreement, toldAgreements, toldSince } from './agreeing.ts'
-import { askedIn, coursesBehind, theirsBehind, type WhoseLink } from './course-link.ts'
+import { askedIn, courseBehind, coursesBehind, type WhoseLink } from './course-link.ts'
 import { type House, published } from './house.ts'
 import { clockNames } from './link-view.ts'
 import { pathView } from './path.ts'
@@ -130,8 +130,8 @@ export function letterDocument(
   hash: string,
   { course: id, station: name }: { course: string; station: string },
 ): LetterDocument {
-  const course = coursesBehind(house, theirsBehind(house, hash)).find((one) => one.id === id)
-  const station = course?.given.stations.find((one) => one.id === name)
+  const course = courseBehind(house, hash, id)
+  const station = course.given.stations.find((one) => one.id === name)
   const preparation = station && preparationOf(published(house).practice, station.preparation)
   if (preparation?.is !== 'read' || !preparation.document) throw new Refused(404, 'unknown-file')
   return preparation.document

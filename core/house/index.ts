@@ -6,7 +6,15 @@ export { bringIn, bringOut } from './bring-in.ts'
 export * from './calendars.ts'
 export * from './changes.ts'
 export { deskCourse } from './course-desk.ts'
-export { doStation, keepHalf, openCourses, theirsBehind, type WhoseLink } from './course-link.ts'
+export {
+  courseBehind,
+  coursesBehind,
+  doStation,
+  keepHalf,
+  openCourses,
+  theirsBehind,
+  type WhoseLink,
+} from './course-link.ts'
 export * from './course-view.ts'
 export * from './desk.ts'
 export * from './desk-line.ts'
@@ -28,7 +36,7 @@ export * from './map-store.ts'
 export * from './memory.ts'
 export * from './messages.ts'
 export { openingsToMove } from './moving.ts'
-export { payableNow } from './payable.ts'
+export { payableForPath, payableNow } from './payable.ts'
 export { bookPath, planPath } from './plan-path.ts'
 export { sealAway, toSealNow } from './seal-away.ts'
 export * from './send.ts'

@@ -10,6 +10,7 @@ import type { OfPath } from './desk.ts'
 import { type House, published } from './house.ts'
 import { clockNames } from './link-view.ts'
 import { over } from './over.ts'
+import { payableForPath } from './payable.ts'
 import type { Work } from './work.ts'
 
 /** A path of which sessions can be planned. */
@@ -51,6 +52,8 @@ export function pathView(house: House, course: Course, now: Instant): PathView |
   const balance = balanceOf(course, (id) => house.booking(id), now)
   const { transfer: to } = practice
   const { open, paid } = balance
+  const byCard = payableForPath(practice, course, now)
+  const last = course.till?.at(-1)
   const next = balance.sessions.find(({ is }) => is === 'left')?.session
   const service = next && serviceOf(practice, next.service)
   return {
@@ -73,6 +76,10 @@ export function pathView(house: House, course: Course, now: Instant): PathView |
     pays: paysAt(course, now).map(({ id, amount, due, is }) => ({ id, amount, due, is })),
     ...{ used: balance.used, planned: balance.planned, left: balance.left, paid, open },
     ...(to && open > 0 ? { transfer: transferTo(to, course, open, path.currency) } : {}),
+    ...(byCard > 0 ? { byCard } : {}),
+    ...(last && last.is !== 'paid' && last.is !== 'kept'
+      ? { till: { is: last.is, amount: last.amount, text: last.text ?? '' } }
+      : {}),
     ...(course.paused ? { paused: course.paused.text } : {}),
     ...(service && !course.paused && !course.ended
       ? {

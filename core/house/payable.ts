@@ -8,7 +8,9 @@ import {
   stillFirst,
 } from '../booking/index.ts'
 import { accountOf } from '../ledger/index.ts'
+import type { Minor } from '../money/index.ts'
 import { type Practice, placeOf, zoneOf } from '../practice/index.ts'
+import { type Course, owingOf } from '../preparing/index.ts'
 import type { Instant } from '../time/index.ts'
 
 /** What can be paid by card for a booking now, in minor units: what must come first, or what is open. */
@@ -22,6 +24,12 @@ export function payableNow(practice: Practice, booking: Booking, now: Instant): 
     return stillFirst(booking, zoneOf(practice, placeOf(practice, booking.place)))?.amount ?? 0
   }
   return Math.max(0, accountOf(booking).open)
+}
+
+/** What can be paid by card for a path now, in minor units: all that is due, or else the part that is next. */
+export function payableForPath({ cards }: Practice, course: Course, now: Instant): Minor {
+  const owing = cards && owingOf(course, now)
+  return owing ? owing.due || owing.next.open : 0
 }
 
 /** Which card is asked for with a booking, if any: only looked at, or kept. */

@@ -219,7 +219,7 @@ export const CLOSURES: { [K in ClosureRule]: ClosureKind<K> } = {
             'invited-only': 'It is for invited people only.',
             'link-only': 'It is for people who have its link.',
           }[closure.because],
-    place: () => ({ at: 'people' }),
+    place: ({ because }) => (because === 'path' ? undefined : { at: 'people' }),
   },
 }
 

@@ -1,4 +1,5 @@
-import type { Contact, Invoice, PayWay } from '../booking/record.ts'
+import type { Contact, Invoice, PayWay, TillPayment } from '../booking/record.ts'
+import { tillSource, withTill } from '../booking/till-events.ts'
 import type { Minor } from '../money/index.ts'
 import type { PreparationDue, PreparationKind } from '../practice/preparation.ts'
 import type { TaxNow } from '../practice/tax.ts'
@@ -92,6 +93,9 @@ export interface OwnOfCourse {
   booked: { session: string; booking: string }
   /** Something has come for a path, or was given back (below nothing). */
   paid: { amount: Minor; way: PayWay; text?: string; source?: string }
+  /** Its client has gone to the till to pay by card; and what the till told of it, but that it was paid. */
+  'till-asked': { payment: string; amount: Minor; until: Instant }
+  'till-said': { payment: string; message: string; is: 'failed' | 'over'; text: string }
   /** An invoice of parts of a path's price, or what takes one back; `n` is its running number. */
   invoiced: Omit<PathInvoice, 'at'> & { n: number }
   /** Nothing of it is planned for the time being; and it goes on. */
@@ -140,6 +144,8 @@ export interface Course {
   /** Which booking each session of its path is; what has come for it; since when it rests; what it was extended by. */
   booked?: Record<string, string>
   payments?: { seq: number; at: Instant; amount: Minor; way: PayWay; text?: string; source?: string }[]
+  /** What was asked of the till, and what has come of it. */
+  till?: TillPayment[]
   /** The invoices made of it, and what put one right; in order of their numbers. */
   invoices?: PathInvoice[]
   paused?: { at: Instant; text: string }
@@ -208,12 +214,23 @@ const APPLY: {
   signed: (course, { station, at, agreement }) => withStation(course, station, { done: by(at)!, agreement }),
   brought: (course, { station, at, files }) => withStation(course, station, { done: by(at)!, files }),
   booked: (course, { session, booking }) => ({ ...course, booked: { ...course.booked, [session]: booking } }),
-  paid: (course, { at, amount, way, text, source }) =>
-    withPayment(course, {
+  paid: (course, { at, amount, way, text, source }) => {
+    const next = withPayment(course, {
       ...{ at, amount, way },
       ...(text ? { text } : {}),
       ...(source ? { source } : {}),
-    }),
+    })
+    const told = course.till?.find(({ payment }) => tillSource(payment) === source)
+    return told ? { ...next, till: withTill(course, told.payment, { is: 'paid' }) } : next
+  },
+  'till-asked': (course, { at, payment, amount, until }) => ({
+    ...course,
+    till: [...(course.till ?? []), { payment, what: 'pay', amount, at, until, is: 'open' }],
+  }),
+  'till-said': (course, { payment, is, text }) => ({
+    ...course,
+    till: withTill(course, payment, { is, ...(text ? { text } : {}) }),
+  }),
   invoiced: (course, { type: _, n: __, ...invoice }) => ({
     ...course,
     invoices: [...(course.invoices ?? []), invoice],

@@ -3,7 +3,7 @@ import { WAYS } from '../booking/record.ts'
 import { preparationDueShape } from '../practice/preparing-shape.ts'
 import type { CourseEvent, Station } from '../preparing/index.ts'
 import type { Answers } from '../questions/index.ts'
-import { count, currency, epochMs, id, minor, someMinutes } from '../shape/plain.ts'
+import { count, currency, epochMs, id, minor, someMinutes, tokenShape } from '../shape/plain.ts'
 import {
   exactly,
   list,
@@ -89,6 +89,14 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
       way: one(...WAYS),
       text: maybe(text(2_000)),
       source: maybe(text(200)),
+    },
+    'till-asked': { ...at, payment: tokenShape, amount: minor, until: epochMs },
+    'till-said': {
+      ...at,
+      payment: tokenShape,
+      message: text(100),
+      is: one('failed', 'over'),
+      text: text(500),
     },
     invoiced: { ...at, n: whole(1, 1_000_000_000), ...invoiceParts, parts: maybe(list(id, 1_000)) },
     paused: { ...at, text: text(2_000) },

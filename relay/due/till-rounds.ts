@@ -1,5 +1,5 @@
 import type { Doing, Due } from '@acolhida/core/agenda'
-import { type ForTill, openPayments, tillGave, tillSays } from '@acolhida/core/house'
+import { currencyAtTill, type ForTill, openPayments, tillGave, tillSays } from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import { type Instant, MINUTE, shift } from '@acolhida/core/time'
 import { log } from '../ground/log.ts'
@@ -49,7 +49,7 @@ export class TillRounds {
     }
   }
 
-  /** Asks about everything of a booking that is still open: whoever comes back from the till may have paid. */
+  /** Asks about everything of a booking or a path that is still open: whoever comes back from the till may have paid. */
   async lookAt(booking: string): Promise<void> {
     for (const { payment, what } of openPayments(this.#here.keeper.house, booking)) {
       // A charge may still be taken back; its own moment comes.
@@ -107,11 +107,12 @@ export class TillRounds {
   async #ask(id: string, payment: string): Promise<boolean> {
     const { house } = this.#here.keeper
     const booking = house.booking(id)
+    const currency = currencyAtTill(house, id)
     const asked = openPayments(house, id).find((one) => one.payment === payment)
     const { practice } = house
-    if (!booking || !asked || !practice) return false
-    const of = { payment, booking: id, amount: asked.amount, currency: booking.asked.currency }
-    const key = asked.what === 'charge' ? booking.card?.key : undefined
+    if (currency === undefined || !asked || !practice) return false
+    const of = { payment, booking: id, amount: asked.amount, currency }
+    const key = asked.what === 'charge' ? booking?.card?.key : undefined
     const title = practice.profile.name
     const said =
       key === undefined

@@ -1,6 +1,16 @@
-import { door, type LinkView } from '@acolhida/core/contract'
+import { door, type LinkView, type YoursView } from '@acolhida/core/contract'
 import { schemas } from '@acolhida/core/contract/schemas'
-import { askTill, bookingBehind, linkView, tillSays } from '@acolhida/core/house'
+import {
+  askTill,
+  askTillForPath,
+  bookingBehind,
+  courseBehind,
+  coursesBehind,
+  linkView,
+  theirsBehind,
+  tillSays,
+  yoursView,
+} from '@acolhida/core/house'
 import { Refused } from '@acolhida/core/request'
 import { BadData } from '@acolhida/core/schemas'
 import { sha256Hex } from '@acolhida/core/terms'
@@ -35,14 +45,26 @@ export function mountTill(
     const other = otherIn(req)
     return { hash, tillRounds, ...(other === undefined ? {} : { other }) }
   }
+  /** Whoever takes the card learns nothing of the private link: the client's own browser knows the way back. */
+  const wayBack = (): string => serving.address(`/${own.keeper.house.pack!.practice.profile.slug}/my`)
   mount.take(door.pay, schemas.pay, async ({ body, req, res }) => {
     const { tillRounds: rounds, ...which } = behind(req, res)
     // What was begun before may have been paid, or be over: nothing is begun beside it.
     await rounds.lookAt(own.look((house) => bookingBehind(house, which.hash, which.other).booking.id))
     const wanted = own.call(askTill, { ...which, ...body })
-    const { slug } = own.keeper.house.pack!.practice.profile
-    // Whoever takes the card learns nothing of the private link: the client's own browser knows the way back.
-    return rounds.page(wanted, serving.address(`/${slug}/my`))
+    return rounds.page(wanted, wayBack())
+  })
+  mount.take(door.payPath, schemas.payPath, async ({ body, req, res }) => {
+    const { tillRounds: rounds, hash } = behind(req, res)
+    await rounds.lookAt(own.look((house) => courseBehind(house, hash, body.course).id))
+    return rounds.page(own.call(askTillForPath, { ...body, hash }), wayBack())
+  })
+  mount.take(door.yoursCameBack, schemas.yoursCameBack, async ({ req, res }): Promise<YoursView> => {
+    const { tillRounds: rounds, hash } = behind(req, res)
+    for (const { id } of own.look((house) => coursesBehind(house, theirsBehind(house, hash))))
+      await rounds.lookAt(id)
+    serving.soon()
+    return theirs(req, own).look((house, now) => yoursView(house, theirsBehind(house, hash), now))
   })
   mount.take(door.cameBack, schemas.cameBack, async ({ req, res }): Promise<LinkView> => {
     const { tillRounds: rounds, hash, other } = behind(req, res)

@@ -2,6 +2,7 @@ import { courseSubject } from '@acolhida/core/agenda'
 import { invoicesInForce } from '@acolhida/core/booking'
 import type { DeskCourseDoes, StationDoes } from '@acolhida/core/contract'
 import {
+  askTillForPath,
   bookPath,
   type Does,
   deskCourse,
@@ -9,7 +10,9 @@ import {
   forgetPeople,
   keepHalf,
   openCourses,
+  payableForPath,
   planPath,
+  tillSays,
 } from '@acolhida/core/house'
 import { mailHash } from '@acolhida/core/people'
 import type { Path, Preparation } from '@acolhida/core/practice'
@@ -73,12 +76,21 @@ export function tryCourse(lent: Lent, { does, nth, which }: CourseTry): unknown 
     if (does === 'half' || does === 'answer') return course.given.stations.some(({ is }) => is === 'answer')
     if (does === 'correct-invoice') return invoicesInForce(course.invoices ?? []).length > 0
     if (does === 'resume') return course.paused !== undefined
+    if (does === 'till-tells') return course.till !== undefined
     return course.given.path !== undefined || !OF_PATHS.has(does)
   }
   // What is put right was made.
   const payable = [...house.courses()].find((one) => notInvoiced(one).length > 0)
   if (does === 'correct-invoice' && payable && ![...house.courses()].some(fits))
     call(deskCourse, { course: payable.id, command: { do: 'invoice', parts: [notInvoiced(payable)[0]!.id] } })
+  // What the till tells of, it was asked for.
+  const owing = [...house.courses()].find((one) => payableForPath(practice, one, now) > 0)
+  if (does === 'till-tells' && owing && ![...house.courses()].some(fits))
+    call(
+      askTillForPath,
+      { hash: mailed(lent, owing.id), course: owing.id, amount: payableForPath(practice, owing, now) },
+      false,
+    )
   // Most take back what they have done just now.
   if (does === 'take-back' && which % 3 > 0 && ![...house.courses()].some(fits)) {
     const preparations = ['read']
@@ -92,6 +104,18 @@ export function tryCourse(lent: Lent, { does, nth, which }: CourseTry): unknown 
   const command = ofDesk(course, station, which)[does as DeskCourseDoes['do']]
   if (command) return call(deskCourse, { course: course.id, command })
   const hash = mailed(lent, course.id)
+  if (does === 'at-till') {
+    const amount = payableForPath(practice, course, now) + Number(which % 7 === 0)
+    return call(askTillForPath, { hash, course: course.id, amount }, false)
+  }
+  if (does === 'till-tells') {
+    const asked = course.till?.at(-1)
+    if (!asked) return 'nothing'
+    const { payment, amount } = asked
+    const says = (['paid', 'paid', 'failed', 'over'] as const)[which % 4]!
+    const of = { payment, booking: course.id, amount, currency: course.given.path!.currency }
+    return call(tillSays, { ...of, message: `m${which}`, says, text: '' }, false)
+  }
   const place = 'video'
   switch (does) {
     case 'open':
@@ -134,7 +158,16 @@ export function tryCourse(lent: Lent, { does, nth, which }: CourseTry): unknown 
   }
 }
 
-const OF_PATHS = new Set<string>(['invoice', 'correct-invoice', 'pay', 'pause', 'resume', 'extend', 'book'])
+const OF_PATHS = new Set<string>([
+  'at-till',
+  'invoice',
+  'correct-invoice',
+  'pay',
+  'pause',
+  'resume',
+  'extend',
+  'book',
+])
 
 /** What the practitioner does with it. */
 const ofDesk = (

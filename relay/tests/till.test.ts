@@ -1,14 +1,23 @@
 import { createHmac } from 'node:crypto'
-import type { LinkView } from '@acolhida/core/contract'
+import type { LinkView, YoursView } from '@acolhida/core/contract'
 import { accountOf } from '@acolhida/core/ledger'
-import { HOUR, instant, MINUTE, shift } from '@acolhida/core/time'
+import type { Path } from '@acolhida/core/practice'
+import { DAY, duration, HOUR, instant, MINUTE, shift } from '@acolhida/core/time'
 import { httpbis } from 'http-message-signatures'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { digestOf, isSigned, signedHeaders } from '../ground/signature.ts'
 import { expiryIn, isCardNumber } from '../till/card.ts'
 import { newCalled, openStartsOf } from './client.ts'
-import { bookingsOf, linkTo } from './inside.ts'
+import { bookingsOf, changePractice, linkTo } from './inside.ts'
 import { ask, freshKey, startRelay, type TestRelay, TILL_SECRET } from './setup.ts'
+
+const PATH: Path = {
+  ...{ id: 'ten-weeks', name: 'Ten weeks of voice', text: '', price: 60_000 },
+  stations: [
+    { id: 'pay', does: 'pay', parts: 3, after: duration('P10D'), every: duration('P20D') },
+    { id: 'short', does: 'sessions', service: 'coaching', minutes: 50, many: 3 },
+  ],
+}
 
 describe('a card’s number', () => {
   // Numbers that card schemes publish for trials, from memory; and each with its last figure another.
@@ -248,6 +257,58 @@ describe('the till', () => {
     expect((await cameBack(link)).body.money!.open).toBe(amount)
     await type(stepped.body.to, '4012 8888 8888 1881', { step: '1' })
     expect((await cameBack(link)).body.money!.open).toBe(0)
+  })
+
+  it('takes what is due of a path, or its next part, once; also what is told late, or never', async () => {
+    changePractice(house.relay, () => ({ paths: [PATH] }))
+    const person = { name: 'Ilse Maas', email: 'ilse@example.org', zone: 'Europe/Lisbon' }
+    const give = { do: 'give', person, preparations: [], path: PATH.id }
+    const desk = (command: object) =>
+      ask(
+        `${house.desk}/api/course`,
+        { course: 'the-course', command },
+        { bearer: house.key, key: freshKey() },
+      )
+    expect((await desk(give)).status).toBe(200)
+    house.clock.forward(MINUTE)
+    await turn()
+    const mail = house.mailbox.received.findLast(({ to }) => to.includes(person.email))!
+    const link = /\/yours\/([\w-]{43})/.exec(mail.text)![1]!
+    const path = async () => (await ask<YoursView>(`${house.door}/api/yours/${link}`)).body.courses[0]!.path!
+    const payPath = (amount: number) =>
+      ask<{ to: string }>(`${house.door}/api/yours/${link}/pay`, { course: 'the-course', amount })
+    const back = () => ask<YoursView>(`${house.door}/api/yours/${link}/came-back`, {}, { key: freshKey() })
+    expect(await path()).toMatchObject({ byCard: 20_000, open: 60_000 })
+    expect((await payPath(60_000)).body.code).toBe('changed')
+    const first = await payPath(20_000)
+    expect((await payPath(20_000)).body.to).toBe(first.body.to)
+    const [of] = [...house.till.payments.values()]
+    expect(JSON.stringify({ ...of, backs: [] })).not.toMatch(/Ilse|@|weeks/)
+    expect(of!.back).not.toContain(link)
+    await type(first.body.to, '5555 5555 5555 4444')
+    await back()
+    expect((await path()).till).toMatchObject({ is: 'failed', text: 'The card was refused.' })
+    // Paid, and told twice: it has come once.
+    const again = await payPath(20_000)
+    await type(again.body.to, '3056 930902 5904')
+    const paid = [...house.till.payments.values()].at(-1)!
+    await until(() => paid.told >= 2)
+    expect((await path()).till).toBeUndefined()
+    expect(await path()).toMatchObject({ paid: 20_000, byCard: 20_000, open: 40_000 })
+    // Two parts are due by now, and are paid at once; nothing is told of it, and nobody comes back.
+    house.clock.forward(60 * DAY)
+    await turn()
+    expect(await path()).toMatchObject({ byCard: 40_000 })
+    const rest = await payPath(40_000)
+    await type(rest.body.to, '6011 1111 1111 1117')
+    house.clock.forward(11 * MINUTE)
+    await turn()
+    expect(await path()).toMatchObject({ paid: 60_000, open: 0 })
+    expect((await payPath(40_000)).body.code).toBe('nothing-to-pay')
+    // Nothing is told of what the till was not asked for, and no link of somebody else's pays for it.
+    expect(
+      (await ask(`${house.door}/api/yours/${secret()}/pay`, { course: 'the-course', amount: 1 })).body,
+    ).toMatchObject({ code: 'unknown-course' })
   })
 
   it('is believed only when it signs, about what was asked for', async () => {

@@ -73,6 +73,8 @@ export type Try =
         | 'extend'
         | 'invoice'
         | 'correct-invoice'
+        | 'at-till'
+        | 'till-tells'
         | 'take-back'
         | 'forget'
       nth: number
@@ -250,7 +252,7 @@ export const tries: fc.Arbitrary<Try> = fc.oneof(
       does: fc.constantFrom(
         ...(['give', 'give', 'give-path', 'open', 'client', 'client', 'client', 'half', 'half'] as const),
         ...(['answer', 'book', 'book', 'chase', 'done', 'undone', 'end', 'pay', 'pause'] as const),
-        ...(['invoice', 'invoice', 'correct-invoice'] as const),
+        ...(['invoice', 'invoice', 'correct-invoice', 'at-till', 'at-till', 'till-tells'] as const),
         ...(['resume', 'extend', 'take-back', 'take-back', 'forget'] as const),
       ),
       nth: some,

@@ -2,7 +2,7 @@ import type { LinkView } from '@acolhida/core/contract'
 import { money } from '@acolhida/core/money'
 import { answerWords } from '@acolhida/core/questions'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef } from 'react'
+import { useCallback, useEffect, useRef } from 'react'
 import { Link, useLocation, useParams, useSearchParams } from 'react-router'
 import { ReadinessTile } from '../../drawings/tile.tsx'
 import { useNow } from '../../relay-client/clock.ts'
@@ -14,7 +14,7 @@ import { whatHappensWhen } from '../parts/words.ts'
 import { useSlug } from '../visit/follow.ts'
 import { actThrough, doorRelay, type LinkAct } from '../visit/relay.ts'
 import { fillIn } from '../visit/visit.ts'
-import { BACK } from '../visit/way-back.ts'
+import { useCameBack } from '../visit/way-back.ts'
 import { MoveMine } from './move-mine.tsx'
 import { MyCard } from './my-card.tsx'
 import { MyInvoices } from './my-invoices.tsx'
@@ -29,7 +29,7 @@ export function MyBooking() {
   const slug = useSlug()
   const { secret = '' } = useParams()
   const { state } = useLocation() as { state: { sent?: boolean } | null }
-  const [search, setSearch] = useSearchParams()
+  const [search] = useSearchParams()
   const booking = search.get('booking') ?? undefined
   const queryKey = ['my', secret, booking]
   const queries = useQueryClient()
@@ -52,19 +52,8 @@ export function MyBooking() {
     if (unproved && isFromMail) mutate({ do: 'prove' })
   }, [unproved, isFromMail, mutate])
 
-  const back = search.has(BACK) && my.data !== undefined
-  useEffect(() => {
-    if (!back) return
-    // Coming back from the till proves nothing: the relay asks it. The address says it once.
-    mutate({ do: 'came-back' })
-    setSearch(
-      (before) => {
-        before.delete(BACK)
-        return before
-      },
-      { replace: true },
-    )
-  }, [back, mutate, setSearch])
+  const comeBack = useCallback(() => mutate({ do: 'came-back' }), [mutate])
+  useCameBack(my.data !== undefined, comeBack)
 
   if (my.error && !my.data) {
     return (

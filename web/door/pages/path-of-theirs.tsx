@@ -6,7 +6,9 @@ import { PathLine } from '../../drawings/path-line.tsx'
 import { clocksNamed, momentAt, sessionAt } from '../parts/clocks.ts'
 import { say } from '../parts/say.ts'
 import { WhereTo } from '../parts/where-to.tsx'
+import { doorRelay } from '../visit/relay.ts'
 import type { OnYours } from '../visit/yours.ts'
+import { TillButton } from './at-till.tsx'
 
 const PlanPath = lazy(() => import('./plan-path.tsx'))
 
@@ -22,6 +24,14 @@ export function PathHead({ course, path, doing }: { course: CourseView; path: Pa
         <p className="text-soft">
           {say('yours.path-paid', { paid: money(paid, currency), price: money(price, currency) })}
         </p>
+      )}
+      {path.byCard !== undefined && (
+        <div className="mt-3">
+          <TillButton
+            {...{ what: 'pay', amount: path.byCard, currency, last: path.till }}
+            ask={() => doorRelay.payPath(doing.secret, { course: course.course, amount: path.byCard ?? 0 })}
+          />
+        </div>
       )}
       {transfer && <WhereTo transfer={transfer} />}
       {path.paused !== undefined && (

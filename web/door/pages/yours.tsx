@@ -7,6 +7,7 @@ import { Nowhere } from '../parts/nowhere.tsx'
 import { say } from '../parts/say.ts'
 import { useSlug } from '../visit/follow.ts'
 import { doorRelay } from '../visit/relay.ts'
+import { useCameBack } from '../visit/way-back.ts'
 import type { OnYours } from '../visit/yours.ts'
 import { CourseOfTheirs, leftIn } from './course.tsx'
 import { MyInvoices } from './my-invoices.tsx'
@@ -24,6 +25,11 @@ export default function Yours() {
   const yours = useQuery({ queryKey, queryFn: () => doorRelay.yours(secret), refetchInterval: 30_000 })
   const { mutate: opens } = useMutation({ mutationFn: () => doorRelay.opens(secret) })
   const found = yours.data !== undefined
+  const { mutate: comeBack } = useMutation({
+    mutationFn: () => doorRelay.yoursCameBack(secret),
+    onSuccess: (view) => queries.setQueryData(queryKey, view),
+  })
+  useCameBack(found, comeBack)
   useEffect(() => {
     // Opening a link does nothing; that somebody really looks at it, the page says.
     if (found) opens()

@@ -8,6 +8,7 @@ import {
   type HalfBody,
   type JoinBody,
   type LineDoes,
+  type PayPathBody,
   type PlanPathBody,
   type SendBody,
   type StationBody,
@@ -63,7 +64,9 @@ export const doorRelay = {
     call<Attached>(`/api/yours/${encodeURIComponent(secret)}/files?${new URLSearchParams(about)}`, {
       bytes: file,
     }),
-  /** Asks for a page of the till. */
+  /** Asks for a page of the till; and, come back from it, what has become of that. */
+  payPath: (secret: string, body: PayPathBody) => ask(door.payPath, { to: { secret }, body }),
+  yoursCameBack: (secret: string) => ask(door.yoursCameBack, { to: { secret }, body: {} }),
   pay: (secret: string, booking: string | undefined, body: { what: 'pay' | 'card'; amount: number }) =>
     ask(door.pay, { to: { secret }, query: { booking }, body }),
   /** To which times a booking could be moved. */
