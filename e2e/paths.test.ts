@@ -171,6 +171,10 @@ it('the next part is paid by card, on their page', async () => {
   expect(client.url()).not.toContain('back=')
   await toPerson()
   await desk.getByText(said, { exact: false }).waitFor()
+  const written = desk.locator('section', { has: desk.getByRole('heading', { name: 'Written to them' }) })
+  await written.getByText('Invoice IM-1: Ten weeks of voice', { exact: false }).click()
+  await written.getByText('In all: €857.14', { exact: false }).waitFor()
+  await look(desk, 'written-to')
   paid += 42_857
 })
 

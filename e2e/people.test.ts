@@ -125,6 +125,27 @@ it('somebody is saved as a card, and whole: to read, and as data', async () => {
   expect(data.bookings[0].events[0].type).toBe('asked')
 })
 
+it('one page has all of somebody: their clock, where they came from, money, what they agreed to, what was written', async () => {
+  await desk.goto(`${house.desk}/people`)
+  await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()
+  await desk.getByRole('button', { name: 'Change what I keep about them' }).click()
+  const dialog = desk.getByRole('dialog')
+  await dialog.getByLabel('Where they came from', { exact: false }).fill('A singer of the choir')
+  await dialog.getByRole('button', { name: 'Keep it' }).click()
+  const card = (name: string) =>
+    desk.locator('section', { has: desk.getByRole('heading', { name, exact: true }) })
+  const kept = card('Kept about them')
+  await kept.getByText('Came from: A singer of the choir').waitFor()
+  await kept.getByText('By the clock of Madrid').waitFor()
+  await kept.getByText(/^First asked for Voice assessment, \d+ November 2026$/).waitFor()
+  await card('Money').getByText('€113.00 open').waitFor()
+  await card('Agreed to').getByText('Studio terms, version 4').waitFor()
+  await card('Agreed to').getByText('as Beñat Lasarte').waitFor()
+  await card('Written to them').getByText('Nothing so far.').waitFor()
+  if (process.env.LOOK) await desk.screenshot({ path: '/tmp/look-all-of-theirs.png', fullPage: true })
+  expect.soft(await faultsOf(desk)).toEqual([])
+})
+
 it('a workbook is read as a table is', async () => {
   const workbook = fileURLToPath(new URL('../core/move-in/fixtures/people.xlsx', import.meta.url))
   await desk.goto(`${house.desk}/people/move-in`)

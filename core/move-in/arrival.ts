@@ -8,6 +8,7 @@ export interface Arrival {
   pronouns: string
   birthday: string
   stage: string
+  cameFrom: string
   tags: string[]
   note: string
 }

@@ -10,6 +10,7 @@ export const COLUMNS = [
   'pronouns',
   'birthday',
   'stage',
+  'cameFrom',
   'tags',
   'note',
 ] as const
@@ -24,6 +25,7 @@ const HEADINGS: Record<PersonColumn, readonly string[]> = {
   phone: ['phone', 'telephone', 'mobile', 'phone number', 'cell', 'tel', 'telefone', 'telemovel', 'celular'],
   pronouns: ['pronouns', 'pronoun', 'pronomes'],
   birthday: ['birthday', 'date of birth', 'birth date', 'born', 'dob', 'nascimento', 'data de nascimento'],
+  cameFrom: ['source', 'came from', 'referred by', 'referral', 'origin', 'origem'],
   stage: ['stage', 'status', 'phase', 'fase', 'estado'],
   tags: ['tags', 'tag', 'groups', 'group', 'categories', 'labels', 'etiquetas', 'grupo', 'grupos'],
   note: ['note', 'notes', 'comment', 'comments', 'remarks', 'nota', 'notas', 'observacoes', 'comentarios'],

@@ -28,23 +28,38 @@ const among = (known: Record<string, string> = {}) => ({
 })
 const arrival = (change: Partial<Arrival> = {}): Arrival => ({
   ...{ row: 2, name: 'Ana Prova', emails: ['ana@example.org'], phone: '', pronouns: '', birthday: '' },
-  ...{ stage: '', tags: [], note: '' },
+  ...{ stage: '', cameFrom: '', tags: [], note: '' },
   ...change,
 })
 
 describe('a table', () => {
   it('is read by its headings, whatever stands between the columns, with line breaks in quotes (RFC 4180)', () => {
     const text =
-      '\uFEFFVorname;Last name;E-mail;Telemóvel;Date of birth;Notes;Shoe size\r\n' +
-      'Ana;Prova;ana@example.org;+351 912;12/04/1985;"two\nlines; and a ""quote""";38\r\n\r\n'
+      '\uFEFFVorname;Last name;E-mail;Telemóvel;Date of birth;Notes;Source;Shoe size\r\n' +
+      'Ana;Prova;ana@example.org;+351 912;12/04/1985;"two\nlines; and a ""quote""";A friend;38\r\n\r\n'
     const table = readPeopleTable(text)
     const columns = guessColumns(table.headings)
-    expect(columns).toEqual([undefined, 'family', 'email', 'phone', 'birthday', 'note', undefined])
+    expect(columns).toEqual([
+      undefined,
+      'family',
+      'email',
+      'phone',
+      'birthday',
+      'note',
+      'cameFrom',
+      undefined,
+    ])
     columns[0] = 'given'
     expect(peopleOfTable(table, columns)).toEqual([
       {
         ...{ row: 2, name: 'Ana Prova', emails: ['ana@example.org'], phone: '+351 912', pronouns: '' },
-        ...{ birthday: '12/04/1985', stage: '', tags: [], note: 'two\nlines; and a "quote"' },
+        ...{
+          birthday: '12/04/1985',
+          stage: '',
+          cameFrom: 'A friend',
+          tags: [],
+          note: 'two\nlines; and a "quote"',
+        },
       },
     ])
   })
@@ -181,7 +196,7 @@ describe('taking people in is tried first', () => {
             row: fc.nat(),
             name: text,
             emails: fc.array(text, { maxLength: 3 }),
-            ...{ phone: text, pronouns: text, birthday: text, stage: text, note: text },
+            ...{ phone: text, pronouns: text, birthday: text, stage: text, cameFrom: text, note: text },
             tags: fc.array(text, { maxLength: 4 }),
           }),
           { maxLength: 6 },

@@ -46,6 +46,7 @@ export function peopleOfTable(table: PeopleTable, columns: readonly (PersonColum
       pronouns: first('pronouns'),
       birthday: first('birthday'),
       stage: first('stage'),
+      cameFrom: first('cameFrom'),
       tags: all('tags').flatMap(apart(/[,;|]+/)),
       note: all('note').join('\n'),
     }

@@ -30,7 +30,16 @@ export interface Among {
 const MOST_MAILS = 100
 
 /** Why somebody can't be taken in; nothing where they can. */
-function faultIn({ name, emails, phone, pronouns, stage, note, tags }: Arrival): string | undefined {
+function faultIn({
+  name,
+  emails,
+  phone,
+  pronouns,
+  stage,
+  cameFrom,
+  note,
+  tags,
+}: Arrival): string | undefined {
   if (!name) return 'There is no name.'
   if (name.length > 200) return 'The name is longer than 200 characters.'
   if (nameProblem(name) === 'unseen') return 'There is something in the name that can’t be seen.'
@@ -41,6 +50,7 @@ function faultIn({ name, emails, phone, pronouns, stage, note, tags }: Arrival):
   if (odd !== undefined) return `“${odd.slice(0, 80)}” is no mail address.`
   if (phone && !isPhone(phone)) return `“${phone.slice(0, 40)}” is no phone number.`
   if (pronouns.length > 60) return 'The pronouns are longer than 60 characters.'
+  if (cameFrom.length > 200) return 'Where they came from is longer than 200 characters.'
   if (stage.length > 60) return 'The word for how far you have come is longer than 60 characters.'
   if (note.length > 20_000) return 'The note is longer than 20,000 characters.'
   const long = tags.find((tag) => tag.length > 60)
@@ -100,6 +110,7 @@ export function sift(arrivals: readonly Arrival[], { known, today, ids, batch, w
     const tags = [...new Set(arrival.tags.map(clean).filter(Boolean))].slice(0, 100)
     const pronouns = clean(arrival.pronouns)
     const stage = clean(arrival.stage)
+    const cameFrom = clean(arrival.cameFrom)
     const person: Person = {
       id: `person-${ids()}`,
       name,
@@ -112,6 +123,7 @@ export function sift(arrivals: readonly Arrival[], { known, today, ids, batch, w
       note: arrival.note,
       ...(tags.length > 0 ? { tags } : {}),
       ...(stage ? { stage } : {}),
+      ...(cameFrom ? { cameFrom } : {}),
       ...(worked ? { known: true } : {}),
       movedIn: batch,
     }

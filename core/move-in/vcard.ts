@@ -57,6 +57,7 @@ function arrivalIn(card: string, row: number): Arrival {
     pronouns: texts('pronouns')[0] ?? '',
     birthday: texts('bday')[0] ?? '',
     stage: '',
+    cameFrom: '',
     tags: texts('categories'),
     note: texts('note').join('\n'),
   }

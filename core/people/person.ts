@@ -39,6 +39,8 @@ export interface Person {
   /** How far one has come with them, in a word of the practitioner's own; and since when it was which. */
   stage?: string
   stages?: { at: Instant; stage: string }[]
+  /** Where they came from, in the practitioner's words: who sent them, where they had read of it. */
+  cameFrom?: string
   /** Worked with before anything of it was kept here: known from the first request on. */
   known?: boolean
   /** With which others they were moved in from another place; see `movedIn`. */
@@ -98,6 +100,7 @@ export const joinPeople = (first: Person, second: Person): Person => ({
   ...(first.stages || second.stages
     ? { stages: [...(first.stages ?? []), ...(second.stages ?? [])].sort((a, b) => a.at - b.at) }
     : {}),
+  ...(first.cameFrom || !second.cameFrom ? {} : { cameFrom: second.cameFrom }),
   ...(first.birthday || !second.birthday ? {} : { birthday: second.birthday }),
   ...(first.followUps || second.followUps
     ? { followUps: [...(first.followUps ?? []), ...(second.followUps ?? [])] }

@@ -261,6 +261,7 @@ const asKept = {
   birthday: maybe(localDateShape),
   followUps,
   stage: maybe(line(60)),
+  cameFrom: maybe(line(200)),
   stages: maybe(list(object({ at: epochMs, stage: text(60) }), 10_000)),
   movedIn: maybe(line(80)),
   emails: list(emailShape, 100, 1),

@@ -27,6 +27,7 @@ const NAMES: Record<PersonColumn, string> = {
   pronouns: 'Pronouns',
   birthday: 'Birthday',
   stage: 'How far you have come',
+  cameFrom: 'Where they came from',
   tags: 'Tags',
   note: 'Note',
 }

@@ -129,6 +129,14 @@ export function AboutPerson({
             ))}
           </datalist>
         </label>
+        <PlainField
+          label="Where they came from: who sent them, where they read of you"
+          value={person.cameFrom ?? ''}
+          longest={200}
+          onChange={(cameFrom) =>
+            setPerson(({ cameFrom: _, ...rest }) => (cameFrom ? { ...rest, cameFrom } : rest))
+          }
+        />
         <PlainField label="Tags, with commas between" value={tags} onChange={setTags} />
         {byRules.length > 0 && (
           <p className="text-[14px] text-soft">

@@ -9,6 +9,7 @@ import { importBackup } from '../data/backup.ts'
 import { DeskDatabase } from '../data/database.ts'
 import { askedForThem, everythingOf } from '../data/of-person.ts'
 import { bookingRow, personRow } from '../data/rows.ts'
+import { cameWords, clockWords } from './came-words.ts'
 import { gatheredOf, readableOf } from './person-file.ts'
 
 const NOW = parseInstant('2026-11-24T11:00Z')
@@ -40,6 +41,42 @@ describe('everything of one person', () => {
       seen++
     }
     expect(seen).toBeGreaterThan(3)
+  })
+})
+
+describe('how somebody came', () => {
+  it('is told by what was noted and by what came first; their clock and language by what they said last', async () => {
+    const people = await db.people.toArray()
+    const person = people.find(({ count }) => count > 1)!
+    const everything = await everythingOf(db, person)
+    const [earliest] = everything.bookings.toSorted((a, b) => a.asked.at - b.asked.at)
+    const { enquiries, lines } = { ...everything, enquiries: [], lines: [] }
+    const noted = { cameFrom: 'A singer of the choir', movedIn: '2026-11-24T11:00:00Z old clients.csv' }
+    expect(cameWords(months.practice, noted, { ...everything, enquiries, lines })).toEqual([
+      'Came from: A singer of the choir',
+      expect.stringMatching(/^First asked for .+, \d+ \w+ 20\d\d$/),
+      'Moved in with old clients.csv',
+    ])
+    expect(earliest).toBeDefined()
+    const written = { ...everything, enquiries: [{ ...months.enquiries[0]!, at: 0 as never }] }
+    expect(cameWords(months.practice, {}, written)).toEqual(['First wrote to you, 1 January 1970'])
+    const moved = everything.bookings.map((one, i) => ({
+      ...one,
+      asked: {
+        ...one.asked,
+        at: i as never,
+        person: {
+          ...one.asked.person,
+          zone: i === 0 ? 'Asia/Tokyo' : 'Europe/Madrid',
+          language: 'pt' as const,
+        },
+      },
+    }))
+    expect(clockWords({ ...everything, bookings: moved, courses: [], lines: [] })).toEqual([
+      'By the clock of Madrid',
+      'Reads in Português',
+    ])
+    expect(clockWords({ bookings: [], courses: [], lines: [], enquiries: [] })).toEqual([])
   })
 })
 

@@ -87,6 +87,7 @@ export function readableOf(
       ...(person.phone ? [`Phone: ${person.phone}`] : []),
       ...(person.pronouns ? [`Pronouns: ${person.pronouns}`] : []),
       ...(person.birthday ? [`Born on ${dateWords(person.birthday)}`] : []),
+      ...(person.cameFrom ? [`Came from: ${person.cameFrom}`] : []),
       ...(person.stages ?? []).map(({ at: since, stage }) => `${at(since)}: ${stage || 'no word any more'}`),
       ...(person.tags ? [`Tags: ${person.tags.join(', ')}`] : []),
       ...(person.note ? ['Note:', person.note] : []),

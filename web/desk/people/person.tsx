@@ -17,6 +17,8 @@ import { Card } from '../request/card.tsx'
 import { LinesOf } from '../waiting/lines-of.tsx'
 import { PutInLine } from '../waiting/put-in-line.tsx'
 import { AboutPerson } from './about-person.tsx'
+import { AllOfTheirsCards, type TheirsAtHand, useAllOfTheirs } from './all-of-theirs.tsx'
+import { cameWords, clockWords } from './came-words.ts'
 import { Counts } from './counts.tsx'
 import { FollowUps } from './follow-ups.tsx'
 import { ForgetDialog } from './forget-dialog.tsx'
@@ -39,6 +41,7 @@ export function PersonPage() {
   const [forgets, setForgets] = useState(false)
   const go = useNavigate()
   const now = useMinute()
+  const all = useAllOfTheirs(found?.person)
   if (!found) return <p className="text-soft">One moment …</p>
   const { person, bookings, asked } = found
   if (!person) {
@@ -106,7 +109,8 @@ export function PersonPage() {
           <ToPrepareOf practice={desk.practice} person={person} bookings={bookings} />
           <FollowUps desk={desk} person={person} />
           <LinesOf practice={desk.practice} person={person} />
-          <Kept desk={desk} person={person} />
+          <Kept desk={desk} person={person} all={all} />
+          {all && <AllOfTheirsCards practice={desk.practice} all={all} />}
           <PrivateNote key={person.id} person={person} />
           <Replies desk={desk} person={person} />
         </div>
@@ -231,7 +235,15 @@ function BookingList({
 const isGone = (booking: BookingRow, now: Instant): boolean => isEnded(stateAt(booking, now))
 
 /** What the practitioner keeps about somebody. */
-function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow }) {
+function Kept({
+  desk: { practice },
+  person,
+  all,
+}: {
+  desk: Desk
+  person: PersonRow
+  all: TheirsAtHand | undefined
+}) {
   const { emails, phone, allTags, note, invited, approval, birthday, stages = [] } = person
   return (
     <Card title="Kept about them">
@@ -251,6 +263,10 @@ function Kept({ desk: { practice }, person }: { desk: Desk; person: PersonRow })
           </li>
         )}
         {birthday && <li>Born on {dateWords(birthday)}</li>}
+        {all &&
+          [...clockWords(all.everything), ...cameWords(practice, person, all.everything)].map((words) => (
+            <li key={words}>{words}</li>
+          ))}
         {approval && (
           <li className="font-semibold">
             {approval === 'ask' ? 'Every request of theirs waits for my word' : 'What fits goes straight in'}
