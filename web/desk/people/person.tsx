@@ -103,14 +103,14 @@ export function PersonPage() {
           <Suspense>
             <AnswersOverTime practice={desk.practice} bookings={bookings} />
           </Suspense>
+          {all && <AllOfTheirsCards practice={desk.practice} all={all} />}
         </div>
         <div className="grid h-fit gap-4">
+          <Kept desk={desk} person={person} all={all} />
           <Counts practice={desk.practice} person={person} bookings={bookings} />
           <ToPrepareOf practice={desk.practice} person={person} bookings={bookings} />
           <FollowUps desk={desk} person={person} />
           <LinesOf practice={desk.practice} person={person} />
-          <Kept desk={desk} person={person} all={all} />
-          {all && <AllOfTheirsCards practice={desk.practice} all={all} />}
           <PrivateNote key={person.id} person={person} />
           <Replies desk={desk} person={person} />
         </div>
