@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import type { Page } from 'playwright-core'
+import { expect } from 'vitest'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
@@ -95,4 +96,14 @@ export async function faultsOf(page: Page): Promise<string[]> {
   }
   if (size) await page.setViewportSize(size)
   return found
+}
+
+/**
+ * Looks at a page: nothing on it keeps anybody out. With LOOK in the environment a picture is kept in /tmp, of the whole
+ * page on a phone.
+ */
+export async function look(page: Page, name: string): Promise<void> {
+  const fullPage = (page.viewportSize()?.width ?? 0) < 500
+  if (process.env.LOOK) await page.screenshot({ path: `/tmp/look-${name}.png`, fullPage })
+  expect.soft(await faultsOf(page), name).toEqual([])
 }

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { faultsOf } from './axe.ts'
+import { look } from './axe.ts'
 import { mailTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
@@ -23,11 +23,6 @@ const put = (name: string, text: string): string => {
   const path = join(folder, name)
   writeFileSync(path, text)
   return path
-}
-/** Looks at a page: nothing on it keeps anybody out. With LOOK in the environment a picture is kept in /tmp. */
-const look = async (name: string): Promise<void> => {
-  if (process.env.LOOK) await desk.screenshot({ path: `/tmp/look-${name}.png`, fullPage: true })
-  expect.soft(await faultsOf(desk), name).toEqual([])
 }
 const bookings = () => [...house.relay.here.keeper.house.openBookings()]
 
@@ -54,7 +49,7 @@ it('sessions and balances come in from a table: tried first, clashes shown, told
   await desk.getByText('1 session is over, and left out').waitFor()
   await desk.getByText('Nobody is told; reminders go as ever').click()
   await desk.getByRole('checkbox', { name: /^Ana Prova/ }).check()
-  await look('bring-in')
+  await look(desk, 'bring-in')
   const before = bookings().length
   await desk.getByRole('button', { name: 'Bring 3 sessions and 2 balances in' }).click()
   await desk.getByText('3 sessions have come in, and 2 balances.').waitFor()
@@ -68,7 +63,7 @@ it('sessions and balances come in from a table: tried first, clashes shown, told
   await desk.getByRole('link', { name: 'Cy Prova' }).click()
   await desk.getByText('From before').first().waitFor()
   await desk.getByText('Known', { exact: true }).waitFor()
-  await look('bring-in-person')
+  await look(desk, 'bring-in-person')
 })
 
 it('and are taken out again as a whole, where nothing has gone on since', async () => {

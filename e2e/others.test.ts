@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { faultsOf } from './axe.ts'
+import { look } from './axe.ts'
 import { fillIn, linkIn, mailTo, openMail, pick, sendButton, toTheTimes } from './client.ts'
 import { type House, openHouse } from './house.ts'
 
@@ -14,13 +14,6 @@ beforeAll(async () => {
   client = await house.visitor(narrow)
 })
 afterAll(() => house.close())
-
-/** Looks at a page: nothing on it keeps anybody out. With LOOK in the environment a picture is kept in /tmp. */
-const look = async (page: Page, name: string): Promise<void> => {
-  if (process.env.LOOK)
-    await page.screenshot({ path: `/tmp/look-${name}.png`, fullPage: page.viewportSize()!.width < 500 })
-  expect.soft(await faultsOf(page), name).toEqual([])
-}
 
 it('is asked for a child, who is reminded, and agrees and prepares themselves', async () => {
   await toTheTimes(client, house)

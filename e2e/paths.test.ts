@@ -3,7 +3,7 @@ import { referenceOf } from '@acolhida/core/ledger'
 import { balanceOf, nextPay } from '@acolhida/core/preparing'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { faultsOf } from './axe.ts'
+import { look } from './axe.ts'
 import { mailTo, payAt } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 import { sortByKeys } from './sorting.ts'
@@ -24,11 +24,6 @@ const EMAIL = 'benat.lasarte@example.org'
 const inside = () => house.relay.here.keeper.house
 const course = () => [...inside().courses()].find(({ given }) => given.path)
 const balance = () => balanceOf(course()!, (id) => inside().booking(id), house.clock.now())
-/** Looks at a page: nothing on it keeps anybody out. With LOOK in the environment a picture is kept in /tmp. */
-const look = async (page: Page, name: string): Promise<void> => {
-  if (process.env.LOOK) await page.screenshot({ path: `/tmp/look-${name}.png`, fullPage: page === client })
-  expect.soft(await faultsOf(page), name).toEqual([])
-}
 const toPerson = async (): Promise<void> => {
   await desk.goto(`${house.desk}/people`)
   await desk.getByRole('link', { name: 'Beñat Lasarte' }).first().click()

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { enter } from '@acolhida/core/house'
+import { readCards } from '@acolhida/core/move-in'
 import { DAY, HOUR, shift } from '@acolhida/core/time'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
@@ -116,6 +117,14 @@ it('somebody is saved as a card, and whole: to read, and as data', async () => {
   expect(await saved('As a card')).toMatch(
     /^BEGIN:VCARD\r\nVERSION:4\.0\r\nKIND:individual\r\nFN:Beñat Lasarte\r\nEMAIL:benat/,
   )
+  // Those who are listed, all at once.
+  await desk.goBack()
+  await desk.getByRole('searchbox').fill('benat')
+  await desk.getByText('1 person').waitFor()
+  expect(readCards(await saved('Save them as cards')).arrivals.map(({ name }) => name)).toEqual([
+    'Beñat Lasarte',
+  ])
+  await desk.getByRole('link', { name: 'Beñat Lasarte' }).click()
   const text = await saved('Everything, to read')
   expect(text).toContain('VOICE ASSESSMENT')
   expect(text).toMatch(/What brings you here\? .+/)

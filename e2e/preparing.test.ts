@@ -3,7 +3,7 @@ import type { Instant } from '@acolhida/core/time'
 import { demoBackup } from '@acolhida/demo'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { faultsOf } from './axe.ts'
+import { look } from './axe.ts'
 import { mailTo } from './client.ts'
 import { eventually, type House, openHouse } from './house.ts'
 
@@ -28,11 +28,6 @@ afterAll(() => house.close())
 
 const EMAIL = 'benat.lasarte@example.org'
 const theirs = () => [...house.relay.here.keeper.house.courses()]
-/** Looks at a page: nothing on it keeps anybody out. With LOOK in the environment a picture is kept in /tmp. */
-const look = async (page: Page, name: string): Promise<void> => {
-  if (process.env.LOOK) await page.screenshot({ path: `/tmp/look-${name}.png`, fullPage: page === client })
-  expect.soft(await faultsOf(page), name).toEqual([])
-}
 
 it('what clients prepare is written, and goes out with a service', async () => {
   await desk.goto(`${house.desk}/preparations`)

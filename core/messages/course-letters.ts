@@ -7,7 +7,7 @@ import {
   type Course,
   courseAt,
   nextPay,
-  paysAt,
+  openOfInvoice,
   readerOfCourse,
   type StationState,
   stillToDo,
@@ -138,8 +138,8 @@ export function courseLetter(
   function invoiced(name: string): Letter | undefined {
     const invoice = course.invoices?.[anchor - 1]
     if (!invoice) return undefined
-    const { number, corrects, text: why = '', parts = [] } = invoice
-    const open = paysAt(course, now).reduce((sum, pay) => (parts.includes(pay.id) ? sum + pay.open : sum), 0)
+    const { number, corrects, text: why = '' } = invoice
+    const open = openOfInvoice(course, invoice, now)
     return {
       to: 'client',
       subject: say('invoice.subject', { number, service: name }),

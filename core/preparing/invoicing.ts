@@ -3,7 +3,7 @@ import type { InvoiceLine } from '../booking/record.ts'
 import { type Minor, splitTax } from '../money/index.ts'
 import type { Instant } from '../time/index.ts'
 import type { Course, PathInvoice } from './course.ts'
-import { pathPays } from './path.ts'
+import { pathPays, paysAt } from './path.ts'
 
 /** The part that stands for what was given back at the end of a path. */
 const BACK = 'given-back'
@@ -58,3 +58,7 @@ export function invoiceOfPath(
     ...(tax ? { tax: { ...tax, amount: splitTax(total, tax.rate).tax } } : {}),
   }
 }
+
+/** What of an invoice has not come: of its parts, as what comes goes to the earliest of all. */
+export const openOfInvoice = (course: Course, { parts = [] }: PathInvoice, now: Instant): Minor =>
+  paysAt(course, now).reduce((sum, pay) => (parts.includes(pay.id) ? sum + pay.open : sum), 0)

@@ -9,8 +9,9 @@ import { type PeopleWish, peopleIn } from '../data/lists.ts'
 import { type Desk, useDesk } from '../data/live.ts'
 import { join, stagesIn } from '../data/people.ts'
 import type { PersonRow } from '../data/rows.ts'
-import { ProblemNote, useAct } from '../parts/act.tsx'
+import { ActButton, ProblemNote, useAct } from '../parts/act.tsx'
 import { Dialog } from '../parts/dialog.tsx'
+import { saveFile } from '../parts/file.tsx'
 import { among, FilterChoice, FindBar, SearchField, useFilters } from '../parts/find-bar.tsx'
 import { FoundTable } from '../parts/found-table.tsx'
 import type { Column } from '../parts/window-table.tsx'
@@ -62,12 +63,24 @@ export function People() {
           <Link className="press" to="/people/move-in">
             Move people in
           </Link>
+          <ActButton
+            disabled={!keys?.length}
+            title="Everybody who is listed below"
+            onAct={async () => {
+              const { cardsOf } = await import('./save-cards.ts')
+              saveFile('people.vcf', 'text/vcard', await cardsOf(db, keys ?? []))
+            }}
+          >
+            Save them as cards
+          </ActButton>
           <button type="button" className="press" onClick={() => setAbout('new')}>
             Add or invite somebody
           </button>
         </div>
       </header>
-      <FindBar count={keys ? `${keys.length.toLocaleString('en')} people` : ''}>
+      <FindBar
+        count={keys ? (keys.length === 1 ? '1 person' : `${keys.length.toLocaleString('en')} people`) : ''}
+      >
         <SearchField label="Name or mail address" value={filters.q} onSearch={(q) => set({ q })} />
         <FilterChoice
           label="Who is shown"

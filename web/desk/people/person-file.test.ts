@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto'
 import { apply, type Booking, othersOf } from '@acolhida/core/booking'
 import { writeBackup } from '@acolhida/core/formats'
+import { readCards } from '@acolhida/core/move-in'
 import { readBackup } from '@acolhida/core/schemas'
 import { parseInstant } from '@acolhida/core/time'
 import { demoMonths } from '@acolhida/demo/months'
@@ -11,6 +12,7 @@ import { askedForThem, everythingOf } from '../data/of-person.ts'
 import { bookingRow, personRow } from '../data/rows.ts'
 import { cameWords, clockWords } from './came-words.ts'
 import { gatheredOf, readableOf } from './person-file.ts'
+import { cardsOf } from './save-cards.ts'
 
 const NOW = parseInstant('2026-11-24T11:00Z')
 const months = demoMonths(NOW)
@@ -42,6 +44,16 @@ describe('everything of one person', () => {
     }
     expect(seen).toBeGreaterThan(3)
   })
+})
+
+it('everybody is saved as cards that say of them what is kept, in the order wished for', async () => {
+  const people = (await db.people.toArray()).toReversed()
+  expect(people.length).toBeGreaterThan(10)
+  const { arrivals, unread } = readCards(await cardsOf(db, [...people.map(({ id }) => id), 'nobody']))
+  expect(unread).toEqual([])
+  expect(arrivals.map(({ name, emails, phone }) => ({ name, emails, phone }))).toEqual(
+    people.map(({ name, emails, phone = '' }) => ({ name, emails, phone })),
+  )
 })
 
 describe('how somebody came', () => {

@@ -2,7 +2,7 @@ import type { Booking, Invoice } from '@acolhida/core/booking'
 import { accountOf, ibanWords, referenceOf, transferPayload } from '@acolhida/core/ledger'
 import { type Currency, type Minor, money } from '@acolhida/core/money'
 import { type Practice, taxWords } from '@acolhida/core/practice'
-import { type Course, type PathInvoice, paysAt } from '@acolhida/core/preparing'
+import { type Course, openOfInvoice, type PathInvoice } from '@acolhida/core/preparing'
 import { dateAt, type Instant } from '@acolhida/core/time'
 import { currencyOf, homeZone, serviceName } from '../parts/words.ts'
 import type { ProofPart, ProofSheet } from './proof.ts'
@@ -27,9 +27,9 @@ export function invoicedBooking(practice: Practice, booking: Booking): Invoiced 
 }
 
 /** A path as one of its invoices tells of it: open is what has not come of the parts it is for. */
-export function invoicedPath(course: Course, { parts = [] }: PathInvoice, now: Instant): Invoiced {
+export function invoicedPath(course: Course, invoice: PathInvoice, now: Instant): Invoiced {
   const { person, path } = course.given
-  const open = paysAt(course, now).reduce((sum, pay) => (parts.includes(pay.id) ? sum + pay.open : sum), 0)
+  const open = openOfInvoice(course, invoice, now)
   return {
     ...{ to: person, what: path?.name ?? '', currency: currencyOf(path?.currency ?? '') },
     ...{ open, reference: referenceOf(course) },
