@@ -1,4 +1,4 @@
-import { epochMs } from '../shape/plain.ts'
+import { epochMs, madeName } from '../shape/plain.ts'
 import { count, id, list, maybe, number, object, one, text, yes } from '../shape/shape.ts'
 import { agreementShape as agreement } from '../terms/shape.ts'
 import {
@@ -120,7 +120,7 @@ export const EVENTS: EventKinds = {
       service: maybe(id),
       by: maybe(one('client')),
       least: maybe(number(0, 100)),
-      freed: maybe(id),
+      freed: maybe(madeName),
       silent,
     },
     apply: (event, on) =>

@@ -1,5 +1,5 @@
 import { CHANNELS } from '../practice/messaging.ts'
-import { id, isoDuration, languageTag } from '../shape/plain.ts'
+import { id, isoDuration, languageTag, madeName } from '../shape/plain.ts'
 import { list, maybe, one, text, yes } from '../shape/shape.ts'
 import type { Instant } from '../time/index.ts'
 import { alsoBefore, decision, type EventKinds, settled, standsFrom, words } from './happening.ts'
@@ -49,7 +49,7 @@ export const MESSAGE_EVENTS: Pick<
     },
   },
   'to-prepare': {
-    shape: { course: id, what: list(id, 200), by: isoDuration, done: maybe(yes) },
+    shape: { course: madeName, what: list(id, 200), by: isoDuration, done: maybe(yes) },
     apply: ({ course, what, by, done }, { booking, seq }) => ({
       ...alsoBefore(booking, { course: { id: course, what, by, ...(done ? { done } : {}) } }),
       seq,

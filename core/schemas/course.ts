@@ -3,26 +3,12 @@ import { WAYS } from '../booking/record.ts'
 import { preparationDueShape } from '../practice/preparing-shape.ts'
 import type { CourseEvent, Station } from '../preparing/index.ts'
 import type { Answers } from '../questions/index.ts'
-import { count, currency, epochMs, id, minor, someMinutes, tokenShape } from '../shape/plain.ts'
-import {
-  exactly,
-  list,
-  maybe,
-  object,
-  one,
-  pattern,
-  tagged,
-  text,
-  unique,
-  whole,
-  yes,
-} from '../shape/shape.ts'
+import { count, currency, epochMs, id, madeName, minor, someMinutes, tokenShape } from '../shape/plain.ts'
+import { exactly, list, maybe, object, one, tagged, text, unique, whole, yes } from '../shape/shape.ts'
 import { agreementShape } from '../terms/shape.ts'
 import { answers, attached, contact } from './record.ts'
 
 const at = { at: epochMs }
-/** Names that programs make: of courses and bookings. */
-const name = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
 
 const station = exactly<Station>()(
   object({
@@ -69,7 +55,7 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
       person: contact,
       stations: unique(station, 200),
       path: maybe(path),
-      booking: maybe(name),
+      booking: maybe(madeName),
       text: maybe(text(5_000)),
       silent: maybe(yes),
       settles: maybe(epochMs),
@@ -82,7 +68,7 @@ export const courseEvent = exactly<CourseEvent, Answers>()(
     answered: { ...own, ...far, answers },
     signed: { ...own, agreement: agreementShape },
     brought: { ...own, files: list(attached, 20) },
-    booked: { ...at, session: id, booking: name },
+    booked: { ...at, session: id, booking: madeName },
     paid: {
       ...at,
       amount: whole(-1_000_000_000, 1_000_000_000),

@@ -13,7 +13,7 @@ import { checkPractice } from '../practice/check.ts'
 import type { Practice, Service } from '../practice/index.ts'
 import type { Answers, Condition, Effect, Question } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { currency, epochMs, fingerprintShape, id, languageTag, tokenShape } from '../shape/plain.ts'
+import { currency, epochMs, fingerprintShape, id, languageTag, madeName, tokenShape } from '../shape/plain.ts'
 import {
   anyNumber,
   byHand,
@@ -22,7 +22,6 @@ import {
   maybe,
   object,
   one,
-  pattern,
   type Schema,
   text,
   unique,
@@ -41,8 +40,6 @@ import { freedEvent, lineEvent } from './waiting.ts'
 
 const MANY = 200_000
 const version = one(FILE_VERSION)
-/** What the practitioner's own names are: of bookings, enquiries and sessions, made by program or demo. */
-const name = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
 
 /** The practice file, as `docs/practice.schema.json` publishes it. */
 export const practiceFile = exactly<PracticeFile, Condition | Effect | Question | Service>()(
@@ -61,7 +58,7 @@ const enquiryNews = exactly<EnquiryNews>()(
     news: one('answered', 'quoted', 'booked'),
     at: epochMs,
     text: text(5_000),
-    booking: maybe(name),
+    booking: maybe(madeName),
     id: maybe(tokenShape),
     by: maybe(one('text')),
     quote: maybe(
@@ -78,7 +75,7 @@ const enquiryNews = exactly<EnquiryNews>()(
 )
 
 export const enquiryAsked = {
-  id: name,
+  id: madeName,
   at: epochMs,
   name: text(200),
   email: text(254),
@@ -86,7 +83,7 @@ export const enquiryAsked = {
   service: maybe(id),
   answers,
   attempts: list(attempt, 10_000),
-  earlier: maybe(name),
+  earlier: maybe(madeName),
   byHand: maybe(yes),
   language: maybe(languageTag),
   sealed: sealedParts,
@@ -108,7 +105,7 @@ const mailNews = {
 const printOrNone = byHand<string>(({ joi }) => joi.string().hex().length(64).allow(''))
 const invoiceShape = object({ ...invoiceParts, at: epochMs })
 const base64: Schema<string> = byHand(({ joi }) => joi.string().base64())
-const recordOf = <E>(event: Schema<E>) => object({ id: name, events: list(event, 10_000, 1) })
+const recordOf = <E>(event: Schema<E>) => object({ id: madeName, events: list(event, 10_000, 1) })
 export const bookingRecord = recordOf(bookingEvent)
 export const lineRecord = recordOf(lineEvent)
 export const freedRecord = recordOf(freedEvent)
@@ -116,7 +113,7 @@ export const courseRecord = recordOf(courseEvent)
 
 const forgottenPerson = exactly<ForgottenPerson>()(
   object({
-    id: name,
+    id: madeName,
     hashes: list(fingerprintShape, 100),
     at: epochMs,
     agreements: list(object({ print: fingerprintShape, previous: printOrNone }), 10_000),
@@ -143,7 +140,7 @@ export const backupFile = exactly<Backup, Condition | Effect | Question | Servic
     ),
     mails: list(
       exactly<MailNews & { n: number; at: Instant; booking: string }>()(
-        object({ ...mailNews, n: whole(0, 1_000_000_000), at: epochMs, booking: name }),
+        object({ ...mailNews, n: whole(0, 1_000_000_000), at: epochMs, booking: madeName }),
       ),
       MANY * 10,
     ),

@@ -16,7 +16,16 @@ import type {
   Sealed,
 } from '../questions/index.ts'
 import { fileKind } from '../questions/kinds/file.ts'
-import { count, currency, epochMs, id, isoDuration, languageTag, tokenShape } from '../shape/plain.ts'
+import {
+  count,
+  currency,
+  epochMs,
+  id,
+  isoDuration,
+  languageTag,
+  madeName,
+  tokenShape,
+} from '../shape/plain.ts'
 import {
   anyNumber,
   byHand,
@@ -144,8 +153,8 @@ const asked = {
   code: maybe(id),
   payment: maybe(list(paymentLine, 20)),
   first: maybe(isoDuration),
-  line: maybe(id),
-  path: maybe(object({ course: id, session: id, name: text(200) })),
+  line: maybe(madeName),
+  path: maybe(object({ course: madeName, session: id, name: text(200) })),
   broughtIn: maybe(text(200)),
   unheld: maybe(yes),
   sealed: sealedParts,

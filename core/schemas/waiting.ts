@@ -1,7 +1,7 @@
 import { askAtOnce } from '../practice/waitlist.ts'
 import type { Answers } from '../questions/index.ts'
-import { epochMs, id, minor, someMinutes } from '../shape/plain.ts'
-import { exactly, list, maybe, one, pattern, tagged, text, yes } from '../shape/shape.ts'
+import { epochMs, id, madeName, minor, someMinutes } from '../shape/plain.ts'
+import { exactly, list, maybe, one, tagged, text, yes } from '../shape/shape.ts'
 import { agreementShape } from '../terms/shape.ts'
 import { CAUSES, type FreedEvent } from '../waiting/freed.ts'
 import type { LineEvent } from '../waiting/line.ts'
@@ -9,10 +9,8 @@ import { lineWishes } from '../waiting/shape.ts'
 import { answers, attempt, contact, sealedParts } from './record.ts'
 
 const at = { at: epochMs }
-/** Names that programs make: of places in line, freed times, bookings. */
-const name = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
 const who = { by: one('client', 'practitioner', 'rules') }
-const freed = { freed: name }
+const freed = { freed: madeName }
 
 /** One event of the record of a place in line. */
 export const lineEvent = exactly<LineEvent, Answers>()(
@@ -36,7 +34,7 @@ export const lineEvent = exactly<LineEvent, Answers>()(
       byHand: maybe(yes),
       silent: maybe(yes),
       look: maybe(yes),
-      instead: maybe(name),
+      instead: maybe(madeName),
       sealed: sealedParts,
     },
     proved: at,
@@ -57,7 +55,7 @@ export const lineEvent = exactly<LineEvent, Answers>()(
     turned: { ...at, ...freed },
     'let-go': { ...at, ...freed, still: maybe(yes) },
     passed: { ...at, ...freed, why: one('taken', 'gone', 'stopped') },
-    taken: { ...at, ...freed, booking: name },
+    taken: { ...at, ...freed, booking: madeName },
     still: at,
     ended: {
       ...at,
@@ -65,7 +63,7 @@ export const lineEvent = exactly<LineEvent, Answers>()(
       why: one('left', 'out', 'unproved', 'over', 'booked', 'double'),
       text: text(5_000),
       settles: maybe(epochMs),
-      into: maybe(name),
+      into: maybe(madeName),
     },
     returned: at,
   }),
@@ -83,7 +81,7 @@ export const freedEvent = exactly<FreedEvent>()(
       depth: one(0, 1),
     },
     go: { ...at, ask: askAtOnce },
-    skipped: { ...at, line: name, back: maybe(yes) },
+    skipped: { ...at, line: madeName, back: maybe(yes) },
     ended: { ...at, how: one('taken', 'nobody', 'over', 'stopped') },
   }),
 )

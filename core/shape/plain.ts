@@ -79,7 +79,8 @@ export const slug = pattern(
   '{{#label}} must be small letters, digits and dashes',
 )
 export const fingerprintShape: Schema<string> = byHand(({ joi }) => joi.string().hex().length(64))
-/** Names that the program makes: of bookings, files, links, keys. */
+/** What programs name: bookings, courses, places in line, whatever has a record. It can begin with anything. */
+export const madeName = pattern(/^[^\p{Cc}]{1,80}$/u, 80)
 /** The name of a booking: of a token, or as a demo or a file names it. It can begin with a dash. */
 export const bookingName = pattern(/^[A-Za-z0-9_-]{8,64}$/, 64)
 export const tokenShape = pattern(/^[A-Za-z0-9_-]{16,64}$/, 64)

@@ -25,9 +25,13 @@ const SEALED = 'sealed:'
 const TOKEN = 16
 let pool = Buffer.alloc(0)
 
-/** A name that nobody can guess. Random bytes are fetched for many at once; each is used for one. */
+/**
+ * A name that nobody can guess: it begins with a letter, as our own names do. Random bytes are fetched for many at once;
+ * each is used for one.
+ */
 export function token(): string {
   if (pool.length < TOKEN) pool = randomBytes(64 * TOKEN)
+  pool[0]! &= 0x7f
   const own = pool.toString('base64url', 0, TOKEN)
   pool.fill(0, 0, TOKEN)
   pool = pool.subarray(TOKEN)
