@@ -301,7 +301,7 @@ export const door = {
     largest: KB,
     rate: 20,
     codes: [
-      ...(['unknown-link', 'unknown-course', 'no-path', 'changed', 'nothing-to-pay'] as const),
+      ...(['unknown-link', 'unknown-course', 'changed', 'nothing-to-pay'] as const),
       ...(['paying-already', 'no-till', 'till-away'] as const),
     ],
     says: 'Asks the till for a payment for a path: all of it that is due, or the next part; the same again leads to the same page, and is paid once.',

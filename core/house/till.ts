@@ -84,9 +84,9 @@ export function askTillForPath(
   const { house, now } = work
   const { practice } = published(house)
   const course = courseBehind(house, hash, id)
-  const { currency } = pathIn(course)
   const wanted = payableForPath(practice, course, now)
   if (wanted === 0) throw new Refused(409, 'nothing-to-pay')
+  const { currency } = pathIn(course)
   if (amount !== wanted) throw new Refused(409, 'changed.opened')
   work.subject = courseSubject(id)
   const open = openAtTill(course)
