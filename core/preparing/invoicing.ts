@@ -40,6 +40,13 @@ export function notInvoiced(course: Course): InvoicePart[] {
   return invoiceable(course).filter(({ id }) => !made.has(id))
 }
 
+/** What an invoice is for where nothing else is said: all that is due by now and not invoiced, or else the next part. */
+export function dueToInvoice(course: Course, now: Instant): InvoicePart[] {
+  const left = notInvoiced(course)
+  const due = left.filter((part) => part.due <= now)
+  return due.length > 0 ? due : left.slice(0, 1)
+}
+
 /** What an invoice of these parts says: a line for each, and what of it is tax. The price of a path holds its tax. */
 export function invoiceOfPath(
   course: Course,

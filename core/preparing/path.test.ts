@@ -7,12 +7,15 @@ import { DAY, duration, type Instant, instant, parseInstant, zone } from '../tim
 import {
   balanceOf,
   type CourseEvent,
+  dueToInvoice,
   givenPath,
   instalments,
   invoiceable,
   invoiceOfPath,
+  moneyWith,
   nextPay,
   notInvoiced,
+  openOfInvoice,
   paidFor,
   pathFault,
   paysAt,
@@ -302,6 +305,19 @@ describe('invoices of a path', () => {
     expect(ids(invoiceable(again))).toEqual(ids(invoiceable(replayCourse('c', [begin()]))))
   })
 
+  it('are of all that is due by now to begin with, or else of the next part; what comes goes to the earliest', () => {
+    const begun = replayCourse('c', [begin()])
+    const [, second, third] = begun.given.path!.pays
+    expect(ids(dueToInvoice(begun, given))).toEqual(['pay-1'])
+    expect(ids(dueToInvoice(begun, second!.due))).toEqual(['pay-1', 'pay-2'])
+    const made = replayCourse('c', [begin(), invoiced(1, { parts: ['pay-1', 'pay-2'] })])
+    expect(ids(dueToInvoice(made, second!.due))).toEqual(['pay-3'])
+    const paid = replayCourse('c', [begin(), { type: 'paid', at: given, amount: 50_000, way: 'cash' }])
+    const open = (parts: string[]) =>
+      openOfInvoice(paid, { number: '1', at: given, lines: [], total: 0, parts }, third!.due)
+    expect([open(['pay-1']), open(['pay-2']), open(['pay-2', 'pay-3'])]).toEqual([0, 35_714, 78_571])
+  })
+
   it('add up to its price whatever parts they are of, and hold the tax of the day it was given', () => {
     fc.assert(
       fc.property(
@@ -333,4 +349,33 @@ describe('invoices of a path', () => {
       ),
     )
   })
+})
+
+it('money with somebody: what has come by its currency, and what is open of sessions and paths by its dates', () => {
+  const owes = (id: string, price: number, come: number, days: number): Booking =>
+    ({
+      ...booking(id, { status: 'attended', price, start: instant(given + days * DAY) } as Partial<Booking>),
+      asked: { currency: 'CHF', houseRules: { cancelAfter: 100 }, reading: { quote: { price } } },
+      ...(come === 0 ? {} : { payments: [{ seq: 2, at: given, amount: come, way: 'cash' }] }),
+    }) as never
+  const path = replayCourse('c', [begin(), { type: 'paid', at: given, amount: 50_000, way: 'cash' }])
+  const sessions = [
+    owes('late', 9_000, 0, 60),
+    owes('early', 9_000, 10_000, 1),
+    owes('even', 9_000, 9_000, 2),
+  ]
+  const { come, open } = moneyWith(
+    sessions,
+    [path, replayCourse('none', [{ ...begin(), path: undefined } as never])],
+    given,
+  )
+  expect([...come].sort()).toEqual([
+    ['CHF', 19_000],
+    ['EUR', 50_000],
+  ])
+  expect(open.map(({ id, open }) => [id, open])).toEqual([
+    ['early', -1_000],
+    ['c', 250_000],
+    ['late', 9_000],
+  ])
 })

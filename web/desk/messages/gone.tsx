@@ -27,30 +27,39 @@ export const NotGone = ({ practice, mail }: { practice: Practice; mail: SentMail
   </span>
 )
 
-/** One message that went, or did not: with its text as it went, and a second try where that makes sense. */
+/** One message that went, or did not, with its text as it went: opened by a press. */
+export function GoneText({ practice, mail }: { practice: Practice; mail: SentMail }) {
+  const { state, reason, text, subject, step, channel } = mail
+  return (
+    <details>
+      <summary className="cursor-pointer wrap-anywhere">
+        {subject || stepTitle(practice, step)}
+        <span className={isBad(mail) ? 'font-semibold text-clay' : 'text-soft'}>
+          {' '}
+          · {channel === 'text' ? 'text ' : ''}
+          {BECAME[state]} {when(practice, mail.at)}
+          {reason ? `: ${reasonWords(reason)}` : ''}
+        </span>
+      </summary>
+      {text && (
+        <p className="mt-1 rounded-lg bg-shade p-3 whitespace-pre-line wrap-anywhere" dir="auto">
+          {text}
+        </p>
+      )}
+    </details>
+  )
+}
+
+const isBad = ({ state }: SentMail): boolean => state === 'failed' || state === 'unknown'
+
+/** One message about a booking, with a second try where that makes sense. */
 export function Gone({ practice, booking, mail }: { practice: Practice; booking: Booking; mail: SentMail }) {
-  const { state, reason, text, subject, step, anchor, channel } = mail
-  const bad = state === 'failed' || state === 'unknown'
+  const { subject, step, anchor } = mail
   const title = subject || stepTitle(practice, step)
   return (
     <li>
-      <details>
-        <summary className="cursor-pointer">
-          {title}
-          <span className={bad ? 'font-semibold text-clay' : 'text-soft'}>
-            {' '}
-            · {channel === 'text' ? 'text ' : ''}
-            {BECAME[state]} {when(practice, mail.at)}
-            {reason ? `: ${reasonWords(reason)}` : ''}
-          </span>
-        </summary>
-        {text && (
-          <p className="mt-1 rounded-lg bg-shade p-3 whitespace-pre-line wrap-anywhere" dir="auto">
-            {text}
-          </p>
-        )}
-      </details>
-      {bad && anchor !== undefined && (
+      <GoneText practice={practice} mail={mail} />
+      {isBad(mail) && anchor !== undefined && (
         <ActButton
           className="press press-quiet mt-1"
           aria-label={`Send again: ${title}`}

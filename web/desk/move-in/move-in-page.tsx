@@ -6,12 +6,12 @@ import { Link } from 'react-router'
 import { relayNow } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type Desk, useDesk } from '../data/live.ts'
-import { ProblemNote, useAct } from '../parts/act.tsx'
 import { PageHead } from '../parts/page-head.tsx'
 import { Tick } from '../parts/tick.tsx'
-import { counted, homeZone, when } from '../parts/words.ts'
+import { counted, homeZone } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
 import { batchesIn, takeBatchOut } from './batches.ts'
+import { BeforeCard } from './before-card.tsx'
 import { ColumnsMatched } from './columns-matched.tsx'
 import { FileCard } from './file-card.tsx'
 import { FoundRows, many } from './found.tsx'
@@ -153,32 +153,14 @@ function Trial({ tried: { here, twice, wrong, counts } }: { tried: Tried }) {
 /** Who was moved in before, with the way to take them out again together. */
 function Batches({ desk }: { desk: Desk }) {
   const batches = useLiveQuery(() => batchesIn(db), [])
-  const act = useAct()
   return (
-    <div className="h-fit">
-      <Card title="Moved in before">
-        {batches?.length === 0 && <p className="mt-2 text-soft">Nobody so far.</p>}
-        <ul className="mt-2 grid gap-3">
-          {batches?.map(({ id, at, file, people, stay }) => (
-            <li key={id}>
-              <b className="block">{when(desk.practice, at)}</b>
-              <span className="block text-[14px] text-soft wrap-anywhere">
-                {peopleOf(people)} from {file || 'a file'}
-                {stay > 0 && `; ${many(stay)} have booked since, and would stay`}
-              </span>
-              <button
-                type="button"
-                className="press press-quiet mt-1"
-                disabled={people === stay || act.busy}
-                onClick={() => act.run(() => takeBatchOut(db, id))}
-              >
-                Take them out again
-              </button>
-            </li>
-          ))}
-        </ul>
-        <ProblemNote of={act} />
-      </Card>
-    </div>
+    <BeforeCard
+      {...{ desk, batches, title: 'Moved in before', nothing: 'Nobody so far.' }}
+      words={({ people, file, stay }) =>
+        `${peopleOf(people)} from ${file || 'a file'}${stay > 0 ? `; ${many(stay)} have booked since, and would stay` : ''}`
+      }
+      takeOut={({ id }) => takeBatchOut(db, id)}
+      stays={({ people, stay }) => people === stay}
+    />
   )
 }

@@ -1,9 +1,7 @@
 import type { SentMail } from '@acolhida/core/formats'
-import { accountOf } from '@acolhida/core/ledger'
-import { type Currency, money } from '@acolhida/core/money'
+import { money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
-import { owingOf, paidFor } from '@acolhida/core/preparing'
-import type { Instant } from '@acolhida/core/time'
+import { moneyWith } from '@acolhida/core/preparing'
 import { agreementsOf } from '@acolhida/core/waiting'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
@@ -12,8 +10,7 @@ import { useMinute } from '../../relay-client/clock.ts'
 import { db } from '../data/db.ts'
 import { type AllOfTheirs, everythingOf, subjectsIn } from '../data/of-person.ts'
 import type { PersonRow } from '../data/rows.ts'
-import { BECAME } from '../messages/gone.tsx'
-import { stepTitle } from '../messages/titles.ts'
+import { GoneText } from '../messages/gone.tsx'
 import { currencyOf, serviceName, termsTitle, when } from '../parts/words.ts'
 import { Card } from '../request/card.tsx'
 
@@ -46,63 +43,39 @@ export function AllOfTheirsCards({ practice, all }: { practice: Practice; all: T
   )
 }
 
-interface Open {
-  to: string
-  what: string
-  at: Instant
-  open: number
-  currency: Currency
-}
-
-/** What is open with somebody, and what has come in all, by currency. */
+/** What is open with somebody, and what has come in all. */
 function MoneyOf({ practice, everything }: { practice: Practice; everything: AllOfTheirs }) {
   const now = useMinute()
   const { bookings, courses } = everything
-  const paid = new Map<string, number>()
-  const note = (code: string, amount: number): void => {
-    if (amount !== 0) paid.set(code, (paid.get(code) ?? 0) + amount)
-  }
-  const open: Open[] = []
-  for (const booking of bookings) {
-    const account = accountOf(booking)
-    const currency = currencyOf(account.currency)
-    note(currency.code, account.paid - account.givenBack)
-    if (account.open !== 0)
-      open.push({
-        ...{ to: `/arrivals/${booking.id}`, what: serviceName(practice, booking.service), currency },
-        ...{ at: booking.start, open: account.open },
-      })
-  }
-  for (const { course } of courses) {
-    const { path } = course.given
-    if (!path) continue
-    const currency = currencyOf(path.currency)
-    note(currency.code, paidFor(course))
-    const owing = owingOf(course, now)
-    if (owing) open.push({ to: '/money', what: path.name, at: owing.next.due, open: owing.open, currency })
-  }
-  const all = [...paid].map(([code, amount]) => money(amount, currencyOf(code)))
+  const { come, open } = moneyWith(
+    bookings,
+    courses.map(({ course }) => course),
+    now,
+  )
+  const named = new Map([
+    ...bookings.map(({ id, service }) => [id, serviceName(practice, service)] as const),
+    ...courses.map(({ id, course }) => [id, course.given.path?.name ?? ''] as const),
+  ])
+  const all = [...come].map(([code, amount]) => money(amount, currencyOf(code)))
   return (
     <Card title="Money" {...(all.length > 0 ? { aside: `${all.join(', ')} has come` } : {})}>
       {open.length === 0 && <p className="mt-2 text-soft">Nothing is open.</p>}
       <ul className="mt-2 grid gap-1 text-[14px]">
-        {open
-          .toSorted((a, b) => a.at - b.at)
-          .map(({ to, what, at, open: amount, currency }) => (
-            <li key={`${to} ${what} ${at}`} className="flex flex-wrap justify-between gap-x-3">
-              <span className="min-w-0 wrap-anywhere">
-                <Link className="way" to={to}>
-                  {what}
-                </Link>{' '}
-                <span className="text-soft">{when(practice, at)}</span>
-              </span>
-              <span className="figures">
-                {amount > 0
-                  ? `${money(amount, currency)} open`
-                  : `${money(-amount, currency)} to be given back`}
-              </span>
-            </li>
-          ))}
+        {open.map(({ of, id, at, open: amount, currency }) => (
+          <li key={id} className="flex flex-wrap justify-between gap-x-3">
+            <span className="min-w-0 wrap-anywhere">
+              <Link className="way" to={of === 'booking' ? `/arrivals/${id}` : '/money'}>
+                {named.get(id)}
+              </Link>{' '}
+              <span className="text-soft">{when(practice, at)}</span>
+            </span>
+            <span className="figures">
+              {amount > 0
+                ? `${money(amount, currencyOf(currency))} open`
+                : `${money(-amount, currencyOf(currency))} to be given back`}
+            </span>
+          </li>
+        ))}
       </ul>
     </Card>
   )
@@ -145,23 +118,9 @@ function WrittenTo({ practice, mails }: { practice: Practice; mails: readonly Se
     <Card title="Written to them">
       {mails.length === 0 && <p className="mt-2 text-soft">Nothing so far.</p>}
       <ul className="mt-2 grid gap-1.5 text-[14px]">
-        {shown.map(({ n, subject, step, text, state, at, channel }) => (
-          <li key={n}>
-            <details>
-              <summary className="cursor-pointer wrap-anywhere">
-                {subject || stepTitle(practice, step)}
-                <span className={state === 'failed' ? 'font-semibold text-clay' : 'text-soft'}>
-                  {' '}
-                  · {channel === 'text' ? 'text ' : ''}
-                  {BECAME[state]} {when(practice, at)}
-                </span>
-              </summary>
-              {text && (
-                <p className="mt-1 rounded-lg bg-shade p-3 whitespace-pre-line wrap-anywhere" dir="auto">
-                  {text}
-                </p>
-              )}
-            </details>
+        {shown.map((mail) => (
+          <li key={mail.n}>
+            <GoneText practice={practice} mail={mail} />
           </li>
         ))}
       </ul>

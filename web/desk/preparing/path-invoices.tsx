@@ -1,6 +1,6 @@
 import { type Currency, money } from '@acolhida/core/money'
 import type { Practice } from '@acolhida/core/practice'
-import { type InvoicePart, notInvoiced } from '@acolhida/core/preparing'
+import { dueToInvoice, type InvoicePart, notInvoiced } from '@acolhida/core/preparing'
 import { dateAt, dateWords } from '@acolhida/core/time'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
@@ -61,7 +61,7 @@ export function PathInvoices({
           </span>
         )
       )}
-      {makes && <Make {...{ practice, course: id, left, currency }} close={() => setMakes(false)} />}
+      {makes && <Make {...{ practice, row, left, currency }} close={() => setMakes(false)} />}
     </InvoiceList>
   )
 }
@@ -69,22 +69,20 @@ export function PathInvoices({
 /** Which parts an invoice is for: those due by now to begin with, or the next one. */
 function Make({
   practice,
-  course,
+  row,
   left,
   currency,
   close,
 }: {
   practice: Practice
-  course: string
+  row: CourseRow
   left: readonly InvoicePart[]
   currency: Currency
   close: () => void
 }) {
-  const [chosen, setChosen] = useState(() => {
-    const now = relayNow()
-    const due = left.filter((part) => part.due <= now)
-    return new Set((due.length > 0 ? due : left.slice(0, 1)).map(({ id }) => id))
-  })
+  const [chosen, setChosen] = useState(
+    () => new Set(dueToInvoice(row.course, relayNow()).map(({ id }) => id)),
+  )
   const parts = left.filter(({ id }) => chosen.has(id))
   const total = parts.reduce((sum, { amount }) => sum + amount, 0)
   const named = ({ n, of, due }: InvoicePart): string => {
@@ -103,7 +101,7 @@ function Make({
       title="Make an invoice"
       go={`Make it, of ${money(total, currency)}`}
       ready={parts.length > 0}
-      does={() => doWithCourse(course, { do: 'invoice', parts: parts.map(({ id }) => id) })}
+      does={() => doWithCourse(row.id, { do: 'invoice', parts: parts.map(({ id }) => id) })}
       close={close}
     >
       <fieldset>
