@@ -2,13 +2,14 @@ import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { GiveBackBody, Holdings, RecordItem, RecordPage } from '@acolhida/core/contract'
+import type { Path } from '@acolhida/core/practice'
 import { HOUR } from '@acolhida/core/time'
 import { afterAll, describe, expect, it } from 'vitest'
 import { backup } from '../commands.ts'
 import { MovableClock } from '../ground/clock.ts'
 import { Relay } from '../relay.ts'
 import { behind, openStartsOf, prove, request, sendIt } from './client.ts'
-import { bookingOf } from './inside.ts'
+import { bookingOf, changePractice } from './inside.ts'
 import { ask, BEGINNING, freshKey, relays, startRelay } from './setup.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'acolhida-restored-'))
@@ -118,6 +119,58 @@ describe('an older copy of the file, put in place of it', () => {
     )
     expect(other.body.differ.sort()).toEqual([known, unknown].sort())
     expect([known, unknown].map((id) => bookingOf(relay, id).status)).toEqual(states)
+    await relay.stop()
+    await one.close()
+  })
+
+  it('is given back what people were given to do, and its invoices, and tells none of it again', async () => {
+    const one = await startRelay()
+    const path = {
+      ...{ id: 'ten-weeks', name: 'Ten weeks', text: '', price: 60_000 },
+      stations: [{ id: 'short', does: 'sessions', service: 'coaching', minutes: 50, many: 3 }],
+    } as Path
+    changePractice(one.relay, () => ({ paths: [path] }))
+    const copy = join(folder, 'before-the-path.sqlite')
+    backup(one.relay.settings.file, copy, [])
+    copyFileSync(`${one.relay.settings.file}.key`, `${copy}.key`)
+    const person = { name: 'Ilse Maas', email: 'ilse@example.org', zone: 'Europe/Lisbon' }
+    const say = (desk: string, command: object) =>
+      ask<{ seq: number }>(
+        `${desk}/api/course`,
+        { course: 'the-course', command },
+        { bearer: one.key, key: freshKey() },
+      )
+    await say(one.desk, { do: 'give', person, preparations: [], path: path.id })
+    await say(one.desk, { do: 'invoice', parts: ['whole'] })
+    one.clock.forward(HOUR / 60)
+    await one.relay.rounds.turn()
+    const mailed = one.mailbox.received.filter(({ to }) => to.includes(person.email)).length
+    expect(mailed).toBe(2)
+    const { items } = await fetched(one.desk, one.key)
+    const events = items.flatMap((item) => (item.kind === 'course' ? [item.body] : []))
+    expect(events.map(({ type }) => type)).toEqual(['given', 'invoiced'])
+    const relay = new Relay(
+      { ...one.relay.settings, file: copy },
+      new MovableClock(one.clock.now() - BEGINNING, undefined, () => BEGINNING),
+    )
+    const { desk } = await relay.start({ door: 0, desk: 0 })
+    const body: GiveBackBody = {
+      ...{ bookings: [], lines: [], freed: [], enquiries: [], courses: [{ id: 'the-course', events }] },
+    }
+    const given = await ask<{ took: number }>(`${desk}/api/give-back`, body, {
+      bearer: one.key,
+      key: freshKey(),
+    })
+    expect(given.body.took).toBe(1)
+    await relay.rounds.turn()
+    await relay.rounds.turn()
+    expect(one.mailbox.received.filter(({ to }) => to.includes(person.email))).toHaveLength(mailed)
+    // The next number goes on after the one it was given back with.
+    await say(desk, { do: 'correct-invoice', number: 'IM-1', text: 'Wrong.' })
+    expect(relay.here.keeper.house.course('the-course')?.invoices?.map(({ number }) => number)).toEqual([
+      'IM-1',
+      'IM-2',
+    ])
     await relay.stop()
     await one.close()
   })
