@@ -10,7 +10,7 @@ export const ADDED: readonly [what: string, path: string, before: string, added:
     " | 'thanks'",
     2,
   ],
-  ['a due thing', 'core/agenda/due.ts', '  forget: object\n}', '  count: object\n}', 2],
+  ['a due thing', 'core/agenda/doing.ts', '  forget: object\n}', '  count: object\n}', 2],
   [
     'an event',
     'core/booking/happening.ts',

@@ -1,64 +1,11 @@
 import { type Due, type Message, usefulUntil } from '../agenda/index.ts'
-import { type Booking, type ConcernedAs, stateAt } from '../booking/index.ts'
 import type { MailNews } from '../contract/desk-types.ts'
-import type { Enquiry } from '../contract/types.ts'
-import {
-  answerLetter,
-  courseLetter,
-  DOOR_TOKEN,
-  digestLetter,
-  draftsAt,
-  freedToDecide,
-  isOfMoney,
-  isStepName,
-  keptFrom,
-  type Letter,
-  LINK_TOKEN,
-  languageFor,
-  letterFor,
-  lineLetter,
-  quoteLetter,
-  quoteStepLetter,
-  quoteText,
-  readerLanguage,
-  readerOf,
-  receiverOf,
-  steeredOf,
-  stepsOf,
-  type Which,
-  type WhySkipped,
-  WORD_TOKEN,
-  YOURS_TOKEN,
-} from '../messages/index.ts'
+import { LINK_TOKEN, type Which, WORD_TOKEN, YOURS_TOKEN } from '../messages/index.ts'
 import { normalMail } from '../people/index.ts'
-import { readerOfCourse } from '../preparing/index.ts'
-import { personBehind } from '../request/index.ts'
-import { fingerprint, textIn } from '../terms/index.ts'
-import {
-  DAY,
-  dateAt,
-  FIRST_LANGUAGE,
-  type Instant,
-  instant,
-  type Language,
-  MINUTE,
-  shift,
-  zone,
-} from '../time/index.ts'
-import { lackingOf } from './agreeing.ts'
-import { type House, published } from './house.ts'
+import { fingerprint } from '../terms/index.ts'
+import { DAY, instant, MINUTE, shift } from '../time/index.ts'
+import { type Handed, recipientOf, toHand } from './to-hand.ts'
 import type { Work } from './work.ts'
-
-/** A message as it is handed to the mail host or the gateway, but for its private link, which only the relay can write. */
-export interface Handed extends Letter {
-  key: string
-  recipient: string
-  language: Language
-  /** The link that stands for its token, or the word link, and the address that it ends. */
-  link?: { id: string; leads: 'my' | 'quote' | 'line' | 'yours' | 'word'; service: string; half?: string }
-  /** The booking that the calendar entry is about. */
-  booking?: Booking
-}
 
 /** What the key is made from with which a client's answers are sealed until they send them: for each address one. */
 export const halfKeyOf = (email: string): string => `half ${normalMail(email)}`
@@ -81,7 +28,7 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
     tries: (before?.tries ?? 0) + 1,
     due: due.at,
   }
-  const letter = written(house, due, now)
+  const letter = toHand(house, due, now)
   if ('not' in letter) {
     const { not: state, reason } = letter
     changes.push({ type: 'message', key, subject, message: { ...message, state } })
@@ -111,22 +58,6 @@ export function hand(work: Work, { due }: { due: Due }): Handed | undefined {
 export const handSeveral = (work: Work, { dues }: { dues: readonly Due[] }): (Handed | undefined)[] =>
   dues.map((due) => hand(work, { due }))
 
-type Written = Omit<Handed, 'key' | 'link'> & {
-  leads: 'my' | 'quote' | 'line' | 'yours'
-  service: string
-  about: Due['subject']
-  /** Whom it reaches, where that is not plain. */
-  as?: ConcernedAs
-}
-
-/** It does not go, and why: a code, in words at the desk. */
-interface Not {
-  not: 'failed' | 'skipped'
-  reason: string
-}
-
-const not = (is: Not['not'], reason: string): Not => ({ not: is, reason })
-
 /** A line of the record about a message. */
 function note(
   { house, now, changes }: Work,
@@ -145,208 +76,6 @@ function note(
   }
   const body: MailNews = { step, ...said, due: at, anchor, ...(channel === 'text' ? { channel } : {}) }
   changes.push({ type: 'mail', subject, seq: house.lines('mail', subject) + 1, at: now, body })
-}
-
-function written(house: House, due: Due, now: Instant): Written | Not {
-  const { subject, doing } = due
-  if (doing.do !== 'message') return not('skipped', 'no-use')
-  if (subject.kind === 'booking') return aboutBooking(house, subject, doing, now)
-  if (subject.kind === 'house') return digest(house, due, now)
-  if (subject.kind === 'waiting') return toWhoWaits(house, subject, doing, now)
-  if (subject.kind === 'freed') return toDecide(house, subject)
-  if (subject.kind === 'course') return toPrepare(house, subject, doing, now)
-  return toEnquirer(house, subject, doing, now)
-}
-
-/** Why a message about a booking is not to go after all, by what is known of its client beyond it. */
-function kept(house: House, booking: Booking, which: Which): WhySkipped | undefined {
-  const { practice, people, salt } = published(house)
-  const { email } = booking.asked.person
-  const hushed = personBehind({ people, salt }, normalMail(email))?.hushed === true
-  return keptFrom(booking, which, stepsOf(booking, practice), { hushed, theirs: house.bookingsOf(email) })
-}
-
-function aboutBooking(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
-  const { practice } = published(house)
-  const booking = house.booking(subject.id)
-  if (!booking) return not('skipped', 'no-use')
-  const sent = steeredOf(booking, which)?.now !== undefined
-  const why = kept(house, booking, which)
-  if (why) return not('skipped', why)
-  const useful = usefulUntil(house, subject, which)
-  if (useful !== undefined && now > useful && !sent) return not('failed', 'too-late')
-  const theirs = readerLanguage(practice, booking, 'client')
-  const lacking = lackingOf(house, booking, now).map(({ version }) => textIn(version, theirs).title)
-  const letter = letterFor(practice, booking, which, now, lacking)
-  if (!letter) return not('failed', 'too-late')
-  const recipient = recipientOf(house, subject, which)
-  if (!recipient) return not('failed', 'no-phone')
-  const language = readerLanguage(practice, booking, letter.to)
-  const { as } = readerOf(practice, booking, which)
-  return {
-    ...letter,
-    recipient,
-    language,
-    leads: 'my',
-    service: booking.service,
-    about: subject,
-    booking,
-    as,
-  }
-}
-
-/** To somebody in line. A message that no longer tells how things stand is not sent. */
-function toWhoWaits(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
-  const { practice } = published(house)
-  const line = house.line(subject.id)
-  if (!line || line.tells?.seq !== which.anchor) return not('skipped', 'no-use')
-  const { instead, person, service } = line.joined
-  const own = instead === undefined ? undefined : house.booking(instead)?.start
-  const letter = lineLetter(practice, line, which, now, own)
-  if (!letter) return not('skipped', 'no-use')
-  const recipient = letter.channel === 'text' ? person.phone : person.email
-  if (!recipient) return not('failed', 'no-phone')
-  return {
-    ...letter,
-    ...{ recipient, language: languageFor(practice, person), leads: 'line', service, about: subject },
-  }
-}
-
-/** To somebody who was given something to do. What is done, or need not be done any more, is not asked for. */
-function toPrepare(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
-  const { practice } = published(house)
-  const course = house.course(subject.id)
-  if (!course) return not('skipped', 'no-use')
-  const { person, booking } = course.given
-  const of = booking === undefined ? undefined : house.booking(booking)
-  const letter = courseLetter(practice, course, of, which, now)
-  if (!letter) return not('skipped', 'all-done')
-  // What is to be paid is theirs who were given the path.
-  const { as, to: recipient = person.email } = isOfMoney(which.step)
-    ? { as: 'asks' as const }
-    : readerOfCourse(course, of)
-  return {
-    ...letter,
-    ...{ recipient, as, language: languageFor(practice, person), leads: 'yours' },
-    ...{ service: '', about: subject },
-  }
-}
-
-/** To the practitioner: a time is free, and nobody is asked before they say so. */
-function toDecide(house: House, subject: Due['subject']): Written | Not {
-  const { practice } = published(house)
-  const freed = house.freed(subject.id)
-  if (!freed || freed.ended || freed.go !== undefined) return not('skipped', 'no-use')
-  const { email } = practice.profile
-  return {
-    ...freedToDecide(practice, freed),
-    ...{ recipient: email, language: FIRST_LANGUAGE, leads: 'my', service: '', about: subject },
-  }
-}
-
-/** The morning's digest, from what the relay knows. */
-function digest(house: House, due: Due, now: Instant): Written | Not {
-  const { practice } = published(house)
-  const home = zone(practice.profile.zone)
-  const today = dateAt(home, now)
-  const open = [...house.openBookings()]
-  const sessions = open
-    .filter(({ status, start }) => status === 'booked' && dateAt(home, start) === today)
-    .sort((a, b) => a.start - b.start)
-  const requests = open.filter((booking) => stateAt(booking, now).is === 'waiting').length
-  const drafts = open.reduce((sum, booking) => sum + draftsAt(booking, practice, now).length, 0)
-  const letter = digestLetter(
-    practice,
-    { sessions, requests, failing: house.failing(shift(now, -DAY)), drafts },
-    now,
-  )
-  const { email } = practice.profile
-  return {
-    ...letter,
-    recipient: email,
-    language: FIRST_LANGUAGE,
-    leads: 'my',
-    service: '',
-    about: due.subject,
-  }
-}
-
-/** An answer; a link in it leads to the quote that stands, if one does, else to the door. */
-function toAnswer(
-  house: House,
-  enquiry: Enquiry,
-  text: string,
-  about: Pick<Written, 'recipient' | 'language' | 'leads' | 'about'>,
-  now: Instant,
-): Written {
-  const { practice } = published(house)
-  const quote = house.quotesOf(enquiry.id).findLast(({ booking, until }) => !booking && until >= now)
-  if (!quote)
-    return {
-      ...answerLetter(practice, enquiry, text.replaceAll('{link}', DOOR_TOKEN)),
-      ...{ ...about, service: '' },
-    }
-  return {
-    ...answerLetter(practice, enquiry, text.replaceAll('{link}', LINK_TOKEN)),
-    ...{ ...about, service: quote.service, about: { kind: 'quote', id: quote.id } },
-  }
-}
-
-function toEnquirer(house: House, subject: Due['subject'], which: Which, now: Instant): Written | Not {
-  const { practice } = published(house)
-  const enquiry = house.enquiry(subject.id)
-  const news = house.enquiryNews(subject.id)[which.anchor - 2]
-  if (!enquiry || !news) return not('skipped', 'no-use')
-  const language = languageFor(practice, enquiry)
-  const about = { recipient: enquiry.email, language, leads: 'quote' as const, about: subject }
-  if (!news.quote) return toAnswer(house, enquiry, news.text, about, now)
-  const { id, quote: told } = news
-  const quote = house
-    .quotesOf(enquiry.id)
-    .find((quote) => (id === undefined ? quote.until === told.until : quote.id === id))
-  // Booked or run out, it says nothing any more.
-  if (!quote || quote.booking || quote.until < now) return not('skipped', 'no-use')
-  const letter = isStepName(which.step)
-    ? quoteStepLetter(practice, quote.person, quote.service, which)
-    : news.by
-      ? quoteText(practice, quote.person, told, news.text)
-      : quoteLetter(practice, quote.person, told, news.text)
-  if (!letter) return not('skipped', 'no-use')
-  const recipient = letter.channel === 'text' ? quote.person.phone : quote.person.email
-  if (!recipient) return not('failed', 'no-phone')
-  return {
-    ...letter,
-    ...about,
-    language: languageFor(practice, quote.person),
-    recipient,
-    service: quote.service,
-    about: { kind: 'quote', id: quote.id },
-  }
-}
-
-function courseRecipient(house: House, id: string): string | undefined {
-  const course = house.course(id)
-  const booking = course?.given.booking === undefined ? undefined : house.booking(course.given.booking)
-  return course && readerOfCourse(course, booking).to
-}
-
-/** Where a step about a subject is sent to; nothing where the subject is known no more, or has no phone. */
-function recipientOf(house: House, { kind, id }: Due['subject'], which: Which): string | undefined {
-  const { step, channel } = which
-  const { practice } = published(house)
-  const { profile, messaging } = practice
-  if (receiverOf(step) === 'practitioner')
-    return channel === 'text' ? (messaging?.own?.phone ?? profile.phone) : profile.email
-  if (kind === 'waiting') {
-    const person = house.line(id)?.joined.person
-    return channel === 'text' ? person?.phone : person?.email
-  }
-  if (kind === 'course') return courseRecipient(house, id)
-  if (kind === 'booking') {
-    const booking = house.booking(id)
-    return booking && readerOf(practice, booking, which).to
-  }
-  return channel === 'text' ? house.quotesOf(id).at(-1)?.person.phone : house.enquiry(id)?.email
 }
 
 /** What came of handing a message over. */

@@ -15,7 +15,8 @@ import {
 import { type Instant, moment, zone, zonePlace } from '../time/index.ts'
 import { lettersIn } from './catalogue.ts'
 import type { Letter, Which } from './letter.ts'
-import { invoiceRows, languageFor, letterText, PAGE } from './lines.ts'
+import { languageFor, letterText, PAGE } from './lines.ts'
+import { invoiceRows } from './money-lines.ts'
 import { isOfMoney } from './readers.ts'
 
 /**

@@ -10,21 +10,18 @@ import {
   by,
   costLines,
   everythingLine,
-  firstLine,
   givenIfNoneLine,
   givenLine,
-  invoiceLines,
   LINKS,
   lackingLine,
   moveLine,
-  onAskingLine,
   prepareLine,
-  priceLine,
   startOf,
   tellsPlace,
   timeOf,
   whereLine,
 } from './lines.ts'
+import { firstLine, invoiceLines, onAskingLine, priceLine } from './money-lines.ts'
 
 /** Whether a payment is money that the till has given back. */
 const isBack = ({ amount, source }: Payment): boolean => amount < 0 && source?.startsWith('till ') === true

@@ -1,0 +1,101 @@
+import type {
+  BookPathBody,
+  HalfBody,
+  PathPlan,
+  PayPathBody,
+  PlanPathBody,
+  StationBody,
+  YoursView,
+} from './course-types.ts'
+import { ANSWERS, endpoint, KB, MINE } from './endpoint.ts'
+
+/** Everything that is somebody's, behind a private link of theirs. */
+export const yoursEndpoints = {
+  yours: endpoint<undefined, YoursView>({
+    method: 'GET',
+    path: '/api/yours/:secret',
+    who: 'link',
+    codes: ['unknown-link'],
+    says: 'Everything that is theirs, by a private link of theirs: what there is to do, sessions, what was agreed to, what they can book.',
+  }),
+  opens: endpoint<Record<string, never>, YoursView>({
+    method: 'POST',
+    path: '/api/yours/:secret/open',
+    who: 'link',
+    largest: KB,
+    once: true,
+    codes: MINE,
+    says: 'Somebody looks at it: said by the page, so that no scanner of mail says it.',
+  }),
+  doStation: endpoint<StationBody, YoursView>({
+    method: 'POST',
+    path: '/api/yours/:secret',
+    who: 'link',
+    largest: 4 * ANSWERS,
+    once: true,
+    codes: [
+      ...MINE,
+      ...(['unknown-course', 'course-over', 'not-so', 'not-sealed', 'unknown-file'] as const),
+      ...(['not-agreed', 'terms-changed'] as const),
+    ],
+    says: 'One thing to do is done: read, ticked, signed, answered, brought; or not after all. Answers come sealed for the desk.',
+  }),
+  payPath: endpoint<PayPathBody, { to: string }>({
+    method: 'POST',
+    path: '/api/yours/:secret/pay',
+    who: 'link',
+    largest: KB,
+    rate: 20,
+    codes: [
+      ...(['unknown-link', 'unknown-course', 'changed', 'nothing-to-pay'] as const),
+      ...(['paying-already', 'no-till', 'till-away'] as const),
+    ],
+    says: 'Asks the till for a payment for a path: all of it that is due, or the next part; the same again leads to the same page, and is paid once.',
+  }),
+  yoursCameBack: endpoint<Record<string, never>, YoursView>({
+    method: 'POST',
+    path: '/api/yours/:secret/came-back',
+    who: 'link',
+    largest: KB,
+    rate: 20,
+    codes: ['unknown-link', 'till-away'],
+    says: 'Asks the till about what is under way for their paths: coming back from its page proves nothing.',
+  }),
+  planPath: endpoint<PlanPathBody, PathPlan>({
+    method: 'POST',
+    path: '/api/yours/:secret/plan',
+    who: 'link',
+    largest: 16 * KB,
+    codes: ['unknown-link', 'unknown-course', 'course-over', 'path-rests', 'unknown-place', 'window'],
+    says: 'What is left of a path, planned after a rhythm by the rules that bind its client; nothing is booked.',
+  }),
+  bookPath: endpoint<BookPathBody, YoursView>({
+    method: 'POST',
+    path: '/api/yours/:secret/book',
+    who: 'link',
+    largest: 16 * KB,
+    once: true,
+    codes: [
+      ...MINE,
+      ...([
+        'unknown-course',
+        'course-over',
+        'path-rests',
+        'unknown-place',
+        'series-taken',
+        'not-left',
+        'path-order',
+      ] as const),
+    ],
+    says: 'Books sessions of a path, whole or not at all; what is taken is named.',
+  }),
+  half: endpoint<HalfBody, { n: number }>({
+    method: 'POST',
+    path: '/api/yours/:secret/half',
+    who: 'link',
+    largest: 3 * ANSWERS,
+    once: true,
+    codes: [...MINE, 'unknown-course', 'course-over', 'half-elsewhere'],
+    says: 'Keeps answers that are not sent yet, sealed with a key that stands in the fragment of the link; refused where others were kept since they were seen.',
+  }),
+}
